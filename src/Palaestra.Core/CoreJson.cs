@@ -1,0 +1,39 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
+
+namespace Palaestra.Core;
+
+/// <summary>
+/// The one way the product writes JSON: camel-case names, kebab-case words for enumerations (never numbers),
+/// numbers as numbers, unknown fields refused. Content files, stored documents and the API all use it.
+/// </summary>
+public static class CoreJson
+{
+    public static JsonSerializerOptions Options { get; } = Create();
+
+    public static void Configure(JsonSerializerOptions options)
+    {
+        options.PropertyNamingPolicy = JsonNamingPolicy.CamelCase;
+        options.NumberHandling = JsonNumberHandling.Strict;
+        options.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
+        options.RespectNullableAnnotations = true;
+        options.RespectRequiredConstructorParameters = true;
+        options.AllowOutOfOrderMetadataProperties = true;
+        options.Converters.Add(
+            new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false)
+        );
+    }
+
+    private static JsonSerializerOptions Create()
+    {
+        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web)
+        {
+            WriteIndented = false,
+            TypeInfoResolver = new DefaultJsonTypeInfoResolver(),
+        };
+        Configure(options);
+        options.MakeReadOnly();
+        return options;
+    }
+}

@@ -1,0 +1,185 @@
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+
+namespace Palaestra.Core.Findings;
+
+/// <summary>From the trials of a screen to what they say.</summary>
+public static class FindingsMaker
+{
+    /// <summary>A fault seen only in the second half of the target is fading, not failing. Common practice.</summary>
+    public const double FadesAfter = 0.5;
+
+    public static ScreenFindings Of(
+        IReadOnlyList<Trial> trials,
+        ClientProfile profile,
+        Policy policy,
+        PracticeLibrary library
+    )
+    {
+        var screen = trials.Where(t => t is { Open: false, Purpose: TrialPurpose.Screen }).OrderBy(t => t.StartedAt).ToList();
+        var entries = library.Ladders
+            .Where(ladder => ladder.Screened)
+            .SelectMany(ladder =>
+                new[] { Side.Left, Side.Right }.Select(side =>
+                    RungFinder.Search(ladder, side, screen, profile, policy, library)
+                )
+            )
+            .ToList();
+        var tasks = TasksOf(screen, policy);
+        var control = ControlEstimate.Of(screen, entries, library);
+        var weak = WeakestOf(control, tasks, screen, library);
+        return new ScreenFindings(
+            SentenceOf(screen, weak, tasks, library),
+            tasks,
+            GaveWayIn(screen, library),
+            entries,
+            control,
+            weak,
+            screen.Count,
+            screen.Count(t => t.CueGiven)
+        );
+    }
+
+    /// <summary>The last trial of each side stands; the difference is of what the task is measured in.</summary>
+    private static List<TaskFinding> TasksOf(List<Trial> screen, Policy policy) =>
+        [
+            .. screen
+                .GroupBy(t => t.RungId)
+                .Select(group =>
+                {
+                    var left = Score(group.LastOrDefault(t => t.Side == Side.Left));
+                    var right = Score(group.LastOrDefault(t => t.Side == Side.Right));
+                    var both = Score(group.LastOrDefault(t => t.Side == Side.Both));
+                    var difference = Difference(left, right);
+                    Side? weaker =
+                        difference is null || Math.Abs(difference.Value) < policy.EvenPercent ? null
+                        : left!.Fraction < right!.Fraction ? Side.Left
+                        : Side.Right;
+                    return new TaskFinding(group.Key, left, right, both, difference, weaker);
+                }),
+        ];
+
+    private static SideScore? Score(Trial? trial) =>
+        trial is null
+            ? null
+            : new(trial.Id, trial.Clean.Reps, trial.Clean.Seconds, trial.Total, trial.Clean.Fraction, trial.CueGiven);
+
+    /// <summary>(stronger − weaker) ÷ stronger × 100 of the clean fractions.</summary>
+    public static double? Difference(SideScore? left, SideScore? right)
+    {
+        if (left is null || right is null)
+        {
+            return null;
+        }
+        var stronger = Math.Max(left.Fraction, right.Fraction);
+        return stronger <= 0 ? null : (stronger - Math.Min(left.Fraction, right.Fraction)) / stronger * 100;
+    }
+
+    private static List<GaveWay> GaveWayIn(List<Trial> screen, PracticeLibrary library) =>
+        [
+            .. from trial in screen
+            let mark = trial.FirstBreak
+            where mark is not null
+            let fault = library.FindFault(mark.Fault)
+            select new GaveWay(
+                trial.Id,
+                trial.RungId,
+                trial.Side,
+                mark.Fault,
+                mark.Rep,
+                mark.Second,
+                Words(fault?.Name ?? mark.Fault, mark, trial.Side)
+            ),
+        ];
+
+    private static string Words(string fault, FaultMark mark, Side side)
+    {
+        var when = mark.Second is { } second ? $"at {second:0.0} s of rep {mark.Rep}" : $"at rep {mark.Rep}";
+        return side == Side.Both ? $"{fault} {when}" : $"{fault} {when}, {side.Word()}";
+    }
+
+    /// <summary>
+    /// The lowest direction with evidence and below full; within five points the one with the larger side difference.
+    /// </summary>
+    private static WeakLink? WeakestOf(
+        IReadOnlyList<SectorControl> control,
+        List<TaskFinding> tasks,
+        List<Trial> screen,
+        PracticeLibrary library
+    )
+    {
+        const double tiePoints = 5; // common practice: closer than a repeat of the same screen would be
+        var seen = control.Where(c => c is { Percent: < 100, Trials.Count: > 0 }).OrderBy(c => c.Percent).ToList();
+        if (seen.Count == 0)
+        {
+            return null;
+        }
+        var pick = seen.Where(c => c.Percent <= seen[0].Percent + tiePoints)
+            .OrderByDescending(c => SideGap(c, control))
+            .ThenBy(c => c.Percent)
+            .First();
+        var type = TypeOf(pick, screen, library);
+        return new WeakLink(
+            pick.Sector,
+            pick.Percent!.Value,
+            type,
+            library.Words(pick.Sector).Yields,
+            TypeWords(type)
+        );
+    }
+
+    private static double SideGap(SectorControl control, IReadOnlyList<SectorControl> all)
+    {
+        var other = all.First(c => c.Sector == control.Sector.Mirror());
+        return Math.Abs((control.Percent ?? 0) - (other.Percent ?? control.Percent ?? 0));
+    }
+
+    private static WeakType? TypeOf(SectorControl weak, List<Trial> screen, PracticeLibrary library)
+    {
+        var broken = screen
+            .Where(t => weak.Trials.Contains(t.Id))
+            .Where(t => t.PainOverLimit || t.Marks.Any(m => m.Breaks && (ControlEstimate.PointsAt(m, t, library) ?? weak.Sector) == weak.Sector))
+            .ToList();
+        if (broken.Count == 0)
+        {
+            return null;
+        }
+        if (broken.Any(t => t is { CueGiven: true, CueWorked: true }))
+        {
+            return WeakType.Awareness;
+        }
+        if (broken.Count(t => t.PainOverLimit) * 2 > broken.Count)
+        {
+            return WeakType.PainLimited;
+        }
+        var fading = broken.Count(t => t.FirstBreak is { } mark && mark.Rep > t.Target.Reps * FadesAfter);
+        return fading * 2 > broken.Count ? WeakType.Endurance : WeakType.Capacity;
+    }
+
+    private static string TypeWords(WeakType? type) =>
+        type switch
+        {
+            WeakType.Awareness => "one cue fixed it: awareness",
+            WeakType.Endurance => "clean at first, then it fades: endurance",
+            WeakType.Capacity => "it fails at once: capacity",
+            WeakType.PainLimited => "pain ends it before control does",
+            _ => "",
+        };
+
+    private static string SentenceOf(List<Trial> screen, WeakLink? weak, List<TaskFinding> tasks, PracticeLibrary library)
+    {
+        if (screen.Count == 0)
+        {
+            return "Nothing screened yet.";
+        }
+        if (weak is null)
+        {
+            return "Everything asked was held clean.";
+        }
+        var uneven = tasks.Where(t => t.Weaker is not null).OrderByDescending(t => t.DifferencePercent).FirstOrDefault();
+        return uneven is null
+            ? $"{weak.Words}."
+            : $"{weak.Words}; {library.Rung(uneven.RungId).Name.ToLowerInvariant()} is {uneven.DifferencePercent:0} % behind on the {uneven.Weaker!.Value.Word()}.";
+    }
+}

@@ -1,0 +1,148 @@
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Palaestra.Core.Body;
+
+namespace Palaestra.Core.Library;
+
+/// <summary>The shapes of the files under <c>content/</c>; their JSON Schemas are written from these types.</summary>
+public sealed record FaultsFile(
+    string Source,
+    IReadOnlyList<Fault> Faults,
+    IReadOnlyList<FeltPlace> FeltPlaces,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
+public sealed record PrecautionsFile(
+    string Source,
+    IReadOnlyList<Precaution> Precautions,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
+public sealed record DangerSignsFile(
+    string Source,
+    IReadOnlyList<DangerSign> DangerSigns,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
+public sealed record PoliciesFile(
+    string Source,
+    IReadOnlyList<Policy> Policies,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
+public sealed record SectorsFile(
+    string Source,
+    IReadOnlyList<SectorText> Sectors,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
+public sealed record PosesFile(
+    string Source,
+    IReadOnlyDictionary<string, Pose> Poses,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
+public sealed record LadderFile(
+    string Id,
+    string Name,
+    string About,
+    bool Screened,
+    IReadOnlyList<Rung> Rungs,
+    string Source,
+    string? Fallback = null,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+)
+{
+    public Ladder ToLadder() => new(Id, Name, About, Screened, Rungs, Source, Fallback);
+}
+
+/// <summary>Reads the library from file texts; every error names its file and field.</summary>
+public static class ContentFiles
+{
+    public static IReadOnlyDictionary<string, Type> Schemas { get; } =
+        new Dictionary<string, Type>
+        {
+            ["faults"] = typeof(FaultsFile),
+            ["precautions"] = typeof(PrecautionsFile),
+            ["danger-signs"] = typeof(DangerSignsFile),
+            ["policies"] = typeof(PoliciesFile),
+            ["sectors"] = typeof(SectorsFile),
+            ["poses"] = typeof(PosesFile),
+            ["ladder"] = typeof(LadderFile),
+        };
+
+    /// <param name="texts">File name relative to <c>content/</c>, with forward slashes, to its text.</param>
+    public static Checked<PracticeLibrary> Read(IReadOnlyDictionary<string, string> texts)
+    {
+        var errors = new List<FieldError>();
+        var faults = Parse<FaultsFile>(texts, "faults.json", errors);
+        var precautions = Parse<PrecautionsFile>(texts, "precautions.json", errors);
+        var signs = Parse<DangerSignsFile>(texts, "danger-signs.json", errors);
+        var policies = Parse<PoliciesFile>(texts, "policies.json", errors);
+        var sectors = Parse<SectorsFile>(texts, "sectors.json", errors);
+        var poses = Parse<PosesFile>(texts, "poses.json", errors);
+        var ladderNames = texts.Keys.Where(name => name.StartsWith("ladders/", StringComparison.Ordinal)).Order(StringComparer.Ordinal);
+        var ladders = new Dictionary<string, Ladder>();
+        foreach (var name in ladderNames)
+        {
+            if (Parse<LadderFile>(texts, name, errors) is { } file)
+            {
+                ladders[name] = file.ToLadder();
+            }
+        }
+        if (errors.Count > 0)
+        {
+            return Checked<PracticeLibrary>.Bad(errors);
+        }
+        errors.AddRange(
+            LibraryCheck.Errors(ladders, faults!, precautions!, policies!, sectors!, poses!)
+        );
+        return errors.Count > 0
+            ? Checked<PracticeLibrary>.Bad(errors)
+            : Checked<PracticeLibrary>.Good(
+                new PracticeLibrary(
+                    VersionOf(texts),
+                    [.. ladders.Values.OrderBy(ladder => ladder.Id, StringComparer.Ordinal)],
+                    faults!.Faults,
+                    faults.FeltPlaces,
+                    precautions!.Precautions,
+                    signs!.DangerSigns,
+                    policies!.Policies,
+                    sectors!.Sectors,
+                    poses!.Poses
+                )
+            );
+    }
+
+    private static T? Parse<T>(
+        IReadOnlyDictionary<string, string> texts,
+        string name,
+        List<FieldError> errors
+    )
+        where T : class
+    {
+        if (!texts.TryGetValue(name, out var text))
+        {
+            errors.Add(new(name, "The file is missing."));
+            return null;
+        }
+        try
+        {
+            return JsonSerializer.Deserialize<T>(text, CoreJson.Options);
+        }
+        catch (JsonException problem)
+        {
+            errors.Add(new($"{name} {problem.Path ?? "$"}", problem.Message));
+            return null;
+        }
+    }
+
+    /// <summary>A short fingerprint of all texts, so that plans and decisions can say which library they were made with.</summary>
+    private static string VersionOf(IReadOnlyDictionary<string, string> texts)
+    {
+        var joined = string.Join('\n', texts.OrderBy(t => t.Key, StringComparer.Ordinal).Select(t => t.Key + t.Value));
+        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(joined)))[..12];
+    }
+}

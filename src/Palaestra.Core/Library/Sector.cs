@@ -1,0 +1,74 @@
+namespace Palaestra.Core.Library;
+
+/// <summary>A direction in which the trunk can give way, before it is known on which side.</summary>
+public enum Direction
+{
+    None,
+    Front,
+    Back,
+    Side,
+    Twist,
+    Pelvis,
+}
+
+/// <summary>Whether a direction belongs to the side of the task or to the other one.</summary>
+public enum OnSide
+{
+    Task,
+    Other,
+}
+
+/// <summary>One of the eight directions of control shown on the trunk ring.</summary>
+public enum Sector
+{
+    Front,
+    Back,
+    SideLeft,
+    SideRight,
+    TwistLeft,
+    TwistRight,
+    PelvisLeft,
+    PelvisRight,
+}
+
+/// <param name="Name">Short label for a ring or a table row.</param>
+/// <param name="Holds">What control in this direction means.</param>
+/// <param name="Yields">A sentence for the weak link.</param>
+public sealed record SectorText(Sector Sector, string Name, string Holds, string Yields);
+
+public static class Sectors
+{
+    /// <summary>
+    /// The sector a direction means in a task done on <paramref name="taskSide"/>; none for
+    /// <see cref="Direction.None"/>, and none for a sided direction in a task without a side.
+    /// </summary>
+    public static Sector? Of(Direction direction, OnSide on, Side taskSide)
+    {
+        var side = on == OnSide.Task ? taskSide : taskSide.Other();
+        return (direction, side) switch
+        {
+            (Direction.Front, _) => Sector.Front,
+            (Direction.Back, _) => Sector.Back,
+            (Direction.Side, Side.Left) => Sector.SideLeft,
+            (Direction.Side, Side.Right) => Sector.SideRight,
+            (Direction.Twist, Side.Left) => Sector.TwistLeft,
+            (Direction.Twist, Side.Right) => Sector.TwistRight,
+            (Direction.Pelvis, Side.Left) => Sector.PelvisLeft,
+            (Direction.Pelvis, Side.Right) => Sector.PelvisRight,
+            _ => null,
+        };
+    }
+
+    /// <summary>The same direction on the other side; front and back have none and answer themselves.</summary>
+    public static Sector Mirror(this Sector sector) =>
+        sector switch
+        {
+            Sector.SideLeft => Sector.SideRight,
+            Sector.SideRight => Sector.SideLeft,
+            Sector.TwistLeft => Sector.TwistRight,
+            Sector.TwistRight => Sector.TwistLeft,
+            Sector.PelvisLeft => Sector.PelvisRight,
+            Sector.PelvisRight => Sector.PelvisLeft,
+            _ => sector,
+        };
+}

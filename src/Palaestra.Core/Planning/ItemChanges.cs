@@ -1,0 +1,19 @@
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Planning;
+
+/// <summary>What the cautions change about a rung for this client, in words; one-sided changes name their side.</summary>
+public static class ItemChanges
+{
+    public static IReadOnlyList<string> Of(Rung rung, ClientProfile profile, PracticeLibrary library) =>
+        [
+            .. (
+                from side in rung.TaskSides
+                from note in Allowance.Of(library, profile.Precautions, rung, side).Cautions
+                where note.Change is not null
+                let oneSided = profile.Precautions.Any(p => p.Id == note.PrecautionId && p.Side != Side.Both)
+                select oneSided && side != Side.Both ? $"{side.Word()}: {note.Change}" : note.Change!
+            ).Distinct(),
+        ];
+}

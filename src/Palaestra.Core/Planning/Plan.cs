@@ -1,0 +1,63 @@
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Planning;
+
+/// <summary>Why something is so: the rule that fired and what it saw.</summary>
+public sealed record Reason(string RuleId, string Words);
+
+/// <summary>The dose of one side of an exercise.</summary>
+public sealed record SideDose(Side Side, Dose Dose);
+
+/// <summary>One exercise of a plan. Doses stand in the order they are done: the weaker side first.</summary>
+/// <param name="Changes">What to change about it for this client, from cautions.</param>
+/// <param name="Minutes">Time for all sides and sets, rests and set-up included.</param>
+/// <param name="BarOverride">The practitioner's written reason for a rung that a precaution bars; none otherwise.</param>
+public sealed record PlanItem(
+    Guid Id,
+    string RungId,
+    string For,
+    IReadOnlyList<SideDose> Doses,
+    IReadOnlyList<Reason> Reasons,
+    IReadOnlyList<string> Changes,
+    string Cue,
+    double Minutes = 0,
+    string? BarOverride = null
+);
+
+/// <summary>A rung the client's precautions forbid, and why.</summary>
+public sealed record ForbiddenRung(string RungId, string Why);
+
+/// <summary>Something to look at before accepting. Blocking warnings must be mended or given a written reason.</summary>
+public sealed record PlanWarning(Guid? ItemId, string RuleId, string Words, bool Blocks);
+
+/// <summary>A plan as proposed or edited, before it is stored as a revision.</summary>
+public sealed record Plan(
+    IReadOnlyList<PlanItem> Items,
+    SpinalStrategy Strategy,
+    SwitchOn SwitchOn,
+    string PolicyId,
+    int PolicyVersion,
+    string LibraryVersion,
+    double TotalMinutes,
+    IReadOnlyList<PlanWarning> Warnings
+);
+
+/// <summary>What a plan is made from.</summary>
+/// <param name="MinutesPerDay">Minutes the client really has, 3 to 90.</param>
+public sealed record PlanInput(
+    ClientProfile Profile,
+    Findings.ScreenFindings Findings,
+    string PolicyId,
+    SpinalStrategy Strategy,
+    SwitchOn SwitchOn,
+    double MinutesPerDay
+);
+
+/// <param name="NotChosen">Rungs that findings would allow but the plan leaves out, with the reason.</param>
+public sealed record PlanProposal(
+    Plan Plan,
+    StirredUp StirredUp,
+    IReadOnlyList<ForbiddenRung> Forbidden,
+    IReadOnlyList<Reason> NotChosen
+);

@@ -1,0 +1,80 @@
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+
+namespace Palaestra.Core.Progression;
+
+/// <summary>The next plan revision from the present plan and the decisions taken.</summary>
+public static class NextPlan
+{
+    /// <summary>
+    /// A two-sided exercise has one rung: it goes down when either side goes down and up only when both go up.
+    /// A stop on either side takes the exercise out.
+    /// </summary>
+    public static Plan Apply(
+        Plan plan,
+        IReadOnlyList<Decision> decisions,
+        PracticeLibrary library,
+        Policy policy,
+        ClientProfile profile
+    )
+    {
+        var items = plan.Items.Select(item => Next(item, [.. decisions.Where(d => d.PlanItemId == item.Id)], library, profile));
+        var next = PlanTime.WithMinutes(
+            plan with
+            {
+                Items = [.. items.OfType<PlanItem>()],
+                PolicyId = policy.Id,
+                PolicyVersion = policy.Version,
+                LibraryVersion = library.Version,
+            },
+            library,
+            policy
+        );
+        return next with { Warnings = PlanCheck.Warnings(next, profile, null, policy.MinutesPerDay, library) };
+    }
+
+    private static PlanItem? Next(
+        PlanItem item,
+        IReadOnlyList<Decision> decisions,
+        PracticeLibrary library,
+        ClientProfile profile
+    )
+    {
+        if (decisions.Count == 0)
+        {
+            return item;
+        }
+        if (decisions.Any(d => d.Outcome == Outcome.Stop))
+        {
+            return null;
+        }
+        var reasons = decisions
+            .Select(d => new Reason(d.RuleId, $"{Prefix(d.Side)}{string.Join(" ", d.Evidence)}"))
+            .DistinctBy(reason => reason.Words)
+            .ToList();
+        var ladder = library.LadderOf(item.RungId);
+        var rungId = decisions.Select(d => d.RungId).MinBy(ladder.IndexOf)!;
+        var rung = library.Rung(rungId);
+        if (rungId == item.RungId)
+        {
+            var doses = item.Doses.Select(d => new SideDose(d.Side, Dose(decisions, d, rungId))).ToList();
+            return item with { Doses = doses, Reasons = reasons };
+        }
+        var moved = decisions.First(d => d.RungId == rungId);
+        var order = rung.Sides == RungSides.Each && item.Doses.Count == 2 ? item.Doses.Select(d => d.Side) : rung.TaskSides;
+        return item with
+        {
+            RungId = rungId,
+            Doses = [.. order.Select(side => new SideDose(side, moved.Dose))],
+            Reasons = reasons,
+            Cue = rung.Cues[0],
+            Changes = ItemChanges.Of(rung, profile, library),
+        };
+    }
+
+    private static Dose Dose(IReadOnlyList<Decision> decisions, SideDose side, string rungId) =>
+        decisions.FirstOrDefault(d => d.Side == side.Side && d.RungId == rungId)?.Dose ?? side.Dose;
+
+    private static string Prefix(Side side) => side == Side.Both ? "" : $"{char.ToUpperInvariant(side.Word()[0])}{side.Word()[1..]}: ";
+}

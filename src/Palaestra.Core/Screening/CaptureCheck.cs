@@ -1,0 +1,146 @@
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Screening;
+
+/// <summary>Refuses events that cannot be true, naming field and reason. What it lets through can always be folded.</summary>
+public static class CaptureCheck
+{
+    /// <summary>Tablets drift; an event further ahead than this of the server is a wrong clock.</summary>
+    public static readonly TimeSpan ClockSlack = TimeSpan.FromHours(24);
+
+    /// <param name="known">Events of the visit already stored.</param>
+    /// <param name="incoming">The batch, in the order it happened.</param>
+    public static IReadOnlyList<FieldError> Errors(
+        IReadOnlyList<CaptureEvent> known,
+        IReadOnlyList<CaptureEvent> incoming,
+        PracticeLibrary library,
+        string path = "events"
+    )
+    {
+        var errors = new List<FieldError>();
+        var started = known.Where(e => e.Kind == CaptureKind.TrialStarted).ToDictionary(e => e.TrialId);
+        var ids = known.ToDictionary(e => e.Id);
+        for (var i = 0; i < incoming.Count; i++)
+        {
+            var e = incoming[i];
+            if (ids.ContainsKey(e.Id))
+            {
+                continue;
+            }
+            var at = $"{path}[{i}]";
+            errors.AddRange(FieldErrors(e, library, at));
+            errors.AddRange(OrderErrors(e, started, ids, at));
+            if (e.Kind == CaptureKind.TrialStarted)
+            {
+                started.TryAdd(e.TrialId, e);
+            }
+            ids[e.Id] = e;
+        }
+        return errors;
+    }
+
+    private static IEnumerable<FieldError> OrderErrors(
+        CaptureEvent e,
+        Dictionary<Guid, CaptureEvent> started,
+        Dictionary<Guid, CaptureEvent> ids,
+        string at
+    )
+    {
+        if (e.Kind == CaptureKind.TrialStarted)
+        {
+            if (started.ContainsKey(e.TrialId))
+            {
+                yield return new($"{at}.trialId", "This trial was already started.");
+            }
+            yield break;
+        }
+        if (!started.TryGetValue(e.TrialId, out var start))
+        {
+            yield return new($"{at}.trialId", "This trial was never started in this visit.");
+            yield break;
+        }
+        if (e.At < start.At)
+        {
+            yield return new($"{at}.at", "This happened before its trial was started.");
+        }
+        if (e.Kind == CaptureKind.Undone)
+        {
+            if (e.Undoes is null || !ids.TryGetValue(e.Undoes.Value, out var undone))
+            {
+                yield return new($"{at}.undoes", "There is no such event to take back.");
+            }
+            else if (undone.TrialId != e.TrialId)
+            {
+                yield return new($"{at}.undoes", "The event to take back belongs to another trial.");
+            }
+        }
+    }
+
+    private static IEnumerable<FieldError> FieldErrors(CaptureEvent e, PracticeLibrary library, string at)
+    {
+        if (e.Id == Guid.Empty)
+        {
+            yield return new($"{at}.id", "An event needs an id.");
+        }
+        var errors = e.Kind switch
+        {
+            CaptureKind.TrialStarted => StartErrors(e, library, at),
+            CaptureKind.FaultMarked when library.FindFault(e.Fault ?? "") is null =>
+            [
+                new($"{at}.fault", $"There is no fault “{e.Fault}”."),
+            ],
+            CaptureKind.CueAnswered when e.Worked is null => [new($"{at}.worked", "Say whether the cue worked.")],
+            CaptureKind.PainMarked => PainErrors(e, at),
+            CaptureKind.EffortMarked when e.Value is null or < 0 or > 10 =>
+            [
+                new($"{at}.value", "Effort is a whole number from 0 to 10."),
+            ],
+            CaptureKind.FeltMarked when library.FeltPlaces.All(place => place.Id != e.Place) =>
+            [
+                new($"{at}.place", $"There is no place “{e.Place}”."),
+            ],
+            CaptureKind.TrialEnded when e.Reason is null => [new($"{at}.reason", "Say why the trial ended.")],
+            _ => Array.Empty<FieldError>(),
+        };
+        foreach (var error in errors)
+        {
+            yield return error;
+        }
+    }
+
+    private static FieldError[] PainErrors(CaptureEvent e, string at) =>
+        e switch
+        {
+            { Value: null or < 0 or > 10 } => [new($"{at}.value", "Pain is a whole number from 0 to 10.")],
+            { Phase: null } => [new($"{at}.phase", "Say whether the pain was before, during or after.")],
+            _ => [],
+        };
+
+    private static IEnumerable<FieldError> StartErrors(CaptureEvent e, PracticeLibrary library, string at)
+    {
+        var rung = library.FindRung(e.RungId ?? "");
+        if (rung is null)
+        {
+            yield return new($"{at}.rungId", $"There is no rung “{e.RungId}”.");
+        }
+        else if (e.Side is null || !rung.TaskSides.Contains(e.Side.Value))
+        {
+            yield return new(
+                $"{at}.side",
+                rung.Sides == RungSides.Each ? "This rung is done left or right." : "This rung has no side: give “both”."
+            );
+        }
+        if (e.Target is not { Reps: >= 1 and <= 100, Sets: 1, Hold: >= 0 and <= 600 })
+        {
+            yield return new($"{at}.target", "A trial aims at 1 to 100 reps, one set, held 0 to 600 seconds.");
+        }
+        if (e.Purpose is null)
+        {
+            yield return new($"{at}.purpose", "Say whether this is a screen or a session.");
+        }
+        else if (e.Purpose == TrialPurpose.Session && e.PlanItemId is null)
+        {
+            yield return new($"{at}.planItemId", "In a session a trial belongs to an exercise of the plan.");
+        }
+    }
+}

@@ -1,0 +1,223 @@
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Screening;
+
+/// <summary>Turns the log of a visit into trials. The order of arrival does not matter; time and id decide.</summary>
+public static class TrialFold
+{
+    /// <summary>
+    /// A tap comes a little early or late; a hold this much short still counts as held.
+    /// Common practice (hand timing by stopwatch differs by a few tenths of a second).
+    /// </summary>
+    public const double HoldTolerance = 0.5;
+
+    public static IReadOnlyList<Trial> Trials(
+        IEnumerable<CaptureEvent> log,
+        PracticeLibrary library,
+        PainRule pain
+    )
+    {
+        var events = Effective(log);
+        return
+        [
+            .. from e in events
+            where e.Kind == CaptureKind.TrialStarted && e.RungId is not null && library.FindRung(e.RungId) is not null
+            select Fold(e, [.. events.Where(other => other.TrialId == e.TrialId)], library, pain),
+        ];
+    }
+
+    /// <summary>Events that stand: each id once, in order of time, without what was undone.</summary>
+    public static IReadOnlyList<CaptureEvent> Effective(IEnumerable<CaptureEvent> log)
+    {
+        var ordered = log.DistinctBy(e => e.Id).OrderBy(e => e.At).ThenBy(e => e.Id).ToList();
+        var undone = new HashSet<Guid>();
+        // Latest first: an undo that was itself undone no longer takes anything back.
+        foreach (var e in ordered.AsEnumerable().Reverse().Where(e => e.Kind == CaptureKind.Undone))
+        {
+            if (!undone.Contains(e.Id) && e.Undoes is { } target)
+            {
+                undone.Add(target);
+            }
+        }
+        return [.. ordered.Where(e => e.Kind != CaptureKind.Undone && !undone.Contains(e.Id))];
+    }
+
+    private static Trial Fold(
+        CaptureEvent start,
+        IReadOnlyList<CaptureEvent> events,
+        PracticeLibrary library,
+        PainRule pain
+    )
+    {
+        var state = new Running(start, pain);
+        foreach (var e in events)
+        {
+            state.Apply(e);
+        }
+        return state.Finish(library);
+    }
+
+    /// <summary>The trial while its events are read in order.</summary>
+    private sealed class Running(CaptureEvent start, PainRule pain)
+    {
+        private readonly Dose target = start.Target ?? new Dose(1, 1, 0);
+        private readonly List<(int Rep, double Held, DateTimeOffset At, bool Cued, bool Painful)> reps = [];
+        private readonly List<(CaptureEvent Event, int Rep, double? Second)> marks = [];
+        private DateTimeOffset? holdSince;
+        private DateTimeOffset? endedAt;
+        private EndReason? reason;
+        private int? before;
+        private int? peak;
+        private int? after;
+        private bool overLimit;
+        private string? felt;
+        private int? effort;
+        private bool cueGiven;
+        private bool? cueWorked;
+        private Guid lastId = start.Id;
+
+        private int RepInProgress => reps.Count + 1;
+
+        public void Apply(CaptureEvent e)
+        {
+            lastId = e.Id;
+            switch (e.Kind)
+            {
+                case CaptureKind.HoldStarted:
+                    holdSince = e.At;
+                    break;
+                case CaptureKind.RepDone:
+                    var held = holdSince is { } since ? (e.At - since).TotalSeconds : 0;
+                    reps.Add((RepInProgress, held, e.At, cueGiven, overLimit));
+                    holdSince = null;
+                    break;
+                case CaptureKind.FaultMarked:
+                    double? second = holdSince is { } holding ? (e.At - holding).TotalSeconds : null;
+                    // Marked after the last rep was counted and the trial ended: it belongs to that rep.
+                    marks.Add((e, endedAt is null ? RepInProgress : Math.Max(1, reps.Count), second));
+                    break;
+                case CaptureKind.CueGiven:
+                    cueGiven = true;
+                    break;
+                case CaptureKind.CueAnswered:
+                    cueWorked = e.Worked;
+                    break;
+                case CaptureKind.PainMarked:
+                    ApplyPain(e);
+                    break;
+                case CaptureKind.FeltMarked:
+                    felt = e.Place;
+                    break;
+                case CaptureKind.EffortMarked:
+                    effort = e.Value;
+                    break;
+                case CaptureKind.TrialEnded:
+                    endedAt = e.At;
+                    reason = e.Reason;
+                    break;
+            }
+        }
+
+        private void ApplyPain(CaptureEvent e)
+        {
+            var value = e.Value ?? 0;
+            switch (e.Phase)
+            {
+                case PainPhase.Before:
+                    before = value;
+                    break;
+                case PainPhase.Peak:
+                    peak = Math.Max(peak ?? 0, value);
+                    break;
+                case PainPhase.After:
+                    after = value;
+                    break;
+            }
+            overLimit |= e.Phase != PainPhase.Before && pain.Exceeded(before, value);
+        }
+
+        public Trial Finish(PracticeLibrary library)
+        {
+            var total = reps.Count;
+            var judged = marks.Select(mark => Judge(mark, library, total)).ToList();
+            var done = reps.Select(rep => ToRep(rep, judged, library)).ToList();
+            var unfinished = judged.Where(mark => mark.Rep > total).ToList();
+            return new Trial(
+                start.TrialId,
+                start.RungId!,
+                start.Side ?? Side.Both,
+                start.Purpose ?? TrialPurpose.Screen,
+                start.PlanItemId,
+                start.Set ?? 1,
+                target,
+                start.At,
+                endedAt,
+                reason,
+                done,
+                judged,
+                CleanOf(done, unfinished),
+                total,
+                reps.Sum(rep => rep.Held),
+                before,
+                peak,
+                after,
+                overLimit,
+                felt,
+                effort,
+                cueGiven,
+                cueWorked,
+                endedAt is null ? holdSince : null,
+                lastId
+            );
+        }
+
+        /// <summary>
+        /// Kind first; a quality fault seen at least twice and in more than half of the reps breaks those reps.
+        /// </summary>
+        private FaultMark Judge((CaptureEvent Event, int Rep, double? Second) mark, PracticeLibrary library, int total)
+        {
+            var fault = library.FindFault(mark.Event.Fault ?? "");
+            var seenIn = marks.Where(m => m.Event.Fault == mark.Event.Fault).Select(m => m.Rep).Distinct().Count();
+            var persists = seenIn >= 2 && seenIn * 2 > total;
+            var breaks = fault?.Kind switch
+            {
+                FaultKind.Breaking => true,
+                FaultKind.Quality => persists,
+                _ => false,
+            };
+            return new FaultMark(mark.Event.Id, mark.Event.Fault ?? "", mark.Rep, mark.Second, breaks);
+        }
+
+        private Rep ToRep(
+            (int Rep, double Held, DateTimeOffset At, bool Cued, bool Painful) rep,
+            List<FaultMark> judged,
+            PracticeLibrary library
+        )
+        {
+            var own = judged.Where(mark => mark.Rep == rep.Rep).ToList();
+            var broken = own.Where(mark => mark.Breaks).ToList();
+            var spoiled = own.Any(mark => library.FindFault(mark.Fault)?.SpoilsRep == true);
+            var cleanHeld = broken.Count == 0 ? rep.Held : broken.Min(mark => mark.Second ?? 0);
+            var heldEnough = target.Hold <= 0 || cleanHeld >= target.Hold - HoldTolerance;
+            var clean = broken.Count == 0 && !spoiled && !rep.Painful && heldEnough;
+            return new Rep(rep.Rep, rep.Held, rep.Painful ? 0 : cleanHeld, clean, rep.Cued, rep.At);
+        }
+
+        private Clean CleanOf(List<Rep> done, List<FaultMark> unfinished)
+        {
+            var uncued = done.Where(rep => !rep.Cued).ToList();
+            // A hold that broke and was never counted as a rep still had its clean seconds.
+            var tail = cueGiven || overLimit ? 0 : unfinished.Where(m => m.Breaks).Select(m => m.Second ?? 0).DefaultIfEmpty(0).Min();
+            var seconds = uncued.Sum(rep => rep.CleanHeld) + tail;
+            var reps = uncued.Count(rep => rep.Clean);
+            var fraction =
+                target.Hold > 0 ? CappedSeconds(uncued, tail) / (target.Reps * target.Hold) : (double)reps / target.Reps;
+            return new Clean(reps, done.Count(rep => rep.Clean && rep.Cued), seconds, Math.Clamp(fraction, 0, 1));
+        }
+
+        /// <summary>Holding one rep long does not make up for a rep not done: each counts to its target at most.</summary>
+        private double CappedSeconds(List<Rep> uncued, double tail) =>
+            uncued.Sum(rep => Math.Min(rep.CleanHeld + (rep.Clean ? HoldTolerance : 0), target.Hold))
+            + Math.Min(tail, target.Hold);
+    }
+}

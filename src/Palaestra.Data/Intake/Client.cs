@@ -1,0 +1,17 @@
+namespace Palaestra.Data.Intake;
+
+public sealed class Client
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public required string Name { get; set; }
+    public DateOnly BirthDate { get; set; }
+
+    /// <summary>For the body tables: "female", "male", or left open.</summary>
+    public string? Sex { get; set; }
+
+    /// <summary>Metres.</summary>
+    public double? Height { get; set; }
+
+    /// <summary>Kilograms.</summary>
+    public double? Mass { get; set; }
+}

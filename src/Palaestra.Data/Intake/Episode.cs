@@ -1,0 +1,42 @@
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+
+namespace Palaestra.Data.Intake;
+
+/// <summary>One stretch of care for one complaint.</summary>
+public sealed class Episode
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid ClientId { get; init; }
+    public Client? Client { get; set; }
+    public DateOnly OpenedOn { get; init; }
+    public required string Complaint { get; set; }
+    public int PainNow { get; set; }
+    public int PainWorst { get; set; }
+    public int PainUsual { get; set; }
+    public double SettleHours { get; set; }
+    public bool WakesAtNight { get; set; }
+    public required IReadOnlyList<ClientPrecaution> Precautions { get; set; }
+    public required string PolicyId { get; set; }
+    public double MinutesPerDay { get; set; }
+
+    /// <summary>None until the neutral station has been done.</summary>
+    public RestingShape? RestingShape { get; set; }
+    public SpinalStrategy? Strategy { get; set; }
+    public SwitchOn? SwitchOn { get; set; }
+
+    /// <summary>Counts edits; an edit made on an older count is a conflict.</summary>
+    public int Version { get; set; } = 1;
+
+    public List<DangerReport> DangerReports { get; } = [];
+    public List<Visits.Visit> Visits { get; } = [];
+
+    public ClientProfile Profile() =>
+        new(
+            new Pain(PainNow, PainWorst, PainUsual),
+            SettleHours,
+            WakesAtNight,
+            Precautions,
+            RestingShape ?? Core.Intake.RestingShape.Middling
+        );
+}

@@ -1,0 +1,83 @@
+using System.Text.Json;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.ChangeTracking;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Palaestra.Core;
+using Palaestra.Data.Intake;
+using Palaestra.Data.Planning;
+using Palaestra.Data.Progression;
+using Palaestra.Data.Screening;
+using Palaestra.Data.Staff;
+using Palaestra.Data.Visits;
+
+namespace Palaestra.Data;
+
+/// <summary>The whole store. Documents (plans, decisions, events) are kept as JSON text beside their keys.</summary>
+public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
+    : IdentityDbContext<Practitioner, IdentityRole<Guid>, Guid>(options)
+{
+    public DbSet<Client> Clients => Set<Client>();
+    public DbSet<Episode> Episodes => Set<Episode>();
+    public DbSet<DangerReport> DangerReports => Set<DangerReport>();
+    public DbSet<Visit> Visits => Set<Visit>();
+    public DbSet<LoggedEvent> Events => Set<LoggedEvent>();
+    public DbSet<PlanRevision> Plans => Set<PlanRevision>();
+    public DbSet<DecisionRecord> Decisions => Set<DecisionRecord>();
+
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        builder.Entity<Client>().Property(c => c.Name).HasMaxLength(200);
+        builder.Entity<Episode>(episode =>
+        {
+            episode.HasOne(e => e.Client).WithMany().HasForeignKey(e => e.ClientId);
+            episode.HasMany(e => e.DangerReports).WithOne().HasForeignKey(r => r.EpisodeId);
+            episode.HasMany(e => e.Visits).WithOne().HasForeignKey(v => v.EpisodeId);
+            episode.Property(e => e.Version).IsConcurrencyToken();
+            Json(episode.Property(e => e.Precautions));
+            episode.Property(e => e.RestingShape).HasConversion<string>();
+            episode.Property(e => e.Strategy).HasConversion<string>();
+            episode.Property(e => e.SwitchOn).HasConversion<string>();
+        });
+        builder.Entity<Visit>(visit =>
+        {
+            visit.HasIndex(v => v.PlannedAt);
+            visit.Property(v => v.Version).IsConcurrencyToken();
+            Json(visit.Property(v => v.CheckIn));
+        });
+        builder.Entity<LoggedEvent>(logged =>
+        {
+            logged.HasIndex(e => e.VisitId);
+            logged.HasIndex(e => e.TrialId);
+            logged.HasOne<Visit>().WithMany().HasForeignKey(e => e.VisitId);
+            logged.Property(e => e.Kind).HasConversion<string>();
+            Json(logged.Property(e => e.Event));
+        });
+        builder.Entity<PlanRevision>(plan =>
+        {
+            plan.HasIndex(p => new { p.EpisodeId, p.Revision }).IsUnique();
+            plan.HasOne<Episode>().WithMany().HasForeignKey(p => p.EpisodeId);
+            Json(plan.Property(p => p.Plan));
+        });
+        builder.Entity<DecisionRecord>(decision =>
+        {
+            decision.HasOne<Visit>().WithMany().HasForeignKey(d => d.VisitId);
+            Json(decision.Property(d => d.Proposal));
+            Json(decision.Property(d => d.Chosen));
+        });
+    }
+
+    private static void Json<T>(PropertyBuilder<T> property) =>
+        property.HasConversion(
+            value => JsonSerializer.Serialize(value, CoreJson.Options),
+            text => JsonSerializer.Deserialize<T>(text, CoreJson.Options)!,
+            new ValueComparer<T>(
+                (a, b) =>
+                    JsonSerializer.Serialize(a, CoreJson.Options) == JsonSerializer.Serialize(b, CoreJson.Options),
+                value => JsonSerializer.Serialize(value, CoreJson.Options).GetHashCode(StringComparison.Ordinal),
+                value => value
+            )
+        );
+}

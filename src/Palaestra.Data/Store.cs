@@ -1,0 +1,46 @@
+using System.Globalization;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+
+namespace Palaestra.Data;
+
+/// <summary>Opens the database file: WAL mode, foreign keys, migrations at start with a copy made before.</summary>
+public static class Store
+{
+    public const string FileName = "palaestra.db";
+
+    public static string ConnectionString(string folder) =>
+        new SqliteConnectionStringBuilder
+        {
+            DataSource = Path.Combine(folder, FileName),
+            ForeignKeys = true,
+            DefaultTimeout = 10,
+        }.ToString();
+
+    /// <summary>Brings the file to the present schema. An existing file is copied beside itself first.</summary>
+    public static async Task Prepare(PalaestraDb db, string folder, DateTime now)
+    {
+        Directory.CreateDirectory(folder);
+        var file = Path.Combine(folder, FileName);
+        var pending = (await db.Database.GetPendingMigrationsAsync()).ToList();
+        if (File.Exists(file) && pending.Count > 0)
+        {
+            await Copy(folder, now);
+        }
+        await db.Database.MigrateAsync();
+        await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL;");
+    }
+
+    /// <summary>A whole copy through SQLite's own backup, so that what is still in the write-ahead log is in it.</summary>
+    public static async Task<string> Copy(string folder, DateTime now)
+    {
+        var stamp = now.ToString("yyyyMMdd-HHmmss-fff", CultureInfo.InvariantCulture);
+        var target = Path.Combine(folder, $"before-migration-{stamp}.db");
+        await using var from = new SqliteConnection(ConnectionString(folder));
+        await using var to = new SqliteConnection($"Data Source={target};Pooling=False");
+        await from.OpenAsync();
+        await to.OpenAsync();
+        from.BackupDatabase(to);
+        return target;
+    }
+}

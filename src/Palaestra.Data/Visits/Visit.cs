@@ -1,0 +1,21 @@
+using Palaestra.Core.Visits;
+
+namespace Palaestra.Data.Visits;
+
+/// <summary>One visit of an episode.</summary>
+public sealed class Visit
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid EpisodeId { get; init; }
+
+    /// <summary>Local date and time at the clinic.</summary>
+    public DateTime PlannedAt { get; set; }
+
+    /// <summary>None until the start of a later visit has been asked about.</summary>
+    public CheckIn? CheckIn { get; set; }
+
+    /// <summary>Set once the decisions (or, on the first visit, the plan) have been taken.</summary>
+    public DateTime? DecidedAt { get; set; }
+
+    public int Version { get; set; } = 1;
+}
