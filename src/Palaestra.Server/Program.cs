@@ -1,2 +1,159 @@
-var app = WebApplication.CreateBuilder(args).Build();
-app.Run();
+using System.Reflection;
+using FluentValidation;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.FileProviders;
+using Palaestra.Core;
+using Palaestra.Data;
+using Palaestra.Data.Staff;
+using Palaestra.Server;
+using Palaestra.Server.Compute;
+using Palaestra.Server.Day;
+using Palaestra.Server.Demo;
+using Palaestra.Server.Findings;
+using Palaestra.Server.Intake;
+using Palaestra.Server.Library;
+using Palaestra.Server.Planning;
+using Palaestra.Server.Problems;
+using Palaestra.Server.Progression;
+using Palaestra.Server.Screening;
+using Palaestra.Server.SignIn;
+using Palaestra.Server.Visits;
+using Serilog;
+
+const int requestBodyMax = 1_000_000;
+
+if (args is ["write-schemas", var schemaFolder])
+{
+    SchemaWriter.Write(schemaFolder);
+    return;
+}
+
+var builder = WebApplication.CreateBuilder(args);
+var settings = Settings.From(builder.Configuration);
+var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+
+builder.Host.UseSerilog((_, log) => log.MinimumLevel.Warning().WriteTo.Console());
+builder.WebHost.ConfigureKestrel(kestrel =>
+{
+    kestrel.Limits.MaxRequestBodySize = requestBodyMax;
+    kestrel.AddServerHeader = false;
+});
+
+builder.Services.AddSingleton(settings);
+builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddSingleton(LibraryLoader.Load(settings.ContentFolder));
+builder.Services.AddSingleton(DemoScenario.Load(settings.ContentFolder));
+builder.Services.AddSingleton<FigureStore>();
+builder.Services.AddDbContext<PalaestraDb>(db => db.UseSqlite(Store.ConnectionString(settings.DataFolder)));
+builder.Services.AddScoped<IntakeDesk>();
+builder.Services.AddScoped<EventLog>();
+builder.Services.AddScoped<PlanDesk>();
+builder.Services.AddScoped<DemoSeeder>();
+builder.Services.AddScoped<WhoIsHere>();
+builder.Services.AddHttpContextAccessor();
+builder.Services.AddScoped<IValidator<IntakeForm>, IntakeFormValidator>();
+builder.Services.ConfigureHttpJsonOptions(json => CoreJson.Configure(json.SerializerOptions));
+builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
+builder.Services.AddProblemDetails();
+builder.Services.AddExceptionHandler<BadRequestHandler>();
+builder.Services.AddOpenApi();
+builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
+builder
+    .Services.AddDataProtection()
+    .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(settings.DataFolder, "keys")))
+    .SetApplicationName("palaestra");
+builder
+    .Services.AddIdentity<Practitioner, IdentityRole<Guid>>(identity =>
+    {
+        identity.User.RequireUniqueEmail = true;
+        identity.Password.RequiredLength = 10;
+        identity.Password.RequireDigit = false;
+        identity.Password.RequireUppercase = false;
+        identity.Password.RequireNonAlphanumeric = false;
+        identity.Password.RequireLowercase = false;
+    })
+    .AddEntityFrameworkStores<PalaestraDb>()
+    .AddClaimsPrincipalFactory<DisplayNameClaims>();
+builder.Services.ConfigureApplicationCookie(cookie =>
+{
+    cookie.Cookie.Name = "palaestra";
+    cookie.Cookie.SameSite = SameSiteMode.Strict;
+    cookie.Cookie.HttpOnly = true;
+    cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
+    cookie.Events.OnRedirectToLogin = context => Refuse(context.HttpContext, 401, "Sign in first.");
+    cookie.Events.OnRedirectToAccessDenied = context => Refuse(context.HttpContext, 403, "This is not for this account.");
+});
+builder.Services.AddAuthorization(options =>
+    options.FallbackPolicy = new AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build()
+);
+
+var app = builder.Build();
+app.UseExceptionHandler();
+app.UseStatusCodePages();
+app.UseSecurityHeaders(
+    new HeaderPolicyCollection()
+        .AddDefaultSecurityHeaders()
+        .AddContentSecurityPolicy(csp =>
+        {
+            csp.AddDefaultSrc().Self();
+            // styled-components writes its rules into style elements.
+            csp.AddStyleSrc().Self().UnsafeInline();
+            csp.AddImgSrc().Self().Data();
+            csp.AddFrameAncestors().None();
+        })
+);
+
+if (Directory.Exists(settings.ClientFolder))
+{
+    app.UseStaticFiles(new StaticFileOptions { FileProvider = new PhysicalFileProvider(settings.ClientFolder) });
+}
+app.UseAuthentication();
+app.UseAuthorization();
+
+app.MapOpenApi().AllowAnonymous();
+app.MapHealthChecks("/health").AllowAnonymous();
+app.MapSignIn();
+app.MapLibrary();
+app.MapDay();
+app.MapIntake();
+app.MapScreening();
+app.MapFindings();
+app.MapPlanning();
+app.MapVisits();
+app.MapDecide();
+app.MapCompute();
+app.MapFallback("/api/{**rest}", () => Problem.NotFound("address")).ExcludeFromDescription();
+app.MapFallback(ClientShell).AllowAnonymous().ExcludeFromDescription();
+
+if (!describing)
+{
+    await PrepareStore(app, settings);
+}
+await app.RunAsync();
+
+static async Task PrepareStore(WebApplication app, Settings settings)
+{
+    var now = app.Services.GetRequiredService<TimeProvider>().GetLocalNow().DateTime;
+    var fill = settings.Demo && DemoStart.NeedsFilling(settings.DataFolder, now);
+    await using var scope = app.Services.CreateAsyncScope();
+    await Store.Prepare(scope.ServiceProvider.GetRequiredService<PalaestraDb>(), settings.DataFolder, now);
+    if (fill)
+    {
+        await scope.ServiceProvider.GetRequiredService<DemoSeeder>().Fill(now);
+        DemoStart.MarkFilled(settings.DataFolder, now);
+    }
+}
+
+static Task Refuse(HttpContext context, int status, string title) =>
+    TypedResults.Problem(statusCode: status, title: title).ExecuteAsync(context);
+
+static IResult ClientShell(Settings settings)
+{
+    var page = Path.Combine(settings.ClientFolder, "index.html");
+    return File.Exists(page)
+        ? Results.File(page, "text/html; charset=utf-8")
+        : Results.Problem(statusCode: 503, title: "The client is not built yet: run ./palaestra build.");
+}

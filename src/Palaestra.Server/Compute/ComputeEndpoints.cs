@@ -1,0 +1,152 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Palaestra.Core;
+using Palaestra.Core.Findings;
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+using Palaestra.Core.Progression;
+using Palaestra.Core.Screening;
+using Palaestra.Server.Problems;
+
+namespace Palaestra.Server.Compute;
+
+/// <param name="Events">Capture events of one screen, in any order.</param>
+public sealed record FindingsQuestion(ClientProfile Profile, string PolicyId, IReadOnlyList<CaptureEvent> Events);
+
+public sealed record DecideAnswer(IReadOnlyList<Decision> Decisions, Plan NextPlan);
+
+public sealed record DecideQuestion(DecideInput Input, SpinalStrategy Strategy, SwitchOn SwitchOn);
+
+/// <summary>The core's computations without a store: the whole input as JSON, the result as JSON, nothing kept.</summary>
+public static class ComputeEndpoints
+{
+    public static void MapCompute(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api/compute").WithTags("Compute");
+        group.MapPost("/findings", Findings).WithName("ComputeFindings");
+        group.MapPost("/plan", Plan).WithName("ComputePlan");
+        group.MapPost("/decide", Decide).WithName("ComputeDecide");
+    }
+
+    private static Results<Ok<ScreenFindings>, ProblemHttpResult> Findings(FindingsQuestion question, PracticeLibrary library)
+    {
+        var errors = ProfileErrors(question.Profile, question.PolicyId, library, "").ToList();
+        errors.AddRange(CaptureCheck.Errors([], question.Events, library));
+        if (errors.Count > 0)
+        {
+            return Problem.Fields(errors);
+        }
+        var policy = library.FindPolicy(question.PolicyId)!;
+        var trials = TrialFold.Trials(question.Events, library, policy.Pain);
+        return TypedResults.Ok(FindingsMaker.Of(trials, question.Profile, policy, library));
+    }
+
+    private static Results<Ok<PlanProposal>, ProblemHttpResult> Plan(PlanInput input, PracticeLibrary library)
+    {
+        var errors = ProfileErrors(input.Profile, input.PolicyId, library, "").ToList();
+        errors.AddRange(FindingsErrors(input.Findings, library));
+        if (input.MinutesPerDay is < 3 or > 90)
+        {
+            errors.Add(new("minutesPerDay", "Minutes a day are between 3 and 90."));
+        }
+        return errors.Count > 0
+            ? Problem.Fields(errors)
+            : TypedResults.Ok(Planner.Propose(input, library, Guid.CreateVersion7));
+    }
+
+    private static Results<Ok<DecideAnswer>, ProblemHttpResult> Decide(DecideQuestion question, PracticeLibrary library)
+    {
+        var input = question.Input;
+        var errors = ProfileErrors(input.Profile, input.PolicyId, library, "input.").ToList();
+        errors.AddRange(PlanCheck.Errors(input.Items, library, "input.items"));
+        errors.AddRange(Core.Visits.CheckInCheck.Errors(input.CheckIn, library, "input.checkIn"));
+        errors.AddRange(PerformanceErrors(input, library));
+        if (errors.Count > 0)
+        {
+            return Problem.Fields(errors);
+        }
+        var policy = library.FindPolicy(input.PolicyId)!;
+        var decisions = DecisionEngine.Decide(input, library);
+        var plan = new Plan(input.Items, question.Strategy, question.SwitchOn, policy.Id, policy.Version, library.Version, 0, []);
+        return TypedResults.Ok(
+            new DecideAnswer(decisions, NextPlan.Apply(plan, decisions, library, policy, input.Profile))
+        );
+    }
+
+    private static IEnumerable<FieldError> ProfileErrors(
+        ClientProfile profile,
+        string policyId,
+        PracticeLibrary library,
+        string prefix
+    )
+    {
+        foreach (var error in ProfileCheck.Errors(profile, library, $"{prefix}profile"))
+        {
+            yield return error;
+        }
+        if (library.FindPolicy(policyId) is null)
+        {
+            yield return new($"{prefix}policyId", $"There is no policy “{policyId}”.");
+        }
+    }
+
+    private static IEnumerable<FieldError> FindingsErrors(ScreenFindings findings, PracticeLibrary library)
+    {
+        for (var i = 0; i < findings.Entries.Count; i++)
+        {
+            var entry = findings.Entries[i];
+            var ladder = library.Ladders.FirstOrDefault(l => l.Id == entry.LadderId);
+            if (ladder is null)
+            {
+                yield return new($"findings.entries[{i}].ladderId", $"There is no ladder “{entry.LadderId}”.");
+            }
+            else if (entry.EntryRungId is { } rung && ladder.IndexOf(rung) < 0)
+            {
+                yield return new($"findings.entries[{i}].entryRungId", $"There is no rung “{rung}” on ladder {ladder.Id}.");
+            }
+        }
+        for (var i = 0; i < findings.Tasks.Count; i++)
+        {
+            if (library.FindRung(findings.Tasks[i].RungId) is null)
+            {
+                yield return new($"findings.tasks[{i}].rungId", $"There is no rung “{findings.Tasks[i].RungId}”.");
+            }
+        }
+        for (var i = 0; i < findings.Control.Count; i++)
+        {
+            if (findings.Control[i].Percent is < 0 or > 100)
+            {
+                yield return new($"findings.control[{i}].percent", "Control is between 0 and 100 %.");
+            }
+        }
+        if (findings.Control.Select(c => c.Sector).Distinct().Count() != Enum.GetValues<Sector>().Length)
+        {
+            yield return new("findings.control", "Give every direction once; leave its percent out where it was not seen.");
+        }
+    }
+
+    private static IEnumerable<FieldError> PerformanceErrors(DecideInput input, PracticeLibrary library)
+    {
+        for (var i = 0; i < input.Visits.Count; i++)
+        {
+            var performance = input.Visits[i];
+            var at = $"input.visits[{i}]";
+            if (library.FindRung(performance.RungId) is null)
+            {
+                yield return new($"{at}.rungId", $"There is no rung “{performance.RungId}”.");
+            }
+            if (performance.Prescribed.Reps < 1 || performance.Prescribed.Sets < 1 || performance.Prescribed.Hold < 0)
+            {
+                yield return new($"{at}.prescribed", "A dose needs at least one rep and one set, and no negative hold.");
+            }
+            if (performance.Sets.Any(s => s.Reps < 0 || s.CleanReps < 0 || s.CuedCleanReps < 0 || s.BreakingReps < 0 || s.CleanSeconds < 0))
+            {
+                yield return new($"{at}.sets", "Counts and seconds are never negative.");
+            }
+            if (performance.Sets.Any(s => s.Effort is < 0 or > 10))
+            {
+                yield return new($"{at}.sets", "Effort is a whole number from 0 to 10.");
+            }
+        }
+    }
+}

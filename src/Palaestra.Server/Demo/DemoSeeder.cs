@@ -1,0 +1,258 @@
+using Microsoft.AspNetCore.Identity;
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Progression;
+using Palaestra.Core.Screening;
+using Palaestra.Core.Visits;
+using Palaestra.Data;
+using Palaestra.Data.Progression;
+using Palaestra.Data.Staff;
+using Palaestra.Data.Visits;
+using Palaestra.Server.Intake;
+using Palaestra.Server.Planning;
+using Palaestra.Server.Screening;
+using Palaestra.Server.SignIn;
+
+namespace Palaestra.Server.Demo;
+
+/// <summary>
+/// Lives the demo scenario through the same rules and desks as a real clinic: trials become events, events become
+/// findings, findings plans, sessions decisions. Nothing in the demo is stored ready-made.
+/// </summary>
+public sealed class DemoSeeder(
+    PalaestraDb db,
+    PracticeLibrary library,
+    DemoScenario scenario,
+    UserManager<Practitioner> users,
+    RoleManager<IdentityRole<Guid>> roles
+)
+{
+    private string Practitioner => scenario.Accounts[0].Name;
+
+    public async Task Fill(DateTime now)
+    {
+        await Accounts();
+        foreach (var client in scenario.Clients)
+        {
+            await Live(client, now);
+        }
+    }
+
+    private async Task Accounts()
+    {
+        await roles.CreateAsync(new IdentityRole<Guid>(SignInEndpoints.Administrator));
+        foreach (var account in scenario.Accounts)
+        {
+            var user = new Practitioner { DisplayName = account.Name, UserName = account.Email, Email = account.Email };
+            var created = await users.CreateAsync(user, account.Password);
+            if (!created.Succeeded)
+            {
+                throw new InvalidOperationException(string.Join(" ", created.Errors.Select(e => e.Description)));
+            }
+            if (account.Role.Contains(SignInEndpoints.Administrator, StringComparison.Ordinal))
+            {
+                await users.AddToRoleAsync(user, SignInEndpoints.Administrator);
+            }
+        }
+    }
+
+    private async Task Live(DemoClient client, DateTime now)
+    {
+        var clock = new DemoClock();
+        var intake = new IntakeDesk(db, clock);
+        Guid? episodeId = null;
+        foreach (var visit in client.Visits)
+        {
+            var at = now.Date.AddDays(-visit.DaysAgo) + visit.Time.ToTimeSpan();
+            clock.Now = at;
+            Guid visitId;
+            if (episodeId is null)
+            {
+                var (episode, first) = await intake.Open(FormOf(client, at), at, Practitioner);
+                episodeId = episode.Id;
+                visitId = first.Id;
+                await Neutral(client, episodeId.Value);
+            }
+            else
+            {
+                var later = new Visit { EpisodeId = episodeId.Value, PlannedAt = at };
+                db.Visits.Add(later);
+                await db.SaveChangesAsync();
+                visitId = later.Id;
+            }
+            await During(visit, visitId, clock, intake);
+            db.ChangeTracker.Clear();
+        }
+    }
+
+    private async Task Neutral(DemoClient client, Guid episodeId)
+    {
+        if (client.Neutral is not { } shape)
+        {
+            return;
+        }
+        var file = await File(episodeId);
+        var proposal = NeutralChoice.Propose(file.Profile with { RestingShape = shape }, file.Policy, library);
+        file.Episode.RestingShape = shape;
+        file.Episode.Strategy = proposal.Strategy;
+        file.Episode.SwitchOn = proposal.SwitchOn;
+        await db.SaveChangesAsync();
+    }
+
+    private async Task During(DemoVisit visit, Guid visitId, DemoClock clock, IntakeDesk intake)
+    {
+        if (visit.CheckIn is { } check)
+        {
+            var file = (await CaseFile.OfVisit(visitId, db, library))!;
+            file.Visit(visitId).CheckIn = new CheckIn(
+                check.Now,
+                check.Usual,
+                check.NextDay,
+                check.Settled,
+                visit.DangerSigns ?? [],
+                DateOnly.FromDateTime(clock.Now.AddDays(-1))
+            );
+            await db.SaveChangesAsync();
+        }
+        if (visit.Screen is not null)
+        {
+            await Screen(visit.Screen, visitId, clock);
+        }
+        if (visit.Session is not null)
+        {
+            await Session(visit.Session, visitId, clock);
+        }
+        if (visit.DangerSigns is { Count: > 0 } signs)
+        {
+            var file = (await CaseFile.OfVisit(visitId, db, library))!;
+            intake.Report(file.Episode, signs, Practitioner);
+            await db.SaveChangesAsync();
+        }
+    }
+
+    /// <summary>Climbs each ladder as the finder asks, then accepts the proposed plan.</summary>
+    private async Task Screen(IReadOnlyDictionary<string, DemoCapacity> capacities, Guid visitId, DemoClock clock)
+    {
+        foreach (var (ladderId, capacity) in capacities)
+        {
+            var ladder = library.Ladders.First(l => l.Id == ladderId);
+            foreach (var side in new[] { Side.Left, Side.Right })
+            {
+                while (await NextRung(ladder, side, visitId) is { } rung)
+                {
+                    var clean = ladder.IndexOf(rung.Id) <= ladder.IndexOf(capacity.Of(side));
+                    var taskSide = rung.Sides == RungSides.Each ? side : Side.Both;
+                    var performed = new DemoTrial(rung, taskSide, rung.Start with { Sets = 1 }, clean ? 1 : 0.4, capacity.Fault);
+                    await Perform([performed], visitId, clock);
+                }
+            }
+        }
+        var file = (await CaseFile.OfVisit(visitId, db, library))!;
+        var desk = new PlanDesk(db, library, clock);
+        desk.Add(file, visitId, desk.Propose(file)!.Plan, Practitioner);
+        await db.SaveChangesAsync();
+    }
+
+    private async Task<Rung?> NextRung(Ladder ladder, Side side, Guid visitId)
+    {
+        var file = (await CaseFile.OfVisit(visitId, db, library))!;
+        var search = RungFinder.Search(ladder, side, file.Trials(visitId), file.Profile, file.Policy, library);
+        return search.NextRungId is { } id ? library.Rung(id) : null;
+    }
+
+    /// <summary>Runs the plan as the scenario says, then agrees with every decision.</summary>
+    private async Task Session(DemoSession session, Guid visitId, DemoClock clock)
+    {
+        var file = (await CaseFile.OfVisit(visitId, db, library))!;
+        var plan = file.PlanFor(visitId)!;
+        var trials =
+            from item in plan.Plan.Items
+            let rung = library.Rung(item.RungId)
+            let weak = session.Weak?.GetValueOrDefault(library.LadderOf(rung.Id).Id)
+            from dose in item.Doses
+            from set in Enumerable.Range(1, dose.Dose.Sets)
+            let share = weak?.Side == dose.Side ? weak.Share : session.Share
+            select new DemoTrial(rung, dose.Side, dose.Dose with { Sets = 1 }, share, weak?.Fault ?? rung.Faults[0])
+            {
+                ItemId = item.Id,
+                Set = set,
+                Effort = session.Effort,
+            };
+        await Perform([.. trials], visitId, clock);
+        await AgreeWithAll(visitId, plan, clock);
+    }
+
+    private async Task AgreeWithAll(Guid visitId, Data.Planning.PlanRevision plan, DemoClock clock)
+    {
+        var file = (await CaseFile.OfVisit(visitId, db, library))!;
+        var visit = file.Visit(visitId);
+        var performances = file.Performances(visitId);
+        var input = new DecideInput(
+            file.NumberOf(visitId),
+            DateOnly.FromDateTime(visit.PlannedAt),
+            file.Profile,
+            file.Policy.Id,
+            plan.Plan.Items,
+            visit.CheckIn!,
+            performances,
+            visit.CheckIn!.LastTrained
+        );
+        var decisions = DecisionEngine.Decide(input, library);
+        db.Decisions.AddRange(
+            decisions.Select(d => new DecisionRecord
+            {
+                VisitId = visitId,
+                PlanRevisionId = plan.Id,
+                Proposal = d,
+                Chosen = d,
+                PolicyId = file.Policy.Id,
+                PolicyVersion = file.Policy.Version,
+                LibraryVersion = library.Version,
+                DecidedAt = clock.GetUtcNow().UtcDateTime,
+                DecidedBy = Practitioner,
+            })
+        );
+        var next = NextPlan.Apply(plan.Plan, decisions, library, file.Policy, file.Profile);
+        new PlanDesk(db, library, clock).Add(file, visitId, next, Practitioner);
+        await db.SaveChangesAsync();
+    }
+
+    private async Task Perform(IReadOnlyList<DemoTrial> trials, Guid visitId, DemoClock clock)
+    {
+        var file = (await CaseFile.OfVisit(visitId, db, library))!;
+        var events = new List<CaptureEvent>();
+        foreach (var trial in trials)
+        {
+            events.AddRange(trial.Events(clock));
+        }
+        var log = new EventLog(db, library, TimeProvider.System);
+        foreach (var batch in events.Chunk(EventLog.BatchMax))
+        {
+            var taken = await log.Append(file, visitId, batch, Practitioner);
+            if (!taken.IsValid)
+            {
+                throw new InvalidOperationException(string.Join(" ", taken.Errors));
+            }
+            file = (await CaseFile.OfVisit(visitId, db, library))!;
+        }
+    }
+
+    private async Task<CaseFile> File(Guid episodeId) => (await CaseFile.OfEpisode(episodeId, db, library))!;
+
+    private IntakeForm FormOf(DemoClient client, DateTime at) =>
+        new(
+            client.Name,
+            DateOnly.FromDateTime(at).AddYears(-client.Age).AddDays(-90),
+            client.Complaint,
+            client.Pain,
+            client.SettleHours,
+            client.WakesAtNight,
+            client.Precautions,
+            [],
+            client.MinutesPerDay,
+            library.DefaultPolicy.Id,
+            client.Sex,
+            client.HeightCm,
+            client.MassKg
+        );
+}

@@ -1,0 +1,117 @@
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Findings;
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+using Palaestra.Core.Visits;
+using Palaestra.Data;
+using Palaestra.Data.Intake;
+using Palaestra.Data.Planning;
+using Palaestra.Data.Visits;
+
+namespace Palaestra.Server.Intake;
+
+/// <summary>All of one episode as the rules want to see it: visits in order, trials folded from the log, plans.</summary>
+public sealed class CaseFile
+{
+    private readonly PracticeLibrary library;
+    private readonly Dictionary<Guid, List<CaptureEvent>> events;
+    private readonly Dictionary<Guid, IReadOnlyList<Trial>> trials = [];
+
+    private CaseFile(
+        Episode episode,
+        Dictionary<Guid, List<CaptureEvent>> events,
+        List<PlanRevision> plans,
+        PracticeLibrary library
+    )
+    {
+        Episode = episode;
+        this.events = events;
+        this.library = library;
+        Plans = plans;
+        Visits = [.. episode.Visits.OrderBy(v => v.PlannedAt).ThenBy(v => v.Id)];
+        Policy = library.FindPolicy(episode.PolicyId) ?? library.DefaultPolicy;
+        Profile = episode.Profile();
+    }
+
+    public Episode Episode { get; }
+    public IReadOnlyList<Visit> Visits { get; }
+
+    /// <summary>Oldest first.</summary>
+    public IReadOnlyList<PlanRevision> Plans { get; }
+    public Policy Policy { get; }
+    public ClientProfile Profile { get; }
+    public PlanRevision? CurrentPlan => Plans.Count == 0 ? null : Plans[^1];
+    public bool Closed => Episode.DangerReports.Any(report => report.Open);
+
+    public static async Task<CaseFile?> OfEpisode(Guid id, PalaestraDb db, PracticeLibrary library)
+    {
+        var episode = await db.Episodes
+            .Include(e => e.Client)
+            .Include(e => e.DangerReports)
+            .Include(e => e.Visits)
+            .AsSplitQuery()
+            .FirstOrDefaultAsync(e => e.Id == id);
+        if (episode is null)
+        {
+            return null;
+        }
+        var visitIds = episode.Visits.Select(v => v.Id).ToList();
+        var logged = await db.Events.AsNoTracking().Where(e => visitIds.Contains(e.VisitId)).ToListAsync();
+        var plans = await db.Plans.AsNoTracking().Where(p => p.EpisodeId == id).OrderBy(p => p.Revision).ToListAsync();
+        var events = logged.GroupBy(e => e.VisitId).ToDictionary(g => g.Key, g => g.Select(e => e.Event).ToList());
+        return new CaseFile(episode, events, plans, library);
+    }
+
+    public static async Task<CaseFile?> OfVisit(Guid visitId, PalaestraDb db, PracticeLibrary library)
+    {
+        var episodeId = await db.Visits.Where(v => v.Id == visitId).Select(v => (Guid?)v.EpisodeId).FirstOrDefaultAsync();
+        return episodeId is null ? null : await OfEpisode(episodeId.Value, db, library);
+    }
+
+    public Visit Visit(Guid id) => Visits.First(v => v.Id == id);
+
+    /// <summary>1 for the first visit of the episode.</summary>
+    public int NumberOf(Guid visitId) => Visits.ToList().FindIndex(v => v.Id == visitId) + 1;
+
+    public IReadOnlyList<CaptureEvent> Events(Guid visitId) => events.GetValueOrDefault(visitId) ?? [];
+
+    public IReadOnlyList<Trial> Trials(Guid visitId)
+    {
+        if (!trials.TryGetValue(visitId, out var folded))
+        {
+            folded = TrialFold.Trials(Events(visitId), library, Policy.Pain);
+            trials[visitId] = folded;
+        }
+        return folded;
+    }
+
+    public bool Has(Guid visitId, TrialPurpose purpose) => Trials(visitId).Any(t => t.Purpose == purpose && !t.Open);
+
+    /// <summary>The latest visit, up to the given one, in which something was screened.</summary>
+    public Visit? ScreenVisit(Guid? upTo = null) =>
+        Visits.TakeWhile(v => upTo is null || NumberOf(v.Id) <= NumberOf(upTo.Value)).LastOrDefault(v => Has(v.Id, TrialPurpose.Screen));
+
+    public ScreenFindings? Findings(Guid? upTo = null) =>
+        ScreenVisit(upTo) is { } visit ? FindingsMaker.Of(Trials(visit.Id), Profile, Policy, library) : null;
+
+    /// <summary>The plan that was in force when a visit began: the latest accepted in an earlier visit.</summary>
+    public PlanRevision? PlanFor(Guid visitId) => Plans.LastOrDefault(p => NumberOf(p.VisitId) < NumberOf(visitId));
+
+    /// <summary>Everything done against plans up to a visit; exercises keep their id across revisions.</summary>
+    public IReadOnlyList<Performance> Performances(Guid upTo) =>
+        [
+            .. from visit in Visits
+            let number = NumberOf(visit.Id)
+            where number <= NumberOf(upTo)
+            let plan = PlanFor(visit.Id)
+            where plan is not null
+            from performance in Performance.FromTrials(
+                number,
+                DateOnly.FromDateTime(visit.PlannedAt),
+                plan.Plan.Items,
+                Trials(visit.Id)
+            )
+            select performance,
+        ];
+}

@@ -1,0 +1,166 @@
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+using Palaestra.Core.Visits;
+
+namespace Palaestra.Server.Intake;
+
+public enum VisitState
+{
+    Planned,
+    Open,
+    Done,
+}
+
+/// <param name="Pain">0 to 10 at the start of the visit; none if not asked yet.</param>
+public sealed record VisitView(
+    Guid Id,
+    int Number,
+    DateTime PlannedAt,
+    VisitState State,
+    int? Pain,
+    bool HasScreen,
+    bool HasSession,
+    CheckIn? CheckIn,
+    int Version
+);
+
+public sealed record DangerReportView(
+    Guid Id,
+    string SignId,
+    string Words,
+    bool SameDay,
+    DateTime NotedAt,
+    string NotedBy,
+    DateTime? ClearedAt,
+    string? ClearedBy,
+    string? Found,
+    string? Done
+);
+
+public sealed record PrecautionTag(string Id, string Words);
+
+public sealed record NeutralView(
+    RestingShape? RestingShape,
+    SpinalStrategy? Strategy,
+    SwitchOn? SwitchOn,
+    NeutralProposal Proposal
+);
+
+/// <summary>The open client: what the frame and every station need.</summary>
+/// <param name="Closed">A danger sign is open: nothing after Ask may go on.</param>
+public sealed record EpisodeView(
+    Guid Id,
+    int Version,
+    DateOnly OpenedOn,
+    int Age,
+    IntakeForm Intake,
+    IReadOnlyList<PrecautionTag> Tags,
+    IReadOnlyList<DangerReportView> DangerReports,
+    bool Closed,
+    StirredUp StirredUp,
+    string PolicyName,
+    NeutralView Neutral,
+    IReadOnlyList<VisitView> Visits,
+    int? PlanRevision
+)
+{
+    public static EpisodeView Of(CaseFile file, PracticeLibrary library, DateOnly today)
+    {
+        var episode = file.Episode;
+        var client = episode.Client!;
+        return new EpisodeView(
+            episode.Id,
+            episode.Version,
+            episode.OpenedOn,
+            AgeOn(client.BirthDate, today),
+            FormOf(file),
+            [.. episode.Precautions.Select(p => TagOf(p, library))],
+            [.. episode.DangerReports.OrderBy(r => r.NotedAt).Select(r => ReportOf(r, library))],
+            file.Closed,
+            StirredUpLevel.Of(file.Profile, file.Policy),
+            file.Policy.Name,
+            new NeutralView(
+                episode.RestingShape,
+                episode.Strategy,
+                episode.SwitchOn,
+                NeutralChoice.Propose(file.Profile, file.Policy, library)
+            ),
+            [.. file.Visits.Select(v => VisitOf(v, file))],
+            file.CurrentPlan?.Revision
+        );
+    }
+
+    public static VisitView VisitOf(Data.Visits.Visit visit, CaseFile file)
+    {
+        var number = file.NumberOf(visit.Id);
+        var begun = visit.CheckIn is not null || file.Events(visit.Id).Count > 0 || number == 1;
+        var state =
+            visit.DecidedAt is not null ? VisitState.Done
+            : begun ? VisitState.Open
+            : VisitState.Planned;
+        return new VisitView(
+            visit.Id,
+            number,
+            visit.PlannedAt,
+            state,
+            number == 1 ? file.Episode.PainNow : visit.CheckIn?.PainNow,
+            file.Has(visit.Id, TrialPurpose.Screen),
+            file.Has(visit.Id, TrialPurpose.Session),
+            visit.CheckIn,
+            visit.Version
+        );
+    }
+
+    private static IntakeForm FormOf(CaseFile file)
+    {
+        var episode = file.Episode;
+        var client = episode.Client!;
+        return new IntakeForm(
+            client.Name,
+            client.BirthDate,
+            episode.Complaint,
+            file.Profile.Pain,
+            episode.SettleHours,
+            episode.WakesAtNight,
+            episode.Precautions,
+            [.. episode.DangerReports.Where(r => r.Open).Select(r => r.SignId)],
+            episode.MinutesPerDay,
+            file.Policy.Id,
+            client.Sex is null ? null : Enum.Parse<Sex>(client.Sex),
+            client.Height * 100,
+            client.Mass,
+            episode.Version
+        );
+    }
+
+    private static PrecautionTag TagOf(ClientPrecaution mine, PracticeLibrary library)
+    {
+        var precaution = library.Precautions.FirstOrDefault(p => p.Id == mine.Id);
+        var words = precaution?.Tag ?? mine.Id;
+        return new PrecautionTag(mine.Id, mine.Side == Side.Both ? words : $"{words}, {mine.Side.Word()}");
+    }
+
+    public static DangerReportView ReportOf(Data.Intake.DangerReport report, PracticeLibrary library)
+    {
+        var sign = library.DangerSigns.FirstOrDefault(s => s.Id == report.SignId);
+        return new DangerReportView(
+            report.Id,
+            report.SignId,
+            sign?.Words ?? report.SignId,
+            sign?.SameDay ?? false,
+            report.NotedAt,
+            report.NotedBy,
+            report.ClearedAt,
+            report.ClearedBy,
+            report.Found,
+            report.Done
+        );
+    }
+
+    private static int AgeOn(DateOnly birth, DateOnly today)
+    {
+        var years = today.Year - birth.Year;
+        return birth.AddYears(years) > today ? years - 1 : years;
+    }
+}

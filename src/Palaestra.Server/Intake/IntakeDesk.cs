@@ -1,0 +1,69 @@
+using Palaestra.Core.Library;
+using Palaestra.Data;
+using Palaestra.Data.Intake;
+using Palaestra.Data.Visits;
+
+namespace Palaestra.Server.Intake;
+
+/// <summary>Writes what was asked into the store: new clients, edits, and danger signs as reports.</summary>
+public sealed class IntakeDesk(PalaestraDb db, TimeProvider time)
+{
+    /// <summary>A new client with an episode and a first visit; saved.</summary>
+    public async Task<(Episode Episode, Visit Visit)> Open(IntakeForm form, DateTime plannedAt, string by)
+    {
+        var client = new Client { Name = form.Name.Trim() };
+        var episode = new Episode
+        {
+            ClientId = client.Id,
+            Client = client,
+            OpenedOn = DateOnly.FromDateTime(plannedAt),
+            Complaint = form.Complaint,
+            Precautions = form.Precautions,
+            PolicyId = form.PolicyId,
+        };
+        Write(form, episode);
+        var visit = new Visit { EpisodeId = episode.Id, PlannedAt = plannedAt };
+        episode.Visits.Add(visit);
+        Report(episode, form.DangerSigns, by);
+        db.Episodes.Add(episode);
+        await db.SaveChangesAsync();
+        return (episode, visit);
+    }
+
+    /// <summary>Copies the form onto the episode and its client. Precautions that were cleared stay in no other place.</summary>
+    public static void Write(IntakeForm form, Episode episode)
+    {
+        var client = episode.Client!;
+        client.Name = form.Name.Trim();
+        client.BirthDate = form.BirthDate;
+        client.Sex = form.Sex?.ToString();
+        client.Height = form.HeightCm / 100;
+        client.Mass = form.MassKg;
+        episode.Complaint = form.Complaint.Trim();
+        episode.PainNow = form.Pain.Now;
+        episode.PainWorst = form.Pain.Worst;
+        episode.PainUsual = form.Pain.Usual;
+        episode.SettleHours = form.SettleHours;
+        episode.WakesAtNight = form.WakesAtNight;
+        episode.Precautions = form.Precautions;
+        episode.MinutesPerDay = form.MinutesPerDay;
+        episode.PolicyId = form.PolicyId;
+    }
+
+    /// <summary>Signs not already open become open reports. Unticking never removes one: only recording what was done does.</summary>
+    public void Report(Episode episode, IEnumerable<string> signs, string by)
+    {
+        foreach (var sign in signs.Distinct().Where(id => !episode.DangerReports.Any(r => r.Open && r.SignId == id)))
+        {
+            var report = new DangerReport
+            {
+                EpisodeId = episode.Id,
+                SignId = sign,
+                NotedAt = time.GetUtcNow().UtcDateTime,
+                NotedBy = by,
+            };
+            episode.DangerReports.Add(report);
+            db.DangerReports.Add(report);
+        }
+    }
+}

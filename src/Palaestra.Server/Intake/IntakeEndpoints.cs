@@ -1,0 +1,193 @@
+using FluentValidation;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Data;
+using Palaestra.Server.Problems;
+using Palaestra.Server.SignIn;
+
+namespace Palaestra.Server.Intake;
+
+public sealed record Opened(Guid EpisodeId, Guid VisitId);
+
+public sealed record DangerClearedForm(string Found, string Done);
+
+public sealed record NeutralForm(RestingShape RestingShape, SpinalStrategy Strategy, SwitchOn SwitchOn, int Version);
+
+public sealed record NeutralAsk(NeutralProposal Proposal, IReadOnlyList<string> Cautions);
+
+public static class IntakeEndpoints
+{
+    public static void MapIntake(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api").WithTags("Intake");
+        group.MapPost("/clients", Create).WithName("CreateClient");
+        group.MapGet("/episodes/{id:guid}", Get).WithName("GetEpisode");
+        group.MapPut("/episodes/{id:guid}/intake", Update).WithName("UpdateIntake");
+        group.MapPost("/episodes/{id:guid}/danger-reports/{reportId:guid}/cleared", Clear).WithName("ClearDangerReport");
+        group.MapGet("/episodes/{id:guid}/neutral", AskNeutral).WithName("AskNeutral");
+        group.MapPut("/episodes/{id:guid}/neutral", SetNeutral).WithName("SetNeutral");
+    }
+
+    private static async Task<Results<Created<Opened>, ProblemHttpResult>> Create(
+        IntakeForm form,
+        IValidator<IntakeForm> validator,
+        IntakeDesk desk,
+        TimeProvider time,
+        WhoIsHere who
+    )
+    {
+        var errors = validator.Errors(form);
+        if (errors.Count > 0)
+        {
+            return Problem.Fields(errors);
+        }
+        var (episode, visit) = await desk.Open(form, time.GetLocalNow().DateTime, who.Name);
+        return TypedResults.Created($"/api/episodes/{episode.Id}", new Opened(episode.Id, visit.Id));
+    }
+
+    private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> Get(
+        Guid id,
+        PalaestraDb db,
+        PracticeLibrary library,
+        TimeProvider time
+    ) =>
+        await CaseFile.OfEpisode(id, db, library) is { } file
+            ? TypedResults.Ok(EpisodeView.Of(file, library, Today(time)))
+            : Problem.NotFound("episode");
+
+    private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> Update(
+        Guid id,
+        IntakeForm form,
+        IValidator<IntakeForm> validator,
+        IntakeDesk desk,
+        PalaestraDb db,
+        PracticeLibrary library,
+        TimeProvider time,
+        WhoIsHere who
+    )
+    {
+        var errors = validator.Errors(form);
+        if (errors.Count > 0)
+        {
+            return Problem.Fields(errors);
+        }
+        return await Edit(id, form.Version ?? 0, db, library, time, file =>
+        {
+            IntakeDesk.Write(form, file.Episode);
+            desk.Report(file.Episode, form.DangerSigns, who.Name);
+        });
+    }
+
+    private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> Clear(
+        Guid id,
+        Guid reportId,
+        DangerClearedForm form,
+        PalaestraDb db,
+        PracticeLibrary library,
+        TimeProvider time,
+        WhoIsHere who
+    )
+    {
+        if (string.IsNullOrWhiteSpace(form.Found) || form.Found.Length > 2000)
+        {
+            return Problem.Field("found", "Write what was found, in up to 2000 letters.");
+        }
+        if (string.IsNullOrWhiteSpace(form.Done) || form.Done.Length > 2000)
+        {
+            return Problem.Field("done", "Write what was done about it, in up to 2000 letters.");
+        }
+        var file = await CaseFile.OfEpisode(id, db, library);
+        if (file?.Episode.DangerReports.FirstOrDefault(r => r.Id == reportId) is not { } report)
+        {
+            return Problem.NotFound("danger report");
+        }
+        if (!report.Open)
+        {
+            return Problem.Conflict($"{report.ClearedBy} has already recorded what was done.");
+        }
+        report.Found = form.Found.Trim();
+        report.Done = form.Done.Trim();
+        report.ClearedAt = time.GetUtcNow().UtcDateTime;
+        report.ClearedBy = who.Name;
+        await db.SaveChangesAsync();
+        return TypedResults.Ok(EpisodeView.Of(file, library, Today(time)));
+    }
+
+    private static async Task<Results<Ok<NeutralAsk>, ProblemHttpResult>> AskNeutral(
+        Guid id,
+        RestingShape shape,
+        SpinalStrategy? strategy,
+        PalaestraDb db,
+        PracticeLibrary library
+    )
+    {
+        if (await CaseFile.OfEpisode(id, db, library) is not { } file)
+        {
+            return Problem.NotFound("episode");
+        }
+        var profile = file.Profile with { RestingShape = shape };
+        var proposal = NeutralChoice.Propose(profile, file.Policy, library);
+        return TypedResults.Ok(
+            new NeutralAsk(proposal, NeutralChoice.CautionsFor(strategy ?? proposal.Strategy, profile, library))
+        );
+    }
+
+    private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> SetNeutral(
+        Guid id,
+        NeutralForm form,
+        PalaestraDb db,
+        PracticeLibrary library,
+        TimeProvider time
+    )
+    {
+        var file = await CaseFile.OfEpisode(id, db, library);
+        if (file?.Closed == true)
+        {
+            return Problem.Closed();
+        }
+        return await Edit(id, form.Version, db, library, time, edited =>
+        {
+            edited.Episode.RestingShape = form.RestingShape;
+            edited.Episode.Strategy = form.Strategy;
+            edited.Episode.SwitchOn = form.SwitchOn;
+        });
+    }
+
+    /// <summary>One edit of an episode; an edit on an older version changes nothing and shows the present one.</summary>
+    private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> Edit(
+        Guid id,
+        int version,
+        PalaestraDb db,
+        PracticeLibrary library,
+        TimeProvider time,
+        Action<CaseFile> change
+    )
+    {
+        if (await CaseFile.OfEpisode(id, db, library) is not { } file)
+        {
+            return Problem.NotFound("episode");
+        }
+        const string conflict = "Somebody else changed this meanwhile. Nothing was stored; look at both and save again.";
+        if (version != file.Episode.Version)
+        {
+            return Problem.Conflict(conflict, EpisodeView.Of(file, library, Today(time)));
+        }
+        change(file);
+        file.Episode.Version++;
+        try
+        {
+            await db.SaveChangesAsync();
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            return Problem.Conflict(conflict);
+        }
+        return await CaseFile.OfEpisode(id, db, library) is { } stored
+            ? TypedResults.Ok(EpisodeView.Of(stored, library, Today(time)))
+            : Problem.NotFound("episode");
+    }
+
+    private static DateOnly Today(TimeProvider time) => DateOnly.FromDateTime(time.GetLocalNow().DateTime);
+}

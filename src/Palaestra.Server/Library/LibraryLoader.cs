@@ -1,0 +1,25 @@
+using Palaestra.Core;
+using Palaestra.Core.Library;
+
+namespace Palaestra.Server.Library;
+
+/// <summary>Reads the content folder at start; a wrong file stops the start with its name and field.</summary>
+public static class LibraryLoader
+{
+    public static PracticeLibrary Load(string folder)
+    {
+        var texts = Directory
+            .EnumerateFiles(folder, "*.json", SearchOption.AllDirectories)
+            .Select(path => (Name: Path.GetRelativePath(folder, path).Replace('\\', '/'), path))
+            .Where(file => !file.Name.StartsWith("schema/", StringComparison.Ordinal))
+            .Where(file => !file.Name.StartsWith("demo/", StringComparison.Ordinal))
+            .ToDictionary(file => file.Name, file => File.ReadAllText(file.path));
+        var library = ContentFiles.Read(texts);
+        if (!library.IsValid)
+        {
+            var lines = library.Errors.Select(error => $"  {error.Field}: {error.Message}");
+            throw new InvalidOperationException($"The content in {folder} has errors:\n{string.Join('\n', lines)}");
+        }
+        return library.Value!;
+    }
+}

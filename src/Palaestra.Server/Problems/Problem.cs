@@ -1,0 +1,42 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Palaestra.Core;
+
+namespace Palaestra.Server.Problems;
+
+/// <summary>RFC 9457 problem details with field paths and sentences a person can act on.</summary>
+public static class Problem
+{
+    public static ProblemHttpResult Fields(IEnumerable<FieldError> errors)
+    {
+        var list = errors.ToList();
+        return TypedResults.Problem(
+            new ProblemDetails
+            {
+                Status = StatusCodes.Status422UnprocessableEntity,
+                Title = "Something in this is not right; nothing was stored.",
+                Detail = string.Join(" ", list.Take(3).Select(error => error.Message)),
+                Extensions = { ["errors"] = list },
+            }
+        );
+    }
+
+    public static ProblemHttpResult Field(string field, string message) => Fields([new FieldError(field, message)]);
+
+    public static ProblemHttpResult NotFound(string what) =>
+        TypedResults.Problem(statusCode: StatusCodes.Status404NotFound, title: $"There is no such {what}.");
+
+    public static ProblemHttpResult Conflict(string title, object? current = null) =>
+        TypedResults.Problem(
+            new ProblemDetails
+            {
+                Status = StatusCodes.Status409Conflict,
+                Title = title,
+                Extensions = { ["current"] = current },
+            }
+        );
+
+    /// <summary>The stations are closed by a danger sign.</summary>
+    public static ProblemHttpResult Closed() =>
+        Conflict("Closed by a danger sign until a practitioner has recorded what was found and done.");
+}

@@ -1,0 +1,200 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core;
+using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+using Palaestra.Core.Progression;
+using Palaestra.Core.Visits;
+using Palaestra.Data;
+using Palaestra.Data.Progression;
+using Palaestra.Server.Intake;
+using Palaestra.Server.Planning;
+using Palaestra.Server.Problems;
+using Palaestra.Server.SignIn;
+
+namespace Palaestra.Server.Progression;
+
+/// <summary>The practitioner's word on one proposal: none of <paramref name="Outcome"/> means agreed.</summary>
+/// <param name="Reason">Required when the outcome differs from the proposal.</param>
+public sealed record Choice(Guid PlanItemId, Side Side, Outcome? Outcome = null, string? Reason = null);
+
+public sealed record DecideForm(IReadOnlyList<Choice> Choices, int BasedOn);
+
+/// <param name="Taken">Decisions already recorded for this visit; empty until then.</param>
+/// <param name="NextMinutes">Minutes a day of the plan that agreeing with everything would make.</param>
+public sealed record DecideView(
+    PlanRevisionView? Plan,
+    IReadOnlyList<Decision> Proposals,
+    IReadOnlyList<Decision> Taken,
+    IReadOnlyList<Performance> Performances,
+    string PolicyName,
+    double? NextMinutes,
+    string? WhyNot
+);
+
+public static class DecideEndpoints
+{
+    public static void MapDecide(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api/visits/{visitId:guid}/decisions").WithTags("Progression");
+        group.MapGet("", Get).WithName("GetDecisions");
+        group.MapPost("", Take).WithName("TakeDecisions");
+    }
+
+    private static async Task<Results<Ok<DecideView>, ProblemHttpResult>> Get(
+        Guid visitId,
+        PalaestraDb db,
+        PracticeLibrary library
+    )
+    {
+        if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
+        {
+            return Problem.NotFound("visit");
+        }
+        var taken = await db.Decisions.AsNoTracking().Where(d => d.VisitId == visitId).OrderBy(d => d.Id).ToListAsync();
+        if (InputOf(file, visitId) is not { } input)
+        {
+            return TypedResults.Ok(new DecideView(null, [], [], [], file.Policy.Name, null, WhyNot(file, visitId)));
+        }
+        var plan = file.PlanFor(visitId)!;
+        var proposals = DecisionEngine.Decide(input, library);
+        var next = NextPlan.Apply(plan.Plan, proposals, library, file.Policy, file.Profile);
+        return TypedResults.Ok(
+            new DecideView(
+                PlanRevisionView.Of(plan),
+                proposals,
+                [.. taken.Select(d => d.Chosen)],
+                [.. input.Visits.Where(p => p.Visit == input.Visit)],
+                file.Policy.Name,
+                next.TotalMinutes,
+                null
+            )
+        );
+    }
+
+    private static async Task<Results<Created<DecideView>, ProblemHttpResult>> Take(
+        Guid visitId,
+        DecideForm form,
+        PalaestraDb db,
+        PracticeLibrary library,
+        PlanDesk desk,
+        TimeProvider time,
+        WhoIsHere who
+    )
+    {
+        if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
+        {
+            return Problem.NotFound("visit");
+        }
+        if (InputOf(file, visitId) is not { } input)
+        {
+            return Problem.Conflict(WhyNot(file, visitId)!);
+        }
+        if (form.BasedOn != file.CurrentPlan!.Revision || file.Visit(visitId).DecidedAt is not null)
+        {
+            return Problem.Conflict("This visit was decided meanwhile, or a newer plan was accepted. Nothing was stored.");
+        }
+        var proposals = DecisionEngine.Decide(input, library);
+        var errors = ChoiceErrors(form, proposals).ToList();
+        if (errors.Count > 0)
+        {
+            return Problem.Fields(errors);
+        }
+        var records = proposals.Select(p => Record(p, form, input, file, library, time, who)).ToList();
+        db.Decisions.AddRange(records);
+        var plan = file.PlanFor(visitId)!;
+        var chosen = records.Select(r => r.Chosen).ToList();
+        var next = NextPlan.Apply(plan.Plan, chosen, library, file.Policy, file.Profile);
+        var row = desk.Add(file, visitId, next, who.Name);
+        await db.SaveChangesAsync();
+        return TypedResults.Created(
+            $"/api/visits/{visitId}/decisions",
+            new DecideView(PlanRevisionView.Of(row), proposals, chosen, [], file.Policy.Name, next.TotalMinutes, null)
+        );
+    }
+
+    /// <summary>None when there is nothing to decide yet: no plan before this visit, or the visit not begun.</summary>
+    private static DecideInput? InputOf(CaseFile file, Guid visitId)
+    {
+        var visit = file.Visit(visitId);
+        if (file.PlanFor(visitId) is not { } plan || visit.CheckIn is null || plan.Plan.Items.Count == 0)
+        {
+            return null;
+        }
+        var number = file.NumberOf(visitId);
+        var performances = file.Performances(visitId);
+        var lastHere = performances.Where(p => p.Visit < number).Select(p => (DateOnly?)p.Date).Max();
+        var open = file.Episode.DangerReports.Where(r => r.Open).Select(r => r.SignId).ToList();
+        return new DecideInput(
+            number,
+            DateOnly.FromDateTime(visit.PlannedAt),
+            file.Profile with { Pain = file.Profile.Pain with { Now = visit.CheckIn.PainNow, Usual = visit.CheckIn.UsualPain } },
+            file.Policy.Id,
+            plan.Plan.Items,
+            visit.CheckIn with { DangerSigns = open },
+            performances,
+            visit.CheckIn.LastTrained ?? lastHere
+        );
+    }
+
+    private static string? WhyNot(CaseFile file, Guid visitId) =>
+        file.PlanFor(visitId) is not { } plan ? "There is no plan from an earlier visit to decide on."
+        : plan.Plan.Items.Count == 0 ? "The plan is empty: make a new one at Plan."
+        : file.Visit(visitId).CheckIn is null ? "Answer the questions at the start of the session first."
+        : null;
+
+    private static IEnumerable<FieldError> ChoiceErrors(DecideForm form, IReadOnlyList<Decision> proposals)
+    {
+        for (var i = 0; i < form.Choices.Count; i++)
+        {
+            var choice = form.Choices[i];
+            var proposal = proposals.FirstOrDefault(p => p.PlanItemId == choice.PlanItemId && p.Side == choice.Side);
+            if (proposal is null)
+            {
+                yield return new($"choices[{i}]", "There is no such exercise and side in the plan.");
+            }
+            else if (choice.Outcome is { } outcome && outcome != proposal.Outcome && string.IsNullOrWhiteSpace(choice.Reason))
+            {
+                yield return new($"choices[{i}].reason", "Write why this differs from the proposal.");
+            }
+            if (choice.Reason?.Length > 1000)
+            {
+                yield return new($"choices[{i}].reason", "The reason has at most 1000 letters.");
+            }
+        }
+    }
+
+    private static DecisionRecord Record(
+        Decision proposal,
+        DecideForm form,
+        DecideInput input,
+        CaseFile file,
+        PracticeLibrary library,
+        TimeProvider time,
+        WhoIsHere who
+    )
+    {
+        var choice = form.Choices.FirstOrDefault(c => c.PlanItemId == proposal.PlanItemId && c.Side == proposal.Side);
+        var overridden = choice?.Outcome is { } outcome && outcome != proposal.Outcome;
+        var chosen = overridden
+            ? DecisionEngine.Chosen(input, proposal.PlanItemId, proposal.Side, choice!.Outcome!.Value, library) with
+            {
+                Evidence = [$"Chosen by {who.Name}: {choice.Reason}"],
+            }
+            : proposal;
+        return new DecisionRecord
+        {
+            VisitId = file.Visits[input.Visit - 1].Id,
+            PlanRevisionId = file.CurrentPlan!.Id,
+            Proposal = proposal,
+            Chosen = chosen,
+            Overridden = overridden,
+            Reason = choice?.Reason,
+            PolicyId = file.Policy.Id,
+            PolicyVersion = file.Policy.Version,
+            LibraryVersion = library.Version,
+            DecidedAt = time.GetUtcNow().UtcDateTime,
+            DecidedBy = who.Name,
+        };
+    }
+}

@@ -1,0 +1,99 @@
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+using Palaestra.Data;
+using Palaestra.Data.Screening;
+
+namespace Palaestra.Server.Screening;
+
+/// <param name="Stored">Events new to the server. <paramref name="Known"/>: events it had seen before.</param>
+public sealed record EventsTaken(int Stored, int Known);
+
+/// <summary>Appends capture events: each id once, all of a batch or none of it.</summary>
+public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvider time)
+{
+    public const int BatchMax = 500;
+
+    public async Task<Checked<EventsTaken>> Append(
+        Intake.CaseFile file,
+        Guid visitId,
+        IReadOnlyList<CaptureEvent> incoming,
+        string by
+    )
+    {
+        if (incoming.Count > BatchMax)
+        {
+            return Checked<EventsTaken>.Bad(new FieldError("events", $"At most {BatchMax} events at a time."));
+        }
+        var known = file.Events(visitId);
+        var errors = CaptureCheck.Errors(known, incoming, library).ToList();
+        errors.AddRange(await ForeignErrors(visitId, incoming));
+        errors.AddRange(ClockErrors(incoming));
+        errors.AddRange(ClosedErrors(file, known, incoming));
+        if (errors.Count > 0)
+        {
+            return Checked<EventsTaken>.Bad(errors);
+        }
+        var seen = known.Select(e => e.Id).ToHashSet();
+        var fresh = incoming.Where(e => seen.Add(e.Id)).ToList();
+        db.Events.AddRange(fresh.Select(e => Logged(e, visitId, by)));
+        await db.SaveChangesAsync();
+        return Checked<EventsTaken>.Good(new EventsTaken(fresh.Count, incoming.Count - fresh.Count));
+    }
+
+    private LoggedEvent Logged(CaptureEvent e, Guid visitId, string by) =>
+        new()
+        {
+            Id = e.Id,
+            VisitId = visitId,
+            TrialId = e.TrialId,
+            Kind = e.Kind,
+            Event = e,
+            ReceivedAt = time.GetUtcNow().UtcDateTime,
+            By = by,
+        };
+
+    /// <summary>An id or a trial that already belongs to another visit: another client's, or a mixed-up tablet.</summary>
+    private async Task<IEnumerable<FieldError>> ForeignErrors(Guid visitId, IReadOnlyList<CaptureEvent> incoming)
+    {
+        var ids = incoming.Select(e => e.Id).ToList();
+        var trials = incoming.Select(e => e.TrialId).Distinct().ToList();
+        var foreign = await db.Events
+            .AsNoTracking()
+            .Where(e => e.VisitId != visitId && (ids.Contains(e.Id) || trials.Contains(e.TrialId)))
+            .Select(e => new { e.Id, e.TrialId })
+            .ToListAsync();
+        return incoming
+            .Select((e, i) => (e, i))
+            .Where(pair => foreign.Any(f => f.Id == pair.e.Id || f.TrialId == pair.e.TrialId))
+            .Select(pair => new FieldError($"events[{pair.i}].trialId", "This belongs to another visit."));
+    }
+
+    private IEnumerable<FieldError> ClockErrors(IReadOnlyList<CaptureEvent> incoming)
+    {
+        var latest = time.GetUtcNow() + CaptureCheck.ClockSlack;
+        return incoming
+            .Select((e, i) => (e, i))
+            .Where(pair => pair.e.At > latest)
+            .Select(pair => new FieldError($"events[{pair.i}].at", "This is in the future; check the clock of the tablet."));
+    }
+
+    /// <summary>While a danger sign is open no trial may begin; what was under way is still taken in.</summary>
+    private static IEnumerable<FieldError> ClosedErrors(
+        Intake.CaseFile file,
+        IReadOnlyList<CaptureEvent> known,
+        IReadOnlyList<CaptureEvent> incoming
+    )
+    {
+        var noted = file.Episode.DangerReports.Where(r => r.Open).Select(r => (DateTime?)r.NotedAt).Min();
+        return incoming
+            .Select((e, i) => (e, i))
+            .Where(pair => pair.e.Kind == CaptureKind.TrialStarted && pair.e.At.UtcDateTime > noted)
+            .Where(pair => known.All(k => k.Id != pair.e.Id))
+            .Select(pair => new FieldError(
+                $"events[{pair.i}]",
+                "Closed by a danger sign until a practitioner has recorded what was done."
+            ));
+    }
+}

@@ -1,0 +1,18 @@
+namespace Palaestra.Server;
+
+/// <summary>Where this server keeps and finds things, and whether it is the demo.</summary>
+/// <param name="Demo">Demo accounts and invented clients; never true in real use.</param>
+public sealed record Settings(bool Demo, string DataFolder, string ContentFolder, string ClientFolder)
+{
+    public static Settings From(IConfiguration configuration)
+    {
+        var demo = string.Equals(configuration["PALAESTRA_MODE"], "demo", StringComparison.OrdinalIgnoreCase);
+        var data = configuration["PALAESTRA_DATA"] ?? Path.Combine(Directory.GetCurrentDirectory(), ".data", demo ? "demo" : "clinic");
+        return new Settings(
+            demo,
+            Path.GetFullPath(data),
+            configuration["PALAESTRA_CONTENT"] ?? Path.Combine(AppContext.BaseDirectory, "content"),
+            configuration["PALAESTRA_CLIENT"] ?? Path.Combine(AppContext.BaseDirectory, "wwwroot")
+        );
+    }
+}

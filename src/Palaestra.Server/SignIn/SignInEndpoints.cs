@@ -1,0 +1,99 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core;
+using Palaestra.Data.Staff;
+using Palaestra.Server.Problems;
+
+namespace Palaestra.Server.SignIn;
+
+public sealed record DemoAccount(string Name, string Role, string Email, string Password);
+
+/// <summary>What a visitor who is not signed in may know.</summary>
+public sealed record StartView(bool NeedsFirstAdministrator, bool Demo, IReadOnlyList<DemoAccount> Accounts, string? SignedInAs);
+
+public sealed record SignInForm(string Email, string Password);
+
+public sealed record FirstAdministratorForm(string Name, string Email, string Password);
+
+public static class SignInEndpoints
+{
+    public const string Administrator = "administrator";
+
+    public static void MapSignIn(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api").WithTags("Sign-in");
+        group.MapGet("/start", Start).AllowAnonymous().WithName("GetStart");
+        group.MapPost("/sign-in", SignIn).AllowAnonymous().WithName("SignIn");
+        group.MapPost("/first-administrator", CreateFirst).AllowAnonymous().WithName("CreateFirstAdministrator");
+        group.MapPost("/sign-out", SignOut).WithName("SignOut");
+    }
+
+    private static async Task<Ok<StartView>> Start(
+        UserManager<Practitioner> users,
+        Settings settings,
+        Demo.DemoScenario demo,
+        ClaimsPrincipal principal
+    )
+    {
+        var user = await users.GetUserAsync(principal);
+        var none = !await users.Users.AnyAsync();
+        return TypedResults.Ok(new StartView(none, settings.Demo, settings.Demo ? demo.Accounts : [], user?.DisplayName));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
+        SignInForm form,
+        SignInManager<Practitioner> signIn
+    )
+    {
+        var result = await signIn.PasswordSignInAsync(form.Email, form.Password, isPersistent: true, lockoutOnFailure: true);
+        if (result.Succeeded)
+        {
+            return TypedResults.NoContent();
+        }
+        var title = result.IsLockedOut
+            ? "Too many tries. Wait five minutes."
+            : "E-mail or password do not match.";
+        return TypedResults.Problem(statusCode: StatusCodes.Status401Unauthorized, title: title);
+    }
+
+    private static async Task<NoContent> SignOut(SignInManager<Practitioner> signIn)
+    {
+        await signIn.SignOutAsync();
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> CreateFirst(
+        FirstAdministratorForm form,
+        UserManager<Practitioner> users,
+        RoleManager<IdentityRole<Guid>> roles,
+        SignInManager<Practitioner> signIn
+    )
+    {
+        if (await users.Users.AnyAsync())
+        {
+            return Problem.Conflict("This clinic already has its first administrator.");
+        }
+        if (string.IsNullOrWhiteSpace(form.Name) || form.Name.Length > 120)
+        {
+            return Problem.Field("name", "Give a name of up to 120 letters.");
+        }
+        var user = new Practitioner { DisplayName = form.Name.Trim(), UserName = form.Email, Email = form.Email };
+        var created = await users.CreateAsync(user, form.Password);
+        if (!created.Succeeded)
+        {
+            return Problem.Fields(created.Errors.Select(Explain));
+        }
+        if (!await roles.RoleExistsAsync(Administrator))
+        {
+            await roles.CreateAsync(new IdentityRole<Guid>(Administrator));
+        }
+        await users.AddToRoleAsync(user, Administrator);
+        await signIn.SignInAsync(user, isPersistent: true);
+        return TypedResults.NoContent();
+    }
+
+    private static FieldError Explain(IdentityError error) =>
+        new(error.Code.Contains("Password", StringComparison.Ordinal) ? "password" : "email", error.Description);
+}
