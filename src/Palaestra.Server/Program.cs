@@ -12,6 +12,7 @@ using Palaestra.Server;
 using Palaestra.Server.Compute;
 using Palaestra.Server.Day;
 using Palaestra.Server.Demo;
+using Palaestra.Server.Description;
 using Palaestra.Server.Findings;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Library;
@@ -59,7 +60,7 @@ builder.Services.ConfigureHttpJsonOptions(json => CoreJson.Configure(json.Serial
 builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
 builder.Services.AddProblemDetails();
 builder.Services.AddExceptionHandler<BadRequestHandler>();
-builder.Services.AddOpenApi();
+builder.Services.AddOpenApi(api => api.AddSchemaTransformer<PlainEnums>());
 builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
 builder
     .Services.AddDataProtection()

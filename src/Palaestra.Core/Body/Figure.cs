@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Palaestra.Core.Body;
 
 /// <summary>A point of a drawing in millimetres: x to the right, y down, the floor at y = 0.</summary>
+[method: JsonConstructor]
 public readonly record struct FigurePoint(int X, int Y);
 
 public enum ShapeRole

@@ -1,9 +1,12 @@
+using System.Text.Json.Serialization;
+
 namespace Palaestra.Core.Library;
 
 /// <summary>How much of a rung, for one side: sets of reps, each held.</summary>
 /// <param name="Reps">Repetitions in a set, 1 or more.</param>
 /// <param name="Sets">Sets, 1 or more.</param>
 /// <param name="Hold">Seconds each rep is held; 0 where the rung is not held.</param>
+[method: JsonConstructor]
 public readonly record struct Dose(int Reps, int Sets, double Hold)
 {
     public int TotalReps => Reps * Sets;

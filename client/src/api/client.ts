@@ -1,0 +1,51 @@
+import createClient from "openapi-fetch";
+import type { paths } from "./schema";
+
+export interface FieldProblem {
+  field: string;
+  message: string;
+}
+
+/** Problem details from the server, or the network's failure (status 0). */
+export class ProblemError extends Error {
+  constructor(
+    readonly status: number,
+    title: string,
+    readonly fields: FieldProblem[] = [],
+    readonly current: unknown = null,
+  ) {
+    super(title);
+  }
+
+  field(name: string): string | undefined {
+    return this.fields.find((f) => f.field === name)?.message;
+  }
+}
+
+export const api = createClient<paths>({ baseUrl: "/" });
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of an answer, or a ProblemError. */
+export async function got<T>(asking: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await asking;
+  } catch {
+    throw new ProblemError(0, "The server does not answer. Nothing entered is lost; it is tried again.");
+  }
+  if (answer.response.ok) {
+    return answer.data as T;
+  }
+  const problem = (answer.error ?? {}) as { title?: string; errors?: FieldProblem[]; current?: unknown };
+  throw new ProblemError(
+    answer.response.status,
+    problem.title ?? `The server answered with ${answer.response.status}.`,
+    problem.errors ?? [],
+    problem.current ?? null,
+  );
+}

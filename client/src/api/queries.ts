@@ -1,0 +1,78 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, got } from "./client";
+import type { Library, Side } from "./types";
+
+export const keys = {
+  start: ["start"] as const,
+  library: ["library"] as const,
+  day: ["day"] as const,
+  episode: (id: string) => ["episode", id] as const,
+  plan: (id: string) => ["episode", id, "plan"] as const,
+  visit: (id: string) => ["visit", id] as const,
+  screen: (id: string) => ["visit", id, "screen"] as const,
+  events: (id: string) => ["visit", id, "events"] as const,
+  findings: (id: string) => ["visit", id, "findings"] as const,
+  session: (id: string) => ["visit", id, "session"] as const,
+  decisions: (id: string) => ["visit", id, "decisions"] as const,
+};
+
+export const useStart = () => useQuery({ queryKey: keys.start, queryFn: () => got(api.GET("/api/start")) });
+
+/** The library does not change while the server runs. */
+export const useLibrary = () =>
+  useQuery({ queryKey: keys.library, queryFn: () => got(api.GET("/api/library")), staleTime: Infinity });
+
+export const useFigure = (rungId: string, side: Side, frame: "start" | "end") =>
+  useQuery({
+    queryKey: ["figure", rungId, side, frame],
+    queryFn: () =>
+      got(api.GET("/api/figures/{rungId}", { params: { path: { rungId }, query: { side, frame } } })),
+    staleTime: Infinity,
+  });
+
+export const useDay = () =>
+  useQuery({ queryKey: keys.day, queryFn: () => got(api.GET("/api/day")), refetchInterval: 60_000 });
+
+export const useEpisode = (id: string) =>
+  useQuery({
+    queryKey: keys.episode(id),
+    queryFn: () => got(api.GET("/api/episodes/{id}", { params: { path: { id } } })),
+  });
+
+export const usePlan = (id: string) =>
+  useQuery({
+    queryKey: keys.plan(id),
+    queryFn: () => got(api.GET("/api/episodes/{id}/plan", { params: { path: { id } } })),
+  });
+
+export const useScreen = (visitId: string) =>
+  useQuery({
+    queryKey: keys.screen(visitId),
+    queryFn: () => got(api.GET("/api/visits/{visitId}/screen", { params: { path: { visitId } } })),
+  });
+
+export const useFindings = (visitId: string) =>
+  useQuery({
+    queryKey: keys.findings(visitId),
+    queryFn: () => got(api.GET("/api/visits/{visitId}/findings", { params: { path: { visitId } } })),
+  });
+
+export const useSession = (visitId: string) =>
+  useQuery({
+    queryKey: keys.session(visitId),
+    queryFn: () => got(api.GET("/api/visits/{visitId}/session", { params: { path: { visitId } } })),
+  });
+
+export const useDecisions = (visitId: string) =>
+  useQuery({
+    queryKey: keys.decisions(visitId),
+    queryFn: () => got(api.GET("/api/visits/{visitId}/decisions", { params: { path: { visitId } } })),
+  });
+
+export function findRung(library: Library, id: string) {
+  for (const ladder of library.ladders) {
+    const rung = ladder.rungs.find((r) => r.id === id);
+    if (rung) return { ladder, rung };
+  }
+  throw new Error(`The library has no rung ${id}.`);
+}

@@ -1,0 +1,88 @@
+import { useEffect, useState } from "react";
+import { Dialog, Modal, ModalOverlay } from "react-aria-components";
+import styled from "styled-components";
+import type { Fault } from "../api/types";
+import { Button } from "../controls/Button";
+import { Row, Stack } from "../controls/layout";
+
+const Veil = styled(ModalOverlay)`
+  position: fixed;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  background: rgb(36 50 58 / 0.55);
+  z-index: 10;
+`;
+
+const Sheet = styled(Modal)`
+  width: min(560px, 94vw);
+  max-height: 90vh;
+  overflow: auto;
+  padding: ${({ theme }) => theme.space(6)};
+  background: ${({ theme }) => theme.colour.sheet};
+  table {
+    width: 100%;
+  }
+  th {
+    text-align: left;
+    width: 90px;
+    font-weight: 700;
+  }
+  td,
+  th {
+    padding: 4px 0;
+    border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+  }
+`;
+
+/** The keys of the live screen, behind `?` and a small button. */
+export function KeysDialog(props: { faults: Fault[] }) {
+  const [open, setOpen] = useState(false);
+  useEffect(() => {
+    const pressed = (e: KeyboardEvent) => {
+      if (e.key === "?" && !(e.target as HTMLElement).closest("input, textarea")) setOpen(true);
+    };
+    document.addEventListener("keydown", pressed);
+    return () => document.removeEventListener("keydown", pressed);
+  }, []);
+  const rows: [string, string][] = [
+    ["space", "start hold, rep done"],
+    ["c", "cue given"],
+    ["v", "cue worked"],
+    ["z", "undo"],
+    ["y", "redo"],
+    ...props.faults.map((f): [string, string] => [f.key, f.name]),
+    ["?", "this list"],
+  ];
+  return (
+    <>
+      <Button $quiet $small onPress={() => setOpen(true)}>
+        Keys ?
+      </Button>
+      <Veil isOpen={open} onOpenChange={setOpen} isDismissable>
+        <Sheet>
+          <Dialog aria-label="Keys">
+            <Stack>
+              <h2>Keys</h2>
+              <table>
+                <tbody>
+                  {rows.map(([key, words]) => (
+                    <tr key={key}>
+                      <th scope="row">{key}</th>
+                      <td>{words}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              <Row>
+                <Button $quiet onPress={() => setOpen(false)}>
+                  Close
+                </Button>
+              </Row>
+            </Stack>
+          </Dialog>
+        </Sheet>
+      </Veil>
+    </>
+  );
+}

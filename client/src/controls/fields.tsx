@@ -1,0 +1,266 @@
+import type { ReactNode } from "react";
+import {
+  Checkbox as AriaCheckbox,
+  FieldError,
+  Group,
+  Input,
+  Label,
+  NumberField as AriaNumberField,
+  Button as AriaButton,
+  Radio,
+  RadioGroup,
+  Text,
+  TextArea,
+  TextField as AriaTextField,
+} from "react-aria-components";
+import styled, { css } from "styled-components";
+
+const box = css`
+  width: 100%;
+  min-height: 48px;
+  padding: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(3)};
+  border: 2px solid ${({ theme }) => theme.colour.slate};
+  border-radius: ${({ theme }) => theme.radius};
+  background: ${({ theme }) => theme.colour.sheet};
+  color: ${({ theme }) => theme.colour.ink};
+  font: inherit;
+`;
+
+export const FieldLabel = styled(Label)`
+  display: block;
+  margin-bottom: ${({ theme }) => theme.space(1)};
+  font-weight: 600;
+  font-size: 15px;
+`;
+
+const Hint = styled(Text)`
+  display: block;
+  color: ${({ theme }) => theme.colour.grey};
+  font-size: 15px;
+`;
+
+const Wrong = styled(FieldError)`
+  display: block;
+  margin-top: ${({ theme }) => theme.space(1)};
+  color: ${({ theme }) => theme.colour.clay};
+  font-weight: 600;
+  font-size: 15px;
+`;
+
+const StyledInput = styled(Input)`
+  ${box}
+`;
+const StyledArea = styled(TextArea)`
+  ${box}
+  min-height: 84px;
+`;
+
+interface Common {
+  label: string;
+  hint?: string;
+  error?: string;
+}
+
+export function TextField(
+  props: Common & {
+    value: string;
+    onChange: (value: string) => void;
+    type?: string;
+    long?: boolean;
+    autoComplete?: string;
+  },
+) {
+  return (
+    <AriaTextField
+      value={props.value}
+      onChange={props.onChange}
+      type={props.type}
+      autoComplete={props.autoComplete}
+      isInvalid={props.error !== undefined}
+    >
+      <FieldLabel>{props.label}</FieldLabel>
+      {props.long ? <StyledArea /> : <StyledInput />}
+      {props.hint && <Hint slot="description">{props.hint}</Hint>}
+      <Wrong>{props.error}</Wrong>
+    </AriaTextField>
+  );
+}
+
+const Stepper = styled(Group)<{ $small?: boolean }>`
+  display: flex;
+  border: 2px solid ${({ theme }) => theme.colour.slate};
+  border-radius: ${({ theme }) => theme.radius};
+  background: ${({ theme }) => theme.colour.sheet};
+  width: ${({ $small }) => ($small ? "122px" : "100%")};
+  input {
+    flex: 1;
+    min-width: 0;
+    min-height: ${({ $small }) => ($small ? "40px" : "44px")};
+    border: 0;
+    padding: 0 ${({ theme, $small }) => theme.space($small ? 0 : 3)};
+    text-align: ${({ $small }) => ($small ? "center" : "left")};
+    background: none;
+    color: inherit;
+    font: inherit;
+    font-variant-numeric: tabular-nums;
+  }
+  button {
+    width: 40px;
+    border: 0;
+    background: none;
+    color: inherit;
+    font: 600 20px/1 ${({ theme }) => theme.font.text};
+    cursor: pointer;
+  }
+`;
+
+export function NumberField(
+  props: Common & {
+    value: number | null;
+    onChange: (value: number | null) => void;
+    min?: number;
+    max?: number;
+    step?: number;
+    small?: boolean;
+    hideLabel?: boolean;
+  },
+) {
+  return (
+    <AriaNumberField
+      value={props.value ?? NaN}
+      onChange={(v) => props.onChange(Number.isNaN(v) ? null : v)}
+      minValue={props.min}
+      maxValue={props.max}
+      step={props.step}
+      isInvalid={props.error !== undefined}
+      aria-label={props.hideLabel ? props.label : undefined}
+    >
+      {!props.hideLabel && <FieldLabel>{props.label}</FieldLabel>}
+      <Stepper $small={props.small}>
+        <AriaButton slot="decrement">−</AriaButton>
+        <Input />
+        <AriaButton slot="increment">+</AriaButton>
+      </Stepper>
+      {props.hint && <Hint slot="description">{props.hint}</Hint>}
+      <Wrong>{props.error}</Wrong>
+    </AriaNumberField>
+  );
+}
+
+const Choices = styled.div<{ $tight?: boolean }>`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${({ theme, $tight }) => theme.space($tight ? 1 : 2)};
+`;
+
+const Chip = styled(Radio)<{ $tight?: boolean }>`
+  display: flex;
+  align-items: center;
+  justify-content: center;
+  min-height: 48px;
+  min-width: ${({ $tight }) => ($tight ? "44px" : "48px")};
+  padding: 0 ${({ theme, $tight }) => theme.space($tight ? 1 : 4)};
+  border: 2px solid ${({ theme }) => theme.colour.slate};
+  border-radius: ${({ theme }) => theme.radius};
+  background: ${({ theme }) => theme.colour.sheet};
+  font-variant-numeric: tabular-nums;
+  cursor: pointer;
+  &[data-selected] {
+    background: ${({ theme }) => theme.colour.ink};
+    border-color: ${({ theme }) => theme.colour.ink};
+    color: ${({ theme }) => theme.colour.sheet};
+    font-weight: 600;
+  }
+  &[data-focus-visible] {
+    outline: 3px solid ${({ theme }) => theme.colour.ochre};
+    outline-offset: 2px;
+  }
+`;
+
+export interface Option<T extends string> {
+  value: T;
+  label: ReactNode;
+}
+
+export function Choice<T extends string>(
+  props: Common & { value: T | null; onChange: (value: T) => void; options: Option<T>[]; tight?: boolean },
+) {
+  return (
+    <RadioGroup
+      value={props.value ?? ""}
+      onChange={(v) => props.onChange(v as T)}
+      orientation="horizontal"
+      isInvalid={props.error !== undefined}
+    >
+      <FieldLabel>{props.label}</FieldLabel>
+      <Choices $tight={props.tight}>
+        {props.options.map((o) => (
+          <Chip key={o.value} value={o.value} $tight={props.tight}>
+            {o.label}
+          </Chip>
+        ))}
+      </Choices>
+      {props.hint && <Hint slot="description">{props.hint}</Hint>}
+      <Wrong>{props.error}</Wrong>
+    </RadioGroup>
+  );
+}
+
+const scale = Array.from({ length: 11 }, (_, i) => ({ value: String(i), label: i }));
+
+/** 0 to 10, one tap. Used for pain and for effort. */
+export function Scale(props: Common & { value: number | null; onChange: (value: number) => void }) {
+  return (
+    <Choice
+      {...props}
+      tight
+      value={props.value === null ? null : String(props.value)}
+      onChange={(v) => props.onChange(Number(v))}
+      options={scale}
+    />
+  );
+}
+
+const Tick = styled(AriaCheckbox)`
+  display: flex;
+  align-items: flex-start;
+  gap: ${({ theme }) => theme.space(3)};
+  min-height: 44px;
+  padding: ${({ theme }) => theme.space(2)} 0;
+  cursor: pointer;
+  .box {
+    flex: none;
+    width: 26px;
+    height: 26px;
+    border: 2px solid ${({ theme }) => theme.colour.slate};
+    border-radius: 3px;
+    background: ${({ theme }) => theme.colour.sheet};
+    text-align: center;
+    font: 700 19px/22px ${({ theme }) => theme.font.text};
+    color: transparent;
+  }
+  &[data-selected] .box {
+    background: ${({ theme }) => theme.colour.ink};
+    border-color: ${({ theme }) => theme.colour.ink};
+    color: ${({ theme }) => theme.colour.sheet};
+  }
+  &[data-focus-visible] .box {
+    outline: 3px solid ${({ theme }) => theme.colour.ochre};
+    outline-offset: 2px;
+  }
+`;
+
+export function Checkbox(props: {
+  children: ReactNode;
+  selected: boolean;
+  onChange: (selected: boolean) => void;
+}) {
+  return (
+    <Tick isSelected={props.selected} onChange={props.onChange}>
+      <span className="box" aria-hidden>
+        ✓
+      </span>
+      <span>{props.children}</span>
+    </Tick>
+  );
+}

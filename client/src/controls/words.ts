@@ -1,0 +1,46 @@
+import type { Dose, Outcome, RestingShape, SpinalStrategy, SwitchOn } from "../api/types";
+
+export const strategyWords: Record<SpinalStrategy, string> = {
+  neutral: "neutral",
+  "gently-flat": "gently flat",
+  "little-arch": "a little arch",
+};
+export const switchOnWords: Record<SwitchOn, string> = {
+  brace: "brace",
+  "draw-in": "draw in, with the pelvic floor",
+};
+export const shapeWords: Record<RestingShape, string> = {
+  "large-arch": "large arch",
+  middling: "middling",
+  rounded: "rounded",
+};
+export const outcomeWords: Record<Outcome, string> = {
+  "step-up": "step up",
+  add: "add",
+  stay: "stay",
+  ease: "ease the dose",
+  "step-down": "step down",
+  stop: "stop",
+};
+
+export const doseWords = (d: Dose) => {
+  const count = d.sets === 1 ? `${d.reps} ${d.reps === 1 ? "rep" : "reps"}` : `${d.sets} sets of ${d.reps}`;
+  return d.hold > 0 ? `${count}, hold ${d.hold} s` : count;
+};
+
+export const seconds = (s: number) => `${s.toFixed(1)} s`;
+
+/** Local calendar day of an instant or a local date-time, for people. */
+export const dayWords = (text: string) =>
+  new Date(text).toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short" });
+
+export const timeWords = (text: string) =>
+  new Date(text).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+
+/** Local date-time without a zone, as the server keeps visits. */
+export function localStamp(date: Date) {
+  const pad = (n: number) => String(n).padStart(2, "0");
+  return `${date.getFullYear()}-${pad(date.getMonth() + 1)}-${pad(date.getDate())}T${pad(date.getHours())}:${pad(date.getMinutes())}:${pad(date.getSeconds())}`;
+}
+
+export const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);

@@ -1,0 +1,277 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Link, useNavigate } from "react-router";
+import styled from "styled-components";
+import { api, got } from "../api/client";
+import { keys, useDay, useStart } from "../api/queries";
+import type { DayView, DayVisit } from "../api/types";
+import { Button } from "../controls/Button";
+import { Columns, Empty, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { timeWords } from "../controls/words";
+import { RungFigure } from "../figure/FigureView";
+import { SyncMark } from "../frame/SyncMark";
+
+const Head = styled.header`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: ${({ theme }) => theme.space(3)} ${({ theme }) => theme.space(5)};
+  padding: ${({ theme }) => theme.space(3)} ${({ theme }) => theme.space(5)};
+  border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+  h1 {
+    margin-right: auto;
+  }
+`;
+
+export function DayPage() {
+  const { data: day, error } = useDay();
+  const navigate = useNavigate();
+  return (
+    <>
+      <Head>
+        <h1>
+          {new Date(day?.now ?? Date.now()).toLocaleDateString("en-GB", {
+            weekday: "long",
+            day: "numeric",
+            month: "long",
+          })}{" "}
+          <Quiet style={{ fontSize: 17, fontWeight: 400 }}>{day && count(day.visits.length)}</Quiet>
+        </h1>
+        <SyncMark />
+        <WhoIsHere />
+        <Button onPress={() => void navigate("/new")}>New client</Button>
+      </Head>
+      <Page>
+        <ProblemNote error={error} />
+        {day && (day.visits.length + day.others.length > 0 ? <Day day={day} /> : <FirstDay />)}
+      </Page>
+    </>
+  );
+}
+
+const count = (n: number) => (n === 0 ? "no visits planned" : n === 1 ? "one visit" : `${n} visits`);
+
+function FirstDay() {
+  const navigate = useNavigate();
+  return (
+    <Empty title="Nobody here yet">
+      <p style={{ marginBottom: 16 }}>
+        Begin with a client: ask what hurts, find neutral, screen, and the plan follows from what was clean.
+      </p>
+      <Button onPress={() => void navigate("/new")}>New client</Button>
+    </Empty>
+  );
+}
+
+function WhoIsHere() {
+  const queries = useQueryClient();
+  const { data } = useStart();
+  const leave = useMutation({
+    mutationFn: () => got(api.POST("/api/sign-out")),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.start }),
+  });
+  return (
+    <Row $gap={2}>
+      <Quiet>{data?.signedInAs}</Quiet>
+      <Button $quiet $small onPress={() => leave.mutate()}>
+        Sign out
+      </Button>
+    </Row>
+  );
+}
+
+const hourHeight = 84;
+
+const Rail = styled.div<{ $hours: number }>`
+  position: relative;
+  height: ${({ $hours }) => $hours * hourHeight}px;
+  margin: ${({ theme }) => theme.space(2)} 0 0 52px;
+  border-left: 3px solid ${({ theme }) => theme.colour.ink};
+  .hour {
+    position: absolute;
+    left: -52px;
+    width: 42px;
+    text-align: right;
+    transform: translateY(-50%);
+    color: ${({ theme }) => theme.colour.grey};
+    font-variant-numeric: tabular-nums;
+  }
+  .now {
+    position: absolute;
+    left: -20px;
+    right: 0;
+    height: 2px;
+    background: ${({ theme }) => theme.colour.clay};
+    pointer-events: none;
+  }
+  .now span {
+    position: absolute;
+    right: 0;
+    bottom: 3px;
+    color: ${({ theme }) => theme.colour.clay};
+    font: 600 14px/1 ${({ theme }) => theme.font.text};
+  }
+`;
+
+const Slot = styled(Link)<{ $tone: "closed" | "new" | "plain" }>`
+  position: absolute;
+  left: 14px;
+  right: 0;
+  height: ${hourHeight - 12}px;
+  display: grid;
+  grid-template-columns: 118px minmax(0, 1fr) auto;
+  gap: ${({ theme }) => theme.space(3)};
+  align-items: center;
+  padding: 0 ${({ theme }) => theme.space(4)} 0 ${({ theme }) => theme.space(2)};
+  border-left: 6px solid
+    ${({ theme, $tone }) =>
+      $tone === "closed" ? theme.colour.clay : $tone === "new" ? theme.colour.sea : theme.colour.ink};
+  background: ${({ theme }) => theme.colour.sheet};
+  color: ${({ theme }) => theme.colour.ink};
+  text-decoration: none;
+  strong {
+    display: block;
+    font-size: 18px;
+    line-height: 1.2;
+  }
+  .says {
+    color: ${({ theme }) => theme.colour.grey};
+    font-size: 15px;
+    line-height: 1.25;
+  }
+  ${({ theme }) => theme.narrow} {
+    grid-template-columns: minmax(0, 1fr) auto;
+    .drawing {
+      display: none;
+    }
+  }
+`;
+
+function Day({ day }: { day: DayView }) {
+  const hours = day.visits.map((v) => new Date(v.plannedAt).getHours());
+  const first = Math.min(8, ...hours);
+  const last = Math.max(17, ...hours.map((h) => h + 1));
+  const offset = (time: string) => {
+    const at = new Date(time);
+    return (at.getHours() + at.getMinutes() / 60 - first) * hourHeight;
+  };
+  const now = offset(day.now);
+  return (
+    <Columns $at="minmax(0, 1.7fr) minmax(260px, 1fr)">
+      <section aria-label="Visits by hour">
+        <Rail $hours={last - first + 0.5}>
+          {Array.from({ length: last - first + 1 }, (_, i) => (
+            <span key={i} className="hour" style={{ top: i * hourHeight }}>
+              {first + i}
+            </span>
+          ))}
+          {stacked(day.visits, offset).map(({ visit, top }) => (
+            <Slot
+              key={visit.visitId}
+              to={`/episodes/${visit.episodeId}/visits/${visit.visitId}/${station(visit)}`}
+              style={{ top }}
+              $tone={visit.closed ? "closed" : visit.number === 1 ? "new" : "plain"}
+            >
+              <div className="drawing">
+                {visit.rungId && <RungFigure rungId={visit.rungId} side="right" width={114} height={56} />}
+              </div>
+              <div>
+                <strong>{visit.name}</strong>
+                <span className="says">
+                  {timeWords(visit.plannedAt)} · {visit.says}
+                </span>
+              </div>
+              <span>{painWords(visit)}</span>
+            </Slot>
+          ))}
+          {now > 0 && now < (last - first + 0.5) * hourHeight && (
+            <div className="now" style={{ top: now }}>
+              <span>now</span>
+            </div>
+          )}
+        </Rail>
+      </section>
+      <Pile day={day} />
+    </Columns>
+  );
+}
+
+/** Visits at the same time stand under each other instead of hiding one another. */
+function stacked(visits: DayVisit[], offset: (time: string) => number) {
+  let free = 0;
+  return visits.map((visit) => {
+    const top = Math.max(offset(visit.plannedAt), free);
+    free = top + hourHeight - 8;
+    return { visit, top };
+  });
+}
+
+function station(visit: DayVisit) {
+  if (visit.closed) return "ask";
+  if (visit.number === 1) return visit.state === "done" ? "findings" : "ask";
+  return visit.state === "done" ? "decide" : "session";
+}
+
+const painWords = (visit: DayVisit) =>
+  visit.closed
+    ? "danger sign"
+    : visit.painFirst !== null && visit.painLast !== null
+      ? `pain ${visit.painFirst} → ${visit.painLast}`
+      : visit.painLast !== null
+        ? `pain ${visit.painLast}`
+        : "";
+
+const Entry = styled.li`
+  border-top: 1px solid ${({ theme }) => theme.colour.rule};
+  a {
+    display: block;
+    padding: ${({ theme }) => theme.space(3)} 0;
+    color: inherit;
+    text-decoration: none;
+  }
+  a:hover strong {
+    text-decoration: underline;
+  }
+  strong {
+    display: block;
+  }
+`;
+
+function Pile({ day }: { day: DayView }) {
+  return (
+    <Stack $gap={6}>
+      <section>
+        <h2 style={{ marginBottom: 10 }}>Wants a decision</h2>
+        {day.pile.length === 0 && (
+          <Small>Nothing: every session is decided and no danger sign is open.</Small>
+        )}
+        <ul>
+          {day.pile.map((entry) => (
+            <Entry key={entry.episodeId}>
+              <Link to={`/episodes/${entry.episodeId}/visits/${entry.visitId}/${entry.station}`}>
+                <strong>{entry.name}</strong>
+                {entry.what}
+                <br />
+                <Quiet>{entry.step}</Quiet>
+              </Link>
+            </Entry>
+          ))}
+        </ul>
+      </section>
+      {day.others.length > 0 && (
+        <section>
+          <h2 style={{ marginBottom: 10 }}>Not here today</h2>
+          <ul>
+            {day.others.map((line) => (
+              <Entry key={line.episodeId}>
+                <Link to={`/episodes/${line.episodeId}/visits/${line.visitId}/ask`}>
+                  <strong>{line.name}</strong>
+                  <Quiet>{line.complaint}</Quiet>
+                </Link>
+              </Entry>
+            ))}
+          </ul>
+        </section>
+      )}
+    </Stack>
+  );
+}

@@ -1,0 +1,3 @@
+export function FindingsPage() {
+  return null;
+}

@@ -1,0 +1,72 @@
+import { useSyncExternalStore } from "react";
+import { Dialog, DialogTrigger, Popover } from "react-aria-components";
+import styled from "styled-components";
+import { useOutbox } from "../capture/OutboxContext";
+import { Button } from "../controls/Button";
+import { Stack } from "../controls/layout";
+
+const Mark = styled.span<{ $waiting: boolean }>`
+  display: inline-flex;
+  align-items: center;
+  gap: 8px;
+  font-size: 14px;
+  white-space: nowrap;
+  color: ${({ theme }) => theme.colour.grey};
+  &::before {
+    content: "";
+    width: 12px;
+    height: 12px;
+    border: 2px solid ${({ theme, $waiting }) => ($waiting ? theme.colour.clay : theme.colour.olive)};
+    border-radius: ${({ $waiting }) => ($waiting ? "50%" : "2px")};
+    background: ${({ theme, $waiting }) => ($waiting ? "transparent" : theme.colour.olive)};
+  }
+`;
+
+const Sheet = styled(Popover)`
+  max-width: 420px;
+  padding: ${({ theme }) => theme.space(5)};
+  border: 2px solid ${({ theme }) => theme.colour.ink};
+  background: ${({ theme }) => theme.colour.sheet};
+`;
+
+/** Says quietly what has not reached the server yet; nothing needs to be done about it. */
+export function SyncMark() {
+  const outbox = useOutbox();
+  const status = useSyncExternalStore(outbox.subscribe, outbox.getStatus);
+  if (status.refused.length > 0) {
+    return (
+      <DialogTrigger>
+        <Button $quiet $small>
+          {status.refused.length} not accepted
+        </Button>
+        <Sheet>
+          <Dialog aria-label="Marks the server did not accept">
+            <Stack $gap={3}>
+              <p>The server did not accept these marks. They are kept on this tablet but do not count.</p>
+              <ul>
+                {[...new Set(status.refused)].map((why) => (
+                  <li key={why}>{why}</li>
+                ))}
+              </ul>
+              <Button $quiet onPress={() => outbox.dismissRefused()}>
+                Let go of them
+              </Button>
+            </Stack>
+          </Dialog>
+        </Sheet>
+      </DialogTrigger>
+    );
+  }
+  const words = status.signedOut
+    ? `${status.queued} kept here; sign in to send`
+    : status.queued === 0
+      ? "all stored"
+      : status.offline
+        ? `${status.queued} kept here, server away`
+        : `${status.queued} on the way`;
+  return (
+    <Mark $waiting={status.queued > 0} role="status">
+      {words}
+    </Mark>
+  );
+}

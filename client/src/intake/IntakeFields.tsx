@@ -1,0 +1,266 @@
+import { useLibrary } from "../api/queries";
+import type { ProblemError } from "../api/client";
+import type { IntakeForm, Side } from "../api/types";
+import { Checkbox, Choice, NumberField, Scale, TextField } from "../controls/fields";
+import { Columns, Ruled, Small, Stack } from "../controls/layout";
+import { capital } from "../controls/words";
+
+/** The form as it is filled in: numbers may still be missing. */
+export type Draft = Omit<IntakeForm, "pain" | "settleHours"> & {
+  pain: { now: number | null; worst: number | null; usual: number | null };
+  settleHours: number | null;
+};
+
+export const emptyDraft = (policyId: string): Draft => ({
+  name: "",
+  birthDate: "",
+  complaint: "",
+  pain: { now: null, worst: null, usual: null },
+  settleHours: null,
+  wakesAtNight: false,
+  precautions: [],
+  dangerSigns: [],
+  minutesPerDay: 15,
+  policyId,
+  sex: null,
+  heightCm: null,
+  massKg: null,
+});
+
+/** The first thing that still has to be answered, in the words of its field; null when nothing is missing. */
+export function missing(draft: Draft): string | null {
+  if (!draft.name.trim()) return "the name";
+  if (!draft.birthDate) return "the birth date";
+  if (!draft.complaint.trim()) return "the main complaint";
+  if (draft.pain.now === null) return "the pain now";
+  if (draft.pain.worst === null) return "the worst pain";
+  if (draft.pain.usual === null) return "the usual pain";
+  if (draft.settleHours === null) return "how long it stays stirred up";
+  return null;
+}
+
+export function toForm(draft: Draft): IntakeForm {
+  const { now, worst, usual } = draft.pain;
+  return {
+    ...draft,
+    pain: { now: now ?? 0, worst: worst ?? 0, usual: usual ?? 0 },
+    settleHours: draft.settleHours ?? 0,
+  };
+}
+
+const settling = [
+  { value: "1", label: "within an hour" },
+  { value: "6", label: "the same day" },
+  { value: "20", label: "by next morning" },
+  { value: "36", label: "longer than a day" },
+];
+
+/** The shown answer that an exact number of hours falls under. */
+const settlingChoice = (hours: number | null) =>
+  hours === null ? null : hours <= 1 ? "1" : hours <= 12 ? "6" : hours < 24 ? "20" : "36";
+
+interface Props {
+  draft: Draft;
+  onChange: (draft: Draft) => void;
+  problem: ProblemError | null;
+}
+
+export function IntakeFields(props: Props) {
+  return (
+    <Columns>
+      <Stack $gap={5}>
+        <DangerSigns {...props} />
+        <Who {...props} />
+      </Stack>
+      <Stack $gap={5}>
+        <Hurts {...props} />
+        <Precautions {...props} />
+        <Time {...props} />
+      </Stack>
+    </Columns>
+  );
+}
+
+function DangerSigns({ draft, onChange }: Props) {
+  const { data: library } = useLibrary();
+  const toggle = (id: string, on: boolean) =>
+    onChange({
+      ...draft,
+      dangerSigns: on ? [...draft.dangerSigns, id] : draft.dangerSigns.filter((d) => d !== id),
+    });
+  return (
+    <section aria-labelledby="danger-title">
+      <h2 id="danger-title">Danger signs first</h2>
+      <Small>Any of these stops the visit until it is recorded what was found and done.</Small>
+      {library?.dangerSigns
+        .filter((sign) => !sign.laterVisits)
+        .map((sign) => (
+          <Checkbox
+            key={sign.id}
+            selected={draft.dangerSigns.includes(sign.id)}
+            onChange={(on) => toggle(sign.id, on)}
+          >
+            {sign.words}
+            {sign.sameDay && <strong> · same day</strong>}
+          </Checkbox>
+        ))}
+    </section>
+  );
+}
+
+function Who({ draft, onChange, problem }: Props) {
+  const set = (change: Partial<Draft>) => onChange({ ...draft, ...change });
+  return (
+    <Ruled>
+      <Stack $gap={4}>
+        <h2>Who</h2>
+        <TextField
+          label="Name"
+          value={draft.name}
+          onChange={(name) => set({ name })}
+          error={problem?.field("name")}
+        />
+        <TextField
+          label="Birth date"
+          type="date"
+          value={draft.birthDate}
+          onChange={(birthDate) => set({ birthDate })}
+          error={problem?.field("birthDate")}
+        />
+        <Choice
+          label="Sex, for the body tables"
+          value={draft.sex ?? "open"}
+          onChange={(v) => set({ sex: v === "open" ? null : v })}
+          options={[
+            { value: "female", label: "female" },
+            { value: "male", label: "male" },
+            { value: "open", label: "left open" },
+          ]}
+        />
+        <Columns $at="1fr 1fr" style={{ gap: 16 }}>
+          <NumberField
+            label="Height, cm"
+            value={draft.heightCm ?? null}
+            onChange={(heightCm) => set({ heightCm })}
+            error={problem?.field("heightCm")}
+          />
+          <NumberField
+            label="Mass, kg"
+            value={draft.massKg ?? null}
+            onChange={(massKg) => set({ massKg })}
+            error={problem?.field("massKg")}
+          />
+        </Columns>
+      </Stack>
+    </Ruled>
+  );
+}
+
+function Hurts({ draft, onChange, problem }: Props) {
+  const pain = (change: Partial<Draft["pain"]>) => onChange({ ...draft, pain: { ...draft.pain, ...change } });
+  return (
+    <section aria-labelledby="hurts-title">
+      <Stack $gap={4}>
+        <h2 id="hurts-title">What hurts</h2>
+        <TextField
+          long
+          label="Main complaint"
+          hint="Where, what brings it on: bending, arching, twisting, loading, sitting, standing."
+          value={draft.complaint}
+          onChange={(complaint) => onChange({ ...draft, complaint })}
+          error={problem?.field("complaint")}
+        />
+        <Scale
+          label="Pain now"
+          value={draft.pain.now}
+          onChange={(now) => pain({ now })}
+          error={problem?.field("pain.now")}
+        />
+        <Scale label="Worst, last week" value={draft.pain.worst} onChange={(worst) => pain({ worst })} />
+        <Scale label="Usual, last week" value={draft.pain.usual} onChange={(usual) => pain({ usual })} />
+        <Choice
+          label="Once stirred up, it settles"
+          value={settlingChoice(draft.settleHours)}
+          onChange={(v) => onChange({ ...draft, settleHours: Number(v) })}
+          options={settling}
+          error={problem?.field("settleHours")}
+        />
+        <Checkbox
+          selected={draft.wakesAtNight}
+          onChange={(wakesAtNight) => onChange({ ...draft, wakesAtNight })}
+        >
+          It wakes the client at night
+        </Checkbox>
+      </Stack>
+    </section>
+  );
+}
+
+function Precautions({ draft, onChange }: Props) {
+  const { data: library } = useLibrary();
+  const mine = (id: string) => draft.precautions.find((p) => p.id === id);
+  const others = (id: string) => draft.precautions.filter((p) => p.id !== id);
+  return (
+    <Ruled>
+      <h2>Precautions</h2>
+      {library?.precautions.map((p) => (
+        <div key={p.id}>
+          <Checkbox
+            selected={mine(p.id) !== undefined}
+            onChange={(on) =>
+              onChange({
+                ...draft,
+                precautions: on ? [...others(p.id), { id: p.id, side: "both" }] : others(p.id),
+              })
+            }
+          >
+            {p.name}
+            <br />
+            <Small as="span">{p.explains}</Small>
+          </Checkbox>
+          {p.sided && mine(p.id) && (
+            <div style={{ padding: "0 0 12px 38px" }}>
+              <Choice<NonNullable<Side>>
+                label={`${capital(p.tag)}: which side`}
+                value={mine(p.id)?.side ?? "both"}
+                onChange={(side) =>
+                  onChange({ ...draft, precautions: [...others(p.id), { id: p.id, side }] })
+                }
+                options={[
+                  { value: "left", label: "◀ left" },
+                  { value: "right", label: "right ▶" },
+                  { value: "both", label: "both" },
+                ]}
+              />
+            </div>
+          )}
+        </div>
+      ))}
+    </Ruled>
+  );
+}
+
+function Time({ draft, onChange, problem }: Props) {
+  const { data: library } = useLibrary();
+  return (
+    <Ruled>
+      <Stack $gap={4}>
+        <NumberField
+          label="Minutes a day the client really has"
+          value={draft.minutesPerDay}
+          min={3}
+          max={90}
+          onChange={(m) => onChange({ ...draft, minutesPerDay: m ?? 15 })}
+          error={problem?.field("minutesPerDay")}
+        />
+        <Choice
+          label="Policy"
+          value={draft.policyId}
+          onChange={(policyId) => onChange({ ...draft, policyId })}
+          options={(library?.policies ?? []).map((p) => ({ value: p.id, label: p.name }))}
+          hint={library?.policies.find((p) => p.id === draft.policyId)?.why}
+        />
+      </Stack>
+    </Ruled>
+  );
+}

@@ -1,0 +1,127 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+import { api, got } from "../api/client";
+import { keys } from "../api/queries";
+import type { EpisodeView, RestingShape, SpinalStrategy, SwitchOn } from "../api/types";
+import { Button } from "../controls/Button";
+import { Choice } from "../controls/fields";
+import { Columns, Note, ProblemNote, Row, Small, Stack } from "../controls/layout";
+import { capital, shapeWords, strategyWords, switchOnWords } from "../controls/words";
+import { RungFigure } from "../figure/FigureView";
+import { Closed } from "../frame/Closed";
+import { useVisit } from "../frame/useVisit";
+
+export function NeutralPage() {
+  const { episode, visitId } = useVisit();
+  if (!episode) return null;
+  if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
+  return <Neutral key={episode.version} episode={episode} visitId={visitId} />;
+}
+
+const Says = styled.p`
+  font: 700 27px/1.2 ${({ theme }) => theme.font.display};
+`;
+
+function Neutral(props: { episode: EpisodeView; visitId: string }) {
+  const { episode, visitId } = props;
+  const kept = episode.neutral;
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const [shape, setShape] = useState<RestingShape>(kept.restingShape ?? "middling");
+  const [chosen, setChosen] = useState<SpinalStrategy | null>(kept.strategy);
+  const [switched, setSwitched] = useState<SwitchOn | null>(kept.switchOn);
+  const ask = useQuery({
+    queryKey: ["neutral", episode.id, episode.version, shape, chosen],
+    queryFn: () =>
+      got(
+        api.GET("/api/episodes/{id}/neutral", {
+          params: { path: { id: episode.id }, query: { shape, strategy: chosen ?? undefined } },
+        }),
+      ),
+    placeholderData: (previous) => previous,
+  });
+  const proposal = ask.data?.proposal ?? kept.proposal;
+  const strategy: SpinalStrategy = chosen ?? proposal.strategy ?? "neutral";
+  const switchOn: SwitchOn = switched ?? proposal.switchOn ?? "brace";
+  const save = useMutation({
+    mutationFn: () =>
+      got(
+        api.PUT("/api/episodes/{id}/neutral", {
+          params: { path: { id: episode.id } },
+          body: { restingShape: shape, strategy, switchOn, version: episode.version },
+        }),
+      ),
+    onSuccess: (stored) => {
+      queries.setQueryData(keys.episode(episode.id), stored);
+      void queries.invalidateQueries();
+      void navigate(`/episodes/${episode.id}/visits/${visitId}/screen`);
+    },
+  });
+  return (
+    <Columns $at="minmax(0, 1.1fr) minmax(0, 1fr)">
+      <Stack $gap={5}>
+        <h1>Neutral</h1>
+        <p>
+          On the back, knees bent. Tilt to both ends the client can reach; neutral is halfway between them.
+          How does the low back rest before you coach anything?
+        </p>
+        <Choice
+          label="Resting shape of the low back"
+          value={shape}
+          onChange={(v) => {
+            setShape(v);
+            setChosen(null);
+          }}
+          options={(Object.keys(shapeWords) as RestingShape[]).map((s) => ({
+            value: s,
+            label: shapeWords[s],
+          }))}
+        />
+        <Choice
+          label="Held on the back as"
+          value={strategy}
+          onChange={setChosen}
+          options={(Object.keys(strategyWords) as SpinalStrategy[]).map((s) => ({
+            value: s,
+            label: strategyWords[s],
+          }))}
+        />
+        <Choice
+          label="Switch-on"
+          value={switchOn}
+          onChange={setSwitched}
+          options={(Object.keys(switchOnWords) as SwitchOn[]).map((s) => ({
+            value: s,
+            label: switchOnWords[s],
+          }))}
+          hint="Draw-in is offered when bracing brings breath-holding or pain. If the client can talk, they are breathing."
+        />
+        <ProblemNote error={save.error} />
+        <Row>
+          <Button isDisabled={save.isPending} onPress={() => save.mutate()}>
+            Keep and screen
+          </Button>
+        </Row>
+      </Stack>
+      <Stack $gap={4}>
+        <RungFigure rungId="A1" side="right" width="100%" height={210} />
+        <Says>
+          {capital(strategyWords[strategy])}; {switchOnWords[switchOn]}.
+        </Says>
+        <p>
+          {strategy === proposal.strategy
+            ? proposal.why
+            : `The policy would choose ${strategyWords[proposal.strategy ?? "neutral"]}: ${proposal.why}`}
+        </p>
+        <Small>
+          Rule {proposal.ruleId} · policy: {episode.policyName}
+        </Small>
+        {ask.data?.cautions.map((words) => (
+          <Note key={words}>Caution. {capital(words)}.</Note>
+        ))}
+      </Stack>
+    </Columns>
+  );
+}

@@ -1,0 +1,32 @@
+import "@fontsource/atkinson-hyperlegible-next/400.css";
+import "@fontsource/atkinson-hyperlegible-next/500.css";
+import "@fontsource/atkinson-hyperlegible-next/600.css";
+import "@fontsource/atkinson-hyperlegible-next/700.css";
+import "@fontsource-variable/bricolage-grotesque";
+import { QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { RouterProvider } from "react-router";
+import { ThemeProvider } from "styled-components";
+import { Outbox } from "./capture/outbox";
+import { OutboxContext } from "./capture/OutboxContext";
+import { queryClient } from "./queryClient";
+import { router } from "./router";
+import { GlobalStyle } from "./theme/GlobalStyle";
+import { tokens } from "./theme/tokens";
+
+// The outbox opens before anything is drawn: what was tapped before a reload is there from the first frame.
+const outbox = await Outbox.open();
+
+createRoot(document.getElementById("root")!).render(
+  <StrictMode>
+    <ThemeProvider theme={tokens}>
+      <GlobalStyle />
+      <OutboxContext value={outbox}>
+        <QueryClientProvider client={queryClient}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </OutboxContext>
+    </ThemeProvider>
+  </StrictMode>,
+);

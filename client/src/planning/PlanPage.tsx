@@ -1,0 +1,3 @@
+export function PlanPage() {
+  return null;
+}

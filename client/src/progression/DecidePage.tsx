@@ -1,0 +1,3 @@
+export function DecidePage() {
+  return null;
+}

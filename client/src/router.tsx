@@ -1,0 +1,38 @@
+import { createBrowserRouter } from "react-router";
+import { DayPage } from "./day/DayPage";
+import { FindingsPage } from "./findings/FindingsPage";
+import { SignedIn } from "./sign-in/SignedIn";
+import { VisitFrame } from "./frame/VisitFrame";
+import { AskPage } from "./intake/AskPage";
+import { NeutralPage } from "./intake/NeutralPage";
+import { NewClientPage } from "./intake/NewClientPage";
+import { PlanPage } from "./planning/PlanPage";
+import { DecidePage } from "./progression/DecidePage";
+import { ScreenPage } from "./screening/ScreenPage";
+import { SheetPage } from "./take-home/SheetPage";
+import { SessionPage } from "./visits/SessionPage";
+
+export const router = createBrowserRouter([
+  {
+    element: <SignedIn />,
+    children: [
+      { path: "/", element: <DayPage /> },
+      { path: "/new", element: <NewClientPage /> },
+      {
+        path: "/episodes/:episodeId/visits/:visitId",
+        element: <VisitFrame />,
+        children: [
+          { path: "ask", element: <AskPage /> },
+          { path: "neutral", element: <NeutralPage /> },
+          { path: "screen", element: <ScreenPage /> },
+          { path: "findings", element: <FindingsPage /> },
+          { path: "plan", element: <PlanPage /> },
+          { path: "session", element: <SessionPage /> },
+          { path: "decide", element: <DecidePage /> },
+          { path: "take-home", element: <SheetPage /> },
+        ],
+      },
+      { path: "*", element: <DayPage /> },
+    ],
+  },
+]);

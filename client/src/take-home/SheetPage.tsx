@@ -1,0 +1,3 @@
+export function SheetPage() {
+  return null;
+}

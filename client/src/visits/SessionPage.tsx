@@ -1,0 +1,3 @@
+export function SessionPage() {
+  return null;
+}
