@@ -760,8 +760,6 @@ export interface components {
             rungId: string;
             why: string;
         };
-        /** @enum {string} */
-        Frame: "start" | "end";
         GaveWay: {
             /** Format: uuid */
             trialId: string;
@@ -1481,8 +1479,8 @@ export interface operations {
     GetFigure: {
         parameters: {
             query?: {
-                side?: components["schemas"]["Side"];
-                frame?: components["schemas"]["Frame"];
+                side?: string;
+                frame?: string;
             };
             header?: never;
             path: {
@@ -1605,8 +1603,8 @@ export interface operations {
     AskNeutral: {
         parameters: {
             query: {
-                shape: components["schemas"]["RestingShape"];
-                strategy?: components["schemas"]["SpinalStrategy"];
+                shape: string;
+                strategy?: string;
             };
             header?: never;
             path: {

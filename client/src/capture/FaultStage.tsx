@@ -159,13 +159,13 @@ function FaultChip(props: { placement: Placement; count: number; onMark: (code: 
   );
 }
 
-/** Chips above for regions in the upper half of the figure, below for the lower; as many rows as the width needs. */
+/** The lowest regions go below, as many as one row holds; the others above, in as many rows as the width needs. */
 function rowsFor(faults: Fault[], figure: Figure, width: number) {
   const y = (fault: Fault) => figure.anchors.find((a) => a.region === fault.region)?.at.y ?? 0;
-  const sorted = [...faults].sort((a, b) => y(a) - y(b));
-  const half = Math.ceil(sorted.length / 2);
+  const lowestFirst = [...faults].sort((a, b) => y(b) - y(a));
   const perRow = Math.max(2, Math.floor(width / smallestSlot));
-  return { top: split(sorted.slice(0, half), perRow), bottom: split(sorted.slice(half), perRow) };
+  const below = Math.min(perRow, Math.ceil(faults.length / 2));
+  return { top: split(lowestFirst.slice(below), perRow), bottom: split(lowestFirst.slice(0, below), perRow) };
 }
 
 function split<T>(list: T[], perRow: number): T[][] {

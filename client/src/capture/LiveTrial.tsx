@@ -33,8 +33,8 @@ const Live = styled.div`
   display: grid;
   grid-template-columns: 212px minmax(0, 1fr) 228px;
   gap: ${({ theme }) => theme.space(5)};
-  height: calc(100dvh - 196px);
-  min-height: 520px;
+  height: calc(100dvh - 214px);
+  min-height: 500px;
   ${({ theme }) => theme.narrow} {
     grid-template-columns: minmax(0, 1fr);
     height: auto;

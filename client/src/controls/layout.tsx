@@ -3,7 +3,7 @@ import styled from "styled-components";
 export const Page = styled.main`
   max-width: 1320px;
   margin: 0 auto;
-  padding: ${({ theme }) => theme.space(4)} ${({ theme }) => theme.space(5)} ${({ theme }) => theme.space(12)};
+  padding: ${({ theme }) => theme.space(4)} ${({ theme }) => theme.space(5)} ${({ theme }) => theme.space(5)};
 `;
 
 export const Columns = styled.div<{ $at?: string }>`

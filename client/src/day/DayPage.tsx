@@ -29,11 +29,12 @@ export function DayPage() {
     <>
       <Head>
         <h1>
-          {new Date(day?.now ?? Date.now()).toLocaleDateString("en-GB", {
-            weekday: "long",
-            day: "numeric",
-            month: "long",
-          })}{" "}
+          {day &&
+            new Date(day.now).toLocaleDateString("en-GB", {
+              weekday: "long",
+              day: "numeric",
+              month: "long",
+            })}{" "}
           <Quiet style={{ fontSize: 17, fontWeight: 400 }}>{day && count(day.visits.length)}</Quiet>
         </h1>
         <SyncMark />

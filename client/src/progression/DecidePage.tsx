@@ -1,3 +1,139 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { api, got } from "../api/client";
+import { useDecisions, useLibrary } from "../api/queries";
+import type { Decision, DecideView, EpisodeView, Library, Outcome, PlanItem } from "../api/types";
+import { Button } from "../controls/Button";
+import { Empty, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { Closed } from "../frame/Closed";
+import { useVisit } from "../frame/useVisit";
+import { DecisionRow } from "./DecisionRow";
+
 export function DecidePage() {
-  return null;
+  const { episode, visitId } = useVisit();
+  const { data: library } = useLibrary();
+  const { data, error } = useDecisions(visitId);
+  if (!episode || !library) return null;
+  if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
+  if (error && !data) return <ProblemNote error={error} />;
+  if (!data) return null;
+  if (!data.plan) {
+    return (
+      <Empty title="Nothing to decide yet">
+        <p>{data.whyNot}</p>
+        <Link to={`/episodes/${episode.id}/visits/${visitId}/session`}>Go to the session</Link>
+      </Empty>
+    );
+  }
+  return <Decide key={visitId} episode={episode} visitId={visitId} view={data} library={library} />;
+}
+
+export interface Override {
+  outcome: Outcome;
+  reason: string;
+}
+
+export const sideKey = (d: { planItemId: string; side: string }) => `${d.planItemId} ${d.side}`;
+
+const numbers = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
+
+/** Decisions of one exercise that say the same for both sides stand in one line. */
+export function linesOf(decisions: Decision[]): Decision[][] {
+  const [first, second] = decisions;
+  if (first && second && first.outcome === second.outcome && first.ruleId === second.ruleId)
+    return [decisions];
+  return decisions.map((d) => [d]);
+}
+
+function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView; library: Library }) {
+  const { episode, visitId, view, library } = props;
+  const [overrides, setOverrides] = useState<Map<string, Override>>(new Map());
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const plan = view.plan!;
+  const taken = view.taken.length > 0;
+  const shown = taken ? view.taken : view.proposals;
+  const take = useMutation({
+    mutationFn: () =>
+      got(
+        api.POST("/api/visits/{visitId}/decisions", {
+          params: { path: { visitId } },
+          body: {
+            choices: view.proposals.flatMap((p) => {
+              const own = overrides.get(sideKey(p));
+              return own ? [{ planItemId: p.planItemId, side: p.side, ...own }] : [];
+            }),
+            basedOn: episode.planRevision ?? 0,
+          },
+        }),
+      ),
+    onSuccess: async () => {
+      await queries.invalidateQueries();
+      void navigate(`/episodes/${episode.id}/visits/${visitId}/take-home`);
+    },
+  });
+  const lines = plan.plan.items.flatMap((item) =>
+    linesOf(shown.filter((d) => d.planItemId === item.id)).map((decisions) => ({ item, decisions })),
+  );
+  const setOverride = (decisions: Decision[], override: Override | null) => {
+    const next = new Map(overrides);
+    for (const d of decisions) {
+      if (override) next.set(sideKey(d), override);
+      else next.delete(sideKey(d));
+    }
+    setOverrides(next);
+  };
+  return (
+    <Stack $gap={2}>
+      <Row $between>
+        <h1>
+          {numbers[lines.length] ?? lines.length} {lines.length === 1 ? "decision" : "decisions"}{" "}
+          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>policy: {view.policyName.toLowerCase()}</Quiet>
+        </h1>
+        <Quiet>
+          {plan.plan.totalMinutes.toFixed(0)} → {(view.nextMinutes ?? 0).toFixed(0)} min a day
+        </Quiet>
+      </Row>
+      {taken && (
+        <Note>
+          Decided. The plan that followed is at Take home; to change it, make the next revision at Plan.
+        </Note>
+      )}
+      {lines.map(({ item, decisions }) => (
+        <DecisionRow
+          key={item.id + (decisions[0]?.side ?? "")}
+          item={item}
+          decisions={decisions}
+          library={library}
+          performed={performanceWords(view, item, decisions)}
+          override={decisions[0] ? (overrides.get(sideKey(decisions[0])) ?? null) : null}
+          onOverride={taken ? null : (o) => setOverride(decisions, o)}
+        />
+      ))}
+      <ProblemNote error={take.error} />
+      {!taken && (
+        <Row $gap={4} style={{ paddingTop: 12 }}>
+          <Button isDisabled={take.isPending} onPress={() => take.mutate()}>
+            {overrides.size === 0 ? "Agree with all" : "Take these decisions"}
+          </Button>
+          <Quiet>
+            Makes plan revision {(episode.planRevision ?? 0) + 1}. Proposals for the practitioner to decide;
+            local rules come first.
+          </Quiet>
+        </Row>
+      )}
+      <Small>Static, by-eye evidence: what was marked in the sessions, nothing else.</Small>
+    </Stack>
+  );
+}
+
+function performanceWords(view: DecideView, item: PlanItem, decisions: Decision[]) {
+  return decisions.flatMap((d) => {
+    const p = view.performances.find((x) => x.planItemId === item.id && x.side === d.side);
+    if (!p) return [];
+    const asked = p.prescribed.reps * p.prescribed.sets;
+    const side = d.side === "both" ? "" : `${d.side} `;
+    return [`${side}${p.cleanReps ?? 0} of ${asked} clean`];
+  });
 }

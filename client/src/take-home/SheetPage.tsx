@@ -1,3 +1,286 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import styled, { createGlobalStyle } from "styled-components";
+import { api, got, ProblemError } from "../api/client";
+import { findRung, keys, useLibrary, usePlan } from "../api/queries";
+import type { EpisodeView, Library, PlanItem, PlanRevision, VisitView } from "../api/types";
+import { Button } from "../controls/Button";
+import { Choice, TextField } from "../controls/fields";
+import { Empty, ProblemNote, Row, Small, Stack } from "../controls/layout";
+import { SideTag } from "../controls/SideTag";
+import { dayWords, doseWords, localStamp, strategyWords, switchOnWords, timeWords } from "../controls/words";
+import { RungFigure } from "../figure/FigureView";
+import { Closed } from "../frame/Closed";
+import { useVisit } from "../frame/useVisit";
+
+type Paper = "A4" | "Letter";
+
+/** The printed page is the sheet alone, edge to edge of its margins. */
+const PrintPage = createGlobalStyle<{ $paper: Paper }>`
+  @page { size: ${({ $paper }) => $paper}; margin: 10mm; }
+  @media print {
+    .screen-only { display: none !important; }
+    main { padding: 0 !important; max-width: none !important; }
+  }
+`;
+
 export function SheetPage() {
-  return null;
+  const { episode, visitId } = useVisit();
+  const { data: library } = useLibrary();
+  const { data: plan, error } = usePlan(episode?.id ?? "");
+  const [paper, setPaper] = useState<Paper>("A4");
+  if (!episode || !library) return null;
+  if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
+  if (error && !plan) return <ProblemNote error={error} />;
+  const revision = plan?.revisions.at(-1);
+  if (!plan) return null;
+  if (!revision || revision.plan.items.length === 0) {
+    return (
+      <Empty title="Nothing to take home yet">
+        <p>The sheet is made from the accepted plan.</p>
+        <Link to={`/episodes/${episode.id}/visits/${visitId}/plan`}>Go to the plan</Link>
+      </Empty>
+    );
+  }
+  const here = episode.visits.find((v) => v.id === visitId);
+  const next = episode.visits.find((v) => here && v.number > here.number && v.state === "planned") ?? null;
+  return (
+    <Stack $gap={5}>
+      <PrintPage $paper={paper} />
+      <div className="screen-only">
+        <Row $between $gap={6} style={{ alignItems: "flex-end" }}>
+          <h1>Take home</h1>
+          <Choice
+            label="Paper"
+            value={paper}
+            onChange={setPaper}
+            options={[
+              { value: "A4", label: "A4" },
+              { value: "Letter", label: "Letter" },
+            ]}
+          />
+          <Button onPress={() => window.print()}>Print</Button>
+          <Booking key={next?.id} episode={episode} next={next} />
+        </Row>
+      </div>
+      <Sheet paper={paper} episode={episode} revision={revision} library={library} next={next} />
+    </Stack>
+  );
+}
+
+/** Tomorrow week at ten, unless somebody says otherwise. */
+const inAWeek = () => {
+  const date = new Date();
+  date.setDate(date.getDate() + 7);
+  date.setHours(10, 0, 0, 0);
+  return localStamp(date).slice(0, 16);
+};
+
+function Booking(props: { episode: EpisodeView; next: VisitView | null }) {
+  const queries = useQueryClient();
+  const [at, setAt] = useState(inAWeek);
+  const book = useMutation({
+    mutationFn: (plannedAt: string) =>
+      got(
+        api.POST("/api/episodes/{id}/visits", {
+          params: { path: { id: props.episode.id } },
+          body: { plannedAt },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.episode(props.episode.id) }),
+  });
+  if (props.next) {
+    return (
+      <p>
+        Next visit: <strong>{dayWords(props.next.plannedAt)}</strong>, {timeWords(props.next.plannedAt)}
+      </p>
+    );
+  }
+  const problem = book.error instanceof ProblemError ? book.error.field("plannedAt") : undefined;
+  return (
+    <Row style={{ alignItems: "flex-end" }}>
+      <TextField label="Next visit" type="datetime-local" value={at} onChange={setAt} error={problem} />
+      <Button $quiet isDisabled={!at || book.isPending} onPress={() => book.mutate(`${at}:00`)}>
+        Plan the visit
+      </Button>
+    </Row>
+  );
+}
+
+const sizes: Record<Paper, { width: string; minHeight: string }> = {
+  A4: { width: "190mm", minHeight: "276mm" },
+  Letter: { width: "196mm", minHeight: "258mm" },
+};
+
+const Paperlike = styled.article<{ $paper: Paper }>`
+  width: ${({ $paper }) => sizes[$paper].width};
+  max-width: 100%;
+  min-height: ${({ $paper }) => sizes[$paper].minHeight};
+  margin: 0 auto;
+  padding: 8mm;
+  background: white;
+  box-shadow: 0 0 0 1px ${({ theme }) => theme.colour.rule};
+  font-size: 14px;
+  line-height: 1.3;
+  display: flex;
+  flex-direction: column;
+  gap: 3mm;
+  @media print {
+    width: auto;
+    min-height: 0;
+    padding: 0;
+    box-shadow: none;
+  }
+`;
+
+const SheetHead = styled.header`
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  border-bottom: 2px solid ${({ theme }) => theme.colour.ink};
+  padding-bottom: 2mm;
+  strong {
+    font: 700 22px/1.1 ${({ theme }) => theme.font.display};
+  }
+`;
+
+const Exercise = styled.section`
+  display: grid;
+  grid-template-columns: 46mm minmax(0, 1fr);
+  gap: 5mm;
+  padding-bottom: 3mm;
+  border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+  break-inside: avoid;
+  h2 {
+    font-size: 17px;
+  }
+`;
+
+const Days = styled.table`
+  margin-top: 1.5mm;
+  th {
+    font-weight: 400;
+    font-size: 11px;
+    padding: 0 1mm;
+    min-width: 8mm;
+  }
+  td {
+    text-align: center;
+  }
+  td.side {
+    text-align: left;
+    padding-right: 3mm;
+  }
+  i {
+    display: inline-block;
+    width: 5mm;
+    height: 5mm;
+    border: 1px solid ${({ theme }) => theme.colour.ink};
+  }
+`;
+
+/** Days from tomorrow to the day before the next visit; a week when none is planned, never more than fourteen. */
+export function daysToTick(today: Date, next: Date | null): Date[] {
+  const span = next ? Math.round((next.getTime() - today.getTime()) / 86_400_000) : 8;
+  return Array.from({ length: Math.max(1, Math.min(14, span - 1)) }, (_, i) => {
+    const day = new Date(today);
+    day.setDate(day.getDate() + i + 1);
+    return day;
+  });
+}
+
+function Sheet(props: {
+  paper: Paper;
+  episode: EpisodeView;
+  revision: PlanRevision;
+  library: Library;
+  next: VisitView | null;
+}) {
+  const { episode, revision, library, next } = props;
+  const days = daysToTick(new Date(), next ? new Date(next.plannedAt) : null);
+  return (
+    <Paperlike $paper={props.paper} aria-label="Sheet to take home">
+      <SheetHead>
+        <strong>{episode.intake.name}</strong>
+        <span>
+          about {revision.plan.totalMinutes.toFixed(0)} minutes a day · back{" "}
+          {strategyWords[revision.plan.strategy]}, {switchOnWords[revision.plan.switchOn]} · plan{" "}
+          {revision.revision}, {dayWords(revision.acceptedAt)}
+        </span>
+      </SheetHead>
+      {revision.plan.items.map((item, i) => (
+        <OneExercise key={item.id} number={i + 1} item={item} library={library} days={days} />
+      ))}
+      <Small style={{ color: "inherit", fontSize: 13, marginTop: "auto" }}>
+        <strong>Exercise should not raise pain.</strong> Slow, and never holding your breath: if you can talk,
+        you are breathing. <strong>Stop and call</strong> if: numbness between the legs, bladder or bowel
+        trouble, new weakness, pain spreading down a leg, fever. Follow your practitioner&apos;s advice; this
+        sheet supports it and does not replace it.{" "}
+        {next && `Next visit: ${dayWords(next.plannedAt)}, ${timeWords(next.plannedAt)}.`}
+      </Small>
+    </Paperlike>
+  );
+}
+
+function OneExercise(props: { number: number; item: PlanItem; library: Library; days: Date[] }) {
+  const { item } = props;
+  const { rung } = findRung(props.library, item.rungId);
+  const side = item.doses[0]?.side ?? "both";
+  const moves = rung.poses.start !== rung.poses.end;
+  return (
+    <Exercise>
+      <div>
+        {moves && <RungFigure rungId={rung.id} side={side} frame="start" width="46mm" height="22mm" />}
+        <RungFigure rungId={rung.id} side={side} width="46mm" height={moves ? "22mm" : "30mm"} />
+      </div>
+      <div>
+        <h2>
+          {props.number}. {rung.name}
+        </h2>
+        <p>
+          {rung.movement} Breath: {rung.breath}.
+        </p>
+        <p>
+          “{item.cue}” Feel it in: {rung.feel}; not in: {rung.notFeel}.
+        </p>
+        {item.changes.map((change) => (
+          <p key={change}>
+            <strong>For you:</strong> {change}.
+          </p>
+        ))}
+        {item.barOverride && (
+          <p>
+            <strong>Given in spite of a bar:</strong> {item.barOverride}
+          </p>
+        )}
+        <Days>
+          <thead>
+            <tr>
+              <th />
+              {props.days.map((day) => (
+                <th key={day.toISOString()} scope="col">
+                  {day.toLocaleDateString("en-GB", { weekday: "short" })} {day.getDate()}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {item.doses.map(({ side: s, dose }) => (
+              <tr key={s}>
+                <td className="side">
+                  {s !== "both" && <SideTag side={s} />} <strong>{doseWords(dose)}</strong>
+                </td>
+                {props.days.map((day) => (
+                  <td key={day.toISOString()}>
+                    <i />
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </Days>
+      </div>
+    </Exercise>
+  );
 }

@@ -117,8 +117,8 @@ public static class IntakeEndpoints
 
     private static async Task<Results<Ok<NeutralAsk>, ProblemHttpResult>> AskNeutral(
         Guid id,
-        RestingShape shape,
-        SpinalStrategy? strategy,
+        Word<RestingShape> shape,
+        Word<SpinalStrategy>? strategy,
         PalaestraDb db,
         PracticeLibrary library
     )
@@ -127,10 +127,10 @@ public static class IntakeEndpoints
         {
             return Problem.NotFound("episode");
         }
-        var profile = file.Profile with { RestingShape = shape };
+        var profile = file.Profile with { RestingShape = shape.Value };
         var proposal = NeutralChoice.Propose(profile, file.Policy, library);
         return TypedResults.Ok(
-            new NeutralAsk(proposal, NeutralChoice.CautionsFor(strategy ?? proposal.Strategy, profile, library))
+            new NeutralAsk(proposal, NeutralChoice.CautionsFor(strategy?.Value ?? proposal.Strategy, profile, library))
         );
     }
 

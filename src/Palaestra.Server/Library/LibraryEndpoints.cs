@@ -43,8 +43,8 @@ public static class LibraryEndpoints
         PracticeLibrary library,
         FigureStore figures,
         HttpResponse response,
-        Side side = Side.Left,
-        Frame frame = Frame.End
+        Word<Side>? side,
+        Word<Frame>? frame
     )
     {
         if (library.FindRung(rungId) is not { } rung)
@@ -52,6 +52,6 @@ public static class LibraryEndpoints
             return Problem.NotFound("rung");
         }
         response.Headers.CacheControl = "private, max-age=3600";
-        return TypedResults.Ok(figures.Of(rung, side, frame));
+        return TypedResults.Ok(figures.Of(rung, side?.Value ?? Side.Left, frame?.Value ?? Frame.End));
     }
 }

@@ -1,0 +1,105 @@
+import styled, { useTheme } from "styled-components";
+import type { ForbiddenRung, Ladder, RungSearch } from "../api/types";
+
+const Board = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(230px, 1fr));
+  gap: ${({ theme }) => theme.space(5)};
+`;
+
+const rungGap = 46;
+const top = 14;
+const upright = { left: 26, right: 62 };
+
+/** Each ladder as a slim upright with its rungs named; pegs where each side enters; barred rungs struck, with the word. */
+export function LaddersBoard(props: {
+  ladders: Ladder[];
+  entries: RungSearch[];
+  forbidden: ForbiddenRung[];
+}) {
+  return (
+    <Board>
+      {props.ladders.map((ladder) => (
+        <OneLadder key={ladder.id} ladder={ladder} {...props} />
+      ))}
+    </Board>
+  );
+}
+
+function OneLadder(props: { ladder: Ladder; entries: RungSearch[]; forbidden: ForbiddenRung[] }) {
+  const { ladder } = props;
+  const { colour, font } = useTheme();
+  const rungs = [...ladder.rungs].reverse();
+  const height = top * 2 + (rungs.length - 1) * rungGap + 16;
+  const y = (id: string) => top + 8 + rungs.findIndex((r) => r.id === id) * rungGap;
+  const entry = (side: "left" | "right") =>
+    props.entries.find((e) => e.ladderId === ladder.id && e.side === side)?.entryRungId;
+  const left = entry("left");
+  const right = entry("right");
+  return (
+    <section aria-label={`${ladder.name}: left ${nameOf(ladder, left)}, right ${nameOf(ladder, right)}`}>
+      <h3 style={{ marginBottom: 4 }}>{ladder.name}</h3>
+      <svg viewBox={`0 0 260 ${height}`} width="100%" style={{ maxWidth: 320, display: "block" }} aria-hidden>
+        {[upright.left, upright.right].map((x) => (
+          <line key={x} x1={x} x2={x} y1={0} y2={height} stroke={colour.ink} strokeWidth={3} />
+        ))}
+        {rungs.map((rung) => {
+          const barred = props.forbidden.some((f) => f.rungId === rung.id);
+          return (
+            <g key={rung.id}>
+              {barred ? (
+                <path d={`M${upright.left} ${y(rung.id)}h10m16 0h10`} stroke={colour.sand} strokeWidth={4} />
+              ) : (
+                <line
+                  x1={upright.left}
+                  x2={upright.right}
+                  y1={y(rung.id)}
+                  y2={y(rung.id)}
+                  stroke={colour.sand}
+                  strokeWidth={5}
+                />
+              )}
+              <text
+                x={94}
+                y={y(rung.id) + 5}
+                fontSize={15}
+                fontFamily={font.text}
+                fill={barred ? colour.clay : colour.ink}
+                fontWeight={rung.id === left || rung.id === right ? 700 : 400}
+                textDecoration={barred ? "line-through" : undefined}
+              >
+                {short(rung.name)}
+              </text>
+              {barred && (
+                <text x={94} y={y(rung.id) + 21} fontSize={13} fontFamily={font.text} fill={colour.clay}>
+                  barred
+                </text>
+              )}
+            </g>
+          );
+        })}
+        {left && <Peg x={upright.left} y={y(left)} side="left" />}
+        {right && <Peg x={upright.right} y={y(right)} side="right" />}
+      </svg>
+    </section>
+  );
+}
+
+export function Peg(props: { x: number; y: number; side: "left" | "right"; hollow?: boolean }) {
+  const { colour } = useTheme();
+  const tone = props.side === "left" ? colour.sea : colour.bark;
+  const d = props.side === "left" ? "M0 -10H-14L-24 0L-14 10H0Z" : "M0 -10H14L24 0L14 10H0Z";
+  return (
+    <path
+      d={d}
+      transform={`translate(${props.x} ${props.y})`}
+      fill={props.hollow ? colour.paper : tone}
+      stroke={tone}
+      strokeWidth={2}
+    />
+  );
+}
+
+const short = (name: string) => (name.length > 24 ? `${name.slice(0, 23)}…` : name);
+
+const nameOf = (ladder: Ladder, id?: string | null) => ladder.rungs.find((r) => r.id === id)?.name ?? "none";

@@ -1,0 +1,172 @@
+import styled, { useTheme } from "styled-components";
+import type { components } from "../api/schema";
+import type { SectorControl } from "../api/types";
+
+type SectorId = components["schemas"]["Sector"];
+
+const size = 440;
+const centre = size / 2;
+
+/** Where each direction stands on the ring: degrees clockwise from the front, and its radii. */
+const arcs: Partial<Record<SectorId, { from: number; to: number; inner: number; outer: number }>> = {
+  front: { from: -42, to: 42, inner: 92, outer: 134 },
+  "side-right": { from: 48, to: 132, inner: 92, outer: 134 },
+  back: { from: 138, to: 222, inner: 92, outer: 134 },
+  "side-left": { from: 228, to: 312, inner: 92, outer: 134 },
+  "twist-right": { from: 6, to: 174, inner: 148, outer: 168 },
+  "twist-left": { from: 354, to: 186, inner: 148, outer: 168 },
+};
+
+const labels: {
+  sector: SectorId;
+  words: string;
+  x: number;
+  y: number;
+  anchor: "start" | "middle" | "end";
+}[] = [
+  { sector: "front", words: "front", x: centre, y: 26, anchor: "middle" },
+  { sector: "back", words: "back", x: centre, y: size - 14, anchor: "middle" },
+  { sector: "side-left", words: "left", x: centre - 66, y: centre + 5, anchor: "middle" },
+  { sector: "side-right", words: "right", x: centre + 66, y: centre + 5, anchor: "middle" },
+  { sector: "twist-left", words: "turning left", x: 4, y: 58, anchor: "start" },
+  { sector: "twist-right", words: "turning right", x: size - 4, y: 58, anchor: "end" },
+];
+
+const point = (degrees: number, radius: number) => {
+  const a = ((degrees - 90) * Math.PI) / 180;
+  return `${(centre + Math.cos(a) * radius).toFixed(1)} ${(centre + Math.sin(a) * radius).toFixed(1)}`;
+};
+
+function arcPath(from: number, to: number, inner: number, outer: number) {
+  const large = Math.abs(to - from) > 180 ? 1 : 0;
+  const sweep = to > from ? 1 : 0;
+  return `M${point(from, outer)}A${outer} ${outer} 0 ${large} ${sweep} ${point(to, outer)}L${point(to, inner)}A${inner} ${inner} 0 ${large} ${1 - sweep} ${point(from, inner)}Z`;
+}
+
+const Svg = styled.svg`
+  display: block;
+  width: 100%;
+  max-width: 440px;
+`;
+
+/**
+ * A section through the waist, front on top, the client's left on the left. Each arc fills from one end in the length
+ * of what is in control; solid where three trials or more stand behind it, hatched below that, empty where none does.
+ */
+export function TrunkRing(props: { control: SectorControl[]; weakest: SectorId | null }) {
+  const { colour, font } = useTheme();
+  const of = (sector: SectorId) => props.control.find((c) => c.sector === sector);
+  const tone = (sector: SectorId) =>
+    sector === props.weakest ? colour.clay : sector.startsWith("twist") ? colour.olive : colour.sea;
+  return (
+    <Svg
+      viewBox={`0 0 ${size} ${size}`}
+      role="img"
+      aria-label="Trunk ring: control by direction; the table below gives the numbers"
+    >
+      <defs>
+        {[colour.clay, colour.sea, colour.olive].map((c) => (
+          <pattern
+            key={c}
+            id={`thin${c.slice(1)}`}
+            width="9"
+            height="9"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <rect width="9" height="9" fill={colour.sheet} />
+            <line x1="0" y1="0" x2="0" y2="9" stroke={c} strokeWidth="9" />
+          </pattern>
+        ))}
+      </defs>
+      {(Object.keys(arcs) as SectorId[]).map((sector) => {
+        const arc = arcs[sector]!;
+        const control = of(sector);
+        const share = (control?.percent ?? 0) / 100;
+        const end = arc.from + (arc.to - arc.from) * share;
+        const few = (control?.trials.length ?? 0) < 3;
+        return (
+          <g key={sector}>
+            <path
+              d={arcPath(arc.from, arc.to, arc.inner, arc.outer)}
+              fill={colour.wash}
+              stroke={control?.percent === null ? colour.sand : "none"}
+              strokeDasharray="4 4"
+            />
+            {share > 0 && (
+              <path
+                d={arcPath(arc.from, end, arc.inner, arc.outer)}
+                fill={few ? `url(#thin${tone(sector).slice(1)})` : tone(sector)}
+                stroke={tone(sector)}
+                strokeWidth={2}
+              />
+            )}
+          </g>
+        );
+      })}
+      {labels.map((label) => {
+        const percent = of(label.sector)?.percent;
+        return (
+          <text
+            key={label.sector}
+            x={label.x}
+            y={label.y}
+            textAnchor={label.anchor}
+            fontFamily={font.text}
+            fontSize={17}
+            fill={label.sector === props.weakest ? colour.clay : colour.ink}
+          >
+            {label.words}{" "}
+            <tspan fontWeight={700}>{typeof percent === "number" ? Math.round(percent) : "–"}</tspan>
+          </text>
+        );
+      })}
+      <PelvisMarks left={of("pelvis-left")} right={of("pelvis-right")} />
+    </Svg>
+  );
+}
+
+/** Two short uprights in the middle, filled from below: the pelvis kept level on the left and on the right leg. */
+function PelvisMarks(props: { left?: SectorControl; right?: SectorControl }) {
+  const { colour, font } = useTheme();
+  const mark = (control: SectorControl | undefined, x: number, tone: string, id: string) => {
+    const height = 44;
+    const filled = ((control?.percent ?? 0) / 100) * height;
+    return (
+      <g key={id}>
+        <rect x={x - 7} y={centre - 22} width={14} height={height} fill={colour.wash} stroke={colour.sand} />
+        <rect x={x - 7} y={centre + 22 - filled} width={14} height={filled} fill={tone} />
+      </g>
+    );
+  };
+  return (
+    <>
+      <text
+        x={centre}
+        y={centre - 34}
+        textAnchor="middle"
+        fontFamily={font.text}
+        fontSize={15}
+        fill={colour.ink}
+      >
+        pelvis level
+      </text>
+      {mark(props.left, centre - 14, colour.sea, "left")}
+      {mark(props.right, centre + 14, colour.bark, "right")}
+      <text
+        x={centre}
+        y={centre + 44}
+        textAnchor="middle"
+        fontFamily={font.text}
+        fontSize={15}
+        fontWeight={700}
+        fill={colour.ink}
+      >
+        {percent(props.left)} · {percent(props.right)}
+      </text>
+    </>
+  );
+}
+
+const percent = (control?: SectorControl) =>
+  typeof control?.percent === "number" ? Math.round(control.percent) : "–";

@@ -1,0 +1,223 @@
+import { Disclosure, DisclosurePanel, Button as AriaButton } from "react-aria-components";
+import styled from "styled-components";
+import { findRung } from "../api/queries";
+import type { Dose, ForbiddenRung, Library, PlanItem, PlanWarning, SideDose } from "../api/types";
+import { Button } from "../controls/Button";
+import { NumberField } from "../controls/fields";
+import { Note, Quiet, Row, Small, Stack } from "../controls/layout";
+import { SideTag } from "../controls/SideTag";
+import { RungFigure } from "../figure/FigureView";
+import { RungPicker } from "./RungPicker";
+
+interface Props {
+  item: PlanItem;
+  weighed?: PlanItem;
+  warnings: PlanWarning[];
+  library: Library;
+  forbidden: ForbiddenRung[];
+  first: boolean;
+  last: boolean;
+  onChange: (item: PlanItem | null) => void;
+  onMove: (by: number) => void;
+}
+
+const Line = styled.section`
+  display: grid;
+  grid-template-columns: 190px minmax(0, 1fr) auto;
+  gap: ${({ theme }) => theme.space(5)};
+  padding: ${({ theme }) => theme.space(4)} 0;
+  border-top: 1px solid ${({ theme }) => theme.colour.rule};
+  ${({ theme }) => theme.narrow} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
+const Doses = styled.table`
+  th {
+    padding-right: ${({ theme }) => theme.space(3)};
+    text-align: left;
+    font-weight: 400;
+  }
+  thead th {
+    color: ${({ theme }) => theme.colour.grey};
+    font-size: 14px;
+  }
+  td {
+    padding: 3px ${({ theme }) => theme.space(2)} 3px 0;
+  }
+`;
+
+const WhyOpener = styled(AriaButton)`
+  min-height: 40px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: ${({ theme }) => theme.colour.ink};
+  font: inherit;
+  text-decoration: underline;
+  cursor: pointer;
+`;
+
+export function PlanItemRow(props: Props) {
+  const { item, library, onChange } = props;
+  const { rung } = findRung(library, item.rungId);
+  const side = item.doses[0]?.side ?? "both";
+  const setDose = (index: number, change: Partial<Dose>) =>
+    onChange({
+      ...item,
+      doses: item.doses.map((d, i) => (i === index ? { ...d, dose: { ...d.dose, ...change } } : d)),
+    });
+  return (
+    <Line aria-label={rung.name}>
+      <RungFigure rungId={rung.id} side={side} width={190} height={120} />
+      <Stack $gap={2}>
+        <div>
+          <h2>{rung.name}</h2>
+          <Quiet>{item.for}</Quiet>
+        </div>
+        <DoseTable doses={item.doses} held={rung.target.hold > 0} onDose={setDose} />
+        {(props.weighed?.changes ?? item.changes).map((words) => (
+          <Small key={words}>
+            <strong>Change:</strong> {words}
+          </Small>
+        ))}
+        {props.warnings.map((w) => (
+          <Note key={w.ruleId + w.words} grave={w.blocks}>
+            {w.words} <Quiet>({w.ruleId})</Quiet>
+          </Note>
+        ))}
+        <Why item={item} />
+      </Stack>
+      <Stack $gap={2} style={{ justifyItems: "end" }}>
+        <strong>{(props.weighed?.minutes ?? item.minutes ?? 0).toFixed(1)} min</strong>
+        <Row $gap={1}>
+          <Button
+            $quiet
+            $small
+            aria-label={`${rung.name} earlier`}
+            isDisabled={props.first}
+            onPress={() => props.onMove(-1)}
+          >
+            ↑
+          </Button>
+          <Button
+            $quiet
+            $small
+            aria-label={`${rung.name} later`}
+            isDisabled={props.last}
+            onPress={() => props.onMove(1)}
+          >
+            ↓
+          </Button>
+        </Row>
+        <RungPicker
+          label="Other rung"
+          library={library}
+          forbidden={props.forbidden}
+          current={rung.id}
+          onPick={(rungId, barOverride) => onChange(swapped(item, rungId, barOverride, library))}
+        />
+        <Button $quiet $small onPress={() => onChange(null)}>
+          Leave out
+        </Button>
+      </Stack>
+    </Line>
+  );
+}
+
+/** The same place in the plan on another rung: sides as the new rung has them, at its start dose. */
+function swapped(item: PlanItem, rungId: string, barOverride: string | null, library: Library): PlanItem {
+  const { rung } = findRung(library, rungId);
+  const order = item.doses.map((d) => d.side).filter((s) => s !== "both");
+  const sides =
+    rung.sides !== "each" ? (["both"] as const) : order.length === 2 ? order : (["left", "right"] as const);
+  return {
+    ...item,
+    rungId,
+    doses: sides.map((side) => ({ side, dose: rung.start })),
+    reasons: [{ ruleId: "P-HAND", words: "Chosen by the practitioner." }],
+    cue: rung.cues[0] ?? "",
+    barOverride,
+  };
+}
+
+function DoseTable(props: {
+  doses: SideDose[];
+  held: boolean;
+  onDose: (index: number, change: Partial<Dose>) => void;
+}) {
+  const columns = props.held ? ["sets", "reps", "hold, s"] : ["sets", "reps"];
+  return (
+    <Doses>
+      <thead>
+        <tr>
+          <th>side</th>
+          {columns.map((c) => (
+            <th key={c}>{c}</th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {props.doses.map(({ side, dose }, i) => (
+          <tr key={side}>
+            <th scope="row">
+              <SideTag side={side} />
+            </th>
+            <td>
+              <NumberField
+                small
+                hideLabel
+                label={`Sets, ${side}`}
+                value={dose.sets}
+                min={1}
+                max={10}
+                onChange={(v) => v !== null && props.onDose(i, { sets: v })}
+              />
+            </td>
+            <td>
+              <NumberField
+                small
+                hideLabel
+                label={`Reps, ${side}`}
+                value={dose.reps}
+                min={1}
+                max={50}
+                onChange={(v) => v !== null && props.onDose(i, { reps: v })}
+              />
+            </td>
+            {props.held && (
+              <td>
+                <NumberField
+                  small
+                  hideLabel
+                  label={`Hold in seconds, ${side}`}
+                  value={dose.hold}
+                  min={0}
+                  max={120}
+                  onChange={(v) => v !== null && props.onDose(i, { hold: v })}
+                />
+              </td>
+            )}
+          </tr>
+        ))}
+      </tbody>
+    </Doses>
+  );
+}
+
+function Why({ item }: { item: PlanItem }) {
+  return (
+    <Disclosure>
+      <WhyOpener slot="trigger">Why this</WhyOpener>
+      <DisclosurePanel>
+        <ul>
+          {item.reasons.map((reason) => (
+            <li key={reason.ruleId + reason.words}>
+              {reason.words} <Quiet>({reason.ruleId})</Quiet>
+            </li>
+          ))}
+        </ul>
+      </DisclosurePanel>
+    </Disclosure>
+  );
+}

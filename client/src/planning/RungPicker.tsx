@@ -1,0 +1,162 @@
+import { useState } from "react";
+import { Dialog, DialogTrigger, Modal, ModalOverlay } from "react-aria-components";
+import styled from "styled-components";
+import type { ForbiddenRung, Library, Rung } from "../api/types";
+import { Button } from "../controls/Button";
+import { Checkbox, TextField } from "../controls/fields";
+import { Note, Row, Small, Stack } from "../controls/layout";
+import { RungFigure } from "../figure/FigureView";
+
+const Veil = styled(ModalOverlay)`
+  position: fixed;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  background: rgb(36 50 58 / 0.55);
+  z-index: 10;
+`;
+
+const Sheet = styled(Modal)`
+  width: min(880px, 96vw);
+  max-height: 92vh;
+  overflow: auto;
+  padding: ${({ theme }) => theme.space(6)};
+  background: ${({ theme }) => theme.colour.paper};
+`;
+
+const Rungs = styled.ul`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+  gap: ${({ theme }) => theme.space(2)};
+`;
+
+const Pick = styled(Button)`
+  display: grid;
+  grid-template-columns: 96px 1fr;
+  gap: ${({ theme }) => theme.space(3)};
+  align-items: center;
+  width: 100%;
+  padding: ${({ theme }) => theme.space(2)};
+  text-align: left;
+  border-width: 1px;
+`;
+
+interface Props {
+  label: string;
+  library: Library;
+  forbidden: ForbiddenRung[];
+  current?: string;
+  onPick: (rungId: string, barOverride: string | null) => void;
+}
+
+/** Rungs to choose from, each with its drawing. A barred one asks for a written reason and a second look. */
+export function RungPicker(props: Props) {
+  const [barred, setBarred] = useState<Rung | null>(null);
+  return (
+    <DialogTrigger onOpenChange={() => setBarred(null)}>
+      <Button $quiet $small>
+        {props.label}
+      </Button>
+      <Veil isDismissable>
+        <Sheet>
+          <Dialog aria-label={props.label}>
+            {({ close }) => {
+              const pick = (rungId: string, reason: string | null) => {
+                props.onPick(rungId, reason);
+                close();
+              };
+              return barred ? (
+                <Override
+                  rung={barred}
+                  why={props.forbidden.find((f) => f.rungId === barred.id)?.why ?? ""}
+                  onBack={() => setBarred(null)}
+                  onPick={(reason) => pick(barred.id, reason)}
+                />
+              ) : (
+                <Choices {...props} onBarred={setBarred} onPick={pick} onClose={close} />
+              );
+            }}
+          </Dialog>
+        </Sheet>
+      </Veil>
+    </DialogTrigger>
+  );
+}
+
+function Choices(
+  props: Props & {
+    onBarred: (rung: Rung) => void;
+    onClose: () => void;
+  },
+) {
+  const own = props.library.ladders.filter(
+    (l) => !props.current || l.rungs.some((r) => r.id === props.current),
+  );
+  const others = props.library.ladders.filter((l) => !own.includes(l));
+  return (
+    <Stack $gap={4}>
+      <Row $between>
+        <h2>{props.label}</h2>
+        <Button $quiet $small onPress={props.onClose}>
+          Close
+        </Button>
+      </Row>
+      {[...own, ...others].map((ladder) => (
+        <section key={ladder.id} aria-label={ladder.name}>
+          <h3>{ladder.name}</h3>
+          <Small>{ladder.about}</Small>
+          <Rungs>
+            {ladder.rungs.map((rung) => {
+              const bar = props.forbidden.find((f) => f.rungId === rung.id);
+              return (
+                <li key={rung.id}>
+                  <Pick
+                    $quiet
+                    isDisabled={rung.id === props.current}
+                    onPress={() => (bar ? props.onBarred(rung) : props.onPick(rung.id, null))}
+                  >
+                    <RungFigure rungId={rung.id} side="right" width={96} height={52} />
+                    <span>
+                      {bar ? <s>{rung.name}</s> : rung.name}
+                      {rung.id === props.current && <Small as="span"> · in the plan</Small>}
+                      {bar && <Small>barred · {bar.why}</Small>}
+                    </span>
+                  </Pick>
+                </li>
+              );
+            })}
+          </Rungs>
+        </section>
+      ))}
+    </Stack>
+  );
+}
+
+function Override(props: { rung: Rung; why: string; onBack: () => void; onPick: (reason: string) => void }) {
+  const [reason, setReason] = useState("");
+  const [sure, setSure] = useState(false);
+  return (
+    <Stack $gap={4}>
+      <h2>{props.rung.name} is barred</h2>
+      <Note grave>{props.why}.</Note>
+      <TextField
+        long
+        label="Why it is safe for this client"
+        hint="Stays on the plan and in the record, with your name."
+        value={reason}
+        onChange={setReason}
+      />
+      <Checkbox selected={sure} onChange={setSure}>
+        I have looked again and prescribe it in spite of the bar.
+      </Checkbox>
+      <Row>
+        <Button isDisabled={!sure || !reason.trim()} onPress={() => props.onPick(reason.trim())}>
+          Use it in spite of the bar
+        </Button>
+        <Button $quiet onPress={props.onBack}>
+          Choose another
+        </Button>
+      </Row>
+    </Stack>
+  );
+}

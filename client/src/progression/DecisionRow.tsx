@@ -1,0 +1,187 @@
+import { useState } from "react";
+import { Button as AriaButton, Disclosure, DisclosurePanel } from "react-aria-components";
+import styled from "styled-components";
+import { findRung } from "../api/queries";
+import type { Decision, Library, Outcome, PlanItem } from "../api/types";
+import { Button } from "../controls/Button";
+import { Choice, TextField } from "../controls/fields";
+import { Quiet, Row, Stack } from "../controls/layout";
+import { SideTag } from "../controls/SideTag";
+import { doseWords, outcomeWords } from "../controls/words";
+import { RungFigure } from "../figure/FigureView";
+import { DecisionMark } from "./DecisionMark";
+import type { Override } from "./DecidePage";
+import { PegLadder } from "./PegLadder";
+
+const Line = styled.section`
+  display: grid;
+  grid-template-columns: 150px 96px minmax(0, 1fr) 170px 210px;
+  gap: ${({ theme }) => theme.space(4)};
+  align-items: center;
+  padding: ${({ theme }) => theme.space(3)} 0;
+  border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+  ${({ theme }) => theme.narrow} {
+    grid-template-columns: 110px minmax(0, 1fr);
+  }
+`;
+
+const Word = styled.span`
+  display: inline-flex;
+  align-items: center;
+  gap: ${({ theme }) => theme.space(3)};
+  font: 700 19px/1.1 ${({ theme }) => theme.font.display};
+`;
+
+const Opener = styled(AriaButton)`
+  min-height: 36px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: ${({ theme }) => theme.colour.grey};
+  font: inherit;
+  font-size: 15px;
+  text-decoration: underline;
+  cursor: pointer;
+`;
+
+interface Props {
+  item: PlanItem;
+  decisions: Decision[];
+  library: Library;
+  performed: string[];
+  override: Override | null;
+  /** Null when the visit is decided already. */
+  onOverride: ((override: Override | null) => void) | null;
+}
+
+export function DecisionRow(props: Props) {
+  const { item, decisions, library, override } = props;
+  const [choosing, setChoosing] = useState(false);
+  const decision = decisions[0]!;
+  const { rung, ladder } = findRung(library, item.rungId);
+  const to = findRung(library, decision.rungId).rung;
+  const outcome = override?.outcome ?? decision.outcome;
+  return (
+    <Line aria-label={`${rung.name}: ${outcomeWords[outcome]}`}>
+      <RungFigure
+        rungId={override ? item.rungId : decision.rungId}
+        side={
+          to.sides === "each" && decision.side === "both"
+            ? "left"
+            : to.sides === "each"
+              ? decision.side
+              : "both"
+        }
+        width={150}
+        height={92}
+      />
+      <PegLadder ladder={ladder} item={item} decisions={override ? [] : decisions} />
+      <div>
+        <h2>
+          {rung.name}
+          {to.id !== rung.id && ` → ${to.name.toLowerCase()}`} <Sides decisions={decisions} />
+        </h2>
+        <p>{decision.evidence.join(" ")}</p>
+        <p>
+          <Quiet>
+            {item.doses
+              .filter((d) => decisions.some((x) => x.side === d.side))
+              .map((d) => doseWords(d.dose))
+              .filter((words, i, all) => all.indexOf(words) === i)
+              .join(" / ")}
+            {" → "}
+            {decisions
+              .map((d) => doseWords(d.dose))
+              .filter((words, i, all) => all.indexOf(words) === i)
+              .join(" / ")}
+          </Quiet>
+        </p>
+        <Evidence {...props} />
+      </div>
+      <Word>
+        <DecisionMark outcome={outcome} />
+        {outcomeWords[outcome]}
+      </Word>
+      {props.onOverride && (
+        <Row $gap={2}>
+          <Button
+            $quiet={override !== null || choosing}
+            onPress={() => {
+              props.onOverride?.(null);
+              setChoosing(false);
+            }}
+          >
+            {override ? "Agree instead" : "Agree"}
+          </Button>
+          <Button $quiet={!choosing && override === null} onPress={() => setChoosing(true)}>
+            Other
+          </Button>
+        </Row>
+      )}
+      {choosing && props.onOverride && (
+        <Chooser
+          proposed={decision.outcome}
+          onDone={(chosen) => {
+            props.onOverride?.(chosen);
+            setChoosing(false);
+          }}
+        />
+      )}
+    </Line>
+  );
+}
+
+function Sides({ decisions }: { decisions: Decision[] }) {
+  const only = decisions.length === 1 ? decisions[0] : undefined;
+  return only && only.side !== "both" ? <SideTag side={only.side} /> : null;
+}
+
+function Evidence({ decisions, performed }: Props) {
+  const rules = [...new Set(decisions.map((d) => d.ruleId))].join(", ");
+  const would = [...new Set(decisions.flatMap((d) => (d.wouldChange ? [d.wouldChange] : [])))];
+  return (
+    <Disclosure>
+      <Opener slot="trigger">Evidence, and what would change it</Opener>
+      <DisclosurePanel>
+        {performed.length > 0 && <p>Today: {performed.join("; ")}.</p>}
+        {would.map((words) => (
+          <p key={words}>{words}</p>
+        ))}
+        <Quiet>Rule {rules}</Quiet>
+      </DisclosurePanel>
+    </Disclosure>
+  );
+}
+
+const ChooserBox = styled.div`
+  grid-column: 1 / -1;
+  padding: ${({ theme }) => theme.space(4)};
+  background: ${({ theme }) => theme.colour.sheet};
+`;
+
+function Chooser(props: { proposed: Outcome; onDone: (override: Override | null) => void }) {
+  const [outcome, setOutcome] = useState<Outcome | null>(null);
+  const [reason, setReason] = useState("");
+  const options = (Object.keys(outcomeWords) as Outcome[])
+    .filter((o) => o !== props.proposed)
+    .map((o) => ({ value: o, label: outcomeWords[o] }));
+  return (
+    <ChooserBox>
+      <Stack $gap={3}>
+        <Choice label="Instead" value={outcome} onChange={setOutcome} options={options} />
+        <TextField label="Why" hint="Kept with the decision." value={reason} onChange={setReason} />
+        <Row>
+          <Button
+            isDisabled={!outcome || !reason.trim()}
+            onPress={() => outcome && props.onDone({ outcome, reason: reason.trim() })}
+          >
+            Use this instead
+          </Button>
+          <Button $quiet onPress={() => props.onDone(null)}>
+            Keep the proposal
+          </Button>
+        </Row>
+      </Stack>
+    </ChooserBox>
+  );
+}

@@ -1,0 +1,55 @@
+import { findRung } from "../api/queries";
+import type { Library } from "../api/types";
+import { cleanReps, type LiveTrialState } from "../capture/liveTrial";
+import type { RecordEvent } from "../capture/useCapture";
+import { Button } from "../controls/Button";
+import { Choice, Scale } from "../controls/fields";
+import { Note, Quiet, Row, Stack } from "../controls/layout";
+import { SideTag } from "../controls/SideTag";
+import { capital } from "../controls/words";
+
+/** After each set: pain, where it was felt, how hard it was. Each answer is stored as it is given. */
+export function AfterSet(props: {
+  trial: LiveTrialState;
+  library: Library;
+  record: RecordEvent;
+  onGoOn: () => void;
+}) {
+  const { trial, record, library } = props;
+  const { rung } = findRung(library, trial.rungId);
+  const felt = library.feltPlaces.find((p) => p.id === trial.felt);
+  return (
+    <Stack $gap={5} style={{ maxWidth: 760 }}>
+      <h1>
+        {rung.name} <SideTag side={trial.side} />{" "}
+        <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+          set {trial.set}: {cleanReps(trial)} clean of {trial.reps.length}
+        </Quiet>
+      </h1>
+      <Scale
+        label={`Pain after; before it was ${trial.pain.before ?? "not asked"}`}
+        value={trial.pain.after}
+        onChange={(value) => record(trial.trialId, "pain-marked", { phase: "after", value })}
+      />
+      <Choice
+        label="Felt mainly in"
+        value={trial.felt}
+        onChange={(place) => record(trial.trialId, "felt-marked", { place })}
+        options={library.feltPlaces.map((p) => ({ value: p.id, label: p.words }))}
+      />
+      {felt?.change && (
+        <Note>
+          {capital(felt.words)}: {felt.change}.
+        </Note>
+      )}
+      <Scale
+        label="How hard was it, 0 to 10"
+        value={trial.effort}
+        onChange={(value) => record(trial.trialId, "effort-marked", { value })}
+      />
+      <Row>
+        <Button onPress={props.onGoOn}>Go on</Button>
+      </Row>
+    </Stack>
+  );
+}
