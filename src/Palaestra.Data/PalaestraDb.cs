@@ -75,8 +75,10 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             text => JsonSerializer.Deserialize<T>(text, CoreJson.Options)!,
             new ValueComparer<T>(
                 (a, b) =>
-                    JsonSerializer.Serialize(a, CoreJson.Options) == JsonSerializer.Serialize(b, CoreJson.Options),
-                value => JsonSerializer.Serialize(value, CoreJson.Options).GetHashCode(StringComparison.Ordinal),
+                    JsonSerializer.Serialize(a, CoreJson.Options)
+                    == JsonSerializer.Serialize(b, CoreJson.Options),
+                value =>
+                    JsonSerializer.Serialize(value, CoreJson.Options).GetHashCode(StringComparison.Ordinal),
                 value => value
             )
         );

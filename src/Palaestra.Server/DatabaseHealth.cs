@@ -7,7 +7,10 @@ namespace Palaestra.Server;
 /// <summary>Healthy when the database answers a question.</summary>
 public sealed class DatabaseHealth(PalaestraDb db) : IHealthCheck
 {
-    public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default)
+    public async Task<HealthCheckResult> CheckHealthAsync(
+        HealthCheckContext context,
+        CancellationToken cancellationToken = default
+    )
     {
         try
         {

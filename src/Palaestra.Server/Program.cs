@@ -85,7 +85,8 @@ builder.Services.ConfigureApplicationCookie(cookie =>
     cookie.Cookie.HttpOnly = true;
     cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
     cookie.Events.OnRedirectToLogin = context => Refuse(context.HttpContext, 401, "Sign in first.");
-    cookie.Events.OnRedirectToAccessDenied = context => Refuse(context.HttpContext, 403, "This is not for this account.");
+    cookie.Events.OnRedirectToAccessDenied = context =>
+        Refuse(context.HttpContext, 403, "This is not for this account.");
 });
 builder.Services.AddAuthorization(options =>
     options.FallbackPolicy = new AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build()
@@ -109,7 +110,9 @@ app.UseSecurityHeaders(
 
 if (Directory.Exists(settings.ClientFolder))
 {
-    app.UseStaticFiles(new StaticFileOptions { FileProvider = new PhysicalFileProvider(settings.ClientFolder) });
+    app.UseStaticFiles(
+        new StaticFileOptions { FileProvider = new PhysicalFileProvider(settings.ClientFolder) }
+    );
 }
 app.UseAuthentication();
 app.UseAuthorization();

@@ -7,7 +7,9 @@ public sealed record Settings(bool Demo, string DataFolder, string ContentFolder
     public static Settings From(IConfiguration configuration)
     {
         var demo = string.Equals(configuration["PALAESTRA_MODE"], "demo", StringComparison.OrdinalIgnoreCase);
-        var data = configuration["PALAESTRA_DATA"] ?? Path.Combine(Directory.GetCurrentDirectory(), ".data", demo ? "demo" : "clinic");
+        var data =
+            configuration["PALAESTRA_DATA"]
+            ?? Path.Combine(Directory.GetCurrentDirectory(), ".data", demo ? "demo" : "clinic");
         return new Settings(
             demo,
             Path.GetFullPath(data),

@@ -82,7 +82,7 @@ function Findings(props: {
             <div>
               <Small>What gives way</Small>
               {findings.gaveWay.slice(0, 3).map((g) => (
-                <p key={g.trialId}>
+                <p key={g.trialId} style={{ marginBottom: 6 }}>
                   <strong>{capital(g.words)}</strong>
                   <br />
                   <Quiet>{findRung(library, g.rungId).rung.name}</Quiet>
@@ -94,7 +94,7 @@ function Findings(props: {
             <div>
               <Small>Side difference</Small>
               {uneven.map((t) => (
-                <p key={t.rungId}>
+                <p key={t.rungId} style={{ marginBottom: 6 }}>
                   <strong>
                     {findRung(library, t.rungId).rung.name}: <SideTag side={t.weaker!} />{" "}
                     {Math.round(t.differencePercent ?? 0)} % behind

@@ -61,17 +61,32 @@ function OneLadder(props: { ladder: Ladder; entries: RungSearch[]; forbidden: Fo
               )}
               <text
                 x={94}
-                y={y(rung.id) + 5}
+                y={y(rung.id) + (barred || rung.name.includes(", ") ? -2 : 5)}
                 fontSize={15}
                 fontFamily={font.text}
                 fill={barred ? colour.clay : colour.ink}
                 fontWeight={rung.id === left || rung.id === right ? 700 : 400}
-                textDecoration={barred ? "line-through" : undefined}
               >
-                {short(rung.name)}
+                {rung.name.split(", ").map((part, i) => (
+                  <tspan
+                    key={part}
+                    x={94}
+                    dy={i * 15}
+                    fontSize={i === 0 ? 15 : 13}
+                    textDecoration={barred ? "line-through" : undefined}
+                  >
+                    {part}
+                  </tspan>
+                ))}
               </text>
               {barred && (
-                <text x={94} y={y(rung.id) + 21} fontSize={13} fontFamily={font.text} fill={colour.clay}>
+                <text
+                  x={94}
+                  y={y(rung.id) + (rung.name.includes(", ") ? 27 : 14)}
+                  fontSize={13}
+                  fontFamily={font.text}
+                  fill={colour.clay}
+                >
                   barred
                 </text>
               )}
@@ -99,7 +114,5 @@ export function Peg(props: { x: number; y: number; side: "left" | "right"; hollo
     />
   );
 }
-
-const short = (name: string) => (name.length > 24 ? `${name.slice(0, 23)}…` : name);
 
 const nameOf = (ladder: Ladder, id?: string | null) => ladder.rungs.find((r) => r.id === id)?.name ?? "none";

@@ -26,8 +26,8 @@ const labels: {
 }[] = [
   { sector: "front", words: "front", x: centre, y: 26, anchor: "middle" },
   { sector: "back", words: "back", x: centre, y: size - 14, anchor: "middle" },
-  { sector: "side-left", words: "left", x: centre - 66, y: centre + 5, anchor: "middle" },
-  { sector: "side-right", words: "right", x: centre + 66, y: centre + 5, anchor: "middle" },
+  { sector: "side-left", words: "left", x: centre - 62, y: centre - 3, anchor: "middle" },
+  { sector: "side-right", words: "right", x: centre + 62, y: centre - 3, anchor: "middle" },
   { sector: "twist-left", words: "turning left", x: 4, y: 58, anchor: "start" },
   { sector: "twist-right", words: "turning right", x: size - 4, y: 58, anchor: "end" },
 ];
@@ -117,7 +117,9 @@ export function TrunkRing(props: { control: SectorControl[]; weakest: SectorId |
             fill={label.sector === props.weakest ? colour.clay : colour.ink}
           >
             {label.words}{" "}
-            <tspan fontWeight={700}>{typeof percent === "number" ? Math.round(percent) : "–"}</tspan>
+            <tspan fontWeight={700} {...(label.sector.startsWith("side") ? { x: label.x, dy: 20 } : {})}>
+              {typeof percent === "number" ? Math.round(percent) : "–"}
+            </tspan>
           </text>
         );
       })}

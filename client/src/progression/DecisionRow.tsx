@@ -75,7 +75,11 @@ export function DecisionRow(props: Props) {
         width={150}
         height={92}
       />
-      <PegLadder ladder={ladder} item={item} decisions={override ? [] : decisions} />
+      {ladder.screened ? (
+        <PegLadder ladder={ladder} item={item} decisions={override ? [] : decisions} />
+      ) : (
+        <span />
+      )}
       <div>
         <h2>
           {rung.name}

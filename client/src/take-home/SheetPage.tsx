@@ -145,9 +145,17 @@ const SheetHead = styled.header`
   }
 `;
 
-const Exercise = styled.section`
+/** Few exercises get larger drawings; five still fit one page. */
+const drawing = (count: number) =>
+  count <= 3
+    ? { width: 58, height: 33 }
+    : count === 4
+      ? { width: 50, height: 26 }
+      : { width: 42, height: 20 };
+
+const Exercise = styled.section<{ $width: number }>`
   display: grid;
-  grid-template-columns: 46mm minmax(0, 1fr);
+  grid-template-columns: ${({ $width }) => $width}mm minmax(0, 1fr);
   gap: 5mm;
   padding-bottom: 3mm;
   border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
@@ -210,7 +218,14 @@ function Sheet(props: {
         </span>
       </SheetHead>
       {revision.plan.items.map((item, i) => (
-        <OneExercise key={item.id} number={i + 1} item={item} library={library} days={days} />
+        <OneExercise
+          key={item.id}
+          number={i + 1}
+          count={revision.plan.items.length}
+          item={item}
+          library={library}
+          days={days}
+        />
       ))}
       <Small style={{ color: "inherit", fontSize: 13, marginTop: "auto" }}>
         <strong>Exercise should not raise pain.</strong> Slow, and never holding your breath: if you can talk,
@@ -223,16 +238,25 @@ function Sheet(props: {
   );
 }
 
-function OneExercise(props: { number: number; item: PlanItem; library: Library; days: Date[] }) {
+function OneExercise(props: {
+  number: number;
+  count: number;
+  item: PlanItem;
+  library: Library;
+  days: Date[];
+}) {
   const { item } = props;
   const { rung } = findRung(props.library, item.rungId);
   const side = item.doses[0]?.side ?? "both";
   const moves = rung.poses.start !== rung.poses.end;
+  const size = drawing(props.count);
+  const width = `${size.width}mm`;
+  const height = `${size.height}mm`;
   return (
-    <Exercise>
+    <Exercise $width={size.width}>
       <div>
-        {moves && <RungFigure rungId={rung.id} side={side} frame="start" width="46mm" height="22mm" />}
-        <RungFigure rungId={rung.id} side={side} width="46mm" height={moves ? "22mm" : "30mm"} />
+        {moves && <RungFigure rungId={rung.id} side={side} frame="start" width={width} height={height} />}
+        <RungFigure rungId={rung.id} side={side} width={width} height={height} />
       </div>
       <div>
         <h2>

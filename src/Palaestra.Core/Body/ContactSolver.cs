@@ -29,7 +29,9 @@ public static class ContactSolver
             var residual = Residual(pose, height, values, written);
             var jacobian = Jacobian(pose, height, values, written, residual);
             var transposed = jacobian.Transpose();
-            var step = (transposed * jacobian + Matrix<double>.Build.DenseIdentity(values.Count) * 1e-9).Solve(-(transposed * residual));
+            var step = (
+                transposed * jacobian + Matrix<double>.Build.DenseIdentity(values.Count) * 1e-9
+            ).Solve(-(transposed * residual));
             values += step;
             if (step.L2Norm() < 1e-6)
             {
@@ -45,7 +47,12 @@ public static class ContactSolver
         return -pose.Contacts.Average(body.ContactHeight);
     }
 
-    private static Vector<double> Residual(Pose pose, double height, Vector<double> values, Vector<double> written)
+    private static Vector<double> Residual(
+        Pose pose,
+        double height,
+        Vector<double> values,
+        Vector<double> written
+    )
     {
         var body = Build(pose, height, values);
         var contacts = pose.Contacts.Select(body.ContactHeight).Select(y => y * DegreesPerMetre);

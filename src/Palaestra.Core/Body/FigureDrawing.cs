@@ -31,7 +31,11 @@ public static class FigureDrawing
         shapes.AddRange(paint.Arm(far, ShapeRole.FarLimb));
         shapes.Add(paint.Head());
         shapes.Add(paint.Trunk());
-        shapes.AddRange([paint.Leg(near, ShapeRole.NearLimb, 2), paint.Leg(near, ShapeRole.NearLimb, 1), paint.Leg(near, ShapeRole.NearLimb, 0)]);
+        shapes.AddRange([
+            paint.Leg(near, ShapeRole.NearLimb, 2),
+            paint.Leg(near, ShapeRole.NearLimb, 1),
+            paint.Leg(near, ShapeRole.NearLimb, 0),
+        ]);
         shapes.AddRange(paint.Arm(near, ShapeRole.NearLimb));
         return Framed(shapes, paint.Anchors(near), words);
     }
@@ -53,7 +57,8 @@ public static class FigureDrawing
 
     private sealed class Painter(Skeleton body, int flip)
     {
-        public FigureShape Trunk() => new(ShapeRole.Trunk, "trunk", [.. TrunkOutline.Points(body).Select(Flat)]);
+        public FigureShape Trunk() =>
+            new(ShapeRole.Trunk, "trunk", [.. TrunkOutline.Points(body).Select(Flat)]);
 
         public FigureShape Head()
         {
@@ -105,7 +110,9 @@ public static class FigureDrawing
         private Vector3 TrunkPoint(string segment, double along, double front)
         {
             var line = body[segment];
-            return line.From + (line.To - line.From) * (float)along + body.Ventral(segment) * (float)(front * body.Height);
+            return line.From
+                + (line.To - line.From) * (float)along
+                + body.Ventral(segment) * (float)(front * body.Height);
         }
 
         /// <summary>A tapered capsule: round ends, straight flanks.</summary>
@@ -123,7 +130,9 @@ public static class FigureDrawing
             Enumerable
                 .Range(0, steps + 1)
                 .Select(i => start + Math.PI * i / steps)
-                .Select(a => centre + new Vector2((float)(Math.Cos(a) * radius), (float)(Math.Sin(a) * radius)));
+                .Select(a =>
+                    centre + new Vector2((float)(Math.Cos(a) * radius), (float)(Math.Sin(a) * radius))
+                );
 
         private FigurePoint Flat(Vector3 point) => Millimetres(Plane(point));
 

@@ -14,7 +14,9 @@ public sealed class Skeleton
     public static IReadOnlySet<string> JointNames { get; } =
         new HashSet<string>(
             new[] { "lumbar", "thorax", "neck" }.Concat(
-                new[] { "hip", "knee", "ankle", "shoulder", "elbow", "wrist" }.SelectMany(j => new[] { j + "Left", j + "Right" })
+                new[] { "hip", "knee", "ankle", "shoulder", "elbow", "wrist" }.SelectMany(j =>
+                    new[] { j + "Left", j + "Right" }
+                )
             )
         );
 
@@ -65,7 +67,10 @@ public sealed class Skeleton
             "elbow" => (segments["forearm" + side].From, Proportions.ForearmWidth.Near),
             "wrist" => (segments["hand" + side].From, Proportions.HandWidth.Near),
             "fingertips" => (segments["hand" + side].To, Proportions.HandWidth.Far),
-            "headBack" => (segments["head"].From + (segments["head"].To - segments["head"].From) / 2, Proportions.HeadShort),
+            "headBack" => (
+                segments["head"].From + (segments["head"].To - segments["head"].From) / 2,
+                Proportions.HeadShort
+            ),
             _ => (TrunkOutline.BackPoint(this, contact), 0.0),
         };
         return point.Y - radius * Height;
@@ -95,7 +100,8 @@ public sealed class Skeleton
     private void Leg(Pose pose, Vector3 root, Quaternion pelvis, string side)
     {
         var sign = side == "Left" ? -1 : 1;
-        var hip = root + Vector3.Transform(Vector3.UnitZ, pelvis) * (float)(sign * Proportions.HipHalf * Height);
+        var hip =
+            root + Vector3.Transform(Vector3.UnitZ, pelvis) * (float)(sign * Proportions.HipHalf * Height);
         var thigh = Bend(pelvis, pose.Angles("hip" + side), +1, sign);
         var knee = Add("thigh" + side, hip, -Vector3.UnitY, Proportions.Thigh, thigh);
         var shank = Bend(thigh, pose.Angles("knee" + side), -1, sign);

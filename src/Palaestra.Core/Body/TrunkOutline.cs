@@ -9,7 +9,13 @@ public static class TrunkOutline
     /// Stations along the spine: segment, share along it, and front and back half widths as fractions of stature.
     /// Our own, set by eye.
     /// </summary>
-    private static readonly (string Segment, double Along, double Front, double Back, string? Contact)[] Stations =
+    private static readonly (
+        string Segment,
+        double Along,
+        double Front,
+        double Back,
+        string? Contact
+    )[] Stations =
     [
         ("pelvis", -0.42, 0.036, 0.050, null),
         ("pelvis", 0.02, 0.053, 0.072, "buttock"),
@@ -40,7 +46,9 @@ public static class TrunkOutline
     private static Vector3 Edge(Skeleton body, string segment, double along, double width)
     {
         var line = body[segment];
-        return line.From + (line.To - line.From) * (float)along + body.Ventral(segment) * (float)(width * body.Height);
+        return line.From
+            + (line.To - line.From) * (float)along
+            + body.Ventral(segment) * (float)(width * body.Height);
     }
 
     /// <summary>Closed Catmull–Rom curve through the points, eight steps a span.</summary>
@@ -57,7 +65,13 @@ public static class TrunkOutline
                 var t = s / (float)steps;
                 var (t2, t3) = (t * t, t * t * t);
                 result.Add(
-                    0.5f * (2 * b + (c - a) * t + (2 * a - 5 * b + 4 * c - d) * t2 + (3 * b - a - 3 * c + d) * t3)
+                    0.5f
+                        * (
+                            2 * b
+                            + (c - a) * t
+                            + (2 * a - 5 * b + 4 * c - d) * t2
+                            + (3 * b - a - 3 * c + d) * t3
+                        )
                 );
             }
         }

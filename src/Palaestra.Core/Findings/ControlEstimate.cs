@@ -34,7 +34,11 @@ public static class ControlEstimate
             parts.AddRange(PartsOf(ladder, search.Side, sector, screen, library));
         }
         var weight = parts.Sum(part => part.Weight);
-        var ids = parts.Where(part => part.TrialId is not null).Select(part => part.TrialId!.Value).Distinct().ToList();
+        var ids = parts
+            .Where(part => part.TrialId is not null)
+            .Select(part => part.TrialId!.Value)
+            .Distinct()
+            .ToList();
         var name = library.Words(sector).Name;
         return ids.Count == 0
             ? new SectorControl(sector, name, null, [], TellingRung(sector, library))
@@ -51,8 +55,10 @@ public static class ControlEstimate
         PracticeLibrary library
     )
     {
-        var last = ladder.Rungs
-            .Select(rung => screen.LastOrDefault(t => t.RungId == rung.Id && (t.Side == side || t.Side == Side.Both)))
+        var last = ladder
+            .Rungs.Select(rung =>
+                screen.LastOrDefault(t => t.RungId == rung.Id && (t.Side == side || t.Side == Side.Both))
+            )
             .ToList();
         var highestClean = last.FindLastIndex(t => t is not null && t.Clean.Fraction >= 1);
         var lowestBroken = last.FindIndex(t => t is not null && t.Clean.Fraction < 1);
@@ -74,7 +80,11 @@ public static class ControlEstimate
             {
                 yield return new(weight, 1, null);
             }
-            else if (lowestBroken >= 0 && i > lowestBroken && ValueOf(last[lowestBroken]!, sector, library) is < 1)
+            else if (
+                lowestBroken >= 0
+                && i > lowestBroken
+                && ValueOf(last[lowestBroken]!, sector, library) is < 1
+            )
             {
                 yield return new(weight, 0, null);
             }
@@ -97,16 +107,24 @@ public static class ControlEstimate
         library.FindFault(mark.Fault) is { } fault ? Sectors.Of(fault.Direction, fault.On, trial.Side) : null;
 
     public static double WeightOf(Rung rung, Sector sector, Side side) =>
-        rung.Demands
-            .Where(demand => Sectors.Of(demand.Direction, demand.On, rung.Sides == RungSides.Each ? side : Side.Both) == sector)
+        rung
+            .Demands.Where(demand =>
+                Sectors.Of(demand.Direction, demand.On, rung.Sides == RungSides.Each ? side : Side.Both)
+                == sector
+            )
             .Sum(demand => demand.Weight);
 
     /// <summary>The task that would tell: the one with the greatest demand in this direction.</summary>
     private static string? TellingRung(Sector sector, PracticeLibrary library) =>
-        library.Ladders
-            .Where(ladder => ladder.Screened)
+        library
+            .Ladders.Where(ladder => ladder.Screened)
             .SelectMany(ladder => ladder.Rungs)
-            .Select(rung => (rung, Weight: Math.Max(WeightOf(rung, sector, Side.Left), WeightOf(rung, sector, Side.Right))))
+            .Select(rung =>
+                (
+                    rung,
+                    Weight: Math.Max(WeightOf(rung, sector, Side.Left), WeightOf(rung, sector, Side.Right))
+                )
+            )
             .Where(pair => pair.Weight > 0)
             .OrderByDescending(pair => pair.Weight)
             .Select(pair => pair.rung.Name)

@@ -20,7 +20,14 @@ public enum WeakType
 }
 
 /// <summary>Clean work of one side in one task, uncued.</summary>
-public sealed record SideScore(Guid TrialId, int CleanReps, double CleanSeconds, int Reps, double Fraction, bool Cued);
+public sealed record SideScore(
+    Guid TrialId,
+    int CleanReps,
+    double CleanSeconds,
+    int Reps,
+    double Fraction,
+    bool Cued
+);
 
 /// <summary>One task with its two sides.</summary>
 /// <param name="DifferencePercent">(stronger − weaker) ÷ stronger × 100, 0 to 100; none when a side is missing or both are zero.</param>
@@ -34,11 +41,25 @@ public sealed record TaskFinding(
 );
 
 /// <summary>The first thing that gave way in a trial, in words: "low back arches at rep 6, left".</summary>
-public sealed record GaveWay(Guid TrialId, string RungId, Side Side, string Fault, int Rep, double? Second, string Words);
+public sealed record GaveWay(
+    Guid TrialId,
+    string RungId,
+    Side Side,
+    string Fault,
+    int Rep,
+    double? Second,
+    string Words
+);
 
 /// <param name="Percent">Share of the demand seen or implied that was held, 0 to 100; none when no trial asked for it.</param>
 /// <param name="Trials">Trials that demanded this direction: the evidence.</param>
-public sealed record SectorControl(Sector Sector, string Name, double? Percent, IReadOnlyList<Guid> Trials, string? Telling);
+public sealed record SectorControl(
+    Sector Sector,
+    string Name,
+    double? Percent,
+    IReadOnlyList<Guid> Trials,
+    string? Telling
+);
 
 public sealed record WeakLink(Sector Sector, double Percent, WeakType? Type, string Words, string TypeWords);
 

@@ -17,9 +17,12 @@ public static class FindingsMaker
         PracticeLibrary library
     )
     {
-        var screen = trials.Where(t => t is { Open: false, Purpose: TrialPurpose.Screen }).OrderBy(t => t.StartedAt).ToList();
-        var entries = library.Ladders
-            .Where(ladder => ladder.Screened)
+        var screen = trials
+            .Where(t => t is { Open: false, Purpose: TrialPurpose.Screen })
+            .OrderBy(t => t.StartedAt)
+            .ToList();
+        var entries = library
+            .Ladders.Where(ladder => ladder.Screened)
             .SelectMany(ladder =>
                 new[] { Side.Left, Side.Right }.Select(side =>
                     RungFinder.Search(ladder, side, screen, profile, policy, library)
@@ -63,7 +66,14 @@ public static class FindingsMaker
     private static SideScore? Score(Trial? trial) =>
         trial is null
             ? null
-            : new(trial.Id, trial.Clean.Reps, trial.Clean.Seconds, trial.Total, trial.Clean.Fraction, trial.CueGiven);
+            : new(
+                trial.Id,
+                trial.Clean.Reps,
+                trial.Clean.Seconds,
+                trial.Total,
+                trial.Clean.Fraction,
+                trial.CueGiven
+            );
 
     /// <summary>(stronger − weaker) ÷ stronger × 100 of the clean fractions.</summary>
     public static double? Difference(SideScore? left, SideScore? right)
@@ -110,7 +120,10 @@ public static class FindingsMaker
     )
     {
         const double tiePoints = 5; // common practice: closer than a repeat of the same screen would be
-        var seen = control.Where(c => c is { Percent: < 100, Trials.Count: > 0 }).OrderBy(c => c.Percent).ToList();
+        var seen = control
+            .Where(c => c is { Percent: < 100, Trials.Count: > 0 })
+            .OrderBy(c => c.Percent)
+            .ToList();
         if (seen.Count == 0)
         {
             return null;
@@ -139,7 +152,12 @@ public static class FindingsMaker
     {
         var broken = screen
             .Where(t => weak.Trials.Contains(t.Id))
-            .Where(t => t.PainOverLimit || t.Marks.Any(m => m.Breaks && (ControlEstimate.PointsAt(m, t, library) ?? weak.Sector) == weak.Sector))
+            .Where(t =>
+                t.PainOverLimit
+                || t.Marks.Any(m =>
+                    m.Breaks && (ControlEstimate.PointsAt(m, t, library) ?? weak.Sector) == weak.Sector
+                )
+            )
             .ToList();
         if (broken.Count == 0)
         {
@@ -167,7 +185,12 @@ public static class FindingsMaker
             _ => "",
         };
 
-    private static string SentenceOf(List<Trial> screen, WeakLink? weak, List<TaskFinding> tasks, PracticeLibrary library)
+    private static string SentenceOf(
+        List<Trial> screen,
+        WeakLink? weak,
+        List<TaskFinding> tasks,
+        PracticeLibrary library
+    )
     {
         if (screen.Count == 0)
         {
@@ -177,7 +200,10 @@ public static class FindingsMaker
         {
             return "Everything asked was held clean.";
         }
-        var uneven = tasks.Where(t => t.Weaker is not null).OrderByDescending(t => t.DifferencePercent).FirstOrDefault();
+        var uneven = tasks
+            .Where(t => t.Weaker is not null)
+            .OrderByDescending(t => t.DifferencePercent)
+            .FirstOrDefault();
         return uneven is null
             ? $"{weak.Words}."
             : $"{weak.Words}; {library.Rung(uneven.RungId).Name.ToLowerInvariant()} is {uneven.DifferencePercent:0} % behind on the {uneven.Weaker!.Value.Word()}.";

@@ -48,7 +48,11 @@ public static class StirredUpLevel
     {
         var pain = Math.Max(profile.Pain.Now, profile.Pain.Usual);
         var table = policy.StirredUp;
-        if (pain >= table.High.PainFrom || profile.SettleHours >= table.High.SettleHoursFrom || profile.WakesAtNight)
+        if (
+            pain >= table.High.PainFrom
+            || profile.SettleHours >= table.High.SettleHoursFrom
+            || profile.WakesAtNight
+        )
         {
             return StirredUp.High;
         }

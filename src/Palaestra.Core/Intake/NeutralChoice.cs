@@ -27,7 +27,13 @@ public static class NeutralChoice
     {
         var flat = Allowance.OfStrategy(library, profile.Precautions, "gently-flat");
         var (strategy, rule, why) = Choose(profile, policy, flat.Count > 0);
-        return new NeutralProposal(strategy, policy.SwitchOn, rule, why, CautionsFor(strategy, profile, library));
+        return new NeutralProposal(
+            strategy,
+            policy.SwitchOn,
+            rule,
+            why,
+            CautionsFor(strategy, profile, library)
+        );
     }
 
     /// <summary>What the precautions say against a strategy the practitioner picks.</summary>
@@ -38,14 +44,27 @@ public static class NeutralChoice
     )
     {
         var id = strategy == SpinalStrategy.GentlyFlat ? "gently-flat" : "neutral";
-        return [.. Allowance.OfStrategy(library, profile.Precautions, id).Select(note => $"{note.Tag}: {note.Words}")];
+        return
+        [
+            .. Allowance
+                .OfStrategy(library, profile.Precautions, id)
+                .Select(note => $"{note.Tag}: {note.Words}"),
+        ];
     }
 
-    private static (SpinalStrategy, string, string) Choose(ClientProfile profile, Policy policy, bool flatCautioned)
+    private static (SpinalStrategy, string, string) Choose(
+        ClientProfile profile,
+        Policy policy,
+        bool flatCautioned
+    )
     {
         if (flatCautioned)
         {
-            return (SpinalStrategy.Neutral, "N-FLEXION", "Bending stirs this back up, so it stays in neutral.");
+            return (
+                SpinalStrategy.Neutral,
+                "N-FLEXION",
+                "Bending stirs this back up, so it stays in neutral."
+            );
         }
         if (policy.SpinalStrategy != StrategyRule.ByBuild)
         {
@@ -65,7 +84,11 @@ public static class NeutralChoice
                 "N-BUILD",
                 "The low back rests rounded, so a little arch is found and kept."
             ),
-            _ => (SpinalStrategy.Neutral, "N-BUILD", "The resting shape is in the middle, so neutral is kept."),
+            _ => (
+                SpinalStrategy.Neutral,
+                "N-BUILD",
+                "The resting shape is in the middle, so neutral is kept."
+            ),
         };
     }
 }

@@ -34,7 +34,10 @@ public static class ProfileCheck
         {
             if (library.Precautions.All(p => p.Id != profile.Precautions[i].Id))
             {
-                yield return new($"{path}.precautions[{i}].id", $"There is no precaution “{profile.Precautions[i].Id}”.");
+                yield return new(
+                    $"{path}.precautions[{i}].id",
+                    $"There is no precaution “{profile.Precautions[i].Id}”."
+                );
             }
         }
     }

@@ -3,7 +3,13 @@ using Palaestra.Core.Intake;
 namespace Palaestra.Core.Library;
 
 /// <summary>One precaution's word on a rung.</summary>
-public sealed record AllowanceNote(string PrecautionId, string Tag, PrecautionEffect Effect, string Words, string? Change);
+public sealed record AllowanceNote(
+    string PrecautionId,
+    string Tag,
+    PrecautionEffect Effect,
+    string Words,
+    string? Change
+);
 
 /// <summary>What a client's precautions say of one rung, for one side: barred, allowed with changes, or free.</summary>
 public sealed record Allowance(string RungId, Side Side, IReadOnlyList<AllowanceNote> Notes)
@@ -15,7 +21,8 @@ public sealed record Allowance(string RungId, Side Side, IReadOnlyList<Allowance
 
     public IEnumerable<AllowanceNote> Bars => Notes.Where(note => note.Effect == PrecautionEffect.Bar);
 
-    public IEnumerable<AllowanceNote> Cautions => Notes.Where(note => note.Effect == PrecautionEffect.Caution);
+    public IEnumerable<AllowanceNote> Cautions =>
+        Notes.Where(note => note.Effect == PrecautionEffect.Caution);
 
     /// <summary>Why it is barred, in one sentence; empty when it is not.</summary>
     public string BarWords => string.Join("; ", Bars.Select(bar => $"{bar.Tag}: {bar.Words}"));

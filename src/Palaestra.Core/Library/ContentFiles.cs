@@ -83,7 +83,9 @@ public static class ContentFiles
         var policies = Parse<PoliciesFile>(texts, "policies.json", errors);
         var sectors = Parse<SectorsFile>(texts, "sectors.json", errors);
         var poses = Parse<PosesFile>(texts, "poses.json", errors);
-        var ladderNames = texts.Keys.Where(name => name.StartsWith("ladders/", StringComparison.Ordinal)).Order(StringComparer.Ordinal);
+        var ladderNames = texts
+            .Keys.Where(name => name.StartsWith("ladders/", StringComparison.Ordinal))
+            .Order(StringComparer.Ordinal);
         var ladders = new Dictionary<string, Ladder>();
         foreach (var name in ladderNames)
         {
@@ -96,9 +98,7 @@ public static class ContentFiles
         {
             return Checked<PracticeLibrary>.Bad(errors);
         }
-        errors.AddRange(
-            LibraryCheck.Errors(ladders, faults!, precautions!, policies!, sectors!, poses!)
-        );
+        errors.AddRange(LibraryCheck.Errors(ladders, faults!, precautions!, policies!, sectors!, poses!));
         return errors.Count > 0
             ? Checked<PracticeLibrary>.Bad(errors)
             : Checked<PracticeLibrary>.Good(
@@ -142,7 +142,10 @@ public static class ContentFiles
     /// <summary>A short fingerprint of all texts, so that plans and decisions can say which library they were made with.</summary>
     private static string VersionOf(IReadOnlyDictionary<string, string> texts)
     {
-        var joined = string.Join('\n', texts.OrderBy(t => t.Key, StringComparer.Ordinal).Select(t => t.Key + t.Value));
+        var joined = string.Join(
+            '\n',
+            texts.OrderBy(t => t.Key, StringComparer.Ordinal).Select(t => t.Key + t.Value)
+        );
         return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(joined)))[..12];
     }
 }

@@ -69,13 +69,20 @@ public static class LibraryCheck
             {
                 yield return new($"{at}.faults", $"There is no fault {code}.");
             }
-            foreach (var pose in new[] { rung.Poses.Start, rung.Poses.End }.Where(pose => !poses.Poses.ContainsKey(pose)))
+            foreach (
+                var pose in new[] { rung.Poses.Start, rung.Poses.End }.Where(pose =>
+                    !poses.Poses.ContainsKey(pose)
+                )
+            )
             {
                 yield return new($"{at}.poses", $"There is no pose {pose}.");
             }
             if (rung.Start.Reps < 1 || rung.Start.Sets < 1 || rung.Start.Hold < 0)
             {
-                yield return new($"{at}.start", "A dose needs at least one rep and one set, and no negative hold.");
+                yield return new(
+                    $"{at}.start",
+                    "A dose needs at least one rep and one set, and no negative hold."
+                );
             }
             if (!rung.Target.Covers(rung.Start))
             {
@@ -98,9 +105,15 @@ public static class LibraryCheck
                 yield return new($"{at}.demands", "A screened rung says what it demands.");
             }
         }
-        if (ladder.Screened && MainDemands(ladder).Zip(MainDemands(ladder).Skip(1)).Any(pair => pair.Second < pair.First))
+        if (
+            ladder.Screened
+            && MainDemands(ladder).Zip(MainDemands(ladder).Skip(1)).Any(pair => pair.Second < pair.First)
+        )
         {
-            yield return new($"{file} rungs", "The rungs are out of order: the greatest demand falls from one to the next.");
+            yield return new(
+                $"{file} rungs",
+                "The rungs are out of order: the greatest demand falls from one to the next."
+            );
         }
     }
 
@@ -142,7 +155,11 @@ public static class LibraryCheck
             {
                 yield return new($"poses.json poses.{name}.contacts", $"There is no contact point {point}.");
             }
-            foreach (var free in pose.Solve.Where(free => free != Pose.RootPitch && !Skeleton.JointNames.Contains(free)))
+            foreach (
+                var free in pose.Solve.Where(free =>
+                    free != Pose.RootPitch && !Skeleton.JointNames.Contains(free)
+                )
+            )
             {
                 yield return new($"poses.json poses.{name}.solve", $"There is no joint {free}.");
             }

@@ -7,7 +7,13 @@ namespace Palaestra.Core.Planning;
 
 /// <summary>A rung that could go into a plan, and how much it would do for the weak directions.</summary>
 /// <param name="Weaker">The side that needs more; none when even.</param>
-internal sealed record Candidate(Rung Rung, double Score, string For, IReadOnlyList<Reason> Reasons, Side? Weaker)
+internal sealed record Candidate(
+    Rung Rung,
+    double Score,
+    string For,
+    IReadOnlyList<Reason> Reasons,
+    Side? Weaker
+)
 {
     /// <summary>The entry rung of a ladder, never above; its fallback where nothing was clean; none when all is barred.</summary>
     public static Candidate? Of(
@@ -36,9 +42,9 @@ internal sealed record Candidate(Rung Rung, double Score, string For, IReadOnlyL
             return Fallback(ladder, input, library, notChosen);
         }
         var weaker = WeakerOf(ladder, searches, input.Findings, policy);
-        var need = Need(rung, input.Findings);
+        var need = Need(rung, ladder, input.Findings);
         var preferred = Allowance.Of(library, input.Profile.Precautions, rung, Side.Both).Preferred;
-        reasons.InsertRange(0, Purpose(rung, input.Findings, preferred));
+        reasons.InsertRange(0, Purpose(rung, ladder, input.Findings, preferred));
         var score = need + (preferred ? 0.25 : 0) + (weaker is null ? 0 : 0.1);
         return new Candidate(rung, score, ForWords(rung, input.Findings, library), reasons, weaker);
     }
@@ -68,29 +74,54 @@ internal sealed record Candidate(Rung Rung, double Score, string For, IReadOnlyL
         if (level == StirredUp.High && index > lowerThird)
         {
             index = lowerThird;
-            reasons.Add(new("P-SORE-LOW", "Easily stirred up: no higher than the lower third of the ladder."));
+            reasons.Add(
+                new("P-SORE-LOW", "Easily stirred up: no higher than the lower third of the ladder.")
+            );
         }
-        while (index >= 0 && Allowance.Of(library, profile.Precautions, ladder.Rungs[index], Side.Both).Barred)
+        while (
+            index >= 0 && Allowance.Of(library, profile.Precautions, ladder.Rungs[index], Side.Both).Barred
+        )
         {
             index--;
         }
         return index < 0 ? null : ladder.Rungs[index];
     }
 
-    private static Candidate? Fallback(Ladder ladder, PlanInput input, PracticeLibrary library, List<Reason> notChosen)
+    private static Candidate? Fallback(
+        Ladder ladder,
+        PlanInput input,
+        PracticeLibrary library,
+        List<Reason> notChosen
+    )
     {
         var rung = ladder.Fallback is { } id ? library.FindRung(id) : null;
         if (rung is null || Allowance.Of(library, input.Profile.Precautions, rung, Side.Both).Barred)
         {
-            notChosen.Add(new("P-NO-ENTRY", $"{ladder.Name}: nothing was clean and there is no easier rung open."));
+            notChosen.Add(
+                new("P-NO-ENTRY", $"{ladder.Name}: nothing was clean and there is no easier rung open.")
+            );
             return null;
         }
-        var reason = new Reason("P-FALLBACK", $"{ladder.Name}: not even the lowest rung was clean, so neutral is trained there first.");
-        return new Candidate(rung, 0.5, $"finding neutral before {ladder.Name.ToLowerInvariant()}", [reason], null);
+        var reason = new Reason(
+            "P-FALLBACK",
+            $"{ladder.Name}: not even the lowest rung was clean, so neutral is trained there first."
+        );
+        return new Candidate(
+            rung,
+            0.5,
+            $"finding neutral before {ladder.Name.ToLowerInvariant()}",
+            [reason],
+            null
+        );
     }
 
     /// <summary>The side with the lower entry; on the same rung, the side behind by more than even in any task of the ladder.</summary>
-    private static Side? WeakerOf(Ladder ladder, List<RungSearch> searches, ScreenFindings findings, Policy policy)
+    private static Side? WeakerOf(
+        Ladder ladder,
+        List<RungSearch> searches,
+        ScreenFindings findings,
+        Policy policy
+    )
     {
         var left = searches.FirstOrDefault(s => s.Side == Side.Left)?.EntryRungId;
         var right = searches.FirstOrDefault(s => s.Side == Side.Right)?.EntryRungId;
@@ -98,37 +129,52 @@ internal sealed record Candidate(Rung Rung, double Score, string For, IReadOnlyL
         {
             return ladder.IndexOf(left) < ladder.IndexOf(right) ? Side.Left : Side.Right;
         }
-        return findings.Tasks
-            .Where(task => ladder.IndexOf(task.RungId) >= 0 && task.Weaker is not null)
+        return findings
+            .Tasks.Where(task => ladder.IndexOf(task.RungId) >= 0 && task.Weaker is not null)
             .Where(task => task.DifferencePercent >= policy.EvenPercent)
             .OrderByDescending(task => task.DifferencePercent)
             .Select(task => task.Weaker)
             .FirstOrDefault();
     }
 
-    /// <summary>Demand of the rung on each direction times what that direction lacks; the weak link counts double.</summary>
-    private static double Need(Rung rung, ScreenFindings findings) =>
-        findings.Control
-            .Where(control => control.Percent is not null)
+    /// <summary>
+    /// Demand on each direction times what that direction lacks; the weak link counts double. A direction that only
+    /// the higher rungs of the ladder ask for counts half: the rung leads there.
+    /// </summary>
+    private static double Need(Rung rung, Ladder ladder, ScreenFindings findings) =>
+        findings
+            .Control.Where(control => control.Percent is not null)
             .Sum(control =>
             {
-                var demand = Math.Max(
-                    ControlEstimate.WeightOf(rung, control.Sector, Side.Left),
-                    ControlEstimate.WeightOf(rung, control.Sector, Side.Right)
-                );
+                var own = DemandOf(rung, control.Sector);
+                var ahead = ladder.Rungs.Max(other => DemandOf(other, control.Sector));
                 var lack = 1 - control.Percent!.Value / 100;
-                return demand * lack * (findings.WeakLink?.Sector == control.Sector ? 2 : 1);
+                return (own + ahead) / 2 * lack * (findings.WeakLink?.Sector == control.Sector ? 2 : 1);
             });
 
-    private static IEnumerable<Reason> Purpose(Rung rung, ScreenFindings findings, bool preferred)
+    private static double DemandOf(Rung rung, Sector sector) =>
+        Math.Max(
+            ControlEstimate.WeightOf(rung, sector, Side.Left),
+            ControlEstimate.WeightOf(rung, sector, Side.Right)
+        );
+
+    private static IEnumerable<Reason> Purpose(
+        Rung rung,
+        Ladder ladder,
+        ScreenFindings findings,
+        bool preferred
+    )
     {
         var weak = findings.WeakLink;
-        var demandsWeak = weak is not null && Demands(rung, weak.Sector);
-        if (demandsWeak)
+        if (weak is not null && DemandOf(rung, weak.Sector) > 0)
         {
-            yield return new("P-WEAK", $"{weak!.Words} ({weak.Percent:0} % held); this asks for it.");
+            yield return new("P-WEAK", $"{weak.Words} ({weak.Percent:0} % held); this asks for it.");
         }
-        else if (Need(rung, findings) > 0.05)
+        else if (weak is not null && ladder.Rungs.Any(other => DemandOf(other, weak.Sector) > 0))
+        {
+            yield return new("P-WEAK", $"{weak.Words} ({weak.Percent:0} % held); this ladder leads there.");
+        }
+        else if (Need(rung, ladder, findings) > 0.05)
         {
             yield return new("P-COVER", "Trains a direction that was seen to give way.");
         }
@@ -142,16 +188,17 @@ internal sealed record Candidate(Rung Rung, double Score, string For, IReadOnlyL
         }
     }
 
-    private static bool Demands(Rung rung, Sector sector) =>
-        ControlEstimate.WeightOf(rung, sector, Side.Left) > 0 || ControlEstimate.WeightOf(rung, sector, Side.Right) > 0;
-
     /// <summary>The direction it asks most of, on the side where control is lowest.</summary>
     private static string ForWords(Rung rung, ScreenFindings findings, PracticeLibrary library)
     {
         var main = rung.Demands.OrderByDescending(demand => demand.Weight).First();
-        var sectors = new[] { Sectors.Of(main.Direction, main.On, Side.Left), Sectors.Of(main.Direction, main.On, Side.Right) };
-        var lowest = findings.Control
-            .Where(control => sectors.Contains(control.Sector))
+        var sectors = new[]
+        {
+            Sectors.Of(main.Direction, main.On, Side.Left),
+            Sectors.Of(main.Direction, main.On, Side.Right),
+        };
+        var lowest = findings
+            .Control.Where(control => sectors.Contains(control.Sector))
             .OrderBy(control => control.Percent ?? 101)
             .Select(control => (Sector?)control.Sector)
             .FirstOrDefault();

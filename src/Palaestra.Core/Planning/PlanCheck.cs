@@ -12,7 +12,11 @@ public static class PlanCheck
     public const double HoldMax = 120;
 
     /// <summary>Errors: unknown rungs, doses that are no doses, sides that do not belong to the rung.</summary>
-    public static IEnumerable<FieldError> Errors(IReadOnlyList<PlanItem> items, PracticeLibrary library, string path)
+    public static IEnumerable<FieldError> Errors(
+        IReadOnlyList<PlanItem> items,
+        PracticeLibrary library,
+        string path
+    )
     {
         for (var i = 0; i < items.Count; i++)
         {
@@ -77,7 +81,12 @@ public static class PlanCheck
         if (plan.TotalMinutes > minutesPerDay)
         {
             warnings.Add(
-                new(null, "P-MINUTES", $"{plan.TotalMinutes:0.#} minutes; the client has {minutesPerDay:0.#}.", false)
+                new(
+                    null,
+                    "P-MINUTES",
+                    $"{plan.TotalMinutes:0.#} minutes; the client has {minutesPerDay:0.#}.",
+                    false
+                )
             );
         }
         return warnings;
@@ -95,13 +104,23 @@ public static class PlanCheck
         {
             if (!rung.Cap.Covers(side.Dose))
             {
-                yield return new(item.Id, "P-CAP", $"Over the cap of {rung.Cap.Words()} ({side.Side.Word()}).", false);
+                yield return new(
+                    item.Id,
+                    "P-CAP",
+                    $"Over the cap of {rung.Cap.Words()} ({side.Side.Word()}).",
+                    false
+                );
             }
         }
         if (rung.Sides == RungSides.Each && item.Doses.Count == 1)
         {
             var other = item.Doses[0].Side.Other().Word();
-            yield return new(item.Id, "P-ONE-SIDED", $"Only one side is trained; the {other} has no dose.", false);
+            yield return new(
+                item.Id,
+                "P-ONE-SIDED",
+                $"Only one side is trained; the {other} has no dose.",
+                false
+            );
         }
         var allowance = Allowance.Of(library, profile.Precautions, rung, Side.Both);
         if (allowance.Barred)
@@ -118,17 +137,26 @@ public static class PlanCheck
         }
     }
 
-    private static string? AboveEntry(PlanItem item, Rung rung, ScreenFindings? findings, PracticeLibrary library)
+    private static string? AboveEntry(
+        PlanItem item,
+        Rung rung,
+        ScreenFindings? findings,
+        PracticeLibrary library
+    )
     {
         var ladder = library.LadderOf(rung.Id);
         if (findings is null || !ladder.Screened)
         {
             return null;
         }
-        var sides = item.Doses.Select(d => d.Side).SelectMany(s => s == Side.Both ? new[] { Side.Left, Side.Right } : [s]);
-        var above = findings.Entries
-            .Where(entry => entry.LadderId == ladder.Id && sides.Contains(entry.Side) && entry.Done)
-            .Where(entry => entry.EntryRungId is null || ladder.IndexOf(entry.EntryRungId) < ladder.IndexOf(rung.Id))
+        var sides = item
+            .Doses.Select(d => d.Side)
+            .SelectMany(s => s == Side.Both ? new[] { Side.Left, Side.Right } : [s]);
+        var above = findings
+            .Entries.Where(entry => entry.LadderId == ladder.Id && sides.Contains(entry.Side) && entry.Done)
+            .Where(entry =>
+                entry.EntryRungId is null || ladder.IndexOf(entry.EntryRungId) < ladder.IndexOf(rung.Id)
+            )
             .Select(entry => entry.Side.Word())
             .ToList();
         return above.Count == 0 ? null : $"Above what was seen clean: {string.Join(" and ", above)}.";

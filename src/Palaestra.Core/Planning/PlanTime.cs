@@ -22,9 +22,9 @@ public static class PlanTime
                 seconds += policy.Seconds.PositionChange;
             }
             position = rung.Position;
-            items.Add(item with { Minutes = Math.Round(seconds / 60, 1) });
+            items.Add(item with { Minutes = Math.Round(seconds / 60, 2) });
         }
-        return plan with { Items = items, TotalMinutes = Math.Round(items.Sum(item => item.Minutes), 1) };
+        return plan with { Items = items, TotalMinutes = Math.Round(items.Sum(item => item.Minutes), 2) };
     }
 
     public static double Seconds(PlanItem item, Rung rung, Policy policy)

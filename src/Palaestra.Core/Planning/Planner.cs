@@ -19,20 +19,33 @@ public static class Planner
         var policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
         var level = StirredUpLevel.Of(input.Profile, policy);
         var left = new List<Reason>();
-        var candidates = library.Ladders
-            .Where(ladder => ladder.Screened)
+        var candidates = library
+            .Ladders.Where(ladder => ladder.Screened)
             .Select(ladder => Candidate.Of(ladder, input, level, policy, library, left))
             .OfType<Candidate>()
             .OrderByDescending(candidate => candidate.Score)
             .ToList();
-        var chosen = Basics(input, candidates, library).Concat(candidates).DistinctBy(c => c.Rung.Id).ToList();
+        var chosen = Basics(input, candidates, library)
+            .Concat(candidates)
+            .DistinctBy(c => c.Rung.Id)
+            .ToList();
         var items = new List<PlanItem>();
         foreach (var candidate in chosen)
         {
-            var trial = Make([.. items, ItemOf(candidate, input, level, policy, library, newId)], input, policy, library);
+            var item = ItemOf(candidate, input, level, policy, library, newId);
+            var trial = Make([.. items, item], input, policy, library);
+            if (trial.TotalMinutes > input.MinutesPerDay)
+            {
+                trial = Make([.. items, WithFewerSets(item)], input, policy, library);
+            }
             if (items.Count >= ExercisesMin && trial.TotalMinutes > input.MinutesPerDay)
             {
-                left.Add(new("P-MINUTES", $"{candidate.Rung.Name} would go over {input.MinutesPerDay:0.#} minutes."));
+                left.Add(
+                    new(
+                        "P-MINUTES",
+                        $"{candidate.Rung.Name} would go over {input.MinutesPerDay:0.#} minutes."
+                    )
+                );
                 continue;
             }
             if (items.Count >= ExercisesMax)
@@ -43,7 +56,10 @@ public static class Planner
             items.Add(trial.Items[^1]);
         }
         var plan = Make(FewPositionChanges(items, library), input, policy, library);
-        plan = plan with { Warnings = PlanCheck.Warnings(plan, input.Profile, input.Findings, input.MinutesPerDay, library) };
+        plan = plan with
+        {
+            Warnings = PlanCheck.Warnings(plan, input.Profile, input.Findings, input.MinutesPerDay, library),
+        };
         return new PlanProposal(plan, level, Forbidden(input.Profile, library), left);
     }
 
@@ -58,19 +74,31 @@ public static class Planner
         ];
 
     /// <summary>Neutral and switch-on rungs come first; a position that fails altogether gets its neutral too (P-BASE).</summary>
-    private static IEnumerable<Candidate> Basics(PlanInput input, List<Candidate> candidates, PracticeLibrary library)
+    private static IEnumerable<Candidate> Basics(
+        PlanInput input,
+        List<Candidate> candidates,
+        PracticeLibrary library
+    )
     {
-        var switchOn = library.Ladders.Where(l => !l.Screened).SelectMany(l => l.Rungs).Where(r => r.Demands.Count == 0);
-        var allowed = switchOn.Where(r => !Allowance.Of(library, input.Profile.Precautions, r, Side.Both).Barred).ToList();
+        var switchOn = library
+            .Ladders.Where(l => !l.Screened)
+            .SelectMany(l => l.Rungs)
+            .Where(r => r.Demands.Count == 0);
+        var allowed = switchOn
+            .Where(r => !Allowance.Of(library, input.Profile.Precautions, r, Side.Both).Barred)
+            .ToList();
         // The last basic rung joins breath and switch-on; the earlier ones fill a plan that precautions leave short.
-        var wanted = candidates.Count + 1 >= ExercisesMin ? allowed.TakeLast(1) : allowed.AsEnumerable().Reverse();
-        return wanted.Take(Math.Max(1, ExercisesMin - candidates.Count)).Select(rung => new Candidate(
-            rung,
-            double.MaxValue,
-            "switching the trunk on while breathing",
-            [new("P-BASE", "Neutral and switch-on come before any load.")],
-            null
-        ));
+        var wanted =
+            candidates.Count + 1 >= ExercisesMin ? allowed.TakeLast(1) : allowed.AsEnumerable().Reverse();
+        return wanted
+            .Take(Math.Max(1, ExercisesMin - candidates.Count))
+            .Select(rung => new Candidate(
+                rung,
+                double.MaxValue,
+                "switching the trunk on while breathing",
+                [new("P-BASE", "Neutral and switch-on come before any load.")],
+                null
+            ));
     }
 
     private static PlanItem ItemOf(
@@ -91,9 +119,35 @@ public static class Planner
         {
             var more = DosePlanner.ForWeakerSide(dose, rung, level, policy);
             doses = [new(weaker, more), new(weaker.Other(), dose)];
-            reasons.Add(new("P-WEAKER", $"The {weaker.Word()} is weaker: it goes first and gets {more.Words()}."));
+            reasons.Add(
+                new("P-WEAKER", $"The {weaker.Word()} is weaker: it goes first and gets {more.Words()}.")
+            );
         }
-        return new PlanItem(newId(), rung.Id, candidate.For, doses, reasons, ItemChanges.Of(rung, input.Profile, library), rung.Cues[0]);
+        return new PlanItem(
+            newId(),
+            rung.Id,
+            candidate.For,
+            doses,
+            reasons,
+            ItemChanges.Of(rung, input.Profile, library),
+            rung.Cues[0]
+        );
+    }
+
+    /// <summary>One set a side, two for the weaker one if it had more: rather less of an exercise than none (P-FEWER-SETS).</summary>
+    private static PlanItem WithFewerSets(PlanItem item)
+    {
+        var least = item.Doses.Min(d => d.Dose.Sets);
+        if (item.Doses.All(d => d.Dose.Sets == 1))
+        {
+            return item;
+        }
+        var doses = item.Doses.Select(d => d with { Dose = d.Dose with { Sets = 1 + d.Dose.Sets - least } });
+        return item with
+        {
+            Doses = [.. doses],
+            Reasons = [.. item.Reasons, new("P-FEWER-SETS", "Fewer sets, to fit the minutes.")],
+        };
     }
 
     private static string DoseWords(StirredUp level, Dose dose) =>
@@ -104,9 +158,23 @@ public static class Planner
             _ => $"Calm: the rung's own start, {dose.Words()}.",
         };
 
-    private static Plan Make(IReadOnlyList<PlanItem> items, PlanInput input, Policy policy, PracticeLibrary library) =>
+    private static Plan Make(
+        IReadOnlyList<PlanItem> items,
+        PlanInput input,
+        Policy policy,
+        PracticeLibrary library
+    ) =>
         PlanTime.WithMinutes(
-            new Plan(items, input.Strategy, input.SwitchOn, policy.Id, policy.Version, library.Version, 0, []),
+            new Plan(
+                items,
+                input.Strategy,
+                input.SwitchOn,
+                policy.Id,
+                policy.Version,
+                library.Version,
+                0,
+                []
+            ),
             library,
             policy
         );

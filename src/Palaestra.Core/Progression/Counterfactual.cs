@@ -55,7 +55,10 @@ internal static class Counterfactual
         }
         if (check.SettledHours is not null)
         {
-            yield return new("Settled within the day", i => i with { CheckIn = i.CheckIn with { SettledHours = 0 } });
+            yield return new(
+                "Settled within the day",
+                i => i with { CheckIn = i.CheckIn with { SettledHours = 0 } }
+            );
         }
         yield return new("No set over the pain limit", i => Each(i, decision, bothSides: true, WithoutPain));
         var today = input.Visits.FirstOrDefault(p => Is(p, decision) && p.Visit == input.Visit);
@@ -84,38 +87,67 @@ internal static class Counterfactual
             var by = less;
             yield return new(
                 $"Effort {by} lower",
-                i => Each(i, decision, bothSides: true, p => p with { Sets = [.. p.Sets.Select(s => s with { Effort = s.Effort - by })] })
+                i =>
+                    Each(
+                        i,
+                        decision,
+                        bothSides: true,
+                        p => p with { Sets = [.. p.Sets.Select(s => s with { Effort = s.Effort - by })] }
+                    )
             );
         }
-        yield return new("Everything asked for done clean", i => Each(i, decision, bothSides: true, AllClean));
+        yield return new(
+            "Everything asked for done clean",
+            i => Each(i, decision, bothSides: true, AllClean)
+        );
     }
 
     private static string On(Side side) => side == Side.Both ? "" : $" on the {side.Word()}";
 
     private static bool Is(Performance p, Decision d) => p.PlanItemId == d.PlanItemId && p.Side == d.Side;
 
-    private static DecideInput Each(DecideInput input, Decision d, bool bothSides, Func<Performance, Performance> change) =>
+    private static DecideInput Each(
+        DecideInput input,
+        Decision d,
+        bool bothSides,
+        Func<Performance, Performance> change
+    ) =>
         input with
         {
             Visits =
             [
                 .. input.Visits.Select(p =>
-                    p.Visit == input.Visit && p.PlanItemId == d.PlanItemId && (bothSides || p.Side == d.Side) ? change(p) : p
+                    p.Visit == input.Visit && p.PlanItemId == d.PlanItemId && (bothSides || p.Side == d.Side)
+                        ? change(p)
+                        : p
                 ),
             ],
         };
 
     private static Performance WithoutPain(Performance p) =>
-        p with { Sets = [.. p.Sets.Select(set => set with { PainOver = false })] };
+        p with
+        {
+            Sets = [.. p.Sets.Select(set => set with { PainOver = false })],
+        };
 
     private static Performance AllClean(Performance p) =>
         p with
         {
             Sets =
             [
-                .. Enumerable.Range(0, p.Prescribed.Sets).Select(_ =>
-                    new SetDone(p.Prescribed.Reps, p.Prescribed.Reps, 0, 0, p.Prescribed.Reps * p.Prescribed.Hold, false, null, p.Effort, null)
-                ),
+                .. Enumerable
+                    .Range(0, p.Prescribed.Sets)
+                    .Select(_ => new SetDone(
+                        p.Prescribed.Reps,
+                        p.Prescribed.Reps,
+                        0,
+                        0,
+                        p.Prescribed.Reps * p.Prescribed.Hold,
+                        false,
+                        null,
+                        p.Effort,
+                        null
+                    )),
             ],
         };
 
@@ -155,8 +187,8 @@ internal static class Counterfactual
             Visits =
             [
                 .. input.Visits,
-                .. input.Visits
-                    .Where(p => p.Visit == input.Visit && p.PlanItemId == d.PlanItemId)
+                .. input
+                    .Visits.Where(p => p.Visit == input.Visit && p.PlanItemId == d.PlanItemId)
                     .Select(p => p with { Visit = input.Visit + 1 }),
             ],
         };

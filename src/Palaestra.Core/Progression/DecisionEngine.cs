@@ -11,18 +11,31 @@ public static class DecisionEngine
     public static IReadOnlyList<Decision> Decide(DecideInput input, PracticeLibrary library) =>
         [
             .. Bare(input, library)
-                .Select(decision => decision with { WouldChange = Counterfactual.Of(decision, input, library) }),
+                .Select(decision =>
+                    decision with
+                    {
+                        WouldChange = Counterfactual.Of(decision, input, library),
+                    }
+                ),
         ];
 
     /// <summary>The decision a practitioner makes instead of the proposal; its reason is kept with the record.</summary>
-    public static Decision Chosen(DecideInput input, Guid itemId, Side side, Outcome outcome, PracticeLibrary library) =>
+    public static Decision Chosen(
+        DecideInput input,
+        Guid itemId,
+        Side side,
+        Outcome outcome,
+        PracticeLibrary library
+    ) =>
         new DecisionRules(input, input.Items.First(item => item.Id == itemId), side, library).Chosen(outcome);
 
     /// <summary>The decisions without their counterfactuals; what the search for counterfactuals calls.</summary>
     internal static IReadOnlyList<Decision> Bare(DecideInput input, PracticeLibrary library)
     {
-        var decisions = input.Items
-            .SelectMany(item => item.Doses.Select(d => new DecisionRules(input, item, d.Side, library).Decide()))
+        var decisions = input
+            .Items.SelectMany(item =>
+                item.Doses.Select(d => new DecisionRules(input, item, d.Side, library).Decide())
+            )
             .ToList();
         return CapRisesWhenSore(decisions, input, library);
     }

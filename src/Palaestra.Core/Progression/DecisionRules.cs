@@ -16,7 +16,8 @@ internal sealed class DecisionRules(DecideInput input, PlanItem item, Side side,
 
     private List<Performance> History(Side of) =>
         [
-            .. input.Visits.Where(p => p.PlanItemId == item.Id && p.RungId == item.RungId && p.Side == of)
+            .. input
+                .Visits.Where(p => p.PlanItemId == item.Id && p.RungId == item.RungId && p.Side == of)
                 .OrderByDescending(p => p.Visit),
         ];
 
@@ -36,7 +37,13 @@ internal sealed class DecisionRules(DecideInput input, PlanItem item, Side side,
         ?? Build()
         ?? Confirm()
         ?? Away()
-        ?? Make(Outcome.Stay, "D-STAY", rung, dose, [Today(side) is null ? "Not done today." : DoneWords(Today(side)!)]);
+        ?? Make(
+            Outcome.Stay,
+            "D-STAY",
+            rung,
+            dose,
+            [Today(side) is null ? "Not done today." : DoneWords(Today(side)!)]
+        );
 
     private Decision? Refer()
     {
@@ -45,7 +52,9 @@ internal sealed class DecisionRules(DecideInput input, PlanItem item, Side side,
         {
             return null;
         }
-        var why = check.DangerSigns.Select(id => library.DangerSigns.FirstOrDefault(s => s.Id == id)?.Words ?? id);
+        var why = check.DangerSigns.Select(id =>
+            library.DangerSigns.FirstOrDefault(s => s.Id == id)?.Words ?? id
+        );
         return Make(Outcome.Stop, "D-REFER", rung, dose, [.. why, "Stop everything and send on."]);
     }
 
@@ -69,9 +78,17 @@ internal sealed class DecisionRules(DecideInput input, PlanItem item, Side side,
         var slow = check.SettledHours > policy.SettleHours;
         if (rise is null || rise < policy.NextDayRise)
         {
-            return slow ? EaseOneStep("D-PAIN-NEXT", $"Took {check.SettledHours:0.#} h to settle, over {policy.SettleHours:0.#} h.") : null;
+            return slow
+                ? EaseOneStep(
+                    "D-PAIN-NEXT",
+                    $"Took {check.SettledHours:0.#} h to settle, over {policy.SettleHours:0.#} h."
+                )
+                : null;
         }
-        return EaseOneStep("D-PAIN-NEXT", $"Pain {check.NextDayPain} the day after, usual {check.UsualPain}.");
+        return EaseOneStep(
+            "D-PAIN-NEXT",
+            $"Pain {check.NextDayPain} the day after, usual {check.UsualPain}."
+        );
     }
 
     private Decision? FaultCap()
@@ -82,7 +99,10 @@ internal sealed class DecisionRules(DecideInput input, PlanItem item, Side side,
         }
         var share = (double)today.BreakingReps / today.Reps;
         return share > policy.FaultCapFraction
-            ? EaseOneStep("D-FAULT-CAP", $"{FaultWords(today)} in {today.BreakingReps} of {today.Reps} reps; no cue fixed it.")
+            ? EaseOneStep(
+                "D-FAULT-CAP",
+                $"{FaultWords(today)} in {today.BreakingReps} of {today.Reps} reps; no cue fixed it."
+            )
             : null;
     }
 
@@ -93,7 +113,10 @@ internal sealed class DecisionRules(DecideInput input, PlanItem item, Side side,
                 "D-FAULT-CUE",
                 rung,
                 dose,
-                [$"{FaultWords(today)} in {today.BreakingReps} of {today.Reps} reps; one cue fixed it.", "Coach at the same dose."]
+                [
+                    $"{FaultWords(today)} in {today.BreakingReps} of {today.Reps} reps; one cue fixed it.",
+                    "Coach at the same dose.",
+                ]
             )
             : null;
 
@@ -109,7 +132,8 @@ internal sealed class DecisionRules(DecideInput input, PlanItem item, Side side,
         {
             return null;
         }
-        var words = $"{now.DoneFraction:P0} and {before.DoneFraction:P0} of the work was clean, two visits running.";
+        var words =
+            $"{now.DoneFraction:P0} and {before.DoneFraction:P0} of the work was clean, two visits running.";
         return EaseOneStep("D-DONE-LESS", words);
     }
 
@@ -162,7 +186,9 @@ internal sealed class DecisionRules(DecideInput input, PlanItem item, Side side,
                 "D-MASTER",
                 rung,
                 dose,
-                [$"Target clean {policy.MasteryVisits} visits running, but effort {effort} of 10 is over {policy.MasteryEffortMax}."]
+                [
+                    $"Target clean {policy.MasteryVisits} visits running, but effort {effort} of 10 is over {policy.MasteryEffortMax}.",
+                ]
             );
         }
         var evidence = new List<string>
@@ -184,7 +210,13 @@ internal sealed class DecisionRules(DecideInput input, PlanItem item, Side side,
         {
             Outcome.StepUp when Above() is { } higher => Make(outcome, Override, higher, StartOf(higher), []),
             Outcome.StepDown when Below() is { } lower => Make(outcome, Override, lower, StartOf(lower), []),
-            Outcome.Add => Make(outcome, Override, rung, DoseStep.Harder(dose, rung, policy.WeeklyGrowth) ?? dose, []),
+            Outcome.Add => Make(
+                outcome,
+                Override,
+                rung,
+                DoseStep.Harder(dose, rung, policy.WeeklyGrowth) ?? dose,
+                []
+            ),
             Outcome.Ease => Make(outcome, Override, rung, DoseStep.Easier(dose, rung) ?? dose, []),
             Outcome.Stop => Make(outcome, Override, rung, dose, []),
             _ => Make(Outcome.Stay, Override, rung, dose, []),
@@ -233,7 +265,13 @@ internal sealed class DecisionRules(DecideInput input, PlanItem item, Side side,
         }
         var words = $"{days} days without training.";
         return Below() is { } lower
-            ? Make(Outcome.StepDown, "D-AWAY", lower, StartOf(lower), [words, "One step down, then check again."])
+            ? Make(
+                Outcome.StepDown,
+                "D-AWAY",
+                lower,
+                StartOf(lower),
+                [words, "One step down, then check again."]
+            )
             : Make(Outcome.Ease, "D-AWAY", rung, DoseStep.Easier(dose, rung) ?? dose, [words]);
     }
 
@@ -246,7 +284,13 @@ internal sealed class DecisionRules(DecideInput input, PlanItem item, Side side,
         }
         return Below() is { } lower
             ? Make(Outcome.StepDown, rule, lower, StartOf(lower), [evidence])
-            : Make(Outcome.Stay, rule, rung, dose, [evidence, "Already the smallest dose of the lowest rung: coach, or choose another ladder."]);
+            : Make(
+                Outcome.Stay,
+                rule,
+                rung,
+                dose,
+                [evidence, "Already the smallest dose of the lowest rung: coach, or choose another ladder."]
+            );
     }
 
     private Dose StartOf(Rung of) => DosePlanner.Start(of, StirredUpLevel.Of(input.Profile, policy), policy);
@@ -262,7 +306,10 @@ internal sealed class DecisionRules(DecideInput input, PlanItem item, Side side,
         for (var i = ladder.IndexOf(rung.Id) + by; i >= 0 && i < ladder.Rungs.Count; i += by)
         {
             // Neutral positions are no ladder of difficulty: nothing is above or below them.
-            if (ladder.Screened && !Allowance.Of(library, input.Profile.Precautions, ladder.Rungs[i], Side.Both).Barred)
+            if (
+                ladder.Screened
+                && !Allowance.Of(library, input.Profile.Precautions, ladder.Rungs[i], Side.Both).Barred
+            )
             {
                 return ladder.Rungs[i];
             }
@@ -277,7 +324,8 @@ internal sealed class DecisionRules(DecideInput input, PlanItem item, Side side,
         return char.ToUpperInvariant(name[0]) + name[1..];
     }
 
-    private static string DoneWords(Performance today) => $"{today.CleanReps} of {today.Prescribed.TotalReps} clean";
+    private static string DoneWords(Performance today) =>
+        $"{today.CleanReps} of {today.Prescribed.TotalReps} clean";
 
     private Decision Make(Outcome outcome, string rule, Rung to, Dose next, IReadOnlyList<string> evidence) =>
         new(item.Id, side, outcome, rule, to.Id, next, evidence, null);

@@ -20,24 +20,31 @@ public static class DoseStep
         }
         var limit = dose.Seconds(rung.MoveSeconds) * (1 + growth) + 1e-9;
         var within = options.Where(option => option.Seconds(rung.MoveSeconds) <= limit).ToList();
-        return within.Count > 0
-            ? within.First()
-            : options.MinBy(option => option.Seconds(rung.MoveSeconds));
+        return within.Count > 0 ? within.First() : options.MinBy(option => option.Seconds(rung.MoveSeconds));
     }
 
     private static IEnumerable<Dose> Options(Dose dose, Dose target)
     {
         for (var hold = target.Hold; hold > dose.Hold; hold--)
         {
-            yield return dose with { Hold = hold };
+            yield return dose with
+            {
+                Hold = hold,
+            };
         }
         for (var reps = target.Reps; reps > dose.Reps; reps--)
         {
-            yield return dose with { Reps = reps };
+            yield return dose with
+            {
+                Reps = reps,
+            };
         }
         if (dose.Sets < target.Sets)
         {
-            yield return dose with { Sets = dose.Sets + 1 };
+            yield return dose with
+            {
+                Sets = dose.Sets + 1,
+            };
         }
     }
 

@@ -19,7 +19,9 @@ public static class NextPlan
         ClientProfile profile
     )
     {
-        var items = plan.Items.Select(item => Next(item, [.. decisions.Where(d => d.PlanItemId == item.Id)], library, profile));
+        var items = plan.Items.Select(item =>
+            Next(item, [.. decisions.Where(d => d.PlanItemId == item.Id)], library, profile)
+        );
         var next = PlanTime.WithMinutes(
             plan with
             {
@@ -31,7 +33,10 @@ public static class NextPlan
             library,
             policy
         );
-        return next with { Warnings = PlanCheck.Warnings(next, profile, null, policy.MinutesPerDay, library) };
+        return next with
+        {
+            Warnings = PlanCheck.Warnings(next, profile, null, policy.MinutesPerDay, library),
+        };
     }
 
     private static PlanItem? Next(
@@ -62,7 +67,10 @@ public static class NextPlan
             return item with { Doses = doses, Reasons = reasons };
         }
         var moved = decisions.First(d => d.RungId == rungId);
-        var order = rung.Sides == RungSides.Each && item.Doses.Count == 2 ? item.Doses.Select(d => d.Side) : rung.TaskSides;
+        var order =
+            rung.Sides == RungSides.Each && item.Doses.Count == 2
+                ? item.Doses.Select(d => d.Side)
+                : rung.TaskSides;
         return item with
         {
             RungId = rungId,
@@ -76,5 +84,6 @@ public static class NextPlan
     private static Dose Dose(IReadOnlyList<Decision> decisions, SideDose side, string rungId) =>
         decisions.FirstOrDefault(d => d.Side == side.Side && d.RungId == rungId)?.Dose ?? side.Dose;
 
-    private static string Prefix(Side side) => side == Side.Both ? "" : $"{char.ToUpperInvariant(side.Word()[0])}{side.Word()[1..]}: ";
+    private static string Prefix(Side side) =>
+        side == Side.Both ? "" : $"{char.ToUpperInvariant(side.Word()[0])}{side.Word()[1..]}: ";
 }

@@ -89,7 +89,10 @@ public static class CaptureCheck
             [
                 new($"{at}.fault", $"There is no fault “{e.Fault}”."),
             ],
-            CaptureKind.CueAnswered when e.Worked is null => [new($"{at}.worked", "Say whether the cue worked.")],
+            CaptureKind.CueAnswered when e.Worked is null =>
+            [
+                new($"{at}.worked", "Say whether the cue worked."),
+            ],
             CaptureKind.PainMarked => PainErrors(e, at),
             CaptureKind.EffortMarked when e.Value is null or < 0 or > 10 =>
             [
@@ -127,12 +130,17 @@ public static class CaptureCheck
         {
             yield return new(
                 $"{at}.side",
-                rung.Sides == RungSides.Each ? "This rung is done left or right." : "This rung has no side: give “both”."
+                rung.Sides == RungSides.Each
+                    ? "This rung is done left or right."
+                    : "This rung has no side: give “both”."
             );
         }
         if (e.Target is not { Reps: >= 1 and <= 100, Sets: 1, Hold: >= 0 and <= 600 })
         {
-            yield return new($"{at}.target", "A trial aims at 1 to 100 reps, one set, held 0 to 600 seconds.");
+            yield return new(
+                $"{at}.target",
+                "A trial aims at 1 to 100 reps, one set, held 0 to 600 seconds."
+            );
         }
         if (e.Purpose is null)
         {

@@ -64,8 +64,8 @@ public static class RungFinder
         PracticeLibrary library
     )
     {
-        var open = ladder.Rungs
-            .Where(rung => !Allowance.Of(library, profile.Precautions, rung, side).Barred)
+        var open = ladder
+            .Rungs.Where(rung => !Allowance.Of(library, profile.Precautions, rung, side).Barred)
             .ToList();
         if (open.Count == 0)
         {
@@ -73,7 +73,9 @@ public static class RungFinder
             return new(ladder.Id, side, true, null, null, $"Every rung is barred. {words}", []);
         }
         var tried = trials
-            .Where(t => !t.Open && (t.Side == side || t.Side == Side.Both) && open.Any(rung => rung.Id == t.RungId))
+            .Where(t =>
+                !t.Open && (t.Side == side || t.Side == Side.Both) && open.Any(rung => rung.Id == t.RungId)
+            )
             .ToList();
         var verdicts = tried
             .GroupBy(t => open.FindIndex(rung => rung.Id == t.RungId))
@@ -147,8 +149,24 @@ public static class RungFinder
         }
         if (clean is { } c)
         {
-            return new(ladder.Id, side, true, null, open[c].Id, $"{open[c].Name} is the highest rung seen clean.", ids);
+            return new(
+                ladder.Id,
+                side,
+                true,
+                null,
+                open[c].Id,
+                $"{open[c].Name} is the highest rung seen clean.",
+                ids
+            );
         }
-        return new(ladder.Id, side, true, null, null, $"Not even {open[verdicts.Keys.Min()].Name} was clean.", ids);
+        return new(
+            ladder.Id,
+            side,
+            true,
+            null,
+            null,
+            $"Not even {open[verdicts.Keys.Min()].Name} was clean.",
+            ids
+        );
     }
 }

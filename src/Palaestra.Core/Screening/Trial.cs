@@ -11,7 +11,14 @@ public sealed record FaultMark(Guid EventId, string Fault, int Rep, double? Seco
 /// <summary>One repetition.</summary>
 /// <param name="Held">Seconds held in all. <paramref name="CleanHeld"/>: seconds before the trunk gave way.</param>
 /// <param name="Cued">Done after a cue; never mixed into the uncued score.</param>
-public sealed record Rep(int Number, double Held, double CleanHeld, bool Clean, bool Cued, DateTimeOffset DoneAt);
+public sealed record Rep(
+    int Number,
+    double Held,
+    double CleanHeld,
+    bool Clean,
+    bool Cued,
+    DateTimeOffset DoneAt
+);
 
 /// <summary>Clean work of a trial: only what was done before the trunk gave way counts.</summary>
 /// <param name="Reps">Uncued reps with no breaking fault, not rushed, held as asked, with pain inside the limit.</param>
@@ -60,5 +67,6 @@ public sealed record Trial(
 
     /// <summary>Shaking in more than half of the reps.</summary>
     public bool TrembledThroughMost =>
-        Marks.Where(mark => mark.Fault == "tremor").Select(mark => mark.Rep).Distinct().Count() * 2 > Math.Max(1, Total);
+        Marks.Where(mark => mark.Fault == "tremor").Select(mark => mark.Rep).Distinct().Count() * 2
+        > Math.Max(1, Total);
 }

@@ -21,7 +21,10 @@ public static class TrialFold
         return
         [
             .. from e in events
-            where e.Kind == CaptureKind.TrialStarted && e.RungId is not null && library.FindRung(e.RungId) is not null
+            where
+                e.Kind == CaptureKind.TrialStarted
+                && e.RungId is not null
+                && library.FindRung(e.RungId) is not null
             select Fold(e, [.. events.Where(other => other.TrialId == e.TrialId)], library, pain),
         ];
     }
@@ -174,10 +177,18 @@ public static class TrialFold
         /// <summary>
         /// Kind first; a quality fault seen at least twice and in more than half of the reps breaks those reps.
         /// </summary>
-        private FaultMark Judge((CaptureEvent Event, int Rep, double? Second) mark, PracticeLibrary library, int total)
+        private FaultMark Judge(
+            (CaptureEvent Event, int Rep, double? Second) mark,
+            PracticeLibrary library,
+            int total
+        )
         {
             var fault = library.FindFault(mark.Event.Fault ?? "");
-            var seenIn = marks.Where(m => m.Event.Fault == mark.Event.Fault).Select(m => m.Rep).Distinct().Count();
+            var seenIn = marks
+                .Where(m => m.Event.Fault == mark.Event.Fault)
+                .Select(m => m.Rep)
+                .Distinct()
+                .Count();
             var persists = seenIn >= 2 && seenIn * 2 > total;
             var breaks = fault?.Kind switch
             {
@@ -207,12 +218,22 @@ public static class TrialFold
         {
             var uncued = done.Where(rep => !rep.Cued).ToList();
             // A hold that broke and was never counted as a rep still had its clean seconds.
-            var tail = cueGiven || overLimit ? 0 : unfinished.Where(m => m.Breaks).Select(m => m.Second ?? 0).DefaultIfEmpty(0).Min();
+            var tail =
+                cueGiven || overLimit
+                    ? 0
+                    : unfinished.Where(m => m.Breaks).Select(m => m.Second ?? 0).DefaultIfEmpty(0).Min();
             var seconds = uncued.Sum(rep => rep.CleanHeld) + tail;
             var reps = uncued.Count(rep => rep.Clean);
             var fraction =
-                target.Hold > 0 ? CappedSeconds(uncued, tail) / (target.Reps * target.Hold) : (double)reps / target.Reps;
-            return new Clean(reps, done.Count(rep => rep.Clean && rep.Cued), seconds, Math.Clamp(fraction, 0, 1));
+                target.Hold > 0
+                    ? CappedSeconds(uncued, tail) / (target.Reps * target.Hold)
+                    : (double)reps / target.Reps;
+            return new Clean(
+                reps,
+                done.Count(rep => rep.Clean && rep.Cued),
+                seconds,
+                Math.Clamp(fraction, 0, 1)
+            );
         }
 
         /// <summary>Holding one rep long does not make up for a rep not done: each counts to its target at most.</summary>

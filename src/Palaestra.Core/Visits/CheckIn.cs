@@ -19,7 +19,11 @@ public sealed record CheckIn(
 
 public static class CheckInCheck
 {
-    public static IEnumerable<FieldError> Errors(CheckIn checkIn, Library.PracticeLibrary library, string path)
+    public static IEnumerable<FieldError> Errors(
+        CheckIn checkIn,
+        Library.PracticeLibrary library,
+        string path
+    )
     {
         foreach (
             var (name, value) in new[]
@@ -43,7 +47,10 @@ public static class CheckInCheck
         {
             if (library.DangerSigns.All(sign => sign.Id != checkIn.DangerSigns[i]))
             {
-                yield return new($"{path}.dangerSigns[{i}]", $"There is no danger sign “{checkIn.DangerSigns[i]}”.");
+                yield return new(
+                    $"{path}.dangerSigns[{i}]",
+                    $"There is no danger sign “{checkIn.DangerSigns[i]}”."
+                );
             }
         }
     }

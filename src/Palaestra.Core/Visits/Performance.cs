@@ -47,7 +47,10 @@ public sealed record Performance(
 
     /// <summary>Every set and rep asked for was clean, without a cue or a painful set.</summary>
     public bool AllClean =>
-        PainSets == 0 && Sets.Count >= Prescribed.Sets && CleanReps >= Prescribed.TotalReps && BreakingReps == 0;
+        PainSets == 0
+        && Sets.Count >= Prescribed.Sets
+        && CleanReps >= Prescribed.TotalReps
+        && BreakingReps == 0;
 
     /// <summary>All clean at a dose that covers the rung's target.</summary>
     public bool MeetsTarget(Rung rung) => AllClean && rung.Id == RungId && Prescribed.Covers(rung.Target);
@@ -62,7 +65,11 @@ public sealed record Performance(
             .. from item in items
             from side in item.Doses
             let sets = trials
-                .Where(t => t is { Open: false, Purpose: TrialPurpose.Session } && t.PlanItemId == item.Id && t.Side == side.Side)
+                .Where(t =>
+                    t is { Open: false, Purpose: TrialPurpose.Session }
+                    && t.PlanItemId == item.Id
+                    && t.Side == side.Side
+                )
                 .OrderBy(t => t.StartedAt)
                 .Select(Set)
                 .ToList()

@@ -18,12 +18,13 @@ namespace Palaestra.Data.Migrations
                     Id = table.Column<Guid>(type: "TEXT", nullable: false),
                     Name = table.Column<string>(type: "TEXT", maxLength: 256, nullable: true),
                     NormalizedName = table.Column<string>(type: "TEXT", maxLength: 256, nullable: true),
-                    ConcurrencyStamp = table.Column<string>(type: "TEXT", nullable: true)
+                    ConcurrencyStamp = table.Column<string>(type: "TEXT", nullable: true),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_AspNetRoles", x => x.Id);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "AspNetUsers",
@@ -44,12 +45,13 @@ namespace Palaestra.Data.Migrations
                     TwoFactorEnabled = table.Column<bool>(type: "INTEGER", nullable: false),
                     LockoutEnd = table.Column<DateTimeOffset>(type: "TEXT", nullable: true),
                     LockoutEnabled = table.Column<bool>(type: "INTEGER", nullable: false),
-                    AccessFailedCount = table.Column<int>(type: "INTEGER", nullable: false)
+                    AccessFailedCount = table.Column<int>(type: "INTEGER", nullable: false),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_AspNetUsers", x => x.Id);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "Clients",
@@ -60,22 +62,24 @@ namespace Palaestra.Data.Migrations
                     BirthDate = table.Column<DateOnly>(type: "TEXT", nullable: false),
                     Sex = table.Column<string>(type: "TEXT", nullable: true),
                     Height = table.Column<double>(type: "REAL", nullable: true),
-                    Mass = table.Column<double>(type: "REAL", nullable: true)
+                    Mass = table.Column<double>(type: "REAL", nullable: true),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_Clients", x => x.Id);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "AspNetRoleClaims",
                 columns: table => new
                 {
-                    Id = table.Column<int>(type: "INTEGER", nullable: false)
+                    Id = table
+                        .Column<int>(type: "INTEGER", nullable: false)
                         .Annotation("Sqlite:Autoincrement", true),
                     RoleId = table.Column<Guid>(type: "TEXT", nullable: false),
                     ClaimType = table.Column<string>(type: "TEXT", nullable: true),
-                    ClaimValue = table.Column<string>(type: "TEXT", nullable: true)
+                    ClaimValue = table.Column<string>(type: "TEXT", nullable: true),
                 },
                 constraints: table =>
                 {
@@ -85,18 +89,21 @@ namespace Palaestra.Data.Migrations
                         column: x => x.RoleId,
                         principalTable: "AspNetRoles",
                         principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "AspNetUserClaims",
                 columns: table => new
                 {
-                    Id = table.Column<int>(type: "INTEGER", nullable: false)
+                    Id = table
+                        .Column<int>(type: "INTEGER", nullable: false)
                         .Annotation("Sqlite:Autoincrement", true),
                     UserId = table.Column<Guid>(type: "TEXT", nullable: false),
                     ClaimType = table.Column<string>(type: "TEXT", nullable: true),
-                    ClaimValue = table.Column<string>(type: "TEXT", nullable: true)
+                    ClaimValue = table.Column<string>(type: "TEXT", nullable: true),
                 },
                 constraints: table =>
                 {
@@ -106,8 +113,10 @@ namespace Palaestra.Data.Migrations
                         column: x => x.UserId,
                         principalTable: "AspNetUsers",
                         principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "AspNetUserLogins",
@@ -116,7 +125,7 @@ namespace Palaestra.Data.Migrations
                     LoginProvider = table.Column<string>(type: "TEXT", nullable: false),
                     ProviderKey = table.Column<string>(type: "TEXT", nullable: false),
                     ProviderDisplayName = table.Column<string>(type: "TEXT", nullable: true),
-                    UserId = table.Column<Guid>(type: "TEXT", nullable: false)
+                    UserId = table.Column<Guid>(type: "TEXT", nullable: false),
                 },
                 constraints: table =>
                 {
@@ -126,15 +135,17 @@ namespace Palaestra.Data.Migrations
                         column: x => x.UserId,
                         principalTable: "AspNetUsers",
                         principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "AspNetUserRoles",
                 columns: table => new
                 {
                     UserId = table.Column<Guid>(type: "TEXT", nullable: false),
-                    RoleId = table.Column<Guid>(type: "TEXT", nullable: false)
+                    RoleId = table.Column<Guid>(type: "TEXT", nullable: false),
                 },
                 constraints: table =>
                 {
@@ -144,14 +155,17 @@ namespace Palaestra.Data.Migrations
                         column: x => x.RoleId,
                         principalTable: "AspNetRoles",
                         principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
+                        onDelete: ReferentialAction.Cascade
+                    );
                     table.ForeignKey(
                         name: "FK_AspNetUserRoles_AspNetUsers_UserId",
                         column: x => x.UserId,
                         principalTable: "AspNetUsers",
                         principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "AspNetUserTokens",
@@ -160,18 +174,28 @@ namespace Palaestra.Data.Migrations
                     UserId = table.Column<Guid>(type: "TEXT", nullable: false),
                     LoginProvider = table.Column<string>(type: "TEXT", nullable: false),
                     Name = table.Column<string>(type: "TEXT", nullable: false),
-                    Value = table.Column<string>(type: "TEXT", nullable: true)
+                    Value = table.Column<string>(type: "TEXT", nullable: true),
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("PK_AspNetUserTokens", x => new { x.UserId, x.LoginProvider, x.Name });
+                    table.PrimaryKey(
+                        "PK_AspNetUserTokens",
+                        x => new
+                        {
+                            x.UserId,
+                            x.LoginProvider,
+                            x.Name,
+                        }
+                    );
                     table.ForeignKey(
                         name: "FK_AspNetUserTokens_AspNetUsers_UserId",
                         column: x => x.UserId,
                         principalTable: "AspNetUsers",
                         principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "Episodes",
@@ -192,7 +216,7 @@ namespace Palaestra.Data.Migrations
                     RestingShape = table.Column<string>(type: "TEXT", nullable: true),
                     Strategy = table.Column<string>(type: "TEXT", nullable: true),
                     SwitchOn = table.Column<string>(type: "TEXT", nullable: true),
-                    Version = table.Column<int>(type: "INTEGER", nullable: false)
+                    Version = table.Column<int>(type: "INTEGER", nullable: false),
                 },
                 constraints: table =>
                 {
@@ -202,8 +226,10 @@ namespace Palaestra.Data.Migrations
                         column: x => x.ClientId,
                         principalTable: "Clients",
                         principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "DangerReports",
@@ -217,7 +243,7 @@ namespace Palaestra.Data.Migrations
                     ClearedAt = table.Column<DateTime>(type: "TEXT", nullable: true),
                     ClearedBy = table.Column<string>(type: "TEXT", nullable: true),
                     Found = table.Column<string>(type: "TEXT", nullable: true),
-                    Done = table.Column<string>(type: "TEXT", nullable: true)
+                    Done = table.Column<string>(type: "TEXT", nullable: true),
                 },
                 constraints: table =>
                 {
@@ -227,8 +253,10 @@ namespace Palaestra.Data.Migrations
                         column: x => x.EpisodeId,
                         principalTable: "Episodes",
                         principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "Plans",
@@ -241,7 +269,7 @@ namespace Palaestra.Data.Migrations
                     PreviousId = table.Column<Guid>(type: "TEXT", nullable: true),
                     Plan = table.Column<string>(type: "TEXT", nullable: false),
                     AcceptedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
-                    AcceptedBy = table.Column<string>(type: "TEXT", nullable: false)
+                    AcceptedBy = table.Column<string>(type: "TEXT", nullable: false),
                 },
                 constraints: table =>
                 {
@@ -251,8 +279,10 @@ namespace Palaestra.Data.Migrations
                         column: x => x.EpisodeId,
                         principalTable: "Episodes",
                         principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "Visits",
@@ -263,7 +293,7 @@ namespace Palaestra.Data.Migrations
                     PlannedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
                     CheckIn = table.Column<string>(type: "TEXT", nullable: true),
                     DecidedAt = table.Column<DateTime>(type: "TEXT", nullable: true),
-                    Version = table.Column<int>(type: "INTEGER", nullable: false)
+                    Version = table.Column<int>(type: "INTEGER", nullable: false),
                 },
                 constraints: table =>
                 {
@@ -273,8 +303,10 @@ namespace Palaestra.Data.Migrations
                         column: x => x.EpisodeId,
                         principalTable: "Episodes",
                         principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "Decisions",
@@ -291,7 +323,7 @@ namespace Palaestra.Data.Migrations
                     PolicyVersion = table.Column<int>(type: "INTEGER", nullable: false),
                     LibraryVersion = table.Column<string>(type: "TEXT", nullable: false),
                     DecidedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
-                    DecidedBy = table.Column<string>(type: "TEXT", nullable: false)
+                    DecidedBy = table.Column<string>(type: "TEXT", nullable: false),
                 },
                 constraints: table =>
                 {
@@ -301,8 +333,10 @@ namespace Palaestra.Data.Migrations
                         column: x => x.VisitId,
                         principalTable: "Visits",
                         principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "Events",
@@ -314,7 +348,7 @@ namespace Palaestra.Data.Migrations
                     Kind = table.Column<string>(type: "TEXT", nullable: false),
                     Event = table.Column<string>(type: "TEXT", nullable: false),
                     ReceivedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
-                    By = table.Column<string>(type: "TEXT", nullable: false)
+                    By = table.Column<string>(type: "TEXT", nullable: false),
                 },
                 constraints: table =>
                 {
@@ -324,132 +358,107 @@ namespace Palaestra.Data.Migrations
                         column: x => x.VisitId,
                         principalTable: "Visits",
                         principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateIndex(
                 name: "IX_AspNetRoleClaims_RoleId",
                 table: "AspNetRoleClaims",
-                column: "RoleId");
+                column: "RoleId"
+            );
 
             migrationBuilder.CreateIndex(
                 name: "RoleNameIndex",
                 table: "AspNetRoles",
                 column: "NormalizedName",
-                unique: true);
+                unique: true
+            );
 
             migrationBuilder.CreateIndex(
                 name: "IX_AspNetUserClaims_UserId",
                 table: "AspNetUserClaims",
-                column: "UserId");
+                column: "UserId"
+            );
 
             migrationBuilder.CreateIndex(
                 name: "IX_AspNetUserLogins_UserId",
                 table: "AspNetUserLogins",
-                column: "UserId");
+                column: "UserId"
+            );
 
             migrationBuilder.CreateIndex(
                 name: "IX_AspNetUserRoles_RoleId",
                 table: "AspNetUserRoles",
-                column: "RoleId");
+                column: "RoleId"
+            );
 
-            migrationBuilder.CreateIndex(
-                name: "EmailIndex",
-                table: "AspNetUsers",
-                column: "NormalizedEmail");
+            migrationBuilder.CreateIndex(name: "EmailIndex", table: "AspNetUsers", column: "NormalizedEmail");
 
             migrationBuilder.CreateIndex(
                 name: "UserNameIndex",
                 table: "AspNetUsers",
                 column: "NormalizedUserName",
-                unique: true);
+                unique: true
+            );
 
             migrationBuilder.CreateIndex(
                 name: "IX_DangerReports_EpisodeId",
                 table: "DangerReports",
-                column: "EpisodeId");
+                column: "EpisodeId"
+            );
 
-            migrationBuilder.CreateIndex(
-                name: "IX_Decisions_VisitId",
-                table: "Decisions",
-                column: "VisitId");
+            migrationBuilder.CreateIndex(name: "IX_Decisions_VisitId", table: "Decisions", column: "VisitId");
 
-            migrationBuilder.CreateIndex(
-                name: "IX_Episodes_ClientId",
-                table: "Episodes",
-                column: "ClientId");
+            migrationBuilder.CreateIndex(name: "IX_Episodes_ClientId", table: "Episodes", column: "ClientId");
 
-            migrationBuilder.CreateIndex(
-                name: "IX_Events_TrialId",
-                table: "Events",
-                column: "TrialId");
+            migrationBuilder.CreateIndex(name: "IX_Events_TrialId", table: "Events", column: "TrialId");
 
-            migrationBuilder.CreateIndex(
-                name: "IX_Events_VisitId",
-                table: "Events",
-                column: "VisitId");
+            migrationBuilder.CreateIndex(name: "IX_Events_VisitId", table: "Events", column: "VisitId");
 
             migrationBuilder.CreateIndex(
                 name: "IX_Plans_EpisodeId_Revision",
                 table: "Plans",
                 columns: new[] { "EpisodeId", "Revision" },
-                unique: true);
+                unique: true
+            );
 
-            migrationBuilder.CreateIndex(
-                name: "IX_Visits_EpisodeId",
-                table: "Visits",
-                column: "EpisodeId");
+            migrationBuilder.CreateIndex(name: "IX_Visits_EpisodeId", table: "Visits", column: "EpisodeId");
 
-            migrationBuilder.CreateIndex(
-                name: "IX_Visits_PlannedAt",
-                table: "Visits",
-                column: "PlannedAt");
+            migrationBuilder.CreateIndex(name: "IX_Visits_PlannedAt", table: "Visits", column: "PlannedAt");
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.DropTable(
-                name: "AspNetRoleClaims");
+            migrationBuilder.DropTable(name: "AspNetRoleClaims");
 
-            migrationBuilder.DropTable(
-                name: "AspNetUserClaims");
+            migrationBuilder.DropTable(name: "AspNetUserClaims");
 
-            migrationBuilder.DropTable(
-                name: "AspNetUserLogins");
+            migrationBuilder.DropTable(name: "AspNetUserLogins");
 
-            migrationBuilder.DropTable(
-                name: "AspNetUserRoles");
+            migrationBuilder.DropTable(name: "AspNetUserRoles");
 
-            migrationBuilder.DropTable(
-                name: "AspNetUserTokens");
+            migrationBuilder.DropTable(name: "AspNetUserTokens");
 
-            migrationBuilder.DropTable(
-                name: "DangerReports");
+            migrationBuilder.DropTable(name: "DangerReports");
 
-            migrationBuilder.DropTable(
-                name: "Decisions");
+            migrationBuilder.DropTable(name: "Decisions");
 
-            migrationBuilder.DropTable(
-                name: "Events");
+            migrationBuilder.DropTable(name: "Events");
 
-            migrationBuilder.DropTable(
-                name: "Plans");
+            migrationBuilder.DropTable(name: "Plans");
 
-            migrationBuilder.DropTable(
-                name: "AspNetRoles");
+            migrationBuilder.DropTable(name: "AspNetRoles");
 
-            migrationBuilder.DropTable(
-                name: "AspNetUsers");
+            migrationBuilder.DropTable(name: "AspNetUsers");
 
-            migrationBuilder.DropTable(
-                name: "Visits");
+            migrationBuilder.DropTable(name: "Visits");
 
-            migrationBuilder.DropTable(
-                name: "Episodes");
+            migrationBuilder.DropTable(name: "Episodes");
 
-            migrationBuilder.DropTable(
-                name: "Clients");
+            migrationBuilder.DropTable(name: "Clients");
         }
     }
 }

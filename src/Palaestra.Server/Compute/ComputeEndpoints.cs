@@ -11,7 +11,11 @@ using Palaestra.Server.Problems;
 namespace Palaestra.Server.Compute;
 
 /// <param name="Events">Capture events of one screen, in any order.</param>
-public sealed record FindingsQuestion(ClientProfile Profile, string PolicyId, IReadOnlyList<CaptureEvent> Events);
+public sealed record FindingsQuestion(
+    ClientProfile Profile,
+    string PolicyId,
+    IReadOnlyList<CaptureEvent> Events
+);
 
 public sealed record DecideAnswer(IReadOnlyList<Decision> Decisions, Plan NextPlan);
 
@@ -28,7 +32,10 @@ public static class ComputeEndpoints
         group.MapPost("/decide", Decide).WithName("ComputeDecide");
     }
 
-    private static Results<Ok<ScreenFindings>, ProblemHttpResult> Findings(FindingsQuestion question, PracticeLibrary library)
+    private static Results<Ok<ScreenFindings>, ProblemHttpResult> Findings(
+        FindingsQuestion question,
+        PracticeLibrary library
+    )
     {
         var errors = ProfileErrors(question.Profile, question.PolicyId, library, "").ToList();
         errors.AddRange(CaptureCheck.Errors([], question.Events, library));
@@ -54,7 +61,10 @@ public static class ComputeEndpoints
             : TypedResults.Ok(Planner.Propose(input, library, Guid.CreateVersion7));
     }
 
-    private static Results<Ok<DecideAnswer>, ProblemHttpResult> Decide(DecideQuestion question, PracticeLibrary library)
+    private static Results<Ok<DecideAnswer>, ProblemHttpResult> Decide(
+        DecideQuestion question,
+        PracticeLibrary library
+    )
     {
         var input = question.Input;
         var errors = ProfileErrors(input.Profile, input.PolicyId, library, "input.").ToList();
@@ -67,7 +77,16 @@ public static class ComputeEndpoints
         }
         var policy = library.FindPolicy(input.PolicyId)!;
         var decisions = DecisionEngine.Decide(input, library);
-        var plan = new Plan(input.Items, question.Strategy, question.SwitchOn, policy.Id, policy.Version, library.Version, 0, []);
+        var plan = new Plan(
+            input.Items,
+            question.Strategy,
+            question.SwitchOn,
+            policy.Id,
+            policy.Version,
+            library.Version,
+            0,
+            []
+        );
         return TypedResults.Ok(
             new DecideAnswer(decisions, NextPlan.Apply(plan, decisions, library, policy, input.Profile))
         );
@@ -98,18 +117,27 @@ public static class ComputeEndpoints
             var ladder = library.Ladders.FirstOrDefault(l => l.Id == entry.LadderId);
             if (ladder is null)
             {
-                yield return new($"findings.entries[{i}].ladderId", $"There is no ladder “{entry.LadderId}”.");
+                yield return new(
+                    $"findings.entries[{i}].ladderId",
+                    $"There is no ladder “{entry.LadderId}”."
+                );
             }
             else if (entry.EntryRungId is { } rung && ladder.IndexOf(rung) < 0)
             {
-                yield return new($"findings.entries[{i}].entryRungId", $"There is no rung “{rung}” on ladder {ladder.Id}.");
+                yield return new(
+                    $"findings.entries[{i}].entryRungId",
+                    $"There is no rung “{rung}” on ladder {ladder.Id}."
+                );
             }
         }
         for (var i = 0; i < findings.Tasks.Count; i++)
         {
             if (library.FindRung(findings.Tasks[i].RungId) is null)
             {
-                yield return new($"findings.tasks[{i}].rungId", $"There is no rung “{findings.Tasks[i].RungId}”.");
+                yield return new(
+                    $"findings.tasks[{i}].rungId",
+                    $"There is no rung “{findings.Tasks[i].RungId}”."
+                );
             }
         }
         for (var i = 0; i < findings.Control.Count; i++)
@@ -121,7 +149,10 @@ public static class ComputeEndpoints
         }
         if (findings.Control.Select(c => c.Sector).Distinct().Count() != Enum.GetValues<Sector>().Length)
         {
-            yield return new("findings.control", "Give every direction once; leave its percent out where it was not seen.");
+            yield return new(
+                "findings.control",
+                "Give every direction once; leave its percent out where it was not seen."
+            );
         }
     }
 
@@ -135,11 +166,26 @@ public static class ComputeEndpoints
             {
                 yield return new($"{at}.rungId", $"There is no rung “{performance.RungId}”.");
             }
-            if (performance.Prescribed.Reps < 1 || performance.Prescribed.Sets < 1 || performance.Prescribed.Hold < 0)
+            if (
+                performance.Prescribed.Reps < 1
+                || performance.Prescribed.Sets < 1
+                || performance.Prescribed.Hold < 0
+            )
             {
-                yield return new($"{at}.prescribed", "A dose needs at least one rep and one set, and no negative hold.");
+                yield return new(
+                    $"{at}.prescribed",
+                    "A dose needs at least one rep and one set, and no negative hold."
+                );
             }
-            if (performance.Sets.Any(s => s.Reps < 0 || s.CleanReps < 0 || s.CuedCleanReps < 0 || s.BreakingReps < 0 || s.CleanSeconds < 0))
+            if (
+                performance.Sets.Any(s =>
+                    s.Reps < 0
+                    || s.CleanReps < 0
+                    || s.CuedCleanReps < 0
+                    || s.BreakingReps < 0
+                    || s.CleanSeconds < 0
+                )
+            )
             {
                 yield return new($"{at}.sets", "Counts and seconds are never negative.");
             }

@@ -32,7 +32,15 @@ public enum PileKind
 }
 
 /// <summary>Something that wants a decision, and where to take it.</summary>
-public sealed record PileEntry(PileKind Kind, Guid EpisodeId, Guid VisitId, string Name, string What, string Step, string Station);
+public sealed record PileEntry(
+    PileKind Kind,
+    Guid EpisodeId,
+    Guid VisitId,
+    string Name,
+    string What,
+    string Step,
+    string Station
+);
 
 public sealed record ClientLine(Guid EpisodeId, Guid VisitId, string Name, string Complaint);
 
@@ -58,13 +66,27 @@ public static class DayEndpoints
         {
             files.Add((await CaseFile.OfEpisode(id, db, library))!);
         }
-        var visits = files.SelectMany(file => VisitsOn(today, file, library)).OrderBy(v => v.PlannedAt).ToList();
+        var visits = files
+            .SelectMany(file => VisitsOn(today, file, library))
+            .OrderBy(v => v.PlannedAt)
+            .ToList();
         var others = files
             .Where(file => visits.All(v => v.EpisodeId != file.Episode.Id))
-            .Select(file => new ClientLine(file.Episode.Id, LatestVisit(file, now), file.Episode.Client!.Name, file.Episode.Complaint))
+            .Select(file => new ClientLine(
+                file.Episode.Id,
+                LatestVisit(file, now),
+                file.Episode.Client!.Name,
+                file.Episode.Complaint
+            ))
             .OrderBy(line => line.Name, StringComparer.Ordinal);
         return TypedResults.Ok(
-            new DayView(today, now, visits, [.. files.SelectMany(file => PileOf(file, library, now)).OrderBy(entry => entry.Kind)], [.. others])
+            new DayView(
+                today,
+                now,
+                visits,
+                [.. files.SelectMany(file => PileOf(file, library, now)).OrderBy(entry => entry.Kind)],
+                [.. others]
+            )
         );
     }
 
@@ -73,7 +95,9 @@ public static class DayEndpoints
         where DateOnly.FromDateTime(visit.PlannedAt) == day
         let view = EpisodeView.VisitOf(visit, file)
         let pains = file.Visits.Select(v => EpisodeView.VisitOf(v, file).Pain).OfType<int>().ToList()
-        let rung = file.CurrentPlan?.Plan.Items.Select(i => i.RungId).FirstOrDefault(id => library.LadderOf(id).Screened)
+        let rung = file
+            .CurrentPlan?.Plan.Items.Select(i => i.RungId)
+            .FirstOrDefault(id => library.LadderOf(id).Screened)
         select new DayVisit(
             file.Episode.Id,
             visit.Id,
@@ -98,7 +122,9 @@ public static class DayEndpoints
         {
             return visit.HasScreen ? "first visit · screened" : "first visit";
         }
-        return rung is null ? $"visit {visit.Number} · no plan yet" : $"visit {visit.Number} · {library.Rung(rung).Name.ToLowerInvariant()}";
+        return rung is null
+            ? $"visit {visit.Number} · no plan yet"
+            : $"visit {visit.Number} · {library.Rung(rung).Name.ToLowerInvariant()}";
     }
 
     /// <summary>At most one entry a client: the most pressing.</summary>
@@ -112,13 +138,27 @@ public static class DayEndpoints
         {
             var report = file.Episode.DangerReports.First(r => r.Open);
             var words = EpisodeView.ReportOf(report, library).Words;
-            yield return Entry(PileKind.DangerSign, latest, $"{words}.", "Record what was done before anything else.", "ask");
+            yield return Entry(
+                PileKind.DangerSign,
+                latest,
+                $"{words}.",
+                "Record what was done before anything else.",
+                "ask"
+            );
             yield break;
         }
-        var undecided = file.Visits.LastOrDefault(v => v.DecidedAt is null && file.Has(v.Id, TrialPurpose.Session));
+        var undecided = file.Visits.LastOrDefault(v =>
+            v.DecidedAt is null && file.Has(v.Id, TrialPurpose.Session)
+        );
         if (undecided is not null)
         {
-            yield return Entry(PileKind.NotDecided, undecided.Id, "A session is done and nothing is decided.", "See Decide.", "decide");
+            yield return Entry(
+                PileKind.NotDecided,
+                undecided.Id,
+                "A session is done and nothing is decided.",
+                "See Decide.",
+                "decide"
+            );
             yield break;
         }
         var asked = file.Visits.LastOrDefault(v => v is { CheckIn: not null, DecidedAt: null });
@@ -133,10 +173,19 @@ public static class DayEndpoints
             );
             yield break;
         }
-        if (file.ScreenVisit() is { } screen && (now - screen.PlannedAt).TotalDays >= file.Policy.RescreenWeeks * 7)
+        if (
+            file.ScreenVisit() is { } screen
+            && (now - screen.PlannedAt).TotalDays >= file.Policy.RescreenWeeks * 7
+        )
         {
             var weeks = (int)((now - screen.PlannedAt).TotalDays / 7);
-            yield return Entry(PileKind.RescreenDue, latest, $"{weeks} weeks since the last screen.", "Screen again.", "screen");
+            yield return Entry(
+                PileKind.RescreenDue,
+                latest,
+                $"{weeks} weeks since the last screen.",
+                "Screen again.",
+                "screen"
+            );
         }
     }
 

@@ -8,7 +8,11 @@ using Palaestra.Server.SignIn;
 namespace Palaestra.Server.Demo;
 
 /// <summary>The invented clinic, with dates told as days ago so that it never looks old.</summary>
-public sealed record DemoScenario(string Clinic, IReadOnlyList<DemoAccount> Accounts, IReadOnlyList<DemoClient> Clients)
+public sealed record DemoScenario(
+    string Clinic,
+    IReadOnlyList<DemoAccount> Accounts,
+    IReadOnlyList<DemoClient> Clients
+)
 {
     public static DemoScenario Load(string contentFolder) =>
         JsonSerializer.Deserialize<DemoScenario>(
@@ -51,6 +55,10 @@ public sealed record DemoCapacity(string Left, string Right, string Fault)
 public sealed record DemoCheckIn(int Now, int Usual, int NextDay, double Settled);
 
 /// <param name="Share">Share of the reps asked for that are clean.</param>
-public sealed record DemoSession(double Share, int Effort, IReadOnlyDictionary<string, DemoWeakness>? Weak = null);
+public sealed record DemoSession(
+    double Share,
+    int Effort,
+    IReadOnlyDictionary<string, DemoWeakness>? Weak = null
+);
 
 public sealed record DemoWeakness(Side Side, double Share, string Fault);

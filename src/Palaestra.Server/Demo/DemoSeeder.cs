@@ -43,11 +43,18 @@ public sealed class DemoSeeder(
         await roles.CreateAsync(new IdentityRole<Guid>(SignInEndpoints.Administrator));
         foreach (var account in scenario.Accounts)
         {
-            var user = new Practitioner { DisplayName = account.Name, UserName = account.Email, Email = account.Email };
+            var user = new Practitioner
+            {
+                DisplayName = account.Name,
+                UserName = account.Email,
+                Email = account.Email,
+            };
             var created = await users.CreateAsync(user, account.Password);
             if (!created.Succeeded)
             {
-                throw new InvalidOperationException(string.Join(" ", created.Errors.Select(e => e.Description)));
+                throw new InvalidOperationException(
+                    string.Join(" ", created.Errors.Select(e => e.Description))
+                );
             }
             if (account.Role.Contains(SignInEndpoints.Administrator, StringComparison.Ordinal))
             {
@@ -92,7 +99,14 @@ public sealed class DemoSeeder(
             return;
         }
         var file = await File(episodeId);
-        var proposal = NeutralChoice.Propose(file.Profile with { RestingShape = shape }, file.Policy, library);
+        var proposal = NeutralChoice.Propose(
+            file.Profile with
+            {
+                RestingShape = shape,
+            },
+            file.Policy,
+            library
+        );
         file.Episode.RestingShape = shape;
         file.Episode.Strategy = proposal.Strategy;
         file.Episode.SwitchOn = proposal.SwitchOn;
@@ -131,7 +145,11 @@ public sealed class DemoSeeder(
     }
 
     /// <summary>Climbs each ladder as the finder asks, then accepts the proposed plan.</summary>
-    private async Task Screen(IReadOnlyDictionary<string, DemoCapacity> capacities, Guid visitId, DemoClock clock)
+    private async Task Screen(
+        IReadOnlyDictionary<string, DemoCapacity> capacities,
+        Guid visitId,
+        DemoClock clock
+    )
     {
         foreach (var (ladderId, capacity) in capacities)
         {
@@ -142,7 +160,16 @@ public sealed class DemoSeeder(
                 {
                     var clean = ladder.IndexOf(rung.Id) <= ladder.IndexOf(capacity.Of(side));
                     var taskSide = rung.Sides == RungSides.Each ? side : Side.Both;
-                    var performed = new DemoTrial(rung, taskSide, rung.Start with { Sets = 1 }, clean ? 1 : 0.4, capacity.Fault);
+                    var performed = new DemoTrial(
+                        rung,
+                        taskSide,
+                        rung.Start with
+                        {
+                            Sets = 1,
+                        },
+                        clean ? 1 : 0.4,
+                        capacity.Fault
+                    );
                     await Perform([performed], visitId, clock);
                 }
             }
@@ -156,7 +183,14 @@ public sealed class DemoSeeder(
     private async Task<Rung?> NextRung(Ladder ladder, Side side, Guid visitId)
     {
         var file = (await CaseFile.OfVisit(visitId, db, library))!;
-        var search = RungFinder.Search(ladder, side, file.Trials(visitId), file.Profile, file.Policy, library);
+        var search = RungFinder.Search(
+            ladder,
+            side,
+            file.Trials(visitId),
+            file.Profile,
+            file.Policy,
+            library
+        );
         return search.NextRungId is { } id ? library.Rung(id) : null;
     }
 
@@ -172,7 +206,16 @@ public sealed class DemoSeeder(
             from dose in item.Doses
             from set in Enumerable.Range(1, dose.Dose.Sets)
             let share = weak?.Side == dose.Side ? weak.Share : session.Share
-            select new DemoTrial(rung, dose.Side, dose.Dose with { Sets = 1 }, share, weak?.Fault ?? rung.Faults[0])
+            select new DemoTrial(
+                rung,
+                dose.Side,
+                dose.Dose with
+                {
+                    Sets = 1,
+                },
+                share,
+                weak?.Fault ?? rung.Faults[0]
+            )
             {
                 ItemId = item.Id,
                 Set = set,

@@ -15,7 +15,11 @@ public static class DemoStart
         Directory.CreateDirectory(folder);
         var mark = Path.Combine(folder, MarkFile);
         var today = now.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
-        if (File.Exists(mark) && File.ReadAllText(mark) == today && File.Exists(Path.Combine(folder, Store.FileName)))
+        if (
+            File.Exists(mark)
+            && File.ReadAllText(mark) == today
+            && File.Exists(Path.Combine(folder, Store.FileName))
+        )
         {
             return false;
         }
@@ -28,5 +32,8 @@ public static class DemoStart
     }
 
     public static void MarkFilled(string folder, DateTime now) =>
-        File.WriteAllText(Path.Combine(folder, MarkFile), now.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
+        File.WriteAllText(
+            Path.Combine(folder, MarkFile),
+            now.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
+        );
 }

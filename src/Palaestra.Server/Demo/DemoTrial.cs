@@ -28,7 +28,8 @@ public sealed record DemoTrial(Rung Rung, Side Side, Dose Target, double Share, 
     public IEnumerable<CaptureEvent> Events(DemoClock clock)
     {
         var trial = Guid.CreateVersion7(clock.GetUtcNow());
-        CaptureEvent Tap(CaptureKind kind, double after) => new(Guid.CreateVersion7(), trial, kind, clock.After(after));
+        CaptureEvent Tap(CaptureKind kind, double after) =>
+            new(Guid.CreateVersion7(), trial, kind, clock.After(after));
         yield return Tap(CaptureKind.TrialStarted, 20) with
         {
             RungId = Rung.Id,
@@ -47,13 +48,22 @@ public sealed record DemoTrial(Rung Rung, Side Side, Dose Target, double Share, 
             }
             if (rep > clean)
             {
-                yield return Tap(CaptureKind.FaultMarked, Math.Max(1, Target.Hold * 0.6)) with { Fault = Fault };
+                yield return Tap(CaptureKind.FaultMarked, Math.Max(1, Target.Hold * 0.6)) with
+                {
+                    Fault = Fault,
+                };
             }
-            yield return Tap(CaptureKind.RepDone, rep > clean ? Target.Hold * 0.4 + 0.5 : Math.Max(Target.Hold, 3));
+            yield return Tap(
+                CaptureKind.RepDone,
+                rep > clean ? Target.Hold * 0.4 + 0.5 : Math.Max(Target.Hold, 3)
+            );
         }
         if (Effort is { } effort)
         {
-            yield return Tap(CaptureKind.EffortMarked, 2) with { Value = effort };
+            yield return Tap(CaptureKind.EffortMarked, 2) with
+            {
+                Value = effort,
+            };
         }
         yield return Tap(CaptureKind.TrialEnded, 3) with
         {

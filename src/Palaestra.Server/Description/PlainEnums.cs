@@ -9,7 +9,11 @@ namespace Palaestra.Server.Description;
 /// </summary>
 public sealed class PlainEnums : IOpenApiSchemaTransformer
 {
-    public Task TransformAsync(OpenApiSchema schema, OpenApiSchemaTransformerContext context, CancellationToken cancellationToken)
+    public Task TransformAsync(
+        OpenApiSchema schema,
+        OpenApiSchemaTransformerContext context,
+        CancellationToken cancellationToken
+    )
     {
         if (schema.Enum is { Count: > 0 } values)
         {

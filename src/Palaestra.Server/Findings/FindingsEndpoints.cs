@@ -21,7 +21,10 @@ public sealed record FindingsView(
 public static class FindingsEndpoints
 {
     public static void MapFindings(this IEndpointRouteBuilder routes) =>
-        routes.MapGet("/api/visits/{visitId:guid}/findings", Findings).WithTags("Findings").WithName("GetFindings");
+        routes
+            .MapGet("/api/visits/{visitId:guid}/findings", Findings)
+            .WithTags("Findings")
+            .WithName("GetFindings");
 
     private static async Task<Results<Ok<FindingsView>, ProblemHttpResult>> Findings(
         Guid visitId,

@@ -46,8 +46,8 @@ public sealed class CaseFile
 
     public static async Task<CaseFile?> OfEpisode(Guid id, PalaestraDb db, PracticeLibrary library)
     {
-        var episode = await db.Episodes
-            .Include(e => e.Client)
+        var episode = await db
+            .Episodes.Include(e => e.Client)
             .Include(e => e.DangerReports)
             .Include(e => e.Visits)
             .AsSplitQuery()
@@ -58,14 +58,23 @@ public sealed class CaseFile
         }
         var visitIds = episode.Visits.Select(v => v.Id).ToList();
         var logged = await db.Events.AsNoTracking().Where(e => visitIds.Contains(e.VisitId)).ToListAsync();
-        var plans = await db.Plans.AsNoTracking().Where(p => p.EpisodeId == id).OrderBy(p => p.Revision).ToListAsync();
-        var events = logged.GroupBy(e => e.VisitId).ToDictionary(g => g.Key, g => g.Select(e => e.Event).ToList());
+        var plans = await db
+            .Plans.AsNoTracking()
+            .Where(p => p.EpisodeId == id)
+            .OrderBy(p => p.Revision)
+            .ToListAsync();
+        var events = logged
+            .GroupBy(e => e.VisitId)
+            .ToDictionary(g => g.Key, g => g.Select(e => e.Event).ToList());
         return new CaseFile(episode, events, plans, library);
     }
 
     public static async Task<CaseFile?> OfVisit(Guid visitId, PalaestraDb db, PracticeLibrary library)
     {
-        var episodeId = await db.Visits.Where(v => v.Id == visitId).Select(v => (Guid?)v.EpisodeId).FirstOrDefaultAsync();
+        var episodeId = await db
+            .Visits.Where(v => v.Id == visitId)
+            .Select(v => (Guid?)v.EpisodeId)
+            .FirstOrDefaultAsync();
         return episodeId is null ? null : await OfEpisode(episodeId.Value, db, library);
     }
 
@@ -86,17 +95,21 @@ public sealed class CaseFile
         return folded;
     }
 
-    public bool Has(Guid visitId, TrialPurpose purpose) => Trials(visitId).Any(t => t.Purpose == purpose && !t.Open);
+    public bool Has(Guid visitId, TrialPurpose purpose) =>
+        Trials(visitId).Any(t => t.Purpose == purpose && !t.Open);
 
     /// <summary>The latest visit, up to the given one, in which something was screened.</summary>
     public Visit? ScreenVisit(Guid? upTo = null) =>
-        Visits.TakeWhile(v => upTo is null || NumberOf(v.Id) <= NumberOf(upTo.Value)).LastOrDefault(v => Has(v.Id, TrialPurpose.Screen));
+        Visits
+            .TakeWhile(v => upTo is null || NumberOf(v.Id) <= NumberOf(upTo.Value))
+            .LastOrDefault(v => Has(v.Id, TrialPurpose.Screen));
 
     public ScreenFindings? Findings(Guid? upTo = null) =>
         ScreenVisit(upTo) is { } visit ? FindingsMaker.Of(Trials(visit.Id), Profile, Policy, library) : null;
 
     /// <summary>The plan that was in force when a visit began: the latest accepted in an earlier visit.</summary>
-    public PlanRevision? PlanFor(Guid visitId) => Plans.LastOrDefault(p => NumberOf(p.VisitId) < NumberOf(visitId));
+    public PlanRevision? PlanFor(Guid visitId) =>
+        Plans.LastOrDefault(p => NumberOf(p.VisitId) < NumberOf(visitId));
 
     /// <summary>Everything done against plans up to a visit; exercises keep their id across revisions.</summary>
     public IReadOnlyList<Performance> Performances(Guid upTo) =>

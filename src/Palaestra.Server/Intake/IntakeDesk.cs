@@ -53,7 +53,11 @@ public sealed class IntakeDesk(PalaestraDb db, TimeProvider time)
     /// <summary>Signs not already open become open reports. Unticking never removes one: only recording what was done does.</summary>
     public void Report(Episode episode, IEnumerable<string> signs, string by)
     {
-        foreach (var sign in signs.Distinct().Where(id => !episode.DangerReports.Any(r => r.Open && r.SignId == id)))
+        foreach (
+            var sign in signs
+                .Distinct()
+                .Where(id => !episode.DangerReports.Any(r => r.Open && r.SignId == id))
+        )
         {
             var report = new DangerReport
             {

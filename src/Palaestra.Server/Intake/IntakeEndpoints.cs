@@ -13,7 +13,12 @@ public sealed record Opened(Guid EpisodeId, Guid VisitId);
 
 public sealed record DangerClearedForm(string Found, string Done);
 
-public sealed record NeutralForm(RestingShape RestingShape, SpinalStrategy Strategy, SwitchOn SwitchOn, int Version);
+public sealed record NeutralForm(
+    RestingShape RestingShape,
+    SpinalStrategy Strategy,
+    SwitchOn SwitchOn,
+    int Version
+);
 
 public sealed record NeutralAsk(NeutralProposal Proposal, IReadOnlyList<string> Cautions);
 
@@ -25,7 +30,9 @@ public static class IntakeEndpoints
         group.MapPost("/clients", Create).WithName("CreateClient");
         group.MapGet("/episodes/{id:guid}", Get).WithName("GetEpisode");
         group.MapPut("/episodes/{id:guid}/intake", Update).WithName("UpdateIntake");
-        group.MapPost("/episodes/{id:guid}/danger-reports/{reportId:guid}/cleared", Clear).WithName("ClearDangerReport");
+        group
+            .MapPost("/episodes/{id:guid}/danger-reports/{reportId:guid}/cleared", Clear)
+            .WithName("ClearDangerReport");
         group.MapGet("/episodes/{id:guid}/neutral", AskNeutral).WithName("AskNeutral");
         group.MapPut("/episodes/{id:guid}/neutral", SetNeutral).WithName("SetNeutral");
     }
@@ -73,11 +80,18 @@ public static class IntakeEndpoints
         {
             return Problem.Fields(errors);
         }
-        return await Edit(id, form.Version ?? 0, db, library, time, file =>
-        {
-            IntakeDesk.Write(form, file.Episode);
-            desk.Report(file.Episode, form.DangerSigns, who.Name);
-        });
+        return await Edit(
+            id,
+            form.Version ?? 0,
+            db,
+            library,
+            time,
+            file =>
+            {
+                IntakeDesk.Write(form, file.Episode);
+                desk.Report(file.Episode, form.DangerSigns, who.Name);
+            }
+        );
     }
 
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> Clear(
@@ -130,7 +144,10 @@ public static class IntakeEndpoints
         var profile = file.Profile with { RestingShape = shape.Value };
         var proposal = NeutralChoice.Propose(profile, file.Policy, library);
         return TypedResults.Ok(
-            new NeutralAsk(proposal, NeutralChoice.CautionsFor(strategy?.Value ?? proposal.Strategy, profile, library))
+            new NeutralAsk(
+                proposal,
+                NeutralChoice.CautionsFor(strategy?.Value ?? proposal.Strategy, profile, library)
+            )
         );
     }
 
@@ -147,12 +164,19 @@ public static class IntakeEndpoints
         {
             return Problem.Closed();
         }
-        return await Edit(id, form.Version, db, library, time, edited =>
-        {
-            edited.Episode.RestingShape = form.RestingShape;
-            edited.Episode.Strategy = form.Strategy;
-            edited.Episode.SwitchOn = form.SwitchOn;
-        });
+        return await Edit(
+            id,
+            form.Version,
+            db,
+            library,
+            time,
+            edited =>
+            {
+                edited.Episode.RestingShape = form.RestingShape;
+                edited.Episode.Strategy = form.Strategy;
+                edited.Episode.SwitchOn = form.SwitchOn;
+            }
+        );
     }
 
     /// <summary>One edit of an episode; an edit on an older version changes nothing and shows the present one.</summary>
@@ -169,7 +193,8 @@ public static class IntakeEndpoints
         {
             return Problem.NotFound("episode");
         }
-        const string conflict = "Somebody else changed this meanwhile. Nothing was stored; look at both and save again.";
+        const string conflict =
+            "Somebody else changed this meanwhile. Nothing was stored; look at both and save again.";
         if (version != file.Episode.Version)
         {
             return Problem.Conflict(conflict, EpisodeView.Of(file, library, Today(time)));

@@ -43,7 +43,9 @@ public sealed class IntakeFormValidator : AbstractValidator<IntakeForm>
         RuleFor(f => f.Complaint).MaximumLength(1000).WithMessage("The complaint has at most 1000 letters.");
         RuleFor(f => f.HeightCm).InclusiveBetween(50, 250).WithMessage("Height is between 50 and 250 cm.");
         RuleFor(f => f.MassKg).InclusiveBetween(3, 350).WithMessage("Mass is between 3 and 350 kg.");
-        RuleFor(f => f.MinutesPerDay).InclusiveBetween(3, 90).WithMessage("Minutes a day are between 3 and 90.");
+        RuleFor(f => f.MinutesPerDay)
+            .InclusiveBetween(3, 90)
+            .WithMessage("Minutes a day are between 3 and 90.");
         RuleFor(f => f.PolicyId)
             .Must(id => library.FindPolicy(id) is not null)
             .WithMessage(f => $"There is no policy “{f.PolicyId}”.");
@@ -51,7 +53,12 @@ public sealed class IntakeFormValidator : AbstractValidator<IntakeForm>
             .Custom(
                 (form, context) =>
                 {
-                    var profile = new ClientProfile(form.Pain, form.SettleHours, form.WakesAtNight, form.Precautions);
+                    var profile = new ClientProfile(
+                        form.Pain,
+                        form.SettleHours,
+                        form.WakesAtNight,
+                        form.Precautions
+                    );
                     foreach (var error in ProfileCheck.Errors(profile, library, ""))
                     {
                         context.AddFailure(error.Field.TrimStart('.'), error.Message);

@@ -21,7 +21,10 @@ public sealed class FigureStore(PracticeLibrary library)
     private Figure Draw(Rung rung, Side side, Frame frame)
     {
         var pose = library.Poses[frame == Frame.Start ? rung.Poses.Start : rung.Poses.End];
-        var words = frame == Frame.Start ? $"{rung.Name}, start: {string.Join(", ", rung.Setup)}" : $"{rung.Name}: {rung.Movement}";
+        var words =
+            frame == Frame.Start
+                ? $"{rung.Name}, start: {string.Join(", ", rung.Setup)}"
+                : $"{rung.Name}: {rung.Movement}";
         return FigureDrawing.Of(pose, side, words);
     }
 }

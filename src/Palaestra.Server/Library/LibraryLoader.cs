@@ -18,7 +18,9 @@ public static class LibraryLoader
         if (!library.IsValid)
         {
             var lines = library.Errors.Select(error => $"  {error.Field}: {error.Message}");
-            throw new InvalidOperationException($"The content in {folder} has errors:\n{string.Join('\n', lines)}");
+            throw new InvalidOperationException(
+                $"The content in {folder} has errors:\n{string.Join('\n', lines)}"
+            );
         }
         return library.Value!;
     }

@@ -41,13 +41,33 @@ public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, TimeProvid
         {
             return Checked<Plan>.Bad(errors);
         }
-        var items = form.Items.Select(item => item with { Changes = ItemChanges.Of(library.Rung(item.RungId), file.Profile, library) });
+        var items = form.Items.Select(item =>
+            item with
+            {
+                Changes = ItemChanges.Of(library.Rung(item.RungId), file.Profile, library),
+            }
+        );
         var plan = PlanTime.WithMinutes(
-            new Plan([.. items], form.Strategy, form.SwitchOn, file.Policy.Id, file.Policy.Version, library.Version, 0, []),
+            new Plan(
+                [.. items],
+                form.Strategy,
+                form.SwitchOn,
+                file.Policy.Id,
+                file.Policy.Version,
+                library.Version,
+                0,
+                []
+            ),
             library,
             file.Policy
         );
-        var warnings = PlanCheck.Warnings(plan, file.Profile, file.Findings(), file.Episode.MinutesPerDay, library);
+        var warnings = PlanCheck.Warnings(
+            plan,
+            file.Profile,
+            file.Findings(),
+            file.Episode.MinutesPerDay,
+            library
+        );
         return Checked<Plan>.Good(plan with { Warnings = warnings });
     }
 

@@ -8,7 +8,11 @@ namespace Palaestra.Server.Problems;
 /// <summary>Turns requests that could not be read (wrong types, broken JSON, too large) into problem details with the field.</summary>
 public sealed class BadRequestHandler(IProblemDetailsService problems) : IExceptionHandler
 {
-    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    public async ValueTask<bool> TryHandleAsync(
+        HttpContext httpContext,
+        Exception exception,
+        CancellationToken cancellationToken
+    )
     {
         if (exception is not BadHttpRequestException bad)
         {
@@ -57,8 +61,10 @@ public sealed class BadRequestHandler(IProblemDetailsService problems) : IExcept
                 ? $"Required and not given: {names}"
                 : json.Message;
         }
-        return json.Message.Contains("could not be mapped", StringComparison.Ordinal) ? "There is no such field."
-            : json.Message.Contains("could not be converted", StringComparison.Ordinal) ? "This is not a value that fits here."
+        return json.Message.Contains("could not be mapped", StringComparison.Ordinal)
+                ? "There is no such field."
+            : json.Message.Contains("could not be converted", StringComparison.Ordinal)
+                ? "This is not a value that fits here."
             : "This is not well-formed JSON.";
     }
 }

@@ -21,7 +21,8 @@ public static class Problem
         );
     }
 
-    public static ProblemHttpResult Field(string field, string message) => Fields([new FieldError(field, message)]);
+    public static ProblemHttpResult Field(string field, string message) =>
+        Fields([new FieldError(field, message)]);
 
     public static ProblemHttpResult NotFound(string what) =>
         TypedResults.Problem(statusCode: StatusCodes.Status404NotFound, title: $"There is no such {what}.");

@@ -7,8 +7,16 @@ public static class Validated
 {
     /// <summary>Field errors with the names as they stand in the JSON.</summary>
     public static IReadOnlyList<FieldError> Errors<T>(this IValidator<T> validator, T form) =>
-        [.. validator.Validate(form).Errors.Select(e => new FieldError(Camel(e.PropertyName), e.ErrorMessage))];
+        [
+            .. validator
+                .Validate(form)
+                .Errors.Select(e => new FieldError(Camel(e.PropertyName), e.ErrorMessage)),
+        ];
 
     private static string Camel(string path) =>
-        string.Join('.', path.Split('.').Select(part => part.Length == 0 ? part : char.ToLowerInvariant(part[0]) + part[1..]));
+        string.Join(
+            '.',
+            path.Split('.')
+                .Select(part => part.Length == 0 ? part : char.ToLowerInvariant(part[0]) + part[1..])
+        );
 }

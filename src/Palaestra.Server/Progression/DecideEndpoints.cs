@@ -51,10 +51,16 @@ public static class DecideEndpoints
         {
             return Problem.NotFound("visit");
         }
-        var taken = await db.Decisions.AsNoTracking().Where(d => d.VisitId == visitId).OrderBy(d => d.Id).ToListAsync();
+        var taken = await db
+            .Decisions.AsNoTracking()
+            .Where(d => d.VisitId == visitId)
+            .OrderBy(d => d.Id)
+            .ToListAsync();
         if (InputOf(file, visitId) is not { } input)
         {
-            return TypedResults.Ok(new DecideView(null, [], [], [], file.Policy.Name, null, WhyNot(file, visitId)));
+            return TypedResults.Ok(
+                new DecideView(null, [], [], [], file.Policy.Name, null, WhyNot(file, visitId))
+            );
         }
         var plan = file.PlanFor(visitId)!;
         var proposals = DecisionEngine.Decide(input, library);
@@ -92,7 +98,9 @@ public static class DecideEndpoints
         }
         if (form.BasedOn != file.CurrentPlan!.Revision || file.Visit(visitId).DecidedAt is not null)
         {
-            return Problem.Conflict("This visit was decided meanwhile, or a newer plan was accepted. Nothing was stored.");
+            return Problem.Conflict(
+                "This visit was decided meanwhile, or a newer plan was accepted. Nothing was stored."
+            );
         }
         var proposals = DecisionEngine.Decide(input, library);
         var errors = ChoiceErrors(form, proposals).ToList();
@@ -109,7 +117,15 @@ public static class DecideEndpoints
         await db.SaveChangesAsync();
         return TypedResults.Created(
             $"/api/visits/{visitId}/decisions",
-            new DecideView(PlanRevisionView.Of(row), proposals, chosen, [], file.Policy.Name, next.TotalMinutes, null)
+            new DecideView(
+                PlanRevisionView.Of(row),
+                proposals,
+                chosen,
+                [],
+                file.Policy.Name,
+                next.TotalMinutes,
+                null
+            )
         );
     }
 
@@ -128,10 +144,20 @@ public static class DecideEndpoints
         return new DecideInput(
             number,
             DateOnly.FromDateTime(visit.PlannedAt),
-            file.Profile with { Pain = file.Profile.Pain with { Now = visit.CheckIn.PainNow, Usual = visit.CheckIn.UsualPain } },
+            file.Profile with
+            {
+                Pain = file.Profile.Pain with
+                {
+                    Now = visit.CheckIn.PainNow,
+                    Usual = visit.CheckIn.UsualPain,
+                },
+            },
             file.Policy.Id,
             plan.Plan.Items,
-            visit.CheckIn with { DangerSigns = open },
+            visit.CheckIn with
+            {
+                DangerSigns = open,
+            },
             performances,
             visit.CheckIn.LastTrained ?? lastHere
         );
@@ -148,12 +174,18 @@ public static class DecideEndpoints
         for (var i = 0; i < form.Choices.Count; i++)
         {
             var choice = form.Choices[i];
-            var proposal = proposals.FirstOrDefault(p => p.PlanItemId == choice.PlanItemId && p.Side == choice.Side);
+            var proposal = proposals.FirstOrDefault(p =>
+                p.PlanItemId == choice.PlanItemId && p.Side == choice.Side
+            );
             if (proposal is null)
             {
                 yield return new($"choices[{i}]", "There is no such exercise and side in the plan.");
             }
-            else if (choice.Outcome is { } outcome && outcome != proposal.Outcome && string.IsNullOrWhiteSpace(choice.Reason))
+            else if (
+                choice.Outcome is { } outcome
+                && outcome != proposal.Outcome
+                && string.IsNullOrWhiteSpace(choice.Reason)
+            )
             {
                 yield return new($"choices[{i}].reason", "Write why this differs from the proposal.");
             }
@@ -174,10 +206,18 @@ public static class DecideEndpoints
         WhoIsHere who
     )
     {
-        var choice = form.Choices.FirstOrDefault(c => c.PlanItemId == proposal.PlanItemId && c.Side == proposal.Side);
+        var choice = form.Choices.FirstOrDefault(c =>
+            c.PlanItemId == proposal.PlanItemId && c.Side == proposal.Side
+        );
         var overridden = choice?.Outcome is { } outcome && outcome != proposal.Outcome;
         var chosen = overridden
-            ? DecisionEngine.Chosen(input, proposal.PlanItemId, proposal.Side, choice!.Outcome!.Value, library) with
+            ? DecisionEngine.Chosen(
+                input,
+                proposal.PlanItemId,
+                proposal.Side,
+                choice!.Outcome!.Value,
+                library
+            ) with
             {
                 Evidence = [$"Chosen by {who.Name}: {choice.Reason}"],
             }

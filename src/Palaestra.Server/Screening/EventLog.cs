@@ -24,7 +24,9 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
     {
         if (incoming.Count > BatchMax)
         {
-            return Checked<EventsTaken>.Bad(new FieldError("events", $"At most {BatchMax} events at a time."));
+            return Checked<EventsTaken>.Bad(
+                new FieldError("events", $"At most {BatchMax} events at a time.")
+            );
         }
         var known = file.Events(visitId);
         var errors = CaptureCheck.Errors(known, incoming, library).ToList();
@@ -55,12 +57,15 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
         };
 
     /// <summary>An id or a trial that already belongs to another visit: another client's, or a mixed-up tablet.</summary>
-    private async Task<IEnumerable<FieldError>> ForeignErrors(Guid visitId, IReadOnlyList<CaptureEvent> incoming)
+    private async Task<IEnumerable<FieldError>> ForeignErrors(
+        Guid visitId,
+        IReadOnlyList<CaptureEvent> incoming
+    )
     {
         var ids = incoming.Select(e => e.Id).ToList();
         var trials = incoming.Select(e => e.TrialId).Distinct().ToList();
-        var foreign = await db.Events
-            .AsNoTracking()
+        var foreign = await db
+            .Events.AsNoTracking()
             .Where(e => e.VisitId != visitId && (ids.Contains(e.Id) || trials.Contains(e.TrialId)))
             .Select(e => new { e.Id, e.TrialId })
             .ToListAsync();
@@ -76,7 +81,10 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
         return incoming
             .Select((e, i) => (e, i))
             .Where(pair => pair.e.At > latest)
-            .Select(pair => new FieldError($"events[{pair.i}].at", "This is in the future; check the clock of the tablet."));
+            .Select(pair => new FieldError(
+                $"events[{pair.i}].at",
+                "This is in the future; check the clock of the tablet."
+            ));
     }
 
     /// <summary>While a danger sign is open no trial may begin; what was under way is still taken in.</summary>

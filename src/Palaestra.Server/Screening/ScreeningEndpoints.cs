@@ -75,7 +75,10 @@ public static class ScreeningEndpoints
             return Problem.NotFound("visit");
         }
         var trials = file.Trials(visitId);
-        var screen = trials.Where(t => t is { Open: false, Purpose: TrialPurpose.Screen }).OrderBy(t => t.StartedAt).ToList();
+        var screen = trials
+            .Where(t => t is { Open: false, Purpose: TrialPurpose.Screen })
+            .OrderBy(t => t.StartedAt)
+            .ToList();
         var screened = library.Ladders.Where(l => l.Screened).ToList();
         var searches =
             from ladder in screened

@@ -11,7 +11,12 @@ namespace Palaestra.Server.SignIn;
 public sealed record DemoAccount(string Name, string Role, string Email, string Password);
 
 /// <summary>What a visitor who is not signed in may know.</summary>
-public sealed record StartView(bool NeedsFirstAdministrator, bool Demo, IReadOnlyList<DemoAccount> Accounts, string? SignedInAs);
+public sealed record StartView(
+    bool NeedsFirstAdministrator,
+    bool Demo,
+    IReadOnlyList<DemoAccount> Accounts,
+    string? SignedInAs
+);
 
 public sealed record SignInForm(string Email, string Password);
 
@@ -26,7 +31,10 @@ public static class SignInEndpoints
         var group = routes.MapGroup("/api").WithTags("Sign-in");
         group.MapGet("/start", Start).AllowAnonymous().WithName("GetStart");
         group.MapPost("/sign-in", SignIn).AllowAnonymous().WithName("SignIn");
-        group.MapPost("/first-administrator", CreateFirst).AllowAnonymous().WithName("CreateFirstAdministrator");
+        group
+            .MapPost("/first-administrator", CreateFirst)
+            .AllowAnonymous()
+            .WithName("CreateFirstAdministrator");
         group.MapPost("/sign-out", SignOut).WithName("SignOut");
     }
 
@@ -39,7 +47,9 @@ public static class SignInEndpoints
     {
         var user = await users.GetUserAsync(principal);
         var none = !await users.Users.AnyAsync();
-        return TypedResults.Ok(new StartView(none, settings.Demo, settings.Demo ? demo.Accounts : [], user?.DisplayName));
+        return TypedResults.Ok(
+            new StartView(none, settings.Demo, settings.Demo ? demo.Accounts : [], user?.DisplayName)
+        );
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
@@ -47,7 +57,12 @@ public static class SignInEndpoints
         SignInManager<Practitioner> signIn
     )
     {
-        var result = await signIn.PasswordSignInAsync(form.Email, form.Password, isPersistent: true, lockoutOnFailure: true);
+        var result = await signIn.PasswordSignInAsync(
+            form.Email,
+            form.Password,
+            isPersistent: true,
+            lockoutOnFailure: true
+        );
         if (result.Succeeded)
         {
             return TypedResults.NoContent();
@@ -79,7 +94,12 @@ public static class SignInEndpoints
         {
             return Problem.Field("name", "Give a name of up to 120 letters.");
         }
-        var user = new Practitioner { DisplayName = form.Name.Trim(), UserName = form.Email, Email = form.Email };
+        var user = new Practitioner
+        {
+            DisplayName = form.Name.Trim(),
+            UserName = form.Email,
+            Email = form.Email,
+        };
         var created = await users.CreateAsync(user, form.Password);
         if (!created.Succeeded)
         {
@@ -95,5 +115,8 @@ public static class SignInEndpoints
     }
 
     private static FieldError Explain(IdentityError error) =>
-        new(error.Code.Contains("Password", StringComparison.Ordinal) ? "password" : "email", error.Description);
+        new(
+            error.Code.Contains("Password", StringComparison.Ordinal) ? "password" : "email",
+            error.Description
+        );
 }

@@ -1,0 +1,23 @@
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Tests.Given;
+
+/// <summary>The real content, read as the server reads it.</summary>
+public static class Content
+{
+    public static IReadOnlyDictionary<string, string> Texts { get; } = Read();
+
+    public static PracticeLibrary Library { get; } = ContentFiles.Read(Texts).Value!;
+
+    public static Policy Policy => Library.DefaultPolicy;
+
+    private static Dictionary<string, string> Read()
+    {
+        var folder = Path.Combine(AppContext.BaseDirectory, "content");
+        return Directory
+            .EnumerateFiles(folder, "*.json", SearchOption.AllDirectories)
+            .Select(path => (Name: Path.GetRelativePath(folder, path).Replace('\\', '/'), path))
+            .Where(f => !f.Name.StartsWith("schema/", StringComparison.Ordinal) && !f.Name.StartsWith("demo/", StringComparison.Ordinal))
+            .ToDictionary(f => f.Name, f => File.ReadAllText(f.path));
+    }
+}

@@ -1,0 +1,85 @@
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+
+namespace Palaestra.Core.Tests.Given;
+
+/// <summary>Writes the taps of trials, second by second, and folds them.</summary>
+public sealed class Tape
+{
+    private DateTimeOffset now = new(2026, 3, 2, 9, 0, 0, TimeSpan.Zero);
+    private Guid trial;
+    private int ids;
+
+    public List<CaptureEvent> Events { get; } = [];
+
+    public Tape Start(string rungId, Side side, TrialPurpose purpose = TrialPurpose.Screen, Dose? target = null)
+    {
+        trial = NewId();
+        var rung = Content.Library.Rung(rungId);
+        return Tap(CaptureKind.TrialStarted, 1, e => e with
+        {
+            RungId = rungId,
+            Side = side,
+            Purpose = purpose,
+            Target = target ?? rung.Start with { Sets = 1 },
+            PlanItemId = purpose == TrialPurpose.Session ? Guid.Parse("11111111-1111-1111-1111-111111111111") : null,
+        });
+    }
+
+    /// <summary>Clean reps, each held if a hold is given.</summary>
+    public Tape Reps(int count, double hold = 0)
+    {
+        for (var i = 0; i < count; i++)
+        {
+            Rep(hold);
+        }
+        return this;
+    }
+
+    public Tape Rep(double hold = 0, string? fault = null, double faultAt = 1)
+    {
+        if (hold > 0)
+        {
+            Tap(CaptureKind.HoldStarted, 2);
+        }
+        if (fault is not null)
+        {
+            Fault(fault, faultAt);
+            return Tap(CaptureKind.RepDone, Math.Max(0.1, hold - faultAt));
+        }
+        return Tap(CaptureKind.RepDone, hold > 0 ? hold : 3);
+    }
+
+    public Tape Fault(string code, double after = 1) => Tap(CaptureKind.FaultMarked, after, e => e with { Fault = code });
+
+    public Tape Cue() => Tap(CaptureKind.CueGiven, 1);
+
+    public Tape CueAnswered(bool worked) => Tap(CaptureKind.CueAnswered, 1, e => e with { Worked = worked });
+
+    public Tape Pain(PainPhase phase, int value) =>
+        Tap(CaptureKind.PainMarked, 1, e => e with { Phase = phase, Value = value });
+
+    public Tape Undo(Guid? target = null) => Tap(CaptureKind.Undone, 1, e => e with { Undoes = target ?? Events[^1].Id });
+
+    public Tape End(EndReason reason = EndReason.TargetMet) => Tap(CaptureKind.TrialEnded, 1, e => e with { Reason = reason });
+
+    public Tape HoldStart() => Tap(CaptureKind.HoldStarted, 1);
+
+    public IReadOnlyList<Trial> Trials() => TrialFold.Trials(Events, Content.Library, Content.Policy.Pain);
+
+    public Trial Only() => Assert.Single(Trials());
+
+    private Tape Tap(CaptureKind kind, double after, Func<CaptureEvent, CaptureEvent>? with = null)
+    {
+        now = now.AddSeconds(after);
+        var e = new CaptureEvent(NewId(), trial, kind, now);
+        Events.Add(with is null ? e : with(e));
+        return this;
+    }
+
+    private Guid NewId()
+    {
+        ids++;
+        return new Guid(ids, 0, 0x7000, 0x80, 0, 0, 0, 0, 0, 0, 1);
+    }
+}

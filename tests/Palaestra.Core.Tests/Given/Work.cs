@@ -1,0 +1,65 @@
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+using Palaestra.Core.Progression;
+using Palaestra.Core.Visits;
+
+namespace Palaestra.Core.Tests.Given;
+
+/// <summary>A plan of one exercise and what was done of it over visits, for the D-rules.</summary>
+public sealed record Work(string RungId, Dose Dose)
+{
+    public static readonly Guid ItemId = Guid.Parse("11111111-1111-1111-1111-111111111111");
+
+    public ClientProfile Profile { get; init; } = Someone.Calm;
+    public CheckIn CheckIn { get; init; } = new(1, 1, 1, 1, []);
+    public IReadOnlyList<Performance> Done { get; init; } = [];
+    public DateOnly? LastWork { get; init; } = new(2026, 3, 9);
+    public Dose? RightDose { get; init; }
+
+    private Rung Rung => Content.Library.Rung(RungId);
+
+    /// <summary>Work at the rung's target dose.</summary>
+    public static Work AtTarget(string rungId) => new(rungId, Content.Library.Rung(rungId).Target);
+
+    /// <summary>Adds one visit of one side: that share of the reps clean, the others with the fault.</summary>
+    public Work Visit(
+        int visit,
+        Side side,
+        double cleanShare = 1,
+        bool? cueFixed = null,
+        int? effort = 5,
+        int painSets = 0,
+        double breakingShare = double.NaN
+    )
+    {
+        var dose = side == Side.Right && RightDose is { } right ? right : Dose;
+        var clean = (int)Math.Round(dose.Reps * cleanShare);
+        var broken = double.IsNaN(breakingShare) ? dose.Reps - clean : (int)Math.Round(dose.Reps * breakingShare);
+        var sets = Enumerable
+            .Range(0, dose.Sets)
+            .Select(i => new SetDone(
+                dose.Reps, clean, 0, broken, clean * dose.Hold, i < painSets, cueFixed, effort, broken > 0 ? "arch" : null
+            ))
+            .ToList();
+        var performance = new Performance(visit, new DateOnly(2026, 3, 2).AddDays(7 * visit), ItemId, RungId, side, dose, sets);
+        return this with { Done = [.. Done, performance] };
+    }
+
+    /// <summary>The same visit on both sides.</summary>
+    public Work BothSides(int visit, double cleanShare = 1, bool? cueFixed = null, int? effort = 5) =>
+        Rung.Sides == RungSides.Each
+            ? Visit(visit, Side.Left, cleanShare, cueFixed, effort).Visit(visit, Side.Right, cleanShare, cueFixed, effort)
+            : Visit(visit, Side.Both, cleanShare, cueFixed, effort);
+
+    public DecideInput Input(int visit = 2)
+    {
+        var doses = Rung.TaskSides.Select(side => new SideDose(side, side == Side.Right && RightDose is { } r ? r : Dose));
+        var item = new PlanItem(ItemId, RungId, "", [.. doses], [], [], Rung.Cues[0]);
+        return new DecideInput(visit, new DateOnly(2026, 3, 16), Profile, Content.Policy.Id, [item], CheckIn, Done, LastWork);
+    }
+
+    public IReadOnlyList<Decision> Decisions(int visit = 2) => DecisionEngine.Decide(Input(visit), Content.Library);
+
+    public Decision Decide(Side side = Side.Left, int visit = 2) => Decisions(visit).First(d => d.Side == side || d.Side == Side.Both);
+}

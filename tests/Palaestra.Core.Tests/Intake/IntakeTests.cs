@@ -1,0 +1,75 @@
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Tests.Given;
+
+namespace Palaestra.Core.Tests.Intake;
+
+public class StirredUpTests
+{
+    [Theory]
+    [InlineData(2, 2, 1, false, StirredUp.Low)]
+    [InlineData(2, 2, 1.5, false, StirredUp.Moderate)]
+    [InlineData(3, 1, 1, false, StirredUp.Moderate)]
+    [InlineData(5, 5, 23.9, false, StirredUp.Moderate)]
+    [InlineData(6, 2, 1, false, StirredUp.High)]
+    [InlineData(1, 6, 1, false, StirredUp.High)]
+    [InlineData(1, 1, 24, false, StirredUp.High)]
+    [InlineData(1, 1, 1, true, StirredUp.High)]
+    public void Follows_pain_settling_and_nights(int now, int usual, double settle, bool night, StirredUp expected) =>
+        Assert.Equal(
+            expected,
+            StirredUpLevel.Of(new ClientProfile(new Pain(now, 10, usual), settle, night, []), Content.Policy)
+        );
+}
+
+public class NeutralChoiceTests
+{
+    [Theory]
+    [InlineData(RestingShape.LargeArch, SpinalStrategy.GentlyFlat)]
+    [InlineData(RestingShape.Middling, SpinalStrategy.Neutral)]
+    [InlineData(RestingShape.Rounded, SpinalStrategy.LittleArch)]
+    public void Follows_the_build(RestingShape shape, SpinalStrategy expected)
+    {
+        var proposal = NeutralChoice.Propose(Someone.Calm with { RestingShape = shape }, Content.Policy, Content.Library);
+        Assert.Equal(expected, proposal.Strategy);
+        Assert.Equal("N-BUILD", proposal.RuleId);
+    }
+
+    [Fact]
+    public void Stays_neutral_where_bending_stirs_it_up_whatever_the_build()
+    {
+        var profile = Someone.With("flexion") with { RestingShape = RestingShape.LargeArch };
+        var proposal = NeutralChoice.Propose(profile, Content.Policy, Content.Library);
+        Assert.Equal(SpinalStrategy.Neutral, proposal.Strategy);
+        Assert.Equal("N-FLEXION", proposal.RuleId);
+        Assert.NotEmpty(NeutralChoice.CautionsFor(SpinalStrategy.GentlyFlat, profile, Content.Library));
+    }
+
+    [Fact]
+    public void A_policy_may_fix_the_strategy()
+    {
+        var policy = Content.Policy with { SpinalStrategy = StrategyRule.GentlyFlat };
+        Assert.Equal("N-POLICY", NeutralChoice.Propose(Someone.Calm, policy, Content.Library).RuleId);
+    }
+}
+
+public class ProfileCheckTests
+{
+    [Theory]
+    [InlineData(-1, 2, "p.pain.now")]
+    [InlineData(11, 2, "p.pain.now")]
+    [InlineData(3, -0.5, "p.settleHours")]
+    [InlineData(3, 400, "p.settleHours")]
+    public void Refuses_what_cannot_be(int pain, double settle, string field)
+    {
+        var profile = new ClientProfile(new Pain(pain, 5, 5), settle, false, []);
+        Assert.Equal(field, Assert.Single(ProfileCheck.Errors(profile, Content.Library, "p")).Field);
+    }
+
+    [Fact]
+    public void Names_an_unknown_precaution() =>
+        Assert.Equal(
+            "p.precautions[0].id",
+            Assert.Single(ProfileCheck.Errors(Someone.With("hiccups"), Content.Library, "p")).Field
+        );
+}

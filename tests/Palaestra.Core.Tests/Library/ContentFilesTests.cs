@@ -1,0 +1,60 @@
+using Palaestra.Core.Library;
+using Palaestra.Core.Tests.Given;
+
+namespace Palaestra.Core.Tests.Library;
+
+public class ContentFilesTests
+{
+    private static Checked<PracticeLibrary> With(string file, string find, string replace)
+    {
+        Assert.Contains(find, Content.Texts[file], StringComparison.Ordinal);
+        var texts = new Dictionary<string, string>(Content.Texts);
+        var at = texts[file].IndexOf(find, StringComparison.Ordinal);
+        texts[file] = texts[file][..at] + replace + texts[file][(at + find.Length)..];
+        return ContentFiles.Read(texts);
+    }
+
+    [Fact]
+    public void The_shipped_content_has_no_errors() => Assert.Empty(ContentFiles.Read(Content.Texts).Errors);
+
+    [Theory]
+    [InlineData("ladders/b-limb-lowering.json", "\"reps\": 5", "\"reps\": \"five\"", "rungs[0].start.reps")]
+    [InlineData("ladders/b-limb-lowering.json", "\"limit\"", "\"limits\"", "rungs[0]")]
+    [InlineData("faults.json", "\"kind\": \"breaking\"", "\"kind\": \"shattering\"", "faults[0].kind")]
+    [InlineData("policies.json", "\"evenPercent\": 10", "\"evenPercent\": null", "policies[0].evenPercent")]
+    public void A_wrong_field_is_named_with_its_file(string file, string find, string replace, string path)
+    {
+        var error = Assert.Single(With(file, find, replace).Errors);
+        Assert.StartsWith(file, error.Field, StringComparison.Ordinal);
+        Assert.Contains(path, error.Field, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("ladders/b-limb-lowering.json", "\"rib-flare\"", "\"rib-flair\"", "rungs[0].faults")]
+    [InlineData("ladders/b-limb-lowering.json", "\"end\": \"foot-float\"", "\"end\": \"foot-boat\"", "rungs[0].poses")]
+    [InlineData("ladders/b-limb-lowering.json", "\"fallback\": \"A1\"", "\"fallback\": \"A9\"", "fallback")]
+    [InlineData("ladders/e-bridge.json", "\"reps\": 12", "\"reps\": 9", "rungs[0].cap")]
+    [InlineData("ladders/d-hands-and-knees.json", "\"weight\": 0.35", "\"weight\": 0.95", "rungs")]
+    [InlineData("precautions.json", "\"ladder\": \"D\"", "\"ladder\": \"Q\"", "precautions[0].rules[3].ladder")]
+    [InlineData("poses.json", "\"kneeLeft\": {", "\"kneeMiddle\": {", "poses.hook-lying.joints")]
+    public void What_does_not_fit_together_is_named(string file, string find, string replace, string path) =>
+        Assert.Contains(
+            With(file, find, replace).Errors,
+            error => error.Field.StartsWith(file, StringComparison.Ordinal) && error.Field.Contains(path, StringComparison.Ordinal)
+        );
+
+    [Fact]
+    public void A_missing_file_is_named()
+    {
+        var texts = new Dictionary<string, string>(Content.Texts);
+        texts.Remove("faults.json");
+        Assert.Contains(ContentFiles.Read(texts).Errors, error => error.Field == "faults.json");
+    }
+
+    [Fact]
+    public void The_version_changes_with_any_word_of_the_content() =>
+        Assert.NotEqual(
+            Content.Library.Version,
+            With("ladders/b-limb-lowering.json", "Foot float", "Foot afloat").Value!.Version
+        );
+}

@@ -1,0 +1,69 @@
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+using Palaestra.Core.Tests.Given;
+
+namespace Palaestra.Core.Tests.Screening;
+
+public class CaptureCheckTests
+{
+    private static List<CaptureEvent> Good() => new Tape().Start("B5", Side.Left).Rep(fault: "arch").Pain(PainPhase.Peak, 3).End().Events;
+
+    private static string Field(IReadOnlyList<CaptureEvent> events) =>
+        Assert.Single(CaptureCheck.Errors([], events, Content.Library)).Field;
+
+    [Fact]
+    public void Lets_a_proper_trial_through() => Assert.Empty(CaptureCheck.Errors([], Good(), Content.Library));
+
+    public static TheoryData<int, string, Func<CaptureEvent, CaptureEvent>> Wrongs =>
+        new()
+        {
+            { 0, "events[0].rungId", e => e with { RungId = "Z9" } },
+            { 0, "events[0].side", e => e with { Side = Side.Both } },
+            { 0, "events[0].target", e => e with { Target = new Dose(5, 1, -3) } },
+            { 0, "events[0].target", e => e with { Target = null } },
+            { 0, "events[0].purpose", e => e with { Purpose = null } },
+            { 0, "events[0].planItemId", e => e with { Purpose = TrialPurpose.Session } },
+            { 1, "events[1].fault", e => e with { Fault = "yawn" } },
+            { 1, "events[1].at", e => e with { At = e.At.AddHours(-1) } },
+            { 1, "events[1].trialId", e => e with { TrialId = Guid.NewGuid() } },
+            { 3, "events[3].value", e => e with { Value = 12 } },
+            { 3, "events[3].value", e => e with { Value = -1 } },
+            { 3, "events[3].phase", e => e with { Phase = null } },
+            { 4, "events[4].reason", e => e with { Reason = null } },
+        };
+
+    [Theory]
+    [MemberData(nameof(Wrongs), DisableDiscoveryEnumeration = true)]
+    public void Refuses_what_cannot_be_true_and_names_it(int index, string field, Func<CaptureEvent, CaptureEvent> spoil)
+    {
+        var events = Good();
+        events[index] = spoil(events[index]);
+        Assert.Equal(field, Field(events));
+    }
+
+    [Fact]
+    public void Refuses_to_take_back_what_is_not_there_or_belongs_to_another_trial()
+    {
+        var tape = new Tape().Start("B5", Side.Left).Undo(Guid.NewGuid());
+        Assert.Equal("events[1].undoes", Field(tape.Events));
+        var two = new Tape().Start("B5", Side.Left).Rep();
+        var first = two.Events[^1].Id;
+        two.Start("B5", Side.Right).Undo(first);
+        Assert.Equal("events[3].undoes", Field(two.Events));
+    }
+
+    [Fact]
+    public void An_event_already_known_is_passed_over()
+    {
+        var events = Good();
+        Assert.Empty(CaptureCheck.Errors(events, events, Content.Library));
+    }
+
+    [Fact]
+    public void A_trial_is_started_once()
+    {
+        var events = Good();
+        var again = events[0] with { Id = Guid.NewGuid() };
+        Assert.Equal("events[0].trialId", Assert.Single(CaptureCheck.Errors(events, [again], Content.Library)).Field);
+    }
+}

@@ -1,0 +1,150 @@
+using CsCheck;
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+using Palaestra.Core.Tests.Given;
+
+namespace Palaestra.Core.Tests.Screening;
+
+public class RungFinderTests
+{
+    private static Ladder Ladder(string id) => Content.Library.Ladders.First(l => l.Id == id);
+
+    private static RungSearch Search(string ladder, Tape tape, ClientProfile? who = null, Side side = Side.Left) =>
+        RungFinder.Search(Ladder(ladder), side, tape.Trials(), who ?? Someone.Calm, Content.Policy, Content.Library);
+
+    private static Tape Clean(Tape tape, string rung, Side side = Side.Left)
+    {
+        var start = Content.Library.Rung(rung).Start;
+        return tape.Start(rung, side).Reps(start.Reps, start.Hold).End();
+    }
+
+    private static Tape Broken(Tape tape, string rung, Side side = Side.Left)
+    {
+        var start = Content.Library.Rung(rung).Start;
+        return tape.Start(rung, side).Rep(start.Hold, "arch", 0.5).Rep(start.Hold, "arch", 0.5).End(EndReason.BreakingFault);
+    }
+
+    [Fact]
+    public void Starts_in_the_middle_and_lower_when_sore()
+    {
+        Assert.Equal("B5", Search("B", new Tape()).NextRungId);
+        Assert.Equal("B2", Search("B", new Tape(), Someone.Sore).NextRungId);
+    }
+
+    [Fact]
+    public void Starts_in_the_middle_of_what_the_precautions_allow() =>
+        // Without the kick-back four rungs are open: the lower of the two middle ones.
+        Assert.Equal("D2", Search("D", new Tape(), Someone.With("extension")).NextRungId);
+
+    [Fact]
+    public void Goes_up_after_clean_and_down_after_a_break_and_stops_when_bracketed()
+    {
+        var tape = new Tape();
+        Clean(tape, "B5");
+        Assert.Equal("B6", Search("B", tape).NextRungId);
+        Broken(tape, "B6");
+        var found = Search("B", tape);
+        Assert.True(found.Done);
+        Assert.Equal("B5", found.EntryRungId);
+        Assert.Equal(2, found.TrialIds.Count);
+    }
+
+    [Fact]
+    public void Says_so_when_not_even_the_lowest_is_clean()
+    {
+        var tape = new Tape();
+        Broken(tape, "B5");
+        Broken(tape, "B2");
+        Broken(tape, "B1");
+        var found = Search("B", tape);
+        Assert.True(found.Done);
+        Assert.Null(found.EntryRungId);
+    }
+
+    [Fact]
+    public void Clean_only_with_a_cue_means_the_rung_below()
+    {
+        var tape = new Tape();
+        Clean(tape, "B5");
+        tape.Start("B6", Side.Left).Rep(3, "arch").Cue().CueAnswered(true).Reps(4, 3).End();
+        Assert.Equal("B5", Search("B", tape).EntryRungId);
+    }
+
+    [Fact]
+    public void Trembling_through_most_of_it_means_the_rung_below()
+    {
+        var tape = new Tape();
+        Clean(tape, "B5");
+        tape.Start("B6", Side.Left);
+        for (var i = 0; i < 5; i++)
+        {
+            tape.Rep(3, i < 3 ? "tremor" : null);
+        }
+        tape.End();
+        Assert.Equal("B5", Search("B", tape).EntryRungId);
+    }
+
+    [Fact]
+    public void One_rep_short_of_the_start_dose_is_not_clean()
+    {
+        var tape = new Tape().Start("B5", Side.Left).Reps(4).End(EndReason.Fatigue);
+        Assert.Equal(Verdict.Broke, RungFinder.VerdictOf(tape.Only(), Content.Library.Rung("B5")));
+    }
+
+    [Fact]
+    public void Pain_over_the_limit_never_counts_as_clean()
+    {
+        var tape = new Tape().Start("B5", Side.Left).Pain(PainPhase.Before, 1).Reps(5).Pain(PainPhase.After, 3).End();
+        Assert.Equal(Verdict.Painful, RungFinder.VerdictOf(tape.Only(), Content.Library.Rung("B5")));
+    }
+
+    [Fact]
+    public void A_trial_on_both_feet_counts_for_each_side()
+    {
+        var tape = new Tape();
+        Clean(tape, "E1", Side.Both);
+        Assert.Single(Search("E", tape, side: Side.Left).TrialIds);
+        Assert.Single(Search("E", tape, side: Side.Right).TrialIds);
+    }
+
+    [Fact]
+    public void The_sides_are_never_mixed()
+    {
+        var tape = new Tape();
+        Clean(tape, "B5", Side.Right);
+        Assert.Equal("B5", Search("B", tape, side: Side.Left).NextRungId);
+        Assert.Equal("B6", Search("B", tape, side: Side.Right).NextRungId);
+    }
+
+    [Fact]
+    public void A_ladder_barred_altogether_is_done_at_once()
+    {
+        var search = Search("D", new Tape(), Someone.With("wrist"));
+        Assert.True(search.Done);
+        Assert.Null(search.NextRungId);
+        Assert.Contains("wrist", search.Why, StringComparison.Ordinal);
+    }
+
+    /// <summary>A client with a true rung finds it, in at most the trials the policy allows, and is never sent above by more than one.</summary>
+    [Fact]
+    public void Finds_the_true_rung_in_few_trials() =>
+        Gen.Select(Gen.OneOf(Gen.Const("B"), Gen.Const("D"), Gen.Const("E")), Gen.Int[-1, 4], Gen.Bool)
+            .Sample((id, truth, sore) =>
+            {
+                var ladder = Ladder(id);
+                truth = Math.Min(truth, ladder.Rungs.Count - 1);
+                var who = sore ? Someone.Sore : Someone.Calm;
+                var tape = new Tape();
+                while (Search(id, tape, who).NextRungId is { } next)
+                {
+                    var index = ladder.IndexOf(next);
+                    Assert.True(index <= Math.Max(truth + 1, (ladder.Rungs.Count - 1) / 2));
+                    var side = ladder.Rungs[index].Sides == RungSides.Each ? Side.Left : Side.Both;
+                    _ = index <= truth ? Clean(tape, next, side) : Broken(tape, next, side);
+                }
+                var found = Search(id, tape, who);
+                Assert.InRange(found.TrialIds.Count, 1, Content.Policy.TrialsPerSide);
+                Assert.Equal(truth < 0 ? null : ladder.Rungs[truth].Id, found.EntryRungId);
+            });
+}

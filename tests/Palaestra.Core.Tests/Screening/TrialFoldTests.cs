@@ -1,0 +1,182 @@
+using CsCheck;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+using Palaestra.Core.Tests.Given;
+
+namespace Palaestra.Core.Tests.Screening;
+
+public class TrialFoldTests
+{
+    [Fact]
+    public void Counts_only_the_reps_before_the_trunk_gave_way_in_each()
+    {
+        var trial = new Tape().Start("B5", Side.Left).Reps(3).Rep(fault: "arch").Reps(1).End().Only();
+        Assert.Equal(5, trial.Total);
+        Assert.Equal(4, trial.Clean.Reps);
+        Assert.Equal(0.8, trial.Clean.Fraction, 6);
+        Assert.Equal((4, "arch"), (trial.FirstBreak!.Rep, trial.FirstBreak.Fault));
+    }
+
+    [Fact]
+    public void Counts_only_the_seconds_before_the_first_fault_of_a_hold()
+    {
+        // Target 5 × 3 s; two clean holds, one that arches at 1.2 s: 3 + 3 + 1.2 of 15 s, with the tap's tolerance on none.
+        var trial = new Tape().Start("B6", Side.Left).Reps(2, hold: 3).Rep(hold: 3, fault: "arch", faultAt: 1.2).End(EndReason.BreakingFault).Only();
+        Assert.Equal(2, trial.Clean.Reps);
+        Assert.Equal(7.2, trial.Clean.Seconds, 3);
+        Assert.Equal(7.2 / 15, trial.Clean.Fraction, 6);
+        Assert.Equal(1.2, trial.FirstBreak!.Second!.Value, 3);
+    }
+
+    [Fact]
+    public void A_hold_that_broke_and_was_never_counted_keeps_its_clean_seconds()
+    {
+        var trial = new Tape().Start("B6", Side.Left).Reps(1, hold: 3).HoldStart().Fault("arch", 2).End(EndReason.BreakingFault).Only();
+        Assert.Equal(5, trial.Clean.Seconds, 3);
+        Assert.Equal(1, trial.Clean.Reps);
+    }
+
+    [Fact]
+    public void Holding_one_rep_long_does_not_stand_for_another()
+    {
+        var trial = new Tape().Start("B6", Side.Left).Reps(1, hold: 15).End(EndReason.Fatigue).Only();
+        Assert.Equal(3.0 / 15, trial.Clean.Fraction, 6);
+    }
+
+    [Theory]
+    [InlineData(2.6, true)]
+    [InlineData(2.4, false)]
+    public void A_hold_half_a_second_short_is_the_tap_and_more_is_not(double held, bool clean)
+    {
+        var trial = new Tape().Start("B6", Side.Left).Reps(1, hold: held).End().Only();
+        Assert.Equal(clean ? 1 : 0, trial.Clean.Reps);
+    }
+
+    [Fact]
+    public void A_rushed_rep_is_not_clean_and_a_tremor_does_not_matter()
+    {
+        var trial = new Tape().Start("B5", Side.Left).Rep(fault: "rush").Rep(fault: "tremor").Reps(3).End().Only();
+        Assert.Equal(4, trial.Clean.Reps);
+    }
+
+    [Theory]
+    [InlineData(2, 5, true)]
+    [InlineData(3, 2, false)]
+    public void A_quality_fault_costs_its_reps_only_when_it_shows_in_most(int with, int without, bool clean)
+    {
+        var tape = new Tape().Start("B5", Side.Left);
+        for (var i = 0; i < with; i++)
+        {
+            tape.Rep(fault: "knees-in");
+        }
+        var trial = tape.Reps(without).End().Only();
+        Assert.Equal(clean ? with + without : without, trial.Clean.Reps);
+    }
+
+    [Fact]
+    public void Reps_after_a_cue_never_mix_into_the_uncued_score()
+    {
+        var trial = new Tape().Start("B5", Side.Left).Rep(fault: "arch").Cue().CueAnswered(true).Reps(4).End().Only();
+        Assert.Equal(0, trial.Clean.Reps);
+        Assert.Equal(4, trial.Clean.CuedReps);
+        Assert.Equal(0, trial.Clean.Fraction);
+    }
+
+    [Theory]
+    [InlineData(3, 3, false)]
+    [InlineData(3, 4, true)]
+    public void Reps_done_over_the_pain_limit_are_not_clean(int before, int peak, bool over)
+    {
+        var trial = new Tape().Start("B5", Side.Left).Pain(PainPhase.Before, before).Reps(2).Pain(PainPhase.Peak, peak).Reps(3).End().Only();
+        Assert.Equal(over, trial.PainOverLimit);
+        Assert.Equal(over ? 2 : 5, trial.Clean.Reps);
+    }
+
+    [Theory]
+    [InlineData(PainRuleKind.NoRise, 2, 3, true)]
+    [InlineData(PainRuleKind.NoRise, 2, 2, false)]
+    [InlineData(PainRuleKind.Tolerable, 2, 5, false)]
+    [InlineData(PainRuleKind.Tolerable, 2, 6, true)]
+    [InlineData(PainRuleKind.Tolerable, 7, 7, false)]
+    public void The_pain_rule_decides_what_is_over(PainRuleKind kind, int before, int now, bool over) =>
+        Assert.Equal(over, new PainRule(kind, 5).Exceeded(before, now));
+
+    [Fact]
+    public void Undo_takes_back_and_undoing_the_undo_brings_back()
+    {
+        var tape = new Tape().Start("B5", Side.Left).Reps(2);
+        var second = tape.Events[^1].Id;
+        tape.Undo(second);
+        Assert.Equal(1, tape.Only().Total);
+        tape.Undo();
+        Assert.Equal(2, tape.Only().Total);
+    }
+
+    [Fact]
+    public void Undoing_the_start_takes_the_trial_away() =>
+        Assert.Empty(new Tape().Start("B5", Side.Left).Undo().Trials());
+
+    [Fact]
+    public void An_open_hold_shows_since_when_it_runs()
+    {
+        var tape = new Tape().Start("B6", Side.Left).HoldStart();
+        Assert.Equal(tape.Events[^1].At, tape.Only().HoldSince);
+        Assert.True(tape.Only().Open);
+    }
+
+    private static readonly Gen<Tape> AnyTape = Gen.Int[0, 6].Array[0, 25].Select(steps =>
+    {
+        var tape = new Tape().Start("B6", Side.Right).Pain(PainPhase.Before, 2);
+        foreach (var step in steps)
+        {
+            _ = step switch
+            {
+                0 => tape.HoldStart(),
+                1 => tape.Fault("arch"),
+                2 => tape.Cue(),
+                3 => tape.Pain(PainPhase.Peak, 3),
+                4 => tape.Fault("knees-in"),
+                _ => tape.Rep(3),
+            };
+        }
+        return tape;
+    });
+
+    [Fact]
+    public void The_order_of_arrival_and_repeats_do_not_matter() =>
+        AnyTape.Select(Gen.Int[0, 1000]).Sample((tape, seed) =>
+        {
+            var shuffled = tape.Events.Concat(tape.Events.Take(5)).ToArray();
+            new Random(seed).Shuffle(shuffled);
+            var again = TrialFold.Trials(shuffled, Content.Library, Content.Policy.Pain).Single();
+            AssertSame(tape.Only(), again);
+        });
+
+    [Fact]
+    public void Undoing_the_last_step_restores_what_was_before() =>
+        AnyTape.Sample(tape =>
+        {
+            var before = tape.Only();
+            tape.Rep(3);
+            tape.Undo();
+            AssertSame(before, tape.Only());
+        });
+
+    [Fact]
+    public void Clean_work_is_never_more_than_the_work() =>
+        AnyTape.Sample(tape =>
+        {
+            var trial = tape.Only();
+            Assert.InRange(trial.Clean.Reps + trial.Clean.CuedReps, 0, trial.Total);
+            Assert.InRange(trial.Clean.Fraction, 0, 1);
+            Assert.All(trial.Reps, rep => Assert.InRange(rep.CleanHeld, 0, rep.Held + 1e-9));
+        });
+
+    private static void AssertSame(Trial expected, Trial actual)
+    {
+        Assert.Equal(expected.Clean, actual.Clean);
+        Assert.Equal(expected.Reps, actual.Reps);
+        Assert.Equal(expected.Marks, actual.Marks);
+        Assert.Equal(expected.PainOverLimit, actual.PainOverLimit);
+    }
+}
