@@ -23,6 +23,7 @@ using Palaestra.Server.Screening;
 using Palaestra.Server.SignIn;
 using Palaestra.Server.Visits;
 using Serilog;
+using Serilog.Events;
 
 const int requestBodyMax = 1_000_000;
 
@@ -36,7 +37,17 @@ var builder = WebApplication.CreateBuilder(args);
 var settings = Settings.From(builder.Configuration);
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
-builder.Host.UseSerilog((_, log) => log.MinimumLevel.Warning().WriteTo.Console());
+builder.Host.UseSerilog(
+    (_, log) =>
+        log
+            .MinimumLevel.Warning()
+            // One machine, one clinic: the keys lie beside the database they guard, readable by the same account.
+            .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
+            // A refused write (the same events twice, an edit on an old version) is answered, not a fault of the server.
+            .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Update", LogEventLevel.Fatal)
+            .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Database.Command", LogEventLevel.Fatal)
+            .WriteTo.Console()
+);
 builder.WebHost.ConfigureKestrel(kestrel =>
 {
     kestrel.Limits.MaxRequestBodySize = requestBodyMax;

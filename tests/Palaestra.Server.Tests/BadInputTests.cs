@@ -1,0 +1,143 @@
+using System.Net;
+using System.Net.Http.Headers;
+using System.Text;
+using System.Text.Json.Nodes;
+using Palaestra.Core;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+using Palaestra.Server.Day;
+using Palaestra.Server.Screening;
+using Palaestra.Server.Tests.Given;
+
+namespace Palaestra.Server.Tests;
+
+public sealed class BadInputTests : IAsyncLifetime
+{
+    private readonly RunningServer server = new();
+    private HttpClient browser = null!;
+
+    public async ValueTask InitializeAsync() => browser = await server.SignedIn();
+
+    public ValueTask DisposeAsync()
+    {
+        server.Dispose();
+        return ValueTask.CompletedTask;
+    }
+
+    private static StringContent Json(string text) => new(text, Encoding.UTF8, "application/json");
+
+    private static JsonObject Form() =>
+        System.Text.Json.JsonSerializer.SerializeToNode(Clinic.Form(), CoreJson.Options)!.AsObject();
+
+    public static TheoryData<string, string, HttpStatusCode, string> Wrongs =>
+        new()
+        {
+            { "pain.now", "11", HttpStatusCode.UnprocessableEntity, "pain.now" },
+            { "pain.worst", "-1", HttpStatusCode.UnprocessableEntity, "pain.worst" },
+            { "pain.now", "\"much\"", HttpStatusCode.BadRequest, "pain.now" },
+            { "pain.now", "3.5", HttpStatusCode.BadRequest, "pain.now" },
+            { "heightCm", "1700", HttpStatusCode.UnprocessableEntity, "heightCm" },
+            { "heightCm", "\"tall\"", HttpStatusCode.BadRequest, "heightCm" },
+            { "massKg", "0", HttpStatusCode.UnprocessableEntity, "massKg" },
+            { "settleHours", "-2", HttpStatusCode.UnprocessableEntity, "settleHours" },
+            { "birthDate", "\"2199-01-01\"", HttpStatusCode.UnprocessableEntity, "birthDate" },
+            { "birthDate", "\"yesterday\"", HttpStatusCode.BadRequest, "birthDate" },
+            { "name", "\"\"", HttpStatusCode.UnprocessableEntity, "name" },
+            { "sex", "\"robot\"", HttpStatusCode.BadRequest, "sex" },
+            { "sex", "1", HttpStatusCode.BadRequest, "sex" },
+            { "policyId", "\"none\"", HttpStatusCode.UnprocessableEntity, "policyId" },
+            { "precautions", "[{\"id\":\"hiccups\"}]", HttpStatusCode.UnprocessableEntity, "precautions[0].id" },
+            { "dangerSigns", "[\"grumpy\"]", HttpStatusCode.UnprocessableEntity, "dangerSigns[0]" },
+            { "shoeSize", "44", HttpStatusCode.BadRequest, "shoeSize" },
+        };
+
+    [Theory]
+    [MemberData(nameof(Wrongs))]
+    public async Task A_wrong_field_is_named_and_nothing_is_stored(string field, string value, HttpStatusCode status, string named)
+    {
+        var form = Form();
+        var parts = field.Split('.');
+        var owner = parts.Length == 1 ? form : form[parts[0]]!.AsObject();
+        owner[parts[^1]] = JsonNode.Parse(value);
+        var fields = await browser.PostAsync("/api/clients", Json(form.ToJsonString())).RefusedFields(status);
+        Assert.Contains(named, fields);
+        Assert.Empty((await browser.Get<DayView>("/api/day")).Visits);
+    }
+
+    [Fact]
+    public async Task An_over_long_name_is_refused()
+    {
+        var form = Clinic.Form() with { Name = new string('n', 5000) };
+        Assert.Contains("name", await browser.Post("/api/clients", form).RefusedFields(HttpStatusCode.UnprocessableEntity));
+    }
+
+    [Fact]
+    public async Task A_missing_field_is_named()
+    {
+        var form = Form();
+        form.Remove("complaint");
+        var answer = await browser.PostAsync("/api/clients", Json(form.ToJsonString()));
+        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        Assert.Contains("complaint", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("{")]
+    [InlineData("[]")]
+    [InlineData("")]
+    [InlineData("null")]
+    public async Task Broken_json_is_a_client_error(string text)
+    {
+        var answer = await browser.PostAsync("/api/clients", Json(text));
+        Assert.InRange((int)answer.StatusCode, 400, 499);
+    }
+
+    [Fact]
+    public async Task Ten_megabytes_are_refused_with_a_sentence()
+    {
+        var big = new ByteArrayContent(new byte[10_000_000]);
+        big.Headers.ContentType = new MediaTypeHeaderValue("application/json");
+        try
+        {
+            var answer = await browser.PostAsync($"/api/visits/{Guid.NewGuid()}/events", big);
+            Assert.Equal(HttpStatusCode.RequestEntityTooLarge, answer.StatusCode);
+        }
+        catch (HttpRequestException)
+        {
+            // The server may close the connection while the rest is still being sent: refused all the same.
+        }
+        Assert.Equal(HttpStatusCode.OK, (await browser.GetAsync("/health")).StatusCode);
+    }
+
+    [Fact]
+    public async Task An_event_of_another_clients_visit_is_refused_and_nothing_of_its_batch_stored()
+    {
+        var clinic = new Clinic(browser);
+        var one = await clinic.NewClient();
+        var other = await clinic.NewClient();
+        var library = await browser.Get<Server.Library.LibraryView>("/api/library");
+        var rung = library.Ladders.First(l => l.Screened).Rungs[0];
+        var events = clinic.Trial(rung, Side.Left, rung.Start, 3, 0);
+        await clinic.Send(one.VisitId, events).Ok<EventsTaken>();
+        var foreign = events[^1] with { Id = Guid.CreateVersion7() };
+        List<CaptureEvent> batch = [.. clinic.Trial(rung, Side.Right, rung.Start, 3, 0), foreign];
+        var fields = await clinic.Send(other.VisitId, batch).RefusedFields(HttpStatusCode.UnprocessableEntity);
+        Assert.Contains($"events[{batch.Count - 1}].trialId", fields);
+        Assert.Empty((await browser.Get<VisitEvents>($"/api/visits/{other.VisitId}/events")).Events);
+    }
+
+    [Fact]
+    public async Task An_event_from_the_far_future_is_a_wrong_clock()
+    {
+        var clinic = new Clinic(browser);
+        var opened = await clinic.NewClient();
+        var library = await browser.Get<Server.Library.LibraryView>("/api/library");
+        var rung = library.Ladders.First(l => l.Screened).Rungs[0];
+        var events = clinic.Trial(rung, Side.Left, rung.Start, 1, 0).Select(e => e with { At = e.At.AddDays(30) }).ToList();
+        Assert.Contains("events[0].at", await clinic.Send(opened.VisitId, events).RefusedFields(HttpStatusCode.UnprocessableEntity));
+    }
+
+    [Fact]
+    public async Task An_unknown_address_is_a_problem_document_too() =>
+        Assert.Empty(await browser.GetAsync("/api/nowhere").RefusedFields(HttpStatusCode.NotFound));
+}

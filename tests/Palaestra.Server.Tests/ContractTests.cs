@@ -1,0 +1,108 @@
+using System.Net;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Palaestra.Core;
+using Palaestra.Core.Planning;
+using Palaestra.Server.Compute;
+using Palaestra.Server.Library;
+using Palaestra.Server.Tests.Given;
+
+namespace Palaestra.Server.Tests;
+
+/// <summary>What outside checks and other systems rely on.</summary>
+public sealed class ContractTests : IAsyncLifetime
+{
+    private readonly RunningServer server = new();
+    private HttpClient browser = null!;
+
+    public async ValueTask InitializeAsync() => browser = await server.SignedIn();
+
+    public ValueTask DisposeAsync()
+    {
+        server.Dispose();
+        return ValueTask.CompletedTask;
+    }
+
+    [Fact]
+    public async Task Health_answers_when_the_database_does() =>
+        Assert.Equal(HttpStatusCode.OK, (await server.Browser().GetAsync("/health")).StatusCode);
+
+    [Fact]
+    public async Task The_description_in_the_repository_is_the_one_served()
+    {
+        var served = JsonNode.Parse(await browser.GetStringAsync("/openapi/v1.json"))!.AsObject();
+        var kept = JsonNode.Parse(File.ReadAllText(InOutput("openapi", "Palaestra.Server.json")))!.AsObject();
+        // The address of the running server is the one thing that may differ.
+        served.Remove("servers");
+        kept.Remove("servers");
+        Assert.True(JsonNode.DeepEquals(kept, served), "Run ./palaestra generate and commit.");
+    }
+
+    [Fact]
+    public void The_content_schemas_in_the_repository_are_those_of_the_code() =>
+        Assert.All(
+            SchemaWriter.Schemas(),
+            schema => Assert.Equal(schema.Text, File.ReadAllText(InOutput("schemas", $"{schema.Name}.schema.json")))
+        );
+
+    private static string InOutput(params string[] parts) => Path.Combine([AppContext.BaseDirectory, .. parts]);
+
+    private static JsonObject Example(string name) =>
+        JsonNode.Parse(File.ReadAllText(InOutput("examples", $"{name}.json")))!.AsObject();
+
+    private Task<HttpResponseMessage> Ask(string what, JsonNode body) =>
+        browser.PostAsync($"/api/compute/{what}", new StringContent(body.ToJsonString(), System.Text.Encoding.UTF8, "application/json"));
+
+    [Fact]
+    public async Task The_examples_of_the_api_page_work_and_chain()
+    {
+        var findings = await Ask("findings", Example("findings")).Ok<Core.Findings.ScreenFindings>();
+        Assert.Equal("B5", findings.Entries.First(e => e is { LadderId: "B", Side: Core.Library.Side.Left }).EntryRungId);
+
+        var question = Example("plan");
+        question["findings"] = JsonSerializer.SerializeToNode(findings, CoreJson.Options);
+        var plan = await Ask("plan", question).Ok<PlanProposal>();
+        Assert.Contains(plan.Plan.Items, item => item.RungId == "B5");
+
+        var decided = await Ask("decide", Example("decide")).Ok<DecideAnswer>();
+        Assert.Equal(["D-MASTER", "D-MASTER"], decided.Decisions.Select(d => d.RuleId));
+        Assert.Equal("B6", Assert.Single(decided.NextPlan.Items).RungId);
+    }
+
+    [Fact]
+    public async Task The_same_question_gives_the_same_answer_and_stores_nothing()
+    {
+        var one = await (await Ask("findings", Example("findings"))).Content.ReadAsStringAsync();
+        var two = await (await Ask("findings", Example("findings"))).Content.ReadAsStringAsync();
+        Assert.Equal(one, two);
+        Assert.Empty((await browser.Get<Day.DayView>("/api/day")).Visits);
+    }
+
+    [Theory]
+    [InlineData("findings", "profile.pain.now", "99", HttpStatusCode.UnprocessableEntity, "profile.pain.now")]
+    [InlineData("findings", "policyId", "\"x\"", HttpStatusCode.UnprocessableEntity, "policyId")]
+    [InlineData("findings", "events", "\"x\"", HttpStatusCode.BadRequest, "events")]
+    [InlineData("decide", "input.items[0].rungId", "\"Q9\"", HttpStatusCode.UnprocessableEntity, "input.items[0].rungId")]
+    [InlineData("decide", "input.visits[0].rungId", "\"Q9\"", HttpStatusCode.UnprocessableEntity, "input.visits[0].rungId")]
+    [InlineData("decide", "input.checkIn.painNow", "-4", HttpStatusCode.UnprocessableEntity, "input.checkIn.painNow")]
+    [InlineData("decide", "input.items[0].doses[0].dose.hold", "-1", HttpStatusCode.UnprocessableEntity, "input.items[0].doses[0].dose.hold")]
+    public async Task A_wrong_question_names_its_field(string what, string path, string value, HttpStatusCode status, string named)
+    {
+        var body = Example(what);
+        JsonNode at = body;
+        var parts = path.Replace("[", ".", StringComparison.Ordinal).Replace("]", "", StringComparison.Ordinal).Split('.');
+        foreach (var part in parts[..^1])
+        {
+            at = int.TryParse(part, out var index) ? at[index]! : at[part]!;
+        }
+        at[parts[^1]] = JsonNode.Parse(value);
+        Assert.Contains(named, await Ask(what, body).RefusedFields(status));
+    }
+
+    [Theory]
+    [InlineData("B5", "left", HttpStatusCode.OK)]
+    [InlineData("B5", "sideways", HttpStatusCode.BadRequest)]
+    [InlineData("Q5", "left", HttpStatusCode.NotFound)]
+    public async Task Drawings_answer_by_rung_and_side(string rung, string side, HttpStatusCode status) =>
+        Assert.Equal(status, (await browser.GetAsync($"/api/figures/{rung}?side={side}&frame=end")).StatusCode);
+}

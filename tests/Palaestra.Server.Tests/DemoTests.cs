@@ -1,0 +1,59 @@
+using System.Net.Http.Json;
+using Palaestra.Server.Day;
+using Palaestra.Server.Demo;
+using Palaestra.Server.Intake;
+using Palaestra.Server.SignIn;
+using Palaestra.Server.Tests.Given;
+
+namespace Palaestra.Server.Tests;
+
+public sealed class DemoTests : IDisposable
+{
+    private readonly string folder = Directory.CreateTempSubdirectory("palaestra-demo-").FullName;
+
+    public void Dispose()
+    {
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(folder, recursive: true);
+    }
+
+    private static async Task<HttpClient> Enter(RunningServer server)
+    {
+        var browser = server.Browser();
+        var account = (await browser.Get<StartView>("/api/start")).Accounts[0];
+        (await browser.PostAsJsonAsync("/api/sign-in", new { account.Email, account.Password })).EnsureSuccessStatusCode();
+        return browser;
+    }
+
+    [Fact]
+    public async Task The_clinic_of_the_demo_is_always_of_today()
+    {
+        using var server = new RunningServer("demo", folder);
+        var browser = await Enter(server);
+        var day = await browser.Get<DayView>("/api/day");
+        Assert.Equal(DateOnly.FromDateTime(DateTime.Now), day.Date);
+        Assert.True(day.Visits.Count + day.Others.Count >= 5);
+        Assert.Contains(day.Visits, v => v is { Number: 1, State: VisitState.Open });
+        Assert.Contains(day.Visits, v => v.Number >= 5);
+        Assert.Equal(PileKind.DangerSign, day.Pile[0].Kind);
+        Assert.Contains(day.Pile, entry => entry.Kind == PileKind.Soreness);
+        Assert.Contains(day.Pile, entry => entry.Kind == PileKind.RescreenDue);
+    }
+
+    [Fact]
+    public async Task A_restart_on_the_same_day_keeps_what_was_entered_and_a_new_day_begins_anew()
+    {
+        Guid made;
+        using (var server = new RunningServer("demo", folder))
+        {
+            made = (await new Clinic(await Enter(server)).NewClient()).EpisodeId;
+        }
+        using (var server = new RunningServer("demo", folder))
+        {
+            Assert.Equal("Wenna Sorrel", (await new Clinic(await Enter(server)).Episode(made)).Intake.Name);
+        }
+        Assert.False(DemoStart.NeedsFilling(folder, DateTime.Now));
+        Assert.True(DemoStart.NeedsFilling(folder, DateTime.Now.AddDays(1)));
+        Assert.Empty(Directory.GetFiles(folder, "*.db"));
+    }
+}

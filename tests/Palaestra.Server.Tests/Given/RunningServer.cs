@@ -1,0 +1,99 @@
+using System.Net;
+using System.Net.Http.Json;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.Configuration;
+using Microsoft.Extensions.Hosting;
+using Palaestra.Core;
+
+namespace Palaestra.Server.Tests.Given;
+
+/// <summary>The whole server on a real port with a real database file in a folder of its own.</summary>
+public sealed class RunningServer : WebApplicationFactory<Settings>
+{
+    private readonly string mode;
+    private readonly bool ownsFolder;
+
+    public RunningServer(string mode = "serve", string? folder = null)
+    {
+        this.mode = mode;
+        ownsFolder = folder is null;
+        Folder = folder ?? Directory.CreateTempSubdirectory("palaestra-test-").FullName;
+        UseKestrel(0);
+        StartServer();
+    }
+
+    public string Folder { get; }
+
+    /// <summary>Talks over HTTP and keeps cookies, as a browser does.</summary>
+    public HttpClient Browser() => new(new HttpClientHandler { CookieContainer = new CookieContainer() })
+    {
+        BaseAddress = ClientOptions.BaseAddress,
+    };
+
+    protected override IHost CreateHost(IHostBuilder builder)
+    {
+        builder.ConfigureHostConfiguration(config =>
+            config.AddInMemoryCollection(
+                new Dictionary<string, string?> { ["PALAESTRA_DATA"] = Folder, ["PALAESTRA_MODE"] = mode }
+            )
+        );
+        return base.CreateHost(builder);
+    }
+
+    protected override void Dispose(bool disposing)
+    {
+        base.Dispose(disposing);
+        if (disposing && ownsFolder && Directory.Exists(Folder))
+        {
+            Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+            Directory.Delete(Folder, recursive: true);
+        }
+    }
+
+    /// <summary>A browser signed in as the clinic's first administrator.</summary>
+    public async Task<HttpClient> SignedIn()
+    {
+        var browser = Browser();
+        var first = new { name = "Edda Marl", email = "edda@clinic.example", password = "three quiet words" };
+        var made = await browser.PostAsJsonAsync("/api/first-administrator", first);
+        if (made.StatusCode == HttpStatusCode.Conflict)
+        {
+            var again = await browser.PostAsJsonAsync("/api/sign-in", new { first.email, first.password });
+            again.EnsureSuccessStatusCode();
+        }
+        return browser;
+    }
+}
+
+public static class Answers
+{
+    public static async Task<T> Get<T>(this HttpClient browser, string path) =>
+        (await browser.GetFromJsonAsync<T>(path, CoreJson.Options))!;
+
+    public static async Task<T> Ok<T>(this Task<HttpResponseMessage> asking)
+    {
+        var answer = await asking;
+        Assert.True(answer.IsSuccessStatusCode, $"{answer.StatusCode}: {await answer.Content.ReadAsStringAsync()}");
+        return (await answer.Content.ReadFromJsonAsync<T>(CoreJson.Options))!;
+    }
+
+    public static Task<HttpResponseMessage> Post(this HttpClient browser, string path, object body) =>
+        browser.PostAsync(path, JsonContent.Create(body, body.GetType(), options: CoreJson.Options));
+
+    public static Task<HttpResponseMessage> Put(this HttpClient browser, string path, object body) =>
+        browser.PutAsync(path, JsonContent.Create(body, body.GetType(), options: CoreJson.Options));
+
+    /// <summary>The fields a refusal names, checking that it is a proper problem document.</summary>
+    public static async Task<IReadOnlyList<string>> RefusedFields(this Task<HttpResponseMessage> asking, HttpStatusCode status)
+    {
+        var answer = await asking;
+        var text = await answer.Content.ReadAsStringAsync();
+        Assert.True(answer.StatusCode == status, $"{answer.StatusCode}: {text}");
+        Assert.Equal("application/problem+json", answer.Content.Headers.ContentType?.MediaType);
+        using var problem = System.Text.Json.JsonDocument.Parse(text);
+        Assert.False(string.IsNullOrWhiteSpace(problem.RootElement.GetProperty("title").GetString()));
+        return problem.RootElement.TryGetProperty("errors", out var errors)
+            ? [.. errors.EnumerateArray().Select(e => e.GetProperty("field").GetString()!)]
+            : [];
+    }
+}

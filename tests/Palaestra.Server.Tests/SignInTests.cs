@@ -1,0 +1,88 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Palaestra.Server.SignIn;
+using Palaestra.Server.Tests.Given;
+
+namespace Palaestra.Server.Tests;
+
+public sealed class SignInTests : IDisposable
+{
+    private readonly RunningServer server = new();
+
+    public void Dispose() => server.Dispose();
+
+    [Fact]
+    public async Task Everything_in_the_api_is_behind_sign_in_but_the_door_itself()
+    {
+        var browser = server.Browser();
+        using var description = JsonDocument.Parse(await browser.GetStringAsync("/openapi/v1.json"));
+        var open = new HashSet<string> { "GET /api/start", "POST /api/sign-in", "POST /api/first-administrator" };
+        var seen = 0;
+        foreach (var path in description.RootElement.GetProperty("paths").EnumerateObject())
+        {
+            foreach (var method in path.Value.EnumerateObject())
+            {
+                var verb = method.Name.ToUpperInvariant();
+                if (open.Contains($"{verb} {path.Name}"))
+                {
+                    continue;
+                }
+                var address = System.Text.RegularExpressions.Regex.Replace(path.Name, "\\{[^}]+\\}", Guid.NewGuid().ToString());
+                var answer = await browser.SendAsync(new HttpRequestMessage(new HttpMethod(verb), address));
+                Assert.True(answer.StatusCode == HttpStatusCode.Unauthorized, $"{verb} {path.Name} answered {answer.StatusCode}");
+                seen++;
+            }
+        }
+        Assert.True(seen > 15);
+    }
+
+    [Fact]
+    public async Task An_empty_database_asks_for_its_first_administrator_once()
+    {
+        var browser = server.Browser();
+        Assert.True((await browser.Get<StartView>("/api/start")).NeedsFirstAdministrator);
+        await server.SignedIn();
+        var start = await browser.Get<StartView>("/api/start");
+        Assert.False(start.NeedsFirstAdministrator);
+        Assert.Empty(start.Accounts);
+        var second = await browser.PostAsJsonAsync(
+            "/api/first-administrator",
+            new { name = "Other", email = "other@clinic.example", password = "another long one" }
+        );
+        Assert.Equal(HttpStatusCode.Conflict, second.StatusCode);
+    }
+
+    [Fact]
+    public async Task A_short_password_is_refused_by_name() =>
+        Assert.Contains(
+            "password",
+            await server.Browser()
+                .PostAsJsonAsync("/api/first-administrator", new { name = "A", email = "a@clinic.example", password = "short" })
+                .RefusedFields(HttpStatusCode.UnprocessableEntity)
+        );
+
+    [Fact]
+    public async Task A_wrong_password_does_not_enter_and_too_many_lock_the_door()
+    {
+        await server.SignedIn();
+        var browser = server.Browser();
+        Task<HttpResponseMessage> Try(string password) =>
+            browser.PostAsJsonAsync("/api/sign-in", new { email = "edda@clinic.example", password });
+        for (var i = 0; i < 5; i++)
+        {
+            Assert.Equal(HttpStatusCode.Unauthorized, (await Try("not it at all")).StatusCode);
+        }
+        var locked = await Try("three quiet words");
+        Assert.Equal(HttpStatusCode.Unauthorized, locked.StatusCode);
+        Assert.Contains("Wait", await locked.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Signing_out_closes_the_door()
+    {
+        var browser = await server.SignedIn();
+        (await browser.PostAsync("/api/sign-out", null)).EnsureSuccessStatusCode();
+        Assert.Equal(HttpStatusCode.Unauthorized, (await browser.GetAsync("/api/day")).StatusCode);
+    }
+}
