@@ -2,7 +2,7 @@ import { openDB, type IDBPDatabase } from "idb";
 import { api } from "../api/client";
 import type { CaptureEvent } from "../api/types";
 
-/** An event as the tablet keeps it: for good until the visit is left behind, whether or not it has been sent. */
+/** An event as the tablet keeps it: until it is sent, and some days after. */
 interface Kept {
   id: string;
   visitId: string;
@@ -26,6 +26,10 @@ type Answer =
 export type Send = (visitId: string, events: CaptureEvent[]) => Promise<Answer>;
 
 const retryMs = 2000;
+
+/** What the server has is kept here a little longer, so that a visit can be shown while the server is away. */
+const keepSentMs = 3 * 86_400_000;
+
 const batchMax = 200;
 
 /**
@@ -53,7 +57,10 @@ export class Outbox {
       },
     });
     const outbox = new Outbox(db, send);
-    for (const row of (await db.getAll("events")) as Kept[]) outbox.kept.set(row.id, row);
+    for (const row of (await db.getAll("events")) as Kept[]) {
+      if (row.state === "sent" && Date.now() - Date.parse(row.event.at) > keepSentMs) void db.delete("events", row.id);
+      else outbox.kept.set(row.id, row);
+    }
     outbox.changed();
     void outbox.flush();
     return outbox;

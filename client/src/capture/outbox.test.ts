@@ -1,0 +1,145 @@
+import "fake-indexeddb/auto";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { Outbox, type Send } from "./outbox";
+import { tape } from "./testLibrary";
+
+let name = "";
+let databases = 0;
+
+beforeEach(() => {
+  databases += 1;
+  name = `test-${databases}`;
+});
+
+afterEach(() => vi.useRealTimers());
+
+/** A server that can be away, and remembers what it took. */
+function server() {
+  const taken: string[] = [];
+  const state = { away: false };
+  const send: Send = async (_visit, events) => {
+    if (state.away) return { kind: "later" };
+    for (const e of events) if (!taken.includes(e.id)) taken.push(e.id);
+    return { kind: "taken" };
+  };
+  return { taken, state, send };
+}
+
+const settle = () => new Promise((resolve) => setTimeout(resolve, 20));
+
+describe("the outbox", () => {
+  it("shows an event at once and sends it soon", async () => {
+    const { taken, send } = server();
+    const outbox = await Outbox.open(send, name);
+    const { events } = tape();
+    outbox.add("v1", events[0]!);
+    expect(outbox.eventsOf("v1")).toEqual(events);
+    expect(outbox.getStatus().queued).toBe(1);
+    await settle();
+    expect(taken).toEqual([events[0]!.id]);
+    expect(outbox.getStatus().queued).toBe(0);
+  });
+
+  it("keeps everything while the server is away and sends it in order when it is back", async () => {
+    const { taken, state, send } = server();
+    state.away = true;
+    const outbox = await Outbox.open(send, name);
+    const { events, tap } = tape();
+    tap("rep-done");
+    tap("rep-done");
+    for (const e of events) outbox.add("v1", e);
+    await settle();
+    expect(outbox.getStatus()).toMatchObject({ queued: 3, offline: true });
+    state.away = false;
+    await outbox.flush();
+    expect(taken).toEqual(events.map((e) => e.id));
+    expect(outbox.getStatus()).toMatchObject({ queued: 0, offline: false });
+  });
+
+  it("has everything after a reload, sent or not", async () => {
+    const { taken, state, send } = server();
+    const { events, tap } = tape();
+    tap("rep-done");
+    const first = await Outbox.open(send, name);
+    first.add("v1", events[0]!);
+    await settle();
+    state.away = true;
+    first.add("v1", events[1]!);
+    await settle();
+    const second = await Outbox.open(send, name);
+    expect(
+      second
+        .eventsOf("v1")
+        .map((e) => e.id)
+        .sort(),
+    ).toEqual(events.map((e) => e.id));
+    expect(second.getStatus().queued).toBe(1);
+    state.away = false;
+    await second.flush();
+    expect(taken).toEqual(events.map((e) => e.id));
+  });
+
+  it("puts a refused event aside with its reason and lets the others through", async () => {
+    const { events, tap } = tape();
+    tap("rep-done");
+    tap("rep-done");
+    const bad = events[1]!.id;
+    const taken: string[] = [];
+    const send: Send = async (_visit, batch) => {
+      const index = batch.findIndex((e) => e.id === bad);
+      if (index >= 0) return { kind: "refused", byIndex: new Map([[index, "not like this"]]) };
+      taken.push(...batch.map((e) => e.id));
+      return { kind: "taken" };
+    };
+    const outbox = await Outbox.open(send, name);
+    for (const e of events) outbox.add("v1", e);
+    await settle();
+    expect(taken).toEqual([events[0]!.id, events[2]!.id]);
+    expect(outbox.getStatus()).toMatchObject({ queued: 0, refused: ["not like this"] });
+    expect(outbox.eventsOf("v1").map((e) => e.id)).not.toContain(bad);
+    outbox.dismissRefused();
+    expect(outbox.getStatus().refused).toEqual([]);
+  });
+
+  it("never mixes the events of two visits in one batch", async () => {
+    const batches: string[] = [];
+    const send: Send = async (visit, events) => {
+      batches.push(`${visit}:${events.length}`);
+      return { kind: "taken" };
+    };
+    const outbox = await Outbox.open(send, name);
+    const one = tape("t1");
+    const other = tape("t2");
+    outbox.add("v1", one.events[0]!);
+    outbox.add("v2", other.events[0]!);
+    await settle();
+    expect(batches).toEqual(["v1:1", "v2:1"]);
+  });
+
+  it("lets go of what was sent days ago, never of what was not", async () => {
+    const { state, send } = server();
+    const old = { ...tape().events[0]!, at: new Date(Date.now() - 5 * 86_400_000).toISOString() };
+    const sent = await Outbox.open(send, name);
+    sent.add("v1", old);
+    await settle();
+    state.away = true;
+    const unsent = { ...old, id: "unsent" };
+    sent.add("v1", unsent);
+    await settle();
+    const later = await Outbox.open(send, name);
+    expect(later.eventsOf("v1").map((e) => e.id)).toEqual(["unsent"]);
+  });
+
+  it("tries again by itself", async () => {
+    vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout"] });
+    const { taken, state, send } = server();
+    state.away = true;
+    const outbox = await Outbox.open(send, name);
+    outbox.add("v1", tape().events[0]!);
+    await vi.advanceTimersByTimeAsync(100);
+    expect(taken).toHaveLength(0);
+    state.away = false;
+    await vi.advanceTimersByTimeAsync(2500);
+    expect(taken).toHaveLength(1);
+  });
+});

@@ -1,0 +1,37 @@
+import type { CaptureEvent, CaptureKind, Library } from "../api/types";
+
+/** The few faults the capture tests need; the rest of the library stays empty. */
+export const testLibrary = {
+  faults: [
+    { code: "arch", kind: "breaking", spoilsRep: false },
+    { code: "rush", kind: "quality", spoilsRep: true },
+    { code: "tremor", kind: "information", spoilsRep: false },
+  ],
+} as unknown as Library;
+
+let count = 0;
+
+/** Taps of one trial, a second apart unless said. */
+export function tape(trialId = "t1") {
+  let at = Date.now();
+  const events: CaptureEvent[] = [];
+  const tap = (kind: CaptureKind, fields: Partial<CaptureEvent> = {}, after = 1) => {
+    at += after * 1000;
+    count += 1;
+    events.push({
+      id: `e${String(count).padStart(6, "0")}`,
+      trialId,
+      kind,
+      at: new Date(at).toISOString(),
+      ...fields,
+    });
+    return events.at(-1)!;
+  };
+  tap("trial-started", {
+    rungId: "B6",
+    side: "left",
+    purpose: "screen",
+    target: { reps: 5, sets: 1, hold: 3 },
+  });
+  return { events, tap };
+}

@@ -1,0 +1,140 @@
+import { expect, type Page, test } from "@playwright/test";
+import { expectAccessible, station } from "./hands";
+import { Server } from "./server";
+
+const server = new Server("demo", 5192);
+
+test.beforeAll(() => server.start());
+test.afterAll(() => server.close());
+
+async function enter(page: Page) {
+  await page.goto(server.address);
+  await page.getByRole("button", { name: /Ines Tarrow/ }).click();
+  await page.getByRole("button", { name: "Sign in", exact: true }).click();
+  await expect(page.getByRole("heading", { name: "Wants a decision" })).toBeVisible();
+}
+
+async function open(page: Page, name: RegExp) {
+  await page.goto(server.address);
+  await page.getByRole("link", { name }).first().click();
+  await expect(page.getByRole("navigation", { name: "Stations of the visit" })).toBeVisible();
+}
+
+const sizes = [
+  { width: 1280, height: 800 },
+  { width: 820, height: 1180 },
+];
+
+for (const size of sizes) {
+  test(`every view is accessible at ${size.width} × ${size.height}`, async ({ page }) => {
+    await page.setViewportSize(size);
+    await page.goto(server.address);
+    await expect(page.getByText("Demo.")).toBeVisible();
+    await expectAccessible(page, "sign-in");
+    await enter(page);
+    await expectAccessible(page, "day");
+    await page.getByRole("button", { name: "New client" }).click();
+    await expectAccessible(page, "new client");
+    await open(page, /Nerys Quill/);
+    for (const [name, sign] of [
+      ["Ask", "What hurts"],
+      ["Neutral", "Neutral"],
+      ["Screen", "Entry rungs"],
+      ["Findings", "Control by direction"],
+      ["Plan", "Plan, revision"],
+      ["Session", "Today"],
+      ["Decide", "decisions"],
+      ["Take home", "Take home"],
+    ] as const) {
+      await station(page, name);
+      await expect(page.getByRole("heading", { name: new RegExp(sign) }).first()).toBeVisible();
+      await page.waitForTimeout(200);
+      await expectAccessible(page, name);
+    }
+    await open(page, /Ottoline Brask/);
+    await station(page, "Session");
+    await expect(page.getByRole("heading", { name: "Since last time" })).toBeVisible();
+    await expectAccessible(page, "start of a session");
+    await open(page, /Tobiah Wren/);
+    await expectAccessible(page, "danger sign");
+    await station(page, "Plan");
+    await expect(page.getByRole("heading", { name: "Closed by a danger sign" })).toBeVisible();
+    await expectAccessible(page, "closed");
+  });
+}
+
+test("the live screen is accessible, and nothing in it is smaller than a finger", async ({ page }) => {
+  await page.setViewportSize({ width: 820, height: 1180 });
+  await enter(page);
+  await open(page, /Maris Telleke/);
+  await station(page, "Screen");
+  await page.getByRole("button", { name: /^Start/ }).click();
+  await expect(page.getByRole("button", { name: "Rep done" })).toBeVisible();
+  await page.waitForTimeout(300);
+  await expectAccessible(page, "live screen");
+  for (const button of await page.getByRole("main").getByRole("button").all()) {
+    if ((await button.innerText()) === "Keys ?") continue;
+    const box = (await button.boundingBox())!;
+    expect(box.height, await button.innerText()).toBeGreaterThanOrEqual(56);
+    expect(box.width, await button.innerText()).toBeGreaterThanOrEqual(56);
+  }
+});
+
+test("nothing is wider than a phone", async ({ page }) => {
+  await enter(page);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open(page, /Nerys Quill/);
+  for (const name of ["Ask", "Neutral", "Screen", "Findings", "Plan", "Session", "Decide"]) {
+    await station(page, name);
+    await page.waitForTimeout(400);
+    const width = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect(width, name).toBeLessThanOrEqual(390);
+  }
+});
+
+test("a forbidden rung shows why, and is used only with a written reason and a second look", async ({ page }) => {
+  await enter(page);
+  await open(page, /Ottoline Brask/);
+  await station(page, "Plan");
+  await expect(page.getByRole("heading", { name: "Forbidden for this client" })).toBeVisible();
+  await page.getByRole("button", { name: "Add an exercise" }).click();
+  await page.getByRole("button", { name: /Leg float.*barred/ }).click();
+  const use = page.getByRole("button", { name: "Use it in spite of the bar" });
+  await expect(use).toBeDisabled();
+  await page.getByLabel("Why it is safe for this client").fill("On fists, tried, pain free.");
+  await expect(use).toBeDisabled();
+  await page.getByText("I have looked again").click();
+  await use.click();
+  await expect(page.getByText(/overridden: On fists, tried, pain free\./)).toBeVisible();
+});
+
+for (const [paper, size] of [
+  ["A4", { width: 595, height: 842 }],
+  ["Letter", { width: 612, height: 792 }],
+] as const) {
+  test(`five exercises fit one page of ${paper}`, async ({ page }) => {
+    await enter(page);
+    await open(page, /Ivo Sandringham/);
+    await station(page, "Plan");
+    await expect(page.getByRole("heading", { name: /Plan, revision/ })).toBeVisible();
+    const outs = page.getByRole("button", { name: "Leave out" });
+    for (const rung of [/^Leg reach, arms still$/, /^Bridge, straighten one leg$/, /^Leg slide$/, /^Heel tap$/]) {
+      if ((await outs.count()) >= 5) break;
+      const before = await outs.count();
+      await page.getByRole("button", { name: "Add an exercise" }).click();
+      await page.getByRole("dialog").getByText(rung).first().click();
+      await expect(outs).toHaveCount(before + 1);
+    }
+    await expect(outs).toHaveCount(5);
+    const accept = page.getByRole("button", { name: /Accept as revision/ });
+    if (await accept.isEnabled()) await accept.click();
+    else await station(page, "Take home");
+    await page.getByRole("radiogroup", { name: "Paper" }).getByText(paper).click();
+    await expect(page.getByRole("article", { name: "Sheet to take home" }).locator("section")).toHaveCount(5);
+    const pdf = (await page.pdf({ preferCSSPageSize: true })).toString("latin1");
+    expect(pdf.match(/\/Type\s*\/Page\b(?!s)/g)).toHaveLength(1);
+    const box = /\/MediaBox\s*\[\s*0\s+0\s+([\d.]+)\s+([\d.]+)/.exec(pdf)!;
+    expect(Math.abs(Number(box[1]) - size.width)).toBeLessThan(2);
+    expect(Math.abs(Number(box[2]) - size.height)).toBeLessThan(2);
+  });
+}

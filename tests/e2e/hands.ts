@@ -1,0 +1,36 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page } from "@playwright/test";
+
+export const station = (page: Page, name: string) =>
+  page.getByRole("navigation", { name: "Stations of the visit" }).getByRole("link", { name, exact: true }).click();
+
+export const pick = (page: Page, group: string | RegExp, choice: string | RegExp) =>
+  page
+    .getByRole("radiogroup", { name: group })
+    .locator("label")
+    .filter({ hasText: typeof choice === "string" ? new RegExp(`^${choice}$`) : choice })
+    .click();
+
+/** Answers the questions of a new client who has no danger sign. */
+export async function askNewClient(page: Page, name: string) {
+  await page.getByLabel("Name").fill(name);
+  await page.getByLabel("Birth date").fill("1979-04-11");
+  await page.getByLabel("Main complaint").fill("Aches after a day of splicing rope.");
+  await pick(page, "Pain now", "2");
+  await pick(page, "Worst, last week", "4");
+  await pick(page, "Usual, last week", "2");
+  await pick(page, "Once stirred up, it settles", "within an hour");
+}
+
+/** No violation of WCAG 2 A and AA that axe can see. */
+export async function expectAccessible(page: Page, what: string) {
+  const found = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]).analyze();
+  const words = found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 140)).join(" | ")}`);
+  expect(words, what).toEqual([]);
+}
+
+/** The number that stands before "clean of N reps" for the running side. */
+export const liveCounts = async (page: Page) => {
+  const words = await page.getByText(/clean of \d+ reps/).allInnerTexts();
+  return words.map((w) => Number(/of (\d+)/.exec(w)?.[1]));
+};

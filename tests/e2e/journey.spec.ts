@@ -1,0 +1,190 @@
+import { expect, type Page, test } from "@playwright/test";
+import { askNewClient, pick, station } from "./hands";
+import { Server } from "./server";
+
+const server = new Server("serve", 5191);
+
+test.beforeAll(() => server.start());
+test.afterAll(() => server.close());
+
+interface Told {
+  id: string;
+  kind: string;
+  trialId: string;
+}
+
+const eventsOf = async (page: Page): Promise<Told[]> => {
+  const visitId = /visits\/([^/]+)/.exec(page.url())![1];
+  const answer = await page.request.get(`${server.address}/api/visits/${visitId}/events`);
+  return ((await answer.json()) as { events: Told[] }).events;
+};
+
+const startButton = (page: Page) => page.getByRole("button", { name: /^Start(, (left|right))?$/ });
+const endButton = (page: Page) => page.getByRole("button", { name: /^End / });
+
+/** Does the trial on screen with the keyboard: every rep, with the fault in the last two when it is too hard. */
+async function doTrial(page: Page, clean: boolean) {
+  const asked = Number(/asked: (?:\d+ sets of )?(\d+)/.exec(await page.getByText(/^asked:/).innerText())![1]);
+  const held = (await page.getByRole("button", { name: "Start hold" }).count()) > 0;
+  for (let rep = 1; rep <= asked; rep++) {
+    if (held) {
+      await page.keyboard.press("Space");
+      await page.waitForTimeout(clean ? await holdMs(page) : 300);
+    }
+    if (!clean && rep > asked - 2) await page.getByRole("button", { name: /twists|arches/ }).first().press("Enter");
+    await page.keyboard.press("Space");
+  }
+  await endButton(page).click();
+}
+
+/** The time a hold has to last to count, read from the strip. */
+async function holdMs(page: Page) {
+  const words = await page.getByText(/^asked:/).innerText();
+  return (Number(/hold (\d+)/.exec(words)?.[1] ?? 0) - 0.3) * 1000;
+}
+
+test("from an empty database to the second plan revision, through a reload and a killed server", async ({ page }) => {
+  await page.goto(server.address);
+  await page.getByLabel("Name").fill("Edda Marl");
+  await page.getByLabel("E-mail").fill("edda@clinic.example");
+  await page.getByLabel("Password").fill("three quiet words");
+  await page.getByRole("button", { name: "Open the clinic" }).click();
+
+  await expect(page.getByRole("heading", { name: "Nobody here yet" })).toBeVisible();
+  await page.getByRole("button", { name: "New client" }).first().click();
+
+  // A height of 17 m is refused at its field, and nothing that was typed is lost, not even by a reload.
+  await askNewClient(page, "Wenna Sorrel");
+  await page.getByLabel("Height, cm").fill("1700");
+  await page.getByLabel("Height, cm").blur();
+  await page.getByRole("button", { name: "Open the episode" }).click();
+  await expect(page.getByText("Height is between 50 and 250 cm.").first()).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel("Name")).toHaveValue("Wenna Sorrel");
+  await page.getByLabel("Height, cm").fill("170");
+  await page.getByLabel("Height, cm").blur();
+  await page.getByRole("button", { name: "Open the episode" }).click();
+
+  await expect(page.getByRole("heading", { name: "Neutral" })).toBeVisible();
+  await pick(page, "Resting shape of the low back", "large arch");
+  await expect(page.getByText("The resting arch is large")).toBeVisible();
+  await expect(page.getByText("Gently flat; brace.")).toBeVisible();
+  await page.getByRole("button", { name: "Keep and screen" }).click();
+
+  // First trial: two reps, a reload in the middle, the rest.
+  await startButton(page).click();
+  await page.keyboard.press("Space");
+  await page.keyboard.press("Space");
+  await expect(page.getByText("clean of 2 reps")).toBeVisible();
+  await page.reload();
+  await expect(page.getByText("clean of 2 reps")).toBeVisible();
+  await page.keyboard.press("Space");
+  await page.keyboard.press("z");
+  await expect(page.getByText("clean of 2 reps")).toBeVisible();
+  await page.keyboard.press("y");
+  await page.keyboard.press("Space");
+  await page.keyboard.press("Space");
+  await expect(page.getByText("clean of 5 reps")).toBeVisible();
+  await endButton(page).click();
+
+  // Second trial: the server is killed in the middle; the marks go on; it is started again and has them once.
+  await expect(startButton(page)).toBeVisible();
+  await startButton(page).click();
+  await page.keyboard.press("Space");
+  await page.waitForTimeout(400);
+  await server.kill();
+  await page.keyboard.press("a");
+  await page.keyboard.press("Space");
+  await page.keyboard.press("Space");
+  await expect(page.getByText(/kept here, server away/)).toBeVisible();
+  await page.getByRole("button", { name: "Stop: pain or worry" }).click();
+  await page.getByRole("button", { name: "The trunk gave way" }).click();
+  await server.start();
+  await expect(page.getByText("all stored")).toBeVisible({ timeout: 20_000 });
+  const afterKill = await eventsOf(page);
+  expect(new Set(afterKill.map((e) => e.id)).size).toBe(afterKill.length);
+  const second = afterKill.filter((e) => e.trialId === afterKill.at(-1)!.trialId).map((e) => e.kind);
+  expect(second.filter((k) => k === "fault-marked")).toHaveLength(1);
+  expect(second.at(-1)).toBe("trial-ended");
+
+  // The rest of the screen, as it is proposed: easy on the left, one rung harder breaks.
+  for (let trial = 0; trial < 24; trial++) {
+    await page.waitForTimeout(250);
+    await expect(startButton(page).or(page.getByRole("heading", { name: "Screened" }))).toBeVisible();
+    if (await page.getByRole("heading", { name: "Screened" }).isVisible()) break;
+    const left = (await startButton(page).innerText()).includes("left");
+    await startButton(page).click();
+    const hard = await page.getByRole("heading", { name: /Leg reach|Opposite|Single-leg|Kick-back/ }).isVisible();
+    await doTrial(page, left ? !hard : trial % 2 === 0 && !hard);
+  }
+  await page.getByRole("link", { name: "See the findings" }).click();
+  await expect(page.getByRole("heading", { name: "Control by direction" })).toBeVisible();
+  await expect(page.getByRole("img", { name: /Trunk ring/ })).toBeVisible();
+
+  await page.getByRole("link", { name: "Make a plan from this" }).click();
+  await expect(page.getByRole("heading", { name: /Proposed plan/ })).toBeVisible();
+  await page.getByRole("button", { name: "Why this" }).first().click();
+  await expect(page.getByText("(P-BASE)")).toBeVisible();
+  await page.getByRole("button", { name: "Accept as revision 1" }).click();
+
+  await expect(page.getByRole("article", { name: "Sheet to take home" })).toBeVisible();
+  const today = new Date();
+  const stamp = `${today.getFullYear()}-${String(today.getMonth() + 1).padStart(2, "0")}-${String(today.getDate()).padStart(2, "0")}`;
+  await page.getByLabel("Next visit").fill(`${stamp}T23:59`);
+  await page.getByRole("button", { name: "Plan the visit" }).click();
+
+  // The next visit, from the day.
+  await expect(page.getByText("Next visit:").first()).toBeVisible();
+  await page.getByRole("link", { name: "The day" }).click();
+  await page.getByRole("link", { name: /Wenna Sorrel.*visit 2/ }).click();
+  await pick(page, /^Pain now/, "2");
+  await pick(page, "Usual, since last time", "2");
+  await pick(page, "After the last work it settled", "within an hour");
+  await page.getByRole("button", { name: "Begin the session" }).click();
+  for (let set = 0; set < 30; set++) {
+    await expect(startButton(page).or(page.getByRole("heading", { name: "All sets done" }))).toBeVisible();
+    if (await page.getByRole("heading", { name: "All sets done" }).isVisible()) break;
+    await startButton(page).click();
+    await doTrial(page, (await page.getByRole("button", { name: "Start hold" }).count()) === 0);
+    await pick(page, /^Pain after/, "2");
+    await pick(page, "Felt mainly in", "abdomen");
+    await pick(page, /^How hard/, "5");
+  }
+  await page.getByRole("link", { name: "Go to Decide" }).click();
+  await expect(page.getByRole("heading", { name: /decisions/ })).toBeVisible();
+  await page.getByRole("button", { name: "Evidence, and what would change it" }).first().click();
+  await expect(page.getByText(/^Rule D-/).first()).toBeVisible();
+  await page.getByRole("button", { name: "Other" }).first().click();
+  await pick(page, "Instead", /step down|stay|ease the dose/);
+  await expect(page.getByRole("button", { name: "Use this instead" })).toBeDisabled();
+  await page.getByLabel("Why").fill("Long shift ahead of her.");
+  await page.getByRole("button", { name: "Use this instead" }).click();
+  await page.getByRole("button", { name: "Take these decisions" }).click();
+  await expect(page.getByText(/plan 2,/)).toBeVisible();
+
+  await station(page, "Decide");
+  await expect(page.getByText("Chosen by Edda Marl: Long shift ahead of her.")).toBeVisible();
+});
+
+test("a danger sign closes the stations until somebody records what was done", async ({ page }) => {
+  await page.goto(server.address);
+  await page.getByLabel("E-mail").fill("edda@clinic.example");
+  await page.getByLabel("Password").fill("three quiet words");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await page.getByRole("button", { name: "New client" }).first().click();
+  await askNewClient(page, "Joss Ferrant");
+  await page.getByText("Pain at night that no position eases").click();
+  await page.getByRole("button", { name: "Open the episode" }).click();
+  await expect(page.getByRole("button", { name: "Record and open the stations" })).toBeVisible();
+  await station(page, "Screen");
+  await expect(page.getByRole("heading", { name: "Closed by a danger sign" })).toBeVisible();
+  await page.getByRole("link", { name: "The day" }).click();
+  await expect(page.getByText("Record what was done before anything else.")).toBeVisible();
+  await page.getByRole("link", { name: /Joss Ferrant/ }).first().click();
+  await page.getByLabel("What was found").fill("Eased by lying on the side after all.");
+  await page.getByLabel("What was done about it").fill("Seen by the physician, who sent him back.");
+  await page.getByRole("button", { name: "Record and open the stations" }).click();
+  await expect(page.getByText(/Dealt with .* by Edda Marl/)).toBeVisible();
+  await station(page, "Screen");
+  await expect(startButton(page)).toBeVisible();
+});

@@ -1,0 +1,57 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+
+const root = path.resolve(import.meta.dirname, "../..");
+const dll = path.join(root, "src/Palaestra.Server/bin/Release/net10.0/Palaestra.Server.dll");
+
+/** The real server as its own process, which a test may kill and start again. */
+export class Server {
+  private process: ChildProcess | null = null;
+  readonly folder = mkdtempSync(path.join(tmpdir(), "palaestra-e2e-"));
+  readonly address: string;
+
+  constructor(
+    private readonly mode: "demo" | "serve",
+    port: number,
+  ) {
+    this.address = `http://127.0.0.1:${port}`;
+  }
+
+  async start() {
+    this.process = spawn("dotnet", [dll], {
+      cwd: root,
+      stdio: "inherit",
+      env: {
+        ...process.env,
+        ASPNETCORE_URLS: this.address,
+        PALAESTRA_MODE: this.mode,
+        PALAESTRA_DATA: this.folder,
+        PALAESTRA_CLIENT: path.join(root, "client/dist"),
+      },
+    });
+    for (let i = 0; i < 300; i++) {
+      const ready = await fetch(`${this.address}/health`).then(
+        (r) => r.ok,
+        () => false,
+      );
+      if (ready) return;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    throw new Error("The server did not start.");
+  }
+
+  /** As when the plug is pulled. */
+  async kill() {
+    const gone = new Promise((resolve) => this.process?.once("exit", resolve));
+    this.process?.kill("SIGKILL");
+    await gone;
+    this.process = null;
+  }
+
+  async close() {
+    if (this.process) await this.kill();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}
