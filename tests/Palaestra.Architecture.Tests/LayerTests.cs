@@ -16,18 +16,36 @@ public class LayerTests
         )
         .Build();
 
-    private static readonly IObjectProvider<IType> Core = Types().That().ResideInNamespaceMatching(@"^Palaestra\.Core").As("the core");
-    private static readonly IObjectProvider<IType> Data = Types().That().ResideInNamespaceMatching(@"^Palaestra\.Data").As("the data layer");
-    private static readonly IObjectProvider<IType> Server = Types().That().ResideInNamespaceMatching(@"^Palaestra\.Server").As("the server");
+    private static readonly IObjectProvider<IType> Core = Types()
+        .That()
+        .ResideInNamespaceMatching(@"^Palaestra\.Core")
+        .As("the core");
+    private static readonly IObjectProvider<IType> Data = Types()
+        .That()
+        .ResideInNamespaceMatching(@"^Palaestra\.Data")
+        .As("the data layer");
+    private static readonly IObjectProvider<IType> Server = Types()
+        .That()
+        .ResideInNamespaceMatching(@"^Palaestra\.Server")
+        .As("the server");
 
     private static readonly IObjectProvider<IType> OutsideTheCore = Types()
         .That()
-        .ResideInNamespaceMatching(@"^(Microsoft\.(EntityFrameworkCore|AspNetCore|Data|Extensions)|System\.(IO|Net)($|\.))")
+        .ResideInNamespaceMatching(
+            @"^(Microsoft\.(EntityFrameworkCore|AspNetCore|Data|Extensions)|System\.(IO|Net)($|\.))"
+        )
         .As("storage, web and files");
 
     [Fact]
     public void The_core_knows_neither_data_nor_server() =>
-        Types().That().Are(Core).Should().NotDependOnAny(Data).AndShould().NotDependOnAny(Server).Check(Everything);
+        Types()
+            .That()
+            .Are(Core)
+            .Should()
+            .NotDependOnAny(Data)
+            .AndShould()
+            .NotDependOnAny(Server)
+            .Check(Everything);
 
     [Fact]
     public void The_core_reads_no_files_and_knows_no_storage_and_no_web() =>
@@ -40,9 +58,16 @@ public class LayerTests
     [Fact]
     public void The_core_asks_no_clock()
     {
-        var source = Directory.EnumerateFiles(SourceFolder("Palaestra.Core"), "*.cs", SearchOption.AllDirectories);
+        var source = Directory.EnumerateFiles(
+            SourceFolder("Palaestra.Core"),
+            "*.cs",
+            SearchOption.AllDirectories
+        );
         var clocks = source.Where(file =>
-            System.Text.RegularExpressions.Regex.IsMatch(File.ReadAllText(file), @"\b(DateTime|DateTimeOffset)\.(Utc)?Now\b|\bTimeProvider\b")
+            System.Text.RegularExpressions.Regex.IsMatch(
+                File.ReadAllText(file),
+                @"\b(DateTime|DateTimeOffset)\.(Utc)?Now\b|\bTimeProvider\b"
+            )
         );
         Assert.Empty(clocks);
     }
@@ -51,8 +76,14 @@ public class LayerTests
     [Fact]
     public void The_code_of_the_core_names_no_rung()
     {
-        var source = Directory.EnumerateFiles(SourceFolder("Palaestra.Core"), "*.cs", SearchOption.AllDirectories);
-        var named = source.Where(file => System.Text.RegularExpressions.Regex.IsMatch(File.ReadAllText(file), "\"[A-N](-f)?[0-9]{1,2}\""));
+        var source = Directory.EnumerateFiles(
+            SourceFolder("Palaestra.Core"),
+            "*.cs",
+            SearchOption.AllDirectories
+        );
+        var named = source.Where(file =>
+            System.Text.RegularExpressions.Regex.IsMatch(File.ReadAllText(file), "\"[A-N](-f)?[0-9]{1,2}\"")
+        );
         Assert.Empty(named);
     }
 
@@ -77,7 +108,9 @@ public class LayerTests
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
         while (!File.Exists(Path.Combine(folder.FullName, "Palaestra.slnx")))
         {
-            folder = folder.Parent ?? throw new DirectoryNotFoundException("The repository is not above the test output.");
+            folder =
+                folder.Parent
+                ?? throw new DirectoryNotFoundException("The repository is not above the test output.");
         }
         return folder.FullName;
     }

@@ -46,14 +46,24 @@ public sealed class BadInputTests : IAsyncLifetime
             { "sex", "\"robot\"", HttpStatusCode.BadRequest, "sex" },
             { "sex", "1", HttpStatusCode.BadRequest, "sex" },
             { "policyId", "\"none\"", HttpStatusCode.UnprocessableEntity, "policyId" },
-            { "precautions", "[{\"id\":\"hiccups\"}]", HttpStatusCode.UnprocessableEntity, "precautions[0].id" },
+            {
+                "precautions",
+                "[{\"id\":\"hiccups\"}]",
+                HttpStatusCode.UnprocessableEntity,
+                "precautions[0].id"
+            },
             { "dangerSigns", "[\"grumpy\"]", HttpStatusCode.UnprocessableEntity, "dangerSigns[0]" },
             { "shoeSize", "44", HttpStatusCode.BadRequest, "shoeSize" },
         };
 
     [Theory]
     [MemberData(nameof(Wrongs))]
-    public async Task A_wrong_field_is_named_and_nothing_is_stored(string field, string value, HttpStatusCode status, string named)
+    public async Task A_wrong_field_is_named_and_nothing_is_stored(
+        string field,
+        string value,
+        HttpStatusCode status,
+        string named
+    )
     {
         var form = Form();
         var parts = field.Split('.');
@@ -68,7 +78,10 @@ public sealed class BadInputTests : IAsyncLifetime
     public async Task An_over_long_name_is_refused()
     {
         var form = Clinic.Form() with { Name = new string('n', 5000) };
-        Assert.Contains("name", await browser.Post("/api/clients", form).RefusedFields(HttpStatusCode.UnprocessableEntity));
+        Assert.Contains(
+            "name",
+            await browser.Post("/api/clients", form).RefusedFields(HttpStatusCode.UnprocessableEntity)
+        );
     }
 
     [Fact]
@@ -121,7 +134,9 @@ public sealed class BadInputTests : IAsyncLifetime
         await clinic.Send(one.VisitId, events).Ok<EventsTaken>();
         var foreign = events[^1] with { Id = Guid.CreateVersion7() };
         List<CaptureEvent> batch = [.. clinic.Trial(rung, Side.Right, rung.Start, 3, 0), foreign];
-        var fields = await clinic.Send(other.VisitId, batch).RefusedFields(HttpStatusCode.UnprocessableEntity);
+        var fields = await clinic
+            .Send(other.VisitId, batch)
+            .RefusedFields(HttpStatusCode.UnprocessableEntity);
         Assert.Contains($"events[{batch.Count - 1}].trialId", fields);
         Assert.Empty((await browser.Get<VisitEvents>($"/api/visits/{other.VisitId}/events")).Events);
     }
@@ -133,8 +148,14 @@ public sealed class BadInputTests : IAsyncLifetime
         var opened = await clinic.NewClient();
         var library = await browser.Get<Server.Library.LibraryView>("/api/library");
         var rung = library.Ladders.First(l => l.Screened).Rungs[0];
-        var events = clinic.Trial(rung, Side.Left, rung.Start, 1, 0).Select(e => e with { At = e.At.AddDays(30) }).ToList();
-        Assert.Contains("events[0].at", await clinic.Send(opened.VisitId, events).RefusedFields(HttpStatusCode.UnprocessableEntity));
+        var events = clinic
+            .Trial(rung, Side.Left, rung.Start, 1, 0)
+            .Select(e => e with { At = e.At.AddDays(30) })
+            .ToList();
+        Assert.Contains(
+            "events[0].at",
+            await clinic.Send(opened.VisitId, events).RefusedFields(HttpStatusCode.UnprocessableEntity)
+        );
     }
 
     [Fact]

@@ -42,22 +42,30 @@ public sealed class ContractTests : IAsyncLifetime
     public void The_content_schemas_in_the_repository_are_those_of_the_code() =>
         Assert.All(
             SchemaWriter.Schemas(),
-            schema => Assert.Equal(schema.Text, File.ReadAllText(InOutput("schemas", $"{schema.Name}.schema.json")))
+            schema =>
+                Assert.Equal(schema.Text, File.ReadAllText(InOutput("schemas", $"{schema.Name}.schema.json")))
         );
 
-    private static string InOutput(params string[] parts) => Path.Combine([AppContext.BaseDirectory, .. parts]);
+    private static string InOutput(params string[] parts) =>
+        Path.Combine([AppContext.BaseDirectory, .. parts]);
 
     private static JsonObject Example(string name) =>
         JsonNode.Parse(File.ReadAllText(InOutput("examples", $"{name}.json")))!.AsObject();
 
     private Task<HttpResponseMessage> Ask(string what, JsonNode body) =>
-        browser.PostAsync($"/api/compute/{what}", new StringContent(body.ToJsonString(), System.Text.Encoding.UTF8, "application/json"));
+        browser.PostAsync(
+            $"/api/compute/{what}",
+            new StringContent(body.ToJsonString(), System.Text.Encoding.UTF8, "application/json")
+        );
 
     [Fact]
     public async Task The_examples_of_the_api_page_work_and_chain()
     {
         var findings = await Ask("findings", Example("findings")).Ok<Core.Findings.ScreenFindings>();
-        Assert.Equal("B5", findings.Entries.First(e => e is { LadderId: "B", Side: Core.Library.Side.Left }).EntryRungId);
+        Assert.Equal(
+            "B5",
+            findings.Entries.First(e => e is { LadderId: "B", Side: Core.Library.Side.Left }).EntryRungId
+        );
 
         var question = Example("plan");
         question["findings"] = JsonSerializer.SerializeToNode(findings, CoreJson.Options);
@@ -82,15 +90,47 @@ public sealed class ContractTests : IAsyncLifetime
     [InlineData("findings", "profile.pain.now", "99", HttpStatusCode.UnprocessableEntity, "profile.pain.now")]
     [InlineData("findings", "policyId", "\"x\"", HttpStatusCode.UnprocessableEntity, "policyId")]
     [InlineData("findings", "events", "\"x\"", HttpStatusCode.BadRequest, "events")]
-    [InlineData("decide", "input.items[0].rungId", "\"Q9\"", HttpStatusCode.UnprocessableEntity, "input.items[0].rungId")]
-    [InlineData("decide", "input.visits[0].rungId", "\"Q9\"", HttpStatusCode.UnprocessableEntity, "input.visits[0].rungId")]
-    [InlineData("decide", "input.checkIn.painNow", "-4", HttpStatusCode.UnprocessableEntity, "input.checkIn.painNow")]
-    [InlineData("decide", "input.items[0].doses[0].dose.hold", "-1", HttpStatusCode.UnprocessableEntity, "input.items[0].doses[0].dose.hold")]
-    public async Task A_wrong_question_names_its_field(string what, string path, string value, HttpStatusCode status, string named)
+    [InlineData(
+        "decide",
+        "input.items[0].rungId",
+        "\"Q9\"",
+        HttpStatusCode.UnprocessableEntity,
+        "input.items[0].rungId"
+    )]
+    [InlineData(
+        "decide",
+        "input.visits[0].rungId",
+        "\"Q9\"",
+        HttpStatusCode.UnprocessableEntity,
+        "input.visits[0].rungId"
+    )]
+    [InlineData(
+        "decide",
+        "input.checkIn.painNow",
+        "-4",
+        HttpStatusCode.UnprocessableEntity,
+        "input.checkIn.painNow"
+    )]
+    [InlineData(
+        "decide",
+        "input.items[0].doses[0].dose.hold",
+        "-1",
+        HttpStatusCode.UnprocessableEntity,
+        "input.items[0].doses[0].dose.hold"
+    )]
+    public async Task A_wrong_question_names_its_field(
+        string what,
+        string path,
+        string value,
+        HttpStatusCode status,
+        string named
+    )
     {
         var body = Example(what);
         JsonNode at = body;
-        var parts = path.Replace("[", ".", StringComparison.Ordinal).Replace("]", "", StringComparison.Ordinal).Split('.');
+        var parts = path.Replace("[", ".", StringComparison.Ordinal)
+            .Replace("]", "", StringComparison.Ordinal)
+            .Split('.');
         foreach (var part in parts[..^1])
         {
             at = int.TryParse(part, out var index) ? at[index]! : at[part]!;
@@ -104,5 +144,8 @@ public sealed class ContractTests : IAsyncLifetime
     [InlineData("B5", "sideways", HttpStatusCode.BadRequest)]
     [InlineData("Q5", "left", HttpStatusCode.NotFound)]
     public async Task Drawings_answer_by_rung_and_side(string rung, string side, HttpStatusCode status) =>
-        Assert.Equal(status, (await browser.GetAsync($"/api/figures/{rung}?side={side}&frame=end")).StatusCode);
+        Assert.Equal(
+            status,
+            (await browser.GetAsync($"/api/figures/{rung}?side={side}&frame=end")).StatusCode
+        );
 }

@@ -21,7 +21,9 @@ public sealed class DemoTests : IDisposable
     {
         var browser = server.Browser();
         var account = (await browser.Get<StartView>("/api/start")).Accounts[0];
-        (await browser.PostAsJsonAsync("/api/sign-in", new { account.Email, account.Password })).EnsureSuccessStatusCode();
+        (
+            await browser.PostAsJsonAsync("/api/sign-in", new { account.Email, account.Password })
+        ).EnsureSuccessStatusCode();
         return browser;
     }
 

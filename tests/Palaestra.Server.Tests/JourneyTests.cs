@@ -33,8 +33,13 @@ public sealed class JourneyTests : IAsyncLifetime
     private Task<LibraryLike> Library() => browser.Get<LibraryLike>("/api/library");
 
     private sealed record LibraryLike(
-        string Version, IReadOnlyList<Ladder> Ladders, object Faults, object FeltPlaces, object Precautions,
-        object DangerSigns, object Policies
+        string Version,
+        IReadOnlyList<Ladder> Ladders,
+        object Faults,
+        object FeltPlaces,
+        object Precautions,
+        object DangerSigns,
+        object Policies
     )
     {
         public Rung Rung(string id) => Ladders.SelectMany(l => l.Rungs).First(r => r.Id == id);
@@ -48,8 +53,14 @@ public sealed class JourneyTests : IAsyncLifetime
 
         var findings = (await browser.Get<FindingsView>($"/api/visits/{opened.VisitId}/findings")).Findings!;
         Assert.NotNull(findings.WeakLink);
-        Assert.Contains("B5", findings.Entries.Where(e => e is { LadderId: "B", Side: Side.Left }).Select(e => e.EntryRungId));
-        Assert.Contains("B2", findings.Entries.Where(e => e is { LadderId: "B", Side: Side.Right }).Select(e => e.EntryRungId));
+        Assert.Contains(
+            "B5",
+            findings.Entries.Where(e => e is { LadderId: "B", Side: Side.Left }).Select(e => e.EntryRungId)
+        );
+        Assert.Contains(
+            "B2",
+            findings.Entries.Where(e => e is { LadderId: "B", Side: Side.Right }).Select(e => e.EntryRungId)
+        );
 
         var first = await clinic.AcceptProposal(opened);
         Assert.Equal(1, first.Revision);
@@ -64,7 +75,15 @@ public sealed class JourneyTests : IAsyncLifetime
             {
                 for (var set = 1; set <= dose.Dose.Sets; set++)
                 {
-                    var events = clinic.Trial(library.Rung(item.RungId), dose.Side, dose.Dose, dose.Dose.Reps, 0, item.Id, set);
+                    var events = clinic.Trial(
+                        library.Rung(item.RungId),
+                        dose.Side,
+                        dose.Dose,
+                        dose.Dose.Reps,
+                        0,
+                        item.Id,
+                        set
+                    );
                     await clinic.Send(visit.Id, events).Ok<EventsTaken>();
                 }
             }
@@ -76,15 +95,23 @@ public sealed class JourneyTests : IAsyncLifetime
         var unexplained = new DecideForm([new Choice(stubborn.PlanItemId, stubborn.Side, Outcome.Stay)], 1);
         Assert.Contains(
             "choices[0].reason",
-            await browser.Post($"/api/visits/{visit.Id}/decisions", unexplained).RefusedFields(HttpStatusCode.UnprocessableEntity)
+            await browser
+                .Post($"/api/visits/{visit.Id}/decisions", unexplained)
+                .RefusedFields(HttpStatusCode.UnprocessableEntity)
         );
-        var choices = new DecideForm([new Choice(stubborn.PlanItemId, stubborn.Side, Outcome.Stay, "slept badly")], 1);
+        var choices = new DecideForm(
+            [new Choice(stubborn.PlanItemId, stubborn.Side, Outcome.Stay, "slept badly")],
+            1
+        );
         await browser.Post($"/api/visits/{visit.Id}/decisions", choices).Ok<DecideView>();
 
         var plan = await browser.Get<PlanView>($"/api/episodes/{opened.EpisodeId}/plan");
         Assert.Equal([1, 2], plan.Revisions.Select(r => r.Revision));
         var kept = plan.Revisions[1].Plan.Items.First(i => i.Id == stubborn.PlanItemId);
-        Assert.Contains(kept.Reasons, r => r.RuleId == "D-OVERRIDE" && r.Words.Contains("slept badly", StringComparison.Ordinal));
+        Assert.Contains(
+            kept.Reasons,
+            r => r.RuleId == "D-OVERRIDE" && r.Words.Contains("slept badly", StringComparison.Ordinal)
+        );
         Assert.True(plan.Revisions[1].Plan.TotalMinutes > first.Plan.TotalMinutes);
         Assert.Equal(first.Plan.Items[0].Doses, plan.Revisions[0].Plan.Items[0].Doses);
 
@@ -100,7 +127,10 @@ public sealed class JourneyTests : IAsyncLifetime
         var events = clinic.Trial(library.Rung("B5"), Side.Left, library.Rung("B5").Start, 5, 0);
         var sending = Enumerable.Range(0, 6).Select(_ => clinic.Send(opened.VisitId, events)).ToArray();
         var answers = await Task.WhenAll(sending);
-        Assert.All(answers, a => Assert.Contains(a.StatusCode, new[] { HttpStatusCode.OK, HttpStatusCode.Conflict }));
+        Assert.All(
+            answers,
+            a => Assert.Contains(a.StatusCode, new[] { HttpStatusCode.OK, HttpStatusCode.Conflict })
+        );
         var last = await clinic.Send(opened.VisitId, events).Ok<EventsTaken>();
         Assert.Equal(new EventsTaken(0, events.Count), last);
         var screen = await browser.Get<ScreenView>($"/api/visits/{opened.VisitId}/screen");
@@ -114,7 +144,8 @@ public sealed class JourneyTests : IAsyncLifetime
         var episode = await clinic.Episode(opened.EpisodeId);
         Assert.True(episode.Closed);
         var library = await Library();
-        var late = clinic.Trial(library.Rung("B5"), Side.Left, library.Rung("B5").Start, 5, 0)
+        var late = clinic
+            .Trial(library.Rung("B5"), Side.Left, library.Rung("B5").Start, 5, 0)
             .Select(e => e with { At = e.At.AddHours(3) })
             .ToList();
         await clinic.Send(opened.VisitId, late).RefusedFields(HttpStatusCode.UnprocessableEntity);
@@ -123,9 +154,17 @@ public sealed class JourneyTests : IAsyncLifetime
             HttpStatusCode.Conflict,
             (await browser.Put($"/api/episodes/{opened.EpisodeId}/neutral", neutral)).StatusCode
         );
-        var address = $"/api/episodes/{opened.EpisodeId}/danger-reports/{episode.DangerReports[0].Id}/cleared";
-        Assert.Contains("done", await browser.Post(address, new DangerClearedForm("nothing", " ")).RefusedFields(HttpStatusCode.UnprocessableEntity));
-        var cleared = await browser.Post(address, new DangerClearedForm("Examined: eased by lying.", "Physician saw her.")).Ok<EpisodeView>();
+        var address =
+            $"/api/episodes/{opened.EpisodeId}/danger-reports/{episode.DangerReports[0].Id}/cleared";
+        Assert.Contains(
+            "done",
+            await browser
+                .Post(address, new DangerClearedForm("nothing", " "))
+                .RefusedFields(HttpStatusCode.UnprocessableEntity)
+        );
+        var cleared = await browser
+            .Post(address, new DangerClearedForm("Examined: eased by lying.", "Physician saw her."))
+            .Ok<EpisodeView>();
         Assert.False(cleared.Closed);
         Assert.Equal("Edda Marl", cleared.DangerReports[0].ClearedBy);
         await clinic.Send(opened.VisitId, late).Ok<EventsTaken>();
@@ -163,14 +202,30 @@ public sealed class JourneyTests : IAsyncLifetime
         var opened = await clinic.NewClient(Clinic.Form() with { Precautions = [new("wrist")] });
         await clinic.Screen(opened.VisitId, 2, 2);
         var plan = (await browser.Get<PlanView>($"/api/episodes/{opened.EpisodeId}/plan")).Proposal!.Plan;
-        var barred = plan.Items[0] with { RungId = "D2", Doses = [new(Side.Left, new Dose(5, 1, 0)), new(Side.Right, new Dose(5, 1, 0))] };
-        AcceptPlanForm Accept(Core.Planning.PlanItem item, int on) => new(new PlanForm([item], plan.Strategy, plan.SwitchOn), opened.VisitId, on);
+        var barred = plan.Items[0] with
+        {
+            RungId = "D2",
+            Doses = [new(Side.Left, new Dose(5, 1, 0)), new(Side.Right, new Dose(5, 1, 0))],
+        };
+        AcceptPlanForm Accept(Core.Planning.PlanItem item, int on) =>
+            new(new PlanForm([item], plan.Strategy, plan.SwitchOn), opened.VisitId, on);
         var address = $"/api/episodes/{opened.EpisodeId}/plans";
-        Assert.Contains("plan.items[0].rungId", await browser.Post(address, Accept(barred, 0)).RefusedFields(HttpStatusCode.UnprocessableEntity));
-        await browser.Post(address, Accept(barred with { BarOverride = "on fists, tried and pain free" }, 0)).Ok<PlanRevisionView>();
-        Assert.Equal(HttpStatusCode.Conflict, (await browser.Post(address, Accept(plan.Items[0], 0))).StatusCode);
+        Assert.Contains(
+            "plan.items[0].rungId",
+            await browser.Post(address, Accept(barred, 0)).RefusedFields(HttpStatusCode.UnprocessableEntity)
+        );
+        await browser
+            .Post(address, Accept(barred with { BarOverride = "on fists, tried and pain free" }, 0))
+            .Ok<PlanRevisionView>();
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await browser.Post(address, Accept(plan.Items[0], 0))).StatusCode
+        );
         var wrong = barred with { Doses = [new(Side.Left, new Dose(0, 1, 0))] };
-        Assert.Contains("plan.items[0].doses[0].dose.reps", await browser.Post(address, Accept(wrong, 1)).RefusedFields(HttpStatusCode.UnprocessableEntity));
+        Assert.Contains(
+            "plan.items[0].doses[0].dose.reps",
+            await browser.Post(address, Accept(wrong, 1)).RefusedFields(HttpStatusCode.UnprocessableEntity)
+        );
     }
 
     [Fact]
@@ -180,8 +235,17 @@ public sealed class JourneyTests : IAsyncLifetime
         var other = await clinic.NewClient();
         await clinic.Screen(opened.VisitId, 2, 2);
         var plan = (await browser.Get<PlanView>($"/api/episodes/{opened.EpisodeId}/plan")).Proposal!.Plan;
-        var form = new AcceptPlanForm(new PlanForm(plan.Items, plan.Strategy, plan.SwitchOn), other.VisitId, 0);
-        Assert.Contains("visitId", await browser.Post($"/api/episodes/{opened.EpisodeId}/plans", form).RefusedFields(HttpStatusCode.UnprocessableEntity));
+        var form = new AcceptPlanForm(
+            new PlanForm(plan.Items, plan.Strategy, plan.SwitchOn),
+            other.VisitId,
+            0
+        );
+        Assert.Contains(
+            "visitId",
+            await browser
+                .Post($"/api/episodes/{opened.EpisodeId}/plans", form)
+                .RefusedFields(HttpStatusCode.UnprocessableEntity)
+        );
     }
 
     [Fact]

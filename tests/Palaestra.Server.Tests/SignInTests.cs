@@ -17,7 +17,12 @@ public sealed class SignInTests : IDisposable
     {
         var browser = server.Browser();
         using var description = JsonDocument.Parse(await browser.GetStringAsync("/openapi/v1.json"));
-        var open = new HashSet<string> { "GET /api/start", "POST /api/sign-in", "POST /api/first-administrator" };
+        var open = new HashSet<string>
+        {
+            "GET /api/start",
+            "POST /api/sign-in",
+            "POST /api/first-administrator",
+        };
         var seen = 0;
         foreach (var path in description.RootElement.GetProperty("paths").EnumerateObject())
         {
@@ -28,9 +33,16 @@ public sealed class SignInTests : IDisposable
                 {
                     continue;
                 }
-                var address = System.Text.RegularExpressions.Regex.Replace(path.Name, "\\{[^}]+\\}", Guid.NewGuid().ToString());
+                var address = System.Text.RegularExpressions.Regex.Replace(
+                    path.Name,
+                    "\\{[^}]+\\}",
+                    Guid.NewGuid().ToString()
+                );
                 var answer = await browser.SendAsync(new HttpRequestMessage(new HttpMethod(verb), address));
-                Assert.True(answer.StatusCode == HttpStatusCode.Unauthorized, $"{verb} {path.Name} answered {answer.StatusCode}");
+                Assert.True(
+                    answer.StatusCode == HttpStatusCode.Unauthorized,
+                    $"{verb} {path.Name} answered {answer.StatusCode}"
+                );
                 seen++;
             }
         }
@@ -48,7 +60,12 @@ public sealed class SignInTests : IDisposable
         Assert.Empty(start.Accounts);
         var second = await browser.PostAsJsonAsync(
             "/api/first-administrator",
-            new { name = "Other", email = "other@clinic.example", password = "another long one" }
+            new
+            {
+                name = "Other",
+                email = "other@clinic.example",
+                password = "another long one",
+            }
         );
         Assert.Equal(HttpStatusCode.Conflict, second.StatusCode);
     }
@@ -57,8 +74,17 @@ public sealed class SignInTests : IDisposable
     public async Task A_short_password_is_refused_by_name() =>
         Assert.Contains(
             "password",
-            await server.Browser()
-                .PostAsJsonAsync("/api/first-administrator", new { name = "A", email = "a@clinic.example", password = "short" })
+            await server
+                .Browser()
+                .PostAsJsonAsync(
+                    "/api/first-administrator",
+                    new
+                    {
+                        name = "A",
+                        email = "a@clinic.example",
+                        password = "short",
+                    }
+                )
                 .RefusedFields(HttpStatusCode.UnprocessableEntity)
         );
 

@@ -37,7 +37,8 @@ public sealed class StoreTests : IDisposable
         {
             await old.OpenAsync();
             var make = old.CreateCommand();
-            make.CommandText = "CREATE TABLE Keepsake (Words TEXT); INSERT INTO Keepsake VALUES ('here before');";
+            make.CommandText =
+                "CREATE TABLE Keepsake (Words TEXT); INSERT INTO Keepsake VALUES ('here before');";
             await make.ExecuteNonQueryAsync();
         }
         await using var db = Open();

@@ -7,6 +7,7 @@ export default defineConfig({
   reporter: [["line"], ["json", { outputFile: "test-results/report.json" }]],
   use: {
     viewport: { width: 1280, height: 800 },
+    actionTimeout: 15_000,
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
       args: [

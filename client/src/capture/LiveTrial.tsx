@@ -64,17 +64,31 @@ const Centre = styled.div`
   min-width: 0;
 `;
 
+/** Counts, pain and the end of the trial: a column at the desk, two on a tablet held upright, all above the fold. */
+const Panel = styled.div`
+  display: grid;
+  gap: ${({ theme }) => theme.space(4)};
+  align-content: start;
+  ${({ theme }) => theme.narrow} {
+    grid-template-columns: 1fr 1fr;
+    gap: ${({ theme }) => theme.space(3)};
+  }
+`;
+
 const Controls = styled.div`
   display: grid;
   gap: ${({ theme }) => theme.space(3)};
   align-content: start;
   grid-auto-rows: min-content;
+  .keys button {
+    width: 100%;
+  }
   ${({ theme }) => theme.narrow} {
-    position: sticky;
-    bottom: 0;
     grid-template-columns: 1fr 1fr;
-    padding: ${({ theme }) => theme.space(2)} 0;
-    background: ${({ theme }) => theme.colour.paper};
+    /* Keys are for the desk; "?" still shows them. */
+    .keys {
+      display: none;
+    }
   }
 `;
 
@@ -135,7 +149,9 @@ function Running(
             Redo
           </Button>
         </Row>
-        <KeysDialog faults={faults} />
+        <div className="keys">
+          <KeysDialog faults={faults} />
+        </div>
       </Controls>
       <Centre className="stage">
         <FaultStage
@@ -151,7 +167,7 @@ function Running(
       {asking ? (
         <WhyEnded onEnd={actions.end} onBack={() => setAsking(false)} />
       ) : (
-        <Stack $gap={4}>
+        <Panel>
           <Counts counts={props.counts} target={doseWords(trial.target)} />
           <PainStepper trial={trial} onPain={actions.pain} />
           {props.note && <Small>{props.note}</Small>}
@@ -161,7 +177,7 @@ function Running(
           <Button $quiet onPress={() => setAsking(true)}>
             Stop: pain or worry
           </Button>
-        </Stack>
+        </Panel>
       )}
     </Live>
   );

@@ -58,7 +58,8 @@ export class Outbox {
     });
     const outbox = new Outbox(db, send);
     for (const row of (await db.getAll("events")) as Kept[]) {
-      if (row.state === "sent" && Date.now() - Date.parse(row.event.at) > keepSentMs) void db.delete("events", row.id);
+      if (row.state === "sent" && Date.now() - Date.parse(row.event.at) > keepSentMs)
+        void db.delete("events", row.id);
       else outbox.kept.set(row.id, row);
     }
     outbox.changed();

@@ -33,6 +33,9 @@ const Line = styled.section`
 `;
 
 const Doses = styled.table`
+  display: block;
+  max-width: 100%;
+  overflow-x: auto;
   th {
     padding-right: ${({ theme }) => theme.space(3)};
     text-align: left;

@@ -113,7 +113,7 @@ const sizes: Record<Paper, { width: string; minHeight: string }> = {
   Letter: { width: "196mm", minHeight: "258mm" },
 };
 
-const Paperlike = styled.article<{ $paper: Paper }>`
+const Paperlike = styled.article<{ $paper: Paper; $dense: boolean }>`
   width: ${({ $paper }) => sizes[$paper].width};
   max-width: 100%;
   min-height: ${({ $paper }) => sizes[$paper].minHeight};
@@ -121,11 +121,11 @@ const Paperlike = styled.article<{ $paper: Paper }>`
   padding: 8mm;
   background: white;
   box-shadow: 0 0 0 1px ${({ theme }) => theme.colour.rule};
-  font-size: 14px;
-  line-height: 1.3;
+  font-size: ${({ $dense }) => ($dense ? 13 : 15)}px;
+  line-height: ${({ $dense }) => ($dense ? 1.25 : 1.3)};
   display: flex;
   flex-direction: column;
-  gap: 3mm;
+  gap: ${({ $dense }) => ($dense ? 2 : 3)}mm;
   @media print {
     width: auto;
     min-height: 0;
@@ -145,13 +145,12 @@ const SheetHead = styled.header`
   }
 `;
 
-/** Few exercises get larger drawings; five still fit one page. */
-const drawing = (count: number) =>
-  count <= 3
-    ? { width: 58, height: 33 }
-    : count === 4
-      ? { width: 50, height: 26 }
-      : { width: 42, height: 20 };
+/** Few exercises get larger drawings, in millimetres; five still fit one page, and Letter is the shorter one. */
+function drawing(count: number, paper: Paper) {
+  if (count <= 3) return { width: 58, height: 32 };
+  if (count === 4) return { width: 48, height: paper === "A4" ? 25 : 22 };
+  return { width: 40, height: paper === "A4" ? 19 : 16 };
+}
 
 const Exercise = styled.section<{ $width: number }>`
   display: grid;
@@ -208,7 +207,7 @@ function Sheet(props: {
   const { episode, revision, library, next } = props;
   const days = daysToTick(new Date(), next ? new Date(next.plannedAt) : null);
   return (
-    <Paperlike $paper={props.paper} aria-label="Sheet to take home">
+    <Paperlike $paper={props.paper} $dense={revision.plan.items.length >= 5} aria-label="Sheet to take home">
       <SheetHead>
         <strong>{episode.intake.name}</strong>
         <span>
@@ -222,6 +221,7 @@ function Sheet(props: {
           key={item.id}
           number={i + 1}
           count={revision.plan.items.length}
+          paper={props.paper}
           item={item}
           library={library}
           days={days}
@@ -241,6 +241,7 @@ function Sheet(props: {
 function OneExercise(props: {
   number: number;
   count: number;
+  paper: Paper;
   item: PlanItem;
   library: Library;
   days: Date[];
@@ -249,7 +250,7 @@ function OneExercise(props: {
   const { rung } = findRung(props.library, item.rungId);
   const side = item.doses[0]?.side ?? "both";
   const moves = rung.poses.start !== rung.poses.end;
-  const size = drawing(props.count);
+  const size = drawing(props.count, props.paper);
   const width = `${size.width}mm`;
   const height = `${size.height}mm`;
   return (

@@ -30,7 +30,10 @@ public class SkeletonTests
             var figure = FigureDrawing.Of(Content.Library.Poses[name], side, name);
             var body = figure.Shapes.Where(shape => shape.Role != ShapeRole.Floor);
             // y grows downward from the floor at 0.
-            Assert.All(body.SelectMany(shape => shape.Outline), point => Assert.True(point.Y <= 12, $"{name}: {point.Y} mm below the floor"));
+            Assert.All(
+                body.SelectMany(shape => shape.Outline),
+                point => Assert.True(point.Y <= 12, $"{name}: {point.Y} mm below the floor")
+            );
         }
     }
 
@@ -41,11 +44,16 @@ public class SkeletonTests
         var left = FigureDrawing.Of(Content.Library.Poses[name], Side.Left, name);
         var right = FigureDrawing.Of(Content.Library.Poses[name], Side.Right, name);
         Assert.Equal(left.Shapes.Count, right.Shapes.Count);
-        foreach (var (l, r) in left.Shapes.Zip(right.Shapes).Where(pair => pair.First.Role != ShapeRole.Floor))
+        foreach (
+            var (l, r) in left.Shapes.Zip(right.Shapes).Where(pair => pair.First.Role != ShapeRole.Floor)
+        )
         {
             // Vertices run the other way round after mirroring, so the sets of points are compared; a millimetre for rounding.
             var mirrored = r.Outline.Select(p => (X: -p.X, p.Y)).ToList();
-            Assert.All(l.Outline, p => Assert.Contains(mirrored, m => Math.Abs(m.X - p.X) <= 1 && Math.Abs(m.Y - p.Y) <= 1));
+            Assert.All(
+                l.Outline,
+                p => Assert.Contains(mirrored, m => Math.Abs(m.X - p.X) <= 1 && Math.Abs(m.Y - p.Y) <= 1)
+            );
         }
     }
 
@@ -54,7 +62,15 @@ public class SkeletonTests
     public void Limbs_keep_their_length(string name)
     {
         var body = ContactSolver.Solve(Content.Library.Poses[name], 1.7);
-        foreach (var (segment, share) in new[] { ("thigh", Proportions.Thigh), ("shank", Proportions.Shank), ("upperArm", Proportions.UpperArm), ("forearm", Proportions.Forearm) })
+        foreach (
+            var (segment, share) in new[]
+            {
+                ("thigh", Proportions.Thigh),
+                ("shank", Proportions.Shank),
+                ("upperArm", Proportions.UpperArm),
+                ("forearm", Proportions.Forearm),
+            }
+        )
         {
             foreach (var side in new[] { "Left", "Right" })
             {
@@ -87,7 +103,12 @@ public class SkeletonTests
     [Fact]
     public void A_raised_arm_goes_where_flexion_points()
     {
-        var pose = new Pose(new RootPlacement(0), new Dictionary<string, JointAngles> { ["shoulderLeft"] = new(90) }, [], []);
+        var pose = new Pose(
+            new RootPlacement(0),
+            new Dictionary<string, JointAngles> { ["shoulderLeft"] = new(90) },
+            [],
+            []
+        );
         var body = new Skeleton(pose, 1.7, 1);
         Assert.True(body["upperArmLeft"].Direction.X > 0.99);
         Assert.True(body["upperArmRight"].Direction.Y < -0.99);

@@ -19,8 +19,13 @@ public class FindingsTests
     {
         // Left: heel tap clean, leg reach arches with 2 of 5 holds clean and 1.2 s of a third (7.2 of 15 s = 0.48).
         var tape = new Tape()
-            .Start("B5", Side.Left).Reps(5).End()
-            .Start("B6", Side.Left).Reps(2, hold: 3).Rep(3, "arch", 1.2).End(EndReason.BreakingFault);
+            .Start("B5", Side.Left)
+            .Reps(5)
+            .End()
+            .Start("B6", Side.Left)
+            .Reps(2, hold: 3)
+            .Rep(3, "arch", 1.2)
+            .End(EndReason.BreakingFault);
         var findings = Of(tape);
         // Front demands: 0.30 and 0.45 implied held, 0.60 held, 0.85 × 0.48, 1.00 implied lost.
         var expected = (0.30 + 0.45 + 0.60 + 0.85 * 0.48) / (0.30 + 0.45 + 0.60 + 0.85 + 1.00) * 100;
@@ -46,11 +51,7 @@ public class FindingsTests
     [InlineData(6, 8, 25.0)]
     [InlineData(0, 8, 100.0)]
     public void Side_difference_is_of_the_stronger(int left, int right, double expected) =>
-        Assert.Equal(
-            expected,
-            FindingsMaker.Difference(Score(left / 10.0), Score(right / 10.0))!.Value,
-            6
-        );
+        Assert.Equal(expected, FindingsMaker.Difference(Score(left / 10.0), Score(right / 10.0))!.Value, 6);
 
     [Fact]
     public void Two_sides_with_nothing_clean_have_no_difference() =>
@@ -68,7 +69,15 @@ public class FindingsTests
     [Fact]
     public void The_weaker_side_is_named_beyond_even()
     {
-        var tape = new Tape().Start("B5", Side.Left).Reps(5).End().Start("B5", Side.Right).Reps(3).Rep(fault: "arch").Rep(fault: "arch").End();
+        var tape = new Tape()
+            .Start("B5", Side.Left)
+            .Reps(5)
+            .End()
+            .Start("B5", Side.Right)
+            .Reps(3)
+            .Rep(fault: "arch")
+            .Rep(fault: "arch")
+            .End();
         var task = Assert.Single(Of(tape).Tasks);
         Assert.Equal(Side.Right, task.Weaker);
         Assert.Equal(40, task.DifferencePercent!.Value, 6);
@@ -79,9 +88,16 @@ public class FindingsTests
     [InlineData(4, null, WeakType.Endurance)]
     [InlineData(0, true, WeakType.Awareness)]
     [InlineData(0, false, WeakType.Capacity)]
-    public void Tells_awareness_endurance_and_capacity_apart(int cleanFirst, bool? cueWorked, WeakType expected)
+    public void Tells_awareness_endurance_and_capacity_apart(
+        int cleanFirst,
+        bool? cueWorked,
+        WeakType expected
+    )
     {
-        var tape = new Tape().Start("B5", Side.Left, target: new Dose(5, 1, 0)).Reps(cleanFirst).Rep(fault: "arch");
+        var tape = new Tape()
+            .Start("B5", Side.Left, target: new Dose(5, 1, 0))
+            .Reps(cleanFirst)
+            .Rep(fault: "arch");
         if (cueWorked is { } worked)
         {
             tape.Cue().CueAnswered(worked);
@@ -93,14 +109,24 @@ public class FindingsTests
     [Fact]
     public void Pain_that_ends_it_is_told_as_pain()
     {
-        var tape = new Tape().Start("B5", Side.Left).Pain(PainPhase.Before, 1).Reps(1).Pain(PainPhase.Peak, 5).End(EndReason.Pain);
+        var tape = new Tape()
+            .Start("B5", Side.Left)
+            .Pain(PainPhase.Before, 1)
+            .Reps(1)
+            .Pain(PainPhase.Peak, 5)
+            .End(EndReason.Pain);
         Assert.Equal(WeakType.PainLimited, Of(tape).WeakLink!.Type);
     }
 
     [Fact]
     public void Open_trials_and_sessions_are_no_findings()
     {
-        var tape = new Tape().Start("B5", Side.Left, TrialPurpose.Session).Reps(5).End().Start("B6", Side.Left).Reps(1, hold: 3);
+        var tape = new Tape()
+            .Start("B5", Side.Left, TrialPurpose.Session)
+            .Reps(5)
+            .End()
+            .Start("B6", Side.Left)
+            .Reps(1, hold: 3);
         Assert.Equal(0, Of(tape).TrialCount);
         Assert.Equal("Nothing screened yet.", Of(tape).Sentence);
     }
@@ -108,7 +134,16 @@ public class FindingsTests
     [Fact]
     public void Mirrored_trials_give_mirrored_findings()
     {
-        Tape One(Side side) => new Tape().Start("D3", side).Reps(3, hold: 3).Rep(3, "twist").End().Start("E5", side).Reps(2, hold: 3).Rep(3, "drop").End();
+        Tape One(Side side) =>
+            new Tape()
+                .Start("D3", side)
+                .Reps(3, hold: 3)
+                .Rep(3, "twist")
+                .End()
+                .Start("E5", side)
+                .Reps(2, hold: 3)
+                .Rep(3, "drop")
+                .End();
         var left = Of(One(Side.Left));
         var right = Of(One(Side.Right));
         foreach (var sector in Enum.GetValues<Sector>())

@@ -17,7 +17,10 @@ public static class Content
         return Directory
             .EnumerateFiles(folder, "*.json", SearchOption.AllDirectories)
             .Select(path => (Name: Path.GetRelativePath(folder, path).Replace('\\', '/'), path))
-            .Where(f => !f.Name.StartsWith("schema/", StringComparison.Ordinal) && !f.Name.StartsWith("demo/", StringComparison.Ordinal))
+            .Where(f =>
+                !f.Name.StartsWith("schema/", StringComparison.Ordinal)
+                && !f.Name.StartsWith("demo/", StringComparison.Ordinal)
+            )
             .ToDictionary(f => f.Name, f => File.ReadAllText(f.path));
     }
 }

@@ -12,18 +12,31 @@ public sealed class Tape
 
     public List<CaptureEvent> Events { get; } = [];
 
-    public Tape Start(string rungId, Side side, TrialPurpose purpose = TrialPurpose.Screen, Dose? target = null)
+    public Tape Start(
+        string rungId,
+        Side side,
+        TrialPurpose purpose = TrialPurpose.Screen,
+        Dose? target = null
+    )
     {
         trial = NewId();
         var rung = Content.Library.Rung(rungId);
-        return Tap(CaptureKind.TrialStarted, 1, e => e with
-        {
-            RungId = rungId,
-            Side = side,
-            Purpose = purpose,
-            Target = target ?? rung.Start with { Sets = 1 },
-            PlanItemId = purpose == TrialPurpose.Session ? Guid.Parse("11111111-1111-1111-1111-111111111111") : null,
-        });
+        return Tap(
+            CaptureKind.TrialStarted,
+            1,
+            e =>
+                e with
+                {
+                    RungId = rungId,
+                    Side = side,
+                    Purpose = purpose,
+                    Target = target ?? rung.Start with { Sets = 1 },
+                    PlanItemId =
+                        purpose == TrialPurpose.Session
+                            ? Guid.Parse("11111111-1111-1111-1111-111111111111")
+                            : null,
+                }
+        );
     }
 
     /// <summary>Clean reps, each held if a hold is given.</summary>
@@ -50,7 +63,8 @@ public sealed class Tape
         return Tap(CaptureKind.RepDone, hold > 0 ? hold : 3);
     }
 
-    public Tape Fault(string code, double after = 1) => Tap(CaptureKind.FaultMarked, after, e => e with { Fault = code });
+    public Tape Fault(string code, double after = 1) =>
+        Tap(CaptureKind.FaultMarked, after, e => e with { Fault = code });
 
     public Tape Cue() => Tap(CaptureKind.CueGiven, 1);
 
@@ -59,9 +73,11 @@ public sealed class Tape
     public Tape Pain(PainPhase phase, int value) =>
         Tap(CaptureKind.PainMarked, 1, e => e with { Phase = phase, Value = value });
 
-    public Tape Undo(Guid? target = null) => Tap(CaptureKind.Undone, 1, e => e with { Undoes = target ?? Events[^1].Id });
+    public Tape Undo(Guid? target = null) =>
+        Tap(CaptureKind.Undone, 1, e => e with { Undoes = target ?? Events[^1].Id });
 
-    public Tape End(EndReason reason = EndReason.TargetMet) => Tap(CaptureKind.TrialEnded, 1, e => e with { Reason = reason });
+    public Tape End(EndReason reason = EndReason.TargetMet) =>
+        Tap(CaptureKind.TrialEnded, 1, e => e with { Reason = reason });
 
     public Tape HoldStart() => Tap(CaptureKind.HoldStarted, 1);
 

@@ -35,31 +35,64 @@ public sealed record Work(string RungId, Dose Dose)
     {
         var dose = side == Side.Right && RightDose is { } right ? right : Dose;
         var clean = (int)Math.Round(dose.Reps * cleanShare);
-        var broken = double.IsNaN(breakingShare) ? dose.Reps - clean : (int)Math.Round(dose.Reps * breakingShare);
+        var broken = double.IsNaN(breakingShare)
+            ? dose.Reps - clean
+            : (int)Math.Round(dose.Reps * breakingShare);
         var sets = Enumerable
             .Range(0, dose.Sets)
             .Select(i => new SetDone(
-                dose.Reps, clean, 0, broken, clean * dose.Hold, i < painSets, cueFixed, effort, broken > 0 ? "arch" : null
+                dose.Reps,
+                clean,
+                0,
+                broken,
+                clean * dose.Hold,
+                i < painSets,
+                cueFixed,
+                effort,
+                broken > 0 ? "arch" : null
             ))
             .ToList();
-        var performance = new Performance(visit, new DateOnly(2026, 3, 2).AddDays(7 * visit), ItemId, RungId, side, dose, sets);
+        var performance = new Performance(
+            visit,
+            new DateOnly(2026, 3, 2).AddDays(7 * visit),
+            ItemId,
+            RungId,
+            side,
+            dose,
+            sets
+        );
         return this with { Done = [.. Done, performance] };
     }
 
     /// <summary>The same visit on both sides.</summary>
     public Work BothSides(int visit, double cleanShare = 1, bool? cueFixed = null, int? effort = 5) =>
         Rung.Sides == RungSides.Each
-            ? Visit(visit, Side.Left, cleanShare, cueFixed, effort).Visit(visit, Side.Right, cleanShare, cueFixed, effort)
+            ? Visit(visit, Side.Left, cleanShare, cueFixed, effort)
+                .Visit(visit, Side.Right, cleanShare, cueFixed, effort)
             : Visit(visit, Side.Both, cleanShare, cueFixed, effort);
 
     public DecideInput Input(int visit = 2)
     {
-        var doses = Rung.TaskSides.Select(side => new SideDose(side, side == Side.Right && RightDose is { } r ? r : Dose));
+        var doses = Rung.TaskSides.Select(side => new SideDose(
+            side,
+            side == Side.Right && RightDose is { } r ? r : Dose
+        ));
         var item = new PlanItem(ItemId, RungId, "", [.. doses], [], [], Rung.Cues[0]);
-        return new DecideInput(visit, new DateOnly(2026, 3, 16), Profile, Content.Policy.Id, [item], CheckIn, Done, LastWork);
+        return new DecideInput(
+            visit,
+            new DateOnly(2026, 3, 16),
+            Profile,
+            Content.Policy.Id,
+            [item],
+            CheckIn,
+            Done,
+            LastWork
+        );
     }
 
-    public IReadOnlyList<Decision> Decisions(int visit = 2) => DecisionEngine.Decide(Input(visit), Content.Library);
+    public IReadOnlyList<Decision> Decisions(int visit = 2) =>
+        DecisionEngine.Decide(Input(visit), Content.Library);
 
-    public Decision Decide(Side side = Side.Left, int visit = 2) => Decisions(visit).First(d => d.Side == side || d.Side == Side.Both);
+    public Decision Decide(Side side = Side.Left, int visit = 2) =>
+        Decisions(visit).First(d => d.Side == side || d.Side == Side.Both);
 }

@@ -15,7 +15,13 @@ public class StirredUpTests
     [InlineData(1, 6, 1, false, StirredUp.High)]
     [InlineData(1, 1, 24, false, StirredUp.High)]
     [InlineData(1, 1, 1, true, StirredUp.High)]
-    public void Follows_pain_settling_and_nights(int now, int usual, double settle, bool night, StirredUp expected) =>
+    public void Follows_pain_settling_and_nights(
+        int now,
+        int usual,
+        double settle,
+        bool night,
+        StirredUp expected
+    ) =>
         Assert.Equal(
             expected,
             StirredUpLevel.Of(new ClientProfile(new Pain(now, 10, usual), settle, night, []), Content.Policy)
@@ -30,7 +36,14 @@ public class NeutralChoiceTests
     [InlineData(RestingShape.Rounded, SpinalStrategy.LittleArch)]
     public void Follows_the_build(RestingShape shape, SpinalStrategy expected)
     {
-        var proposal = NeutralChoice.Propose(Someone.Calm with { RestingShape = shape }, Content.Policy, Content.Library);
+        var proposal = NeutralChoice.Propose(
+            Someone.Calm with
+            {
+                RestingShape = shape,
+            },
+            Content.Policy,
+            Content.Library
+        );
         Assert.Equal(expected, proposal.Strategy);
         Assert.Equal("N-BUILD", proposal.RuleId);
     }

@@ -31,16 +31,28 @@ public class ContentFilesTests
 
     [Theory]
     [InlineData("ladders/b-limb-lowering.json", "\"rib-flare\"", "\"rib-flair\"", "rungs[0].faults")]
-    [InlineData("ladders/b-limb-lowering.json", "\"end\": \"foot-float\"", "\"end\": \"foot-boat\"", "rungs[0].poses")]
+    [InlineData(
+        "ladders/b-limb-lowering.json",
+        "\"end\": \"foot-float\"",
+        "\"end\": \"foot-boat\"",
+        "rungs[0].poses"
+    )]
     [InlineData("ladders/b-limb-lowering.json", "\"fallback\": \"A1\"", "\"fallback\": \"A9\"", "fallback")]
     [InlineData("ladders/e-bridge.json", "\"reps\": 12", "\"reps\": 9", "rungs[0].cap")]
     [InlineData("ladders/d-hands-and-knees.json", "\"weight\": 0.35", "\"weight\": 0.95", "rungs")]
-    [InlineData("precautions.json", "\"ladder\": \"D\"", "\"ladder\": \"Q\"", "precautions[0].rules[3].ladder")]
+    [InlineData(
+        "precautions.json",
+        "\"ladder\": \"D\"",
+        "\"ladder\": \"Q\"",
+        "precautions[0].rules[3].ladder"
+    )]
     [InlineData("poses.json", "\"kneeLeft\": {", "\"kneeMiddle\": {", "poses.hook-lying.joints")]
     public void What_does_not_fit_together_is_named(string file, string find, string replace, string path) =>
         Assert.Contains(
             With(file, find, replace).Errors,
-            error => error.Field.StartsWith(file, StringComparison.Ordinal) && error.Field.Contains(path, StringComparison.Ordinal)
+            error =>
+                error.Field.StartsWith(file, StringComparison.Ordinal)
+                && error.Field.Contains(path, StringComparison.Ordinal)
         );
 
     [Fact]

@@ -11,7 +11,10 @@ namespace Palaestra.Core.Tests.Planning;
 public class PlannerTests
 {
     /// <summary>Screens every open ladder of a client who truly holds up to the given rung on each side.</summary>
-    private static ScreenFindings Screen(ClientProfile who, IReadOnlyDictionary<string, (int Left, int Right)> truth)
+    private static ScreenFindings Screen(
+        ClientProfile who,
+        IReadOnlyDictionary<string, (int Left, int Right)> truth
+    )
     {
         var tape = new Tape();
         foreach (var ladder in Content.Library.Ladders.Where(l => l.Screened))
@@ -19,15 +22,20 @@ public class PlannerTests
             foreach (var side in new[] { Side.Left, Side.Right })
             {
                 while (
-                    RungFinder.Search(ladder, side, tape.Trials(), who, Content.Policy, Content.Library).NextRungId is { } next
+                    RungFinder
+                        .Search(ladder, side, tape.Trials(), who, Content.Policy, Content.Library)
+                        .NextRungId
+                        is { } next
                 )
                 {
                     var rung = Content.Library.Rung(next);
                     var holds = side == Side.Left ? truth[ladder.Id].Left : truth[ladder.Id].Right;
                     tape.Start(next, rung.Sides == RungSides.Each ? side : Side.Both);
-                    _ = ladder.IndexOf(next) <= holds
-                        ? tape.Reps(rung.Start.Reps, rung.Start.Hold)
-                        : tape.Rep(rung.Start.Hold, rung.Faults[0], 0.5).Rep(rung.Start.Hold, rung.Faults[0], 0.5);
+                    _ =
+                        ladder.IndexOf(next) <= holds
+                            ? tape.Reps(rung.Start.Reps, rung.Start.Hold)
+                            : tape.Rep(rung.Start.Hold, rung.Faults[0], 0.5)
+                                .Rep(rung.Start.Hold, rung.Faults[0], 0.5);
                     tape.End();
                 }
             }
@@ -35,8 +43,22 @@ public class PlannerTests
         return FindingsMaker.Of(tape.Trials(), who, Content.Policy, Content.Library);
     }
 
-    private static PlanProposal Propose(ClientProfile who, int left = 2, int right = 2, double minutes = 20) =>
-        Propose(who, new Dictionary<string, (int, int)> { ["B"] = (left, right), ["D"] = (left, right), ["E"] = (left, right) }, minutes);
+    private static PlanProposal Propose(
+        ClientProfile who,
+        int left = 2,
+        int right = 2,
+        double minutes = 20
+    ) =>
+        Propose(
+            who,
+            new Dictionary<string, (int, int)>
+            {
+                ["B"] = (left, right),
+                ["D"] = (left, right),
+                ["E"] = (left, right),
+            },
+            minutes
+        );
 
     private static PlanProposal Propose(
         ClientProfile who,
@@ -44,7 +66,14 @@ public class PlannerTests
         double minutes
     )
     {
-        var input = new PlanInput(who, Screen(who, truth), Content.Policy.Id, SpinalStrategy.Neutral, SwitchOn.Brace, minutes);
+        var input = new PlanInput(
+            who,
+            Screen(who, truth),
+            Content.Policy.Id,
+            SpinalStrategy.Neutral,
+            SwitchOn.Brace,
+            minutes
+        );
         return Planner.Propose(input, Content.Library, Guid.NewGuid);
     }
 
@@ -94,17 +123,31 @@ public class PlannerTests
     [Fact]
     public void The_weak_link_comes_before_the_others_when_minutes_are_short()
     {
-        var truth = new Dictionary<string, (int, int)> { ["B"] = (4, 4), ["D"] = (4, 4), ["E"] = (1, 0) };
+        var truth = new Dictionary<string, (int, int)>
+        {
+            ["B"] = (4, 4),
+            ["D"] = (4, 4),
+            ["E"] = (1, 0),
+        };
         var proposal = Propose(Someone.Calm, truth, minutes: 4);
-        Assert.Contains(proposal.Plan.Items, item => item.RungId == "E1" && item.Reasons.Any(r => r.RuleId == "P-WEAK"));
+        Assert.Contains(
+            proposal.Plan.Items,
+            item => item.RungId == "E1" && item.Reasons.Any(r => r.RuleId == "P-WEAK")
+        );
     }
 
     [Fact]
     public void The_wrist_takes_hands_and_knees_out_and_says_so()
     {
         var proposal = Propose(Someone.With("wrist"));
-        Assert.DoesNotContain(proposal.Plan.Items, item => Content.Library.Rung(item.RungId).Features.Contains("hands-flat"));
-        Assert.Contains(proposal.Forbidden, f => f.RungId == "D3" && f.Why.Contains("wrist", StringComparison.Ordinal));
+        Assert.DoesNotContain(
+            proposal.Plan.Items,
+            item => Content.Library.Rung(item.RungId).Features.Contains("hands-flat")
+        );
+        Assert.Contains(
+            proposal.Forbidden,
+            f => f.RungId == "D3" && f.Why.Contains("wrist", StringComparison.Ordinal)
+        );
         Assert.Contains(proposal.NotChosen, reason => reason.RuleId == "P-BARRED");
     }
 
@@ -118,27 +161,40 @@ public class PlannerTests
                 new Pain(pain, 10, pain),
                 settle,
                 night,
-                [.. Content.Library.Precautions.Where((_, i) => (mask & (1 << i)) != 0).Select(p => new ClientPrecaution(p.Id, Side.Left))]
+                [
+                    .. Content
+                        .Library.Precautions.Where((_, i) => (mask & (1 << i)) != 0)
+                        .Select(p => new ClientPrecaution(p.Id, Side.Left)),
+                ]
             )
     );
 
     [Fact]
     public void Forbidden_rungs_are_never_proposed_and_nothing_is_above_its_entry_or_cap() =>
         Gen.Select(AnyProfile, Gen.Int[-1, 4], Gen.Int[-1, 4], Gen.Double[5, 40])
-            .Sample((who, left, right, minutes) =>
-            {
-                var proposal = Propose(who, left, right, minutes);
-                var forbidden = proposal.Forbidden.Select(f => f.RungId).ToHashSet();
-                Assert.DoesNotContain(proposal.Plan.Items, item => forbidden.Contains(item.RungId));
-                Assert.InRange(proposal.Plan.Items.Count, 1, Planner.ExercisesMax);
-                Assert.DoesNotContain(proposal.Plan.Warnings, w => w.RuleId is "P-ENTRY" or "P-CAP" or "P-BARRED" or "P-ONE-SIDED");
-                Assert.All(proposal.Plan.Items, item => Assert.NotEmpty(item.Reasons));
-            }, iter: 150);
+            .Sample(
+                (who, left, right, minutes) =>
+                {
+                    var proposal = Propose(who, left, right, minutes);
+                    var forbidden = proposal.Forbidden.Select(f => f.RungId).ToHashSet();
+                    Assert.DoesNotContain(proposal.Plan.Items, item => forbidden.Contains(item.RungId));
+                    Assert.InRange(proposal.Plan.Items.Count, 1, Planner.ExercisesMax);
+                    Assert.DoesNotContain(
+                        proposal.Plan.Warnings,
+                        w => w.RuleId is "P-ENTRY" or "P-CAP" or "P-BARRED" or "P-ONE-SIDED"
+                    );
+                    Assert.All(proposal.Plan.Items, item => Assert.NotEmpty(item.Reasons));
+                },
+                iter: 150
+            );
 
     [Fact]
     public void Three_to_five_exercises_for_everybody_with_room_in_the_day() =>
         Gen.Select(AnyProfile, Gen.Int[0, 4], Gen.Int[0, 4])
-            .Sample((who, left, right) => Assert.InRange(Propose(who, left, right, 40).Plan.Items.Count, 3, 5), iter: 100);
+            .Sample(
+                (who, left, right) => Assert.InRange(Propose(who, left, right, 40).Plan.Items.Count, 3, 5),
+                iter: 100
+            );
 }
 
 public class PlanTimeTests
@@ -149,7 +205,15 @@ public class PlanTimeTests
     [Fact]
     public void Adds_work_rests_sides_and_set_up()
     {
-        var item = new PlanItem(Id, "B6", "", [new(Side.Left, new Dose(5, 2, 3)), new(Side.Right, new Dose(5, 1, 3))], [], [], "");
+        var item = new PlanItem(
+            Id,
+            "B6",
+            "",
+            [new(Side.Left, new Dose(5, 2, 3)), new(Side.Right, new Dose(5, 1, 3))],
+            [],
+            [],
+            ""
+        );
         Assert.Equal(220, PlanTime.Seconds(item, Content.Library.Rung("B6"), Content.Policy), 6);
     }
 
@@ -164,9 +228,14 @@ public class PlanTimeTests
     [Fact]
     public void A_change_of_position_costs_its_seconds()
     {
-        PlanItem One(string rung) => new(Guid.NewGuid(), rung, "", [new(Side.Left, new Dose(5, 1, 0))], [], [], "");
+        PlanItem One(string rung) =>
+            new(Guid.NewGuid(), rung, "", [new(Side.Left, new Dose(5, 1, 0))], [], [], "");
         Plan Of(params PlanItem[] items) =>
-            PlanTime.WithMinutes(new Plan(items, SpinalStrategy.Neutral, SwitchOn.Brace, "", 1, "", 0, []), Content.Library, Content.Policy);
+            PlanTime.WithMinutes(
+                new Plan(items, SpinalStrategy.Neutral, SwitchOn.Brace, "", 1, "", 0, []),
+                Content.Library,
+                Content.Policy
+            );
         var same = Of(One("B5"), One("B5")).Items[1].Minutes;
         var other = Of(One("D3"), One("B5")).Items[1].Minutes;
         Assert.Equal(Content.Policy.Seconds.PositionChange / 60, other - same, 1);
@@ -180,7 +249,10 @@ public class DosePlannerTests
     [InlineData(StirredUp.Moderate, 5, 2, 3)]
     [InlineData(StirredUp.High, 3, 1, 3)]
     public void Follows_how_stirred_up_the_client_is(StirredUp level, int reps, int sets, double hold) =>
-        Assert.Equal(new Dose(reps, sets, hold), DosePlanner.Start(Content.Library.Rung("B6"), level, Content.Policy));
+        Assert.Equal(
+            new Dose(reps, sets, hold),
+            DosePlanner.Start(Content.Library.Rung("B6"), level, Content.Policy)
+        );
 
     [Theory]
     [InlineData(StirredUp.Low, 5, 1, 5, 2)]
@@ -188,19 +260,30 @@ public class DosePlannerTests
     [InlineData(StirredUp.Low, 8, 3, 10, 3)]
     [InlineData(StirredUp.Low, 10, 3, 10, 3)]
     public void The_weaker_side_gets_a_set_or_a_quarter_more_reps_within_the_cap(
-        StirredUp level, int reps, int sets, int moreReps, int moreSets
+        StirredUp level,
+        int reps,
+        int sets,
+        int moreReps,
+        int moreSets
     ) =>
         Assert.Equal(
             new Dose(moreReps, moreSets, 3),
-            DosePlanner.ForWeakerSide(new Dose(reps, sets, 3), Content.Library.Rung("B6"), level, Content.Policy)
+            DosePlanner.ForWeakerSide(
+                new Dose(reps, sets, 3),
+                Content.Library.Rung("B6"),
+                level,
+                Content.Policy
+            )
         );
 }
 
 public class PlanCheckTests
 {
-    private static PlanItem Item(string rung, params SideDose[] doses) => new(Guid.NewGuid(), rung, "", doses, [], [], "");
+    private static PlanItem Item(string rung, params SideDose[] doses) =>
+        new(Guid.NewGuid(), rung, "", doses, [], [], "");
 
-    private static SideDose On(Side side, int reps = 5, int sets = 1, double hold = 3) => new(side, new Dose(reps, sets, hold));
+    private static SideDose On(Side side, int reps = 5, int sets = 1, double hold = 3) =>
+        new(side, new Dose(reps, sets, hold));
 
     [Theory]
     [InlineData(0, 1, 3, "items[0].doses[0].dose.reps")]
@@ -209,19 +292,34 @@ public class PlanCheckTests
     [InlineData(5, 1, -1, "items[0].doses[0].dose.hold")]
     [InlineData(5, 1, 121, "items[0].doses[0].dose.hold")]
     public void Refuses_doses_that_are_none(int reps, int sets, double hold, string field) =>
-        Assert.Equal(field, Assert.Single(PlanCheck.Errors([Item("B6", On(Side.Left, reps, sets, hold))], Content.Library, "items")).Field);
+        Assert.Equal(
+            field,
+            Assert
+                .Single(
+                    PlanCheck.Errors([Item("B6", On(Side.Left, reps, sets, hold))], Content.Library, "items")
+                )
+                .Field
+        );
 
     [Fact]
     public void Refuses_unknown_rungs_and_sides_that_do_not_belong()
     {
-        Assert.Equal("items[0].rungId", Assert.Single(PlanCheck.Errors([Item("Q1", On(Side.Left))], Content.Library, "items")).Field);
-        Assert.Equal("items[0].doses[0].side", Assert.Single(PlanCheck.Errors([Item("B6", On(Side.Both))], Content.Library, "items")).Field);
+        Assert.Equal(
+            "items[0].rungId",
+            Assert.Single(PlanCheck.Errors([Item("Q1", On(Side.Left))], Content.Library, "items")).Field
+        );
+        Assert.Equal(
+            "items[0].doses[0].side",
+            Assert.Single(PlanCheck.Errors([Item("B6", On(Side.Both))], Content.Library, "items")).Field
+        );
     }
 
     private static IReadOnlyList<PlanWarning> Warn(PlanItem item, ClientProfile who, double minutes = 20)
     {
         var plan = PlanTime.WithMinutes(
-            new Plan([item], SpinalStrategy.Neutral, SwitchOn.Brace, "", 1, "", 0, []), Content.Library, Content.Policy
+            new Plan([item], SpinalStrategy.Neutral, SwitchOn.Brace, "", 1, "", 0, []),
+            Content.Library,
+            Content.Policy
         );
         return PlanCheck.Warnings(plan, who, null, minutes, Content.Library);
     }
@@ -231,10 +329,15 @@ public class PlanCheckTests
     {
         var barred = Item("D3", On(Side.Left), On(Side.Right));
         Assert.True(Warn(barred, Someone.With("wrist")).Single(w => w.RuleId == "P-BARRED").Blocks);
-        var reasoned = Warn(barred with { BarOverride = "on fists, pain free" }, Someone.With("wrist")).Single(w => w.RuleId == "P-BARRED");
+        var reasoned = Warn(barred with { BarOverride = "on fists, pain free" }, Someone.With("wrist"))
+            .Single(w => w.RuleId == "P-BARRED");
         Assert.False(reasoned.Blocks);
         Assert.Contains("on fists", reasoned.Words, StringComparison.Ordinal);
-        Assert.True(Warn(barred with { BarOverride = "  " }, Someone.With("wrist")).Single(w => w.RuleId == "P-BARRED").Blocks);
+        Assert.True(
+            Warn(barred with { BarOverride = "  " }, Someone.With("wrist"))
+                .Single(w => w.RuleId == "P-BARRED")
+                .Blocks
+        );
     }
 
     [Fact]

@@ -1,7 +1,7 @@
 using CsCheck;
+using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
-using Palaestra.Core.Intake;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Core.Visits;
@@ -18,7 +18,10 @@ public class DecisionTests
     [Fact]
     public void D_REFER_a_danger_sign_stops_everything_whatever_else_happened()
     {
-        var work = Work.AtTarget("B5").BothSides(1).BothSides(2) with { CheckIn = new(1, 1, 1, 1, ["leg-pain-further"]) };
+        var work = Work.AtTarget("B5").BothSides(1).BothSides(2) with
+        {
+            CheckIn = new(1, 1, 1, 1, ["leg-pain-further"]),
+        };
         Assert.All(work.Decisions(), d => Assert.Equal((Outcome.Stop, "D-REFER"), (d.Outcome, d.RuleId)));
     }
 
@@ -28,7 +31,9 @@ public class DecisionTests
     [InlineData(2, 0, "D-PAIN-STOP")]
     public void D_PAIN_STOP_two_painful_sets_of_an_exercise_ease_a_rung(int left, int right, string rule)
     {
-        var work = new Work("B6", new Dose(5, 2, 3)).Visit(2, Side.Left, painSets: left).Visit(2, Side.Right, painSets: right);
+        var work = new Work("B6", new Dose(5, 2, 3))
+            .Visit(2, Side.Left, painSets: left)
+            .Visit(2, Side.Right, painSets: right);
         var decision = Of(work);
         Assert.Equal(rule, decision.RuleId);
         if (rule == "D-PAIN-STOP")
@@ -49,7 +54,12 @@ public class DecisionTests
     [InlineData(5, 3, 1, "D-PAIN-NEXT")]
     [InlineData(3, 3, 24, "D-BUILD")]
     [InlineData(3, 3, 25, "D-PAIN-NEXT")]
-    public void D_PAIN_NEXT_at_two_points_over_usual_or_more_than_a_day(int next, int usual, double hours, string rule)
+    public void D_PAIN_NEXT_at_two_points_over_usual_or_more_than_a_day(
+        int next,
+        int usual,
+        double hours,
+        string rule
+    )
     {
         var work = new Work("B6", Small).BothSides(2) with { CheckIn = new(usual, usual, next, hours, []) };
         Assert.Equal(rule, Of(work).RuleId);
@@ -71,7 +81,11 @@ public class DecisionTests
     [InlineData(0.6, false, "D-FAULT-CAP")]
     [InlineData(0.6, true, "D-FAULT-CUE")]
     [InlineData(0.1, true, "D-FAULT-CUE")]
-    public void D_FAULT_CAP_in_more_than_half_and_D_FAULT_CUE_when_a_cue_fixes_it(double broken, bool? cue, string rule)
+    public void D_FAULT_CAP_in_more_than_half_and_D_FAULT_CUE_when_a_cue_fixes_it(
+        double broken,
+        bool? cue,
+        string rule
+    )
     {
         var work = new Work("B6", new Dose(10, 1, 3)).BothSides(2, 1 - broken, cue);
         Assert.Equal(rule, Of(work).RuleId);
@@ -114,7 +128,10 @@ public class DecisionTests
     {
         var work = Work.AtTarget("B5") with { RightDose = new Dose(8, 3, 0) };
         work = work.Visit(2, Side.Left).Visit(2, Side.Right, 0.75);
-        Assert.Equal((Outcome.Stay, new Dose(8, 3, 0)), (Of(work, Side.Right).Outcome, Of(work, Side.Right).Dose));
+        Assert.Equal(
+            (Outcome.Stay, new Dose(8, 3, 0)),
+            (Of(work, Side.Right).Outcome, Of(work, Side.Right).Dose)
+        );
     }
 
     [Theory]
@@ -130,7 +147,10 @@ public class DecisionTests
 
     [Fact]
     public void D_MASTER_begins_the_next_rung_at_its_start_dose() =>
-        Assert.Equal(Content.Library.Rung("B6").Start, Of(Work.AtTarget("B5").BothSides(1).BothSides(2)).Dose);
+        Assert.Equal(
+            Content.Library.Rung("B6").Start,
+            Of(Work.AtTarget("B5").BothSides(1).BothSides(2)).Dose
+        );
 
     [Fact]
     public void D_MASTER_never_climbs_to_a_barred_rung()
@@ -151,26 +171,35 @@ public class DecisionTests
     {
         // 5 × (3 + 6) = 45 s; a fifth more is 54 s: hold 4 s gives 50 s, 5 s gives 55 s.
         var decision = Of(new Work("B6", Small).BothSides(2));
-        Assert.Equal(("D-BUILD", Outcome.Add, new Dose(5, 1, 4)), (decision.RuleId, decision.Outcome, decision.Dose));
+        Assert.Equal(
+            ("D-BUILD", Outcome.Add, new Dose(5, 1, 4)),
+            (decision.RuleId, decision.Outcome, decision.Dose)
+        );
     }
 
     [Fact]
     public void D_BUILD_never_goes_over_the_target() =>
         Gen.Select(Gen.Int[1, 10], Gen.Int[1, 3], Gen.Int[0, 5])
-            .Sample((reps, sets, hold) =>
-            {
-                var rung = Content.Library.Rung("B6");
-                var dose = new Dose(Math.Min(reps, rung.Target.Reps), Math.Min(sets, rung.Target.Sets), hold);
-                if (DoseStep.Harder(dose, rung, 0.2) is { } more)
+            .Sample(
+                (reps, sets, hold) =>
                 {
-                    Assert.True(rung.Target.Covers(more));
-                    Assert.True(more.Seconds(rung.MoveSeconds) > dose.Seconds(rung.MoveSeconds));
+                    var rung = Content.Library.Rung("B6");
+                    var dose = new Dose(
+                        Math.Min(reps, rung.Target.Reps),
+                        Math.Min(sets, rung.Target.Sets),
+                        hold
+                    );
+                    if (DoseStep.Harder(dose, rung, 0.2) is { } more)
+                    {
+                        Assert.True(rung.Target.Covers(more));
+                        Assert.True(more.Seconds(rung.MoveSeconds) > dose.Seconds(rung.MoveSeconds));
+                    }
+                    else
+                    {
+                        Assert.True(dose.Covers(rung.Target));
+                    }
                 }
-                else
-                {
-                    Assert.True(dose.Covers(rung.Target));
-                }
-            });
+            );
 
     [Theory]
     [InlineData(13, "D-STAY")]
@@ -200,7 +229,15 @@ public class DecisionTests
         Assert.All(decisions.Skip(2), d => Assert.Equal("D-CAP-RISE", d.RuleId));
     }
 
-    private static readonly Outcome[] FromHardToEasy = [Outcome.StepUp, Outcome.Add, Outcome.Stay, Outcome.Ease, Outcome.StepDown, Outcome.Stop];
+    private static readonly Outcome[] FromHardToEasy =
+    [
+        Outcome.StepUp,
+        Outcome.Add,
+        Outcome.Stay,
+        Outcome.Ease,
+        Outcome.StepDown,
+        Outcome.Stop,
+    ];
 
     private static readonly Gen<Work> AnyWork = Gen.Select(
         Gen.OneOf(Gen.Const("B5"), Gen.Const("B6"), Gen.Const("D3"), Gen.Const("E5")),
@@ -221,20 +258,40 @@ public class DecisionTests
 
     [Fact]
     public void More_pain_never_advances() =>
-        Gen.Select(AnyWork, Gen.Int[1, 8], Gen.Bool).Sample((work, more, during) =>
-        {
-            var worse = work with { CheckIn = work.CheckIn with { NextDayPain = Math.Min(10, work.CheckIn.NextDayPain!.Value + more) } };
-            if (during)
-            {
-                worse = worse with { Done = [.. work.Done.Select(p => p with { Sets = [.. p.Sets.Select(s => s with { PainOver = true })] })] };
-            }
-            foreach (var side in new[] { Side.Left, Side.Right })
-            {
-                var calm = Array.IndexOf(FromHardToEasy, work.Decide(side).Outcome);
-                var painful = Array.IndexOf(FromHardToEasy, worse.Decide(side).Outcome);
-                Assert.True(painful >= calm, $"{work.Decide(side)} became {worse.Decide(side)}");
-            }
-        });
+        Gen.Select(AnyWork, Gen.Int[1, 8], Gen.Bool)
+            .Sample(
+                (work, more, during) =>
+                {
+                    var worse = work with
+                    {
+                        CheckIn = work.CheckIn with
+                        {
+                            NextDayPain = Math.Min(10, work.CheckIn.NextDayPain!.Value + more),
+                        },
+                    };
+                    if (during)
+                    {
+                        worse = worse with
+                        {
+                            Done =
+                            [
+                                .. work.Done.Select(p =>
+                                    p with
+                                    {
+                                        Sets = [.. p.Sets.Select(s => s with { PainOver = true })],
+                                    }
+                                ),
+                            ],
+                        };
+                    }
+                    foreach (var side in new[] { Side.Left, Side.Right })
+                    {
+                        var calm = Array.IndexOf(FromHardToEasy, work.Decide(side).Outcome);
+                        var painful = Array.IndexOf(FromHardToEasy, worse.Decide(side).Outcome);
+                        Assert.True(painful >= calm, $"{work.Decide(side)} became {worse.Decide(side)}");
+                    }
+                }
+            );
 
     [Fact]
     public void What_would_change_it_is_true_when_tried()
@@ -247,7 +304,8 @@ public class DecisionTests
         Assert.Contains(Counterword(Of(better).Outcome), left.WouldChange!, StringComparison.Ordinal);
     }
 
-    private static string Counterword(Outcome outcome) => outcome == Outcome.StepUp ? "step up" : outcome.ToString();
+    private static string Counterword(Outcome outcome) =>
+        outcome == Outcome.StepUp ? "step up" : outcome.ToString();
 
     [Fact]
     public void Every_decision_carries_its_evidence() =>
@@ -260,7 +318,9 @@ public class NextPlanTests
         new(work.Input().Items, SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 0, []);
 
     private static PlanItem? After(Work work, params Decision[] decisions) =>
-        NextPlan.Apply(PlanOf(work), decisions, Content.Library, Content.Policy, Someone.Calm).Items.SingleOrDefault();
+        NextPlan
+            .Apply(PlanOf(work), decisions, Content.Library, Content.Policy, Someone.Calm)
+            .Items.SingleOrDefault();
 
     private static Decision To(Side side, Outcome outcome, string rung, Dose dose) =>
         new(Work.ItemId, side, outcome, "D-TEST", rung, dose, ["seen"], null);
@@ -269,7 +329,11 @@ public class NextPlanTests
     public void One_side_going_down_takes_both_down()
     {
         var dose = new Dose(5, 1, 3);
-        var next = After(new Work("B6", dose), To(Side.Left, Outcome.StepDown, "B5", new Dose(5, 1, 0)), To(Side.Right, Outcome.Stay, "B6", dose));
+        var next = After(
+            new Work("B6", dose),
+            To(Side.Left, Outcome.StepDown, "B5", new Dose(5, 1, 0)),
+            To(Side.Right, Outcome.Stay, "B6", dose)
+        );
         Assert.Equal("B5", next!.RungId);
         Assert.All(next.Doses, d => Assert.Equal(0, d.Dose.Hold));
     }
@@ -284,7 +348,13 @@ public class NextPlanTests
 
     [Fact]
     public void A_stop_takes_the_exercise_out() =>
-        Assert.Null(After(Work.AtTarget("B5"), To(Side.Left, Outcome.Stop, "B5", default), To(Side.Right, Outcome.Stay, "B5", new Dose(8, 2, 0))));
+        Assert.Null(
+            After(
+                Work.AtTarget("B5"),
+                To(Side.Left, Outcome.Stop, "B5", default),
+                To(Side.Right, Outcome.Stay, "B5", new Dose(8, 2, 0))
+            )
+        );
 
     [Fact]
     public void Doses_change_each_on_its_own_side()

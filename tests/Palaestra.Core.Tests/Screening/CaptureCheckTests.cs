@@ -6,13 +6,15 @@ namespace Palaestra.Core.Tests.Screening;
 
 public class CaptureCheckTests
 {
-    private static List<CaptureEvent> Good() => new Tape().Start("B5", Side.Left).Rep(fault: "arch").Pain(PainPhase.Peak, 3).End().Events;
+    private static List<CaptureEvent> Good() =>
+        new Tape().Start("B5", Side.Left).Rep(fault: "arch").Pain(PainPhase.Peak, 3).End().Events;
 
     private static string Field(IReadOnlyList<CaptureEvent> events) =>
         Assert.Single(CaptureCheck.Errors([], events, Content.Library)).Field;
 
     [Fact]
-    public void Lets_a_proper_trial_through() => Assert.Empty(CaptureCheck.Errors([], Good(), Content.Library));
+    public void Lets_a_proper_trial_through() =>
+        Assert.Empty(CaptureCheck.Errors([], Good(), Content.Library));
 
     public static TheoryData<int, string, Func<CaptureEvent, CaptureEvent>> Wrongs =>
         new()
@@ -34,7 +36,11 @@ public class CaptureCheckTests
 
     [Theory]
     [MemberData(nameof(Wrongs), DisableDiscoveryEnumeration = true)]
-    public void Refuses_what_cannot_be_true_and_names_it(int index, string field, Func<CaptureEvent, CaptureEvent> spoil)
+    public void Refuses_what_cannot_be_true_and_names_it(
+        int index,
+        string field,
+        Func<CaptureEvent, CaptureEvent> spoil
+    )
     {
         var events = Good();
         events[index] = spoil(events[index]);
@@ -64,6 +70,9 @@ public class CaptureCheckTests
     {
         var events = Good();
         var again = events[0] with { Id = Guid.NewGuid() };
-        Assert.Equal("events[0].trialId", Assert.Single(CaptureCheck.Errors(events, [again], Content.Library)).Field);
+        Assert.Equal(
+            "events[0].trialId",
+            Assert.Single(CaptureCheck.Errors(events, [again], Content.Library)).Field
+        );
     }
 }

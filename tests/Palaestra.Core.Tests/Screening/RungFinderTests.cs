@@ -10,8 +10,20 @@ public class RungFinderTests
 {
     private static Ladder Ladder(string id) => Content.Library.Ladders.First(l => l.Id == id);
 
-    private static RungSearch Search(string ladder, Tape tape, ClientProfile? who = null, Side side = Side.Left) =>
-        RungFinder.Search(Ladder(ladder), side, tape.Trials(), who ?? Someone.Calm, Content.Policy, Content.Library);
+    private static RungSearch Search(
+        string ladder,
+        Tape tape,
+        ClientProfile? who = null,
+        Side side = Side.Left
+    ) =>
+        RungFinder.Search(
+            Ladder(ladder),
+            side,
+            tape.Trials(),
+            who ?? Someone.Calm,
+            Content.Policy,
+            Content.Library
+        );
 
     private static Tape Clean(Tape tape, string rung, Side side = Side.Left)
     {
@@ -22,7 +34,10 @@ public class RungFinderTests
     private static Tape Broken(Tape tape, string rung, Side side = Side.Left)
     {
         var start = Content.Library.Rung(rung).Start;
-        return tape.Start(rung, side).Rep(start.Hold, "arch", 0.5).Rep(start.Hold, "arch", 0.5).End(EndReason.BreakingFault);
+        return tape.Start(rung, side)
+            .Rep(start.Hold, "arch", 0.5)
+            .Rep(start.Hold, "arch", 0.5)
+            .End(EndReason.BreakingFault);
     }
 
     [Fact]
@@ -95,7 +110,12 @@ public class RungFinderTests
     [Fact]
     public void Pain_over_the_limit_never_counts_as_clean()
     {
-        var tape = new Tape().Start("B5", Side.Left).Pain(PainPhase.Before, 1).Reps(5).Pain(PainPhase.After, 3).End();
+        var tape = new Tape()
+            .Start("B5", Side.Left)
+            .Pain(PainPhase.Before, 1)
+            .Reps(5)
+            .Pain(PainPhase.After, 3)
+            .End();
         Assert.Equal(Verdict.Painful, RungFinder.VerdictOf(tape.Only(), Content.Library.Rung("B5")));
     }
 
@@ -130,21 +150,23 @@ public class RungFinderTests
     [Fact]
     public void Finds_the_true_rung_in_few_trials() =>
         Gen.Select(Gen.OneOf(Gen.Const("B"), Gen.Const("D"), Gen.Const("E")), Gen.Int[-1, 4], Gen.Bool)
-            .Sample((id, truth, sore) =>
-            {
-                var ladder = Ladder(id);
-                truth = Math.Min(truth, ladder.Rungs.Count - 1);
-                var who = sore ? Someone.Sore : Someone.Calm;
-                var tape = new Tape();
-                while (Search(id, tape, who).NextRungId is { } next)
+            .Sample(
+                (id, truth, sore) =>
                 {
-                    var index = ladder.IndexOf(next);
-                    Assert.True(index <= Math.Max(truth + 1, (ladder.Rungs.Count - 1) / 2));
-                    var side = ladder.Rungs[index].Sides == RungSides.Each ? Side.Left : Side.Both;
-                    _ = index <= truth ? Clean(tape, next, side) : Broken(tape, next, side);
+                    var ladder = Ladder(id);
+                    truth = Math.Min(truth, ladder.Rungs.Count - 1);
+                    var who = sore ? Someone.Sore : Someone.Calm;
+                    var tape = new Tape();
+                    while (Search(id, tape, who).NextRungId is { } next)
+                    {
+                        var index = ladder.IndexOf(next);
+                        Assert.True(index <= Math.Max(truth + 1, (ladder.Rungs.Count - 1) / 2));
+                        var side = ladder.Rungs[index].Sides == RungSides.Each ? Side.Left : Side.Both;
+                        _ = index <= truth ? Clean(tape, next, side) : Broken(tape, next, side);
+                    }
+                    var found = Search(id, tape, who);
+                    Assert.InRange(found.TrialIds.Count, 1, Content.Policy.TrialsPerSide);
+                    Assert.Equal(truth < 0 ? null : ladder.Rungs[truth].Id, found.EntryRungId);
                 }
-                var found = Search(id, tape, who);
-                Assert.InRange(found.TrialIds.Count, 1, Content.Policy.TrialsPerSide);
-                Assert.Equal(truth < 0 ? null : ladder.Rungs[truth].Id, found.EntryRungId);
-            });
+            );
 }

@@ -21,7 +21,12 @@ public class TrialFoldTests
     public void Counts_only_the_seconds_before_the_first_fault_of_a_hold()
     {
         // Target 5 × 3 s; two clean holds, one that arches at 1.2 s: 3 + 3 + 1.2 of 15 s, with the tap's tolerance on none.
-        var trial = new Tape().Start("B6", Side.Left).Reps(2, hold: 3).Rep(hold: 3, fault: "arch", faultAt: 1.2).End(EndReason.BreakingFault).Only();
+        var trial = new Tape()
+            .Start("B6", Side.Left)
+            .Reps(2, hold: 3)
+            .Rep(hold: 3, fault: "arch", faultAt: 1.2)
+            .End(EndReason.BreakingFault)
+            .Only();
         Assert.Equal(2, trial.Clean.Reps);
         Assert.Equal(7.2, trial.Clean.Seconds, 3);
         Assert.Equal(7.2 / 15, trial.Clean.Fraction, 6);
@@ -31,7 +36,13 @@ public class TrialFoldTests
     [Fact]
     public void A_hold_that_broke_and_was_never_counted_keeps_its_clean_seconds()
     {
-        var trial = new Tape().Start("B6", Side.Left).Reps(1, hold: 3).HoldStart().Fault("arch", 2).End(EndReason.BreakingFault).Only();
+        var trial = new Tape()
+            .Start("B6", Side.Left)
+            .Reps(1, hold: 3)
+            .HoldStart()
+            .Fault("arch", 2)
+            .End(EndReason.BreakingFault)
+            .Only();
         Assert.Equal(5, trial.Clean.Seconds, 3);
         Assert.Equal(1, trial.Clean.Reps);
     }
@@ -55,7 +66,13 @@ public class TrialFoldTests
     [Fact]
     public void A_rushed_rep_is_not_clean_and_a_tremor_does_not_matter()
     {
-        var trial = new Tape().Start("B5", Side.Left).Rep(fault: "rush").Rep(fault: "tremor").Reps(3).End().Only();
+        var trial = new Tape()
+            .Start("B5", Side.Left)
+            .Rep(fault: "rush")
+            .Rep(fault: "tremor")
+            .Reps(3)
+            .End()
+            .Only();
         Assert.Equal(4, trial.Clean.Reps);
     }
 
@@ -76,7 +93,14 @@ public class TrialFoldTests
     [Fact]
     public void Reps_after_a_cue_never_mix_into_the_uncued_score()
     {
-        var trial = new Tape().Start("B5", Side.Left).Rep(fault: "arch").Cue().CueAnswered(true).Reps(4).End().Only();
+        var trial = new Tape()
+            .Start("B5", Side.Left)
+            .Rep(fault: "arch")
+            .Cue()
+            .CueAnswered(true)
+            .Reps(4)
+            .End()
+            .Only();
         Assert.Equal(0, trial.Clean.Reps);
         Assert.Equal(4, trial.Clean.CuedReps);
         Assert.Equal(0, trial.Clean.Fraction);
@@ -87,7 +111,14 @@ public class TrialFoldTests
     [InlineData(3, 4, true)]
     public void Reps_done_over_the_pain_limit_are_not_clean(int before, int peak, bool over)
     {
-        var trial = new Tape().Start("B5", Side.Left).Pain(PainPhase.Before, before).Reps(2).Pain(PainPhase.Peak, peak).Reps(3).End().Only();
+        var trial = new Tape()
+            .Start("B5", Side.Left)
+            .Pain(PainPhase.Before, before)
+            .Reps(2)
+            .Pain(PainPhase.Peak, peak)
+            .Reps(3)
+            .End()
+            .Only();
         Assert.Equal(over, trial.PainOverLimit);
         Assert.Equal(over ? 2 : 5, trial.Clean.Reps);
     }
@@ -124,33 +155,39 @@ public class TrialFoldTests
         Assert.True(tape.Only().Open);
     }
 
-    private static readonly Gen<Tape> AnyTape = Gen.Int[0, 6].Array[0, 25].Select(steps =>
-    {
-        var tape = new Tape().Start("B6", Side.Right).Pain(PainPhase.Before, 2);
-        foreach (var step in steps)
+    private static readonly Gen<Tape> AnyTape = Gen.Int[0, 6]
+        .Array[0, 25]
+        .Select(steps =>
         {
-            _ = step switch
+            var tape = new Tape().Start("B6", Side.Right).Pain(PainPhase.Before, 2);
+            foreach (var step in steps)
             {
-                0 => tape.HoldStart(),
-                1 => tape.Fault("arch"),
-                2 => tape.Cue(),
-                3 => tape.Pain(PainPhase.Peak, 3),
-                4 => tape.Fault("knees-in"),
-                _ => tape.Rep(3),
-            };
-        }
-        return tape;
-    });
+                _ = step switch
+                {
+                    0 => tape.HoldStart(),
+                    1 => tape.Fault("arch"),
+                    2 => tape.Cue(),
+                    3 => tape.Pain(PainPhase.Peak, 3),
+                    4 => tape.Fault("knees-in"),
+                    _ => tape.Rep(3),
+                };
+            }
+            return tape;
+        });
 
     [Fact]
     public void The_order_of_arrival_and_repeats_do_not_matter() =>
-        AnyTape.Select(Gen.Int[0, 1000]).Sample((tape, seed) =>
-        {
-            var shuffled = tape.Events.Concat(tape.Events.Take(5)).ToArray();
-            new Random(seed).Shuffle(shuffled);
-            var again = TrialFold.Trials(shuffled, Content.Library, Content.Policy.Pain).Single();
-            AssertSame(tape.Only(), again);
-        });
+        AnyTape
+            .Select(Gen.Int[0, 1000])
+            .Sample(
+                (tape, seed) =>
+                {
+                    var shuffled = tape.Events.Concat(tape.Events.Take(5)).ToArray();
+                    new Random(seed).Shuffle(shuffled);
+                    var again = TrialFold.Trials(shuffled, Content.Library, Content.Policy.Pain).Single();
+                    AssertSame(tape.Only(), again);
+                }
+            );
 
     [Fact]
     public void Undoing_the_last_step_restores_what_was_before() =>

@@ -16,16 +16,36 @@ public sealed class Clinic(HttpClient browser)
 
     public static IntakeForm Form(params string[] dangerSigns) =>
         new(
-            "Wenna Sorrel", new DateOnly(1984, 5, 17), "Aches after hauling nets.", new Pain(2, 4, 2), 1, false, [], dangerSigns,
-            20, "mastery-no-rise", Sex.Female, 170, 68
+            "Wenna Sorrel",
+            new DateOnly(1984, 5, 17),
+            "Aches after hauling nets.",
+            new Pain(2, 4, 2),
+            1,
+            false,
+            [],
+            dangerSigns,
+            20,
+            "mastery-no-rise",
+            Sex.Female,
+            170,
+            68
         );
 
-    public Task<Opened> NewClient(IntakeForm? form = null) => browser.Post("/api/clients", form ?? Form()).Ok<Opened>();
+    public Task<Opened> NewClient(IntakeForm? form = null) =>
+        browser.Post("/api/clients", form ?? Form()).Ok<Opened>();
 
     public Task<EpisodeView> Episode(Guid id) => browser.Get<EpisodeView>($"/api/episodes/{id}");
 
     /// <summary>One trial as events: clean reps, then broken ones.</summary>
-    public List<CaptureEvent> Trial(Rung rung, Side side, Dose target, int clean, int broken, Guid? planItem = null, int set = 1)
+    public List<CaptureEvent> Trial(
+        Rung rung,
+        Side side,
+        Dose target,
+        int clean,
+        int broken,
+        Guid? planItem = null,
+        int set = 1
+    )
     {
         var id = Guid.CreateVersion7();
         var events = new List<CaptureEvent>();
@@ -35,11 +55,20 @@ public sealed class Clinic(HttpClient browser)
             var e = new CaptureEvent(Guid.CreateVersion7(), id, kind, now);
             events.Add(with is null ? e : with(e));
         }
-        Tap(CaptureKind.TrialStarted, 1, e => e with
-        {
-            RungId = rung.Id, Side = side, Target = target with { Sets = 1 }, PlanItemId = planItem, Set = set,
-            Purpose = planItem is null ? TrialPurpose.Screen : TrialPurpose.Session,
-        });
+        Tap(
+            CaptureKind.TrialStarted,
+            1,
+            e =>
+                e with
+                {
+                    RungId = rung.Id,
+                    Side = side,
+                    Target = target with { Sets = 1 },
+                    PlanItemId = planItem,
+                    Set = set,
+                    Purpose = planItem is null ? TrialPurpose.Screen : TrialPurpose.Session,
+                }
+        );
         for (var i = 0; i < clean + broken; i++)
         {
             if (target.Hold > 0)
@@ -52,7 +81,11 @@ public sealed class Clinic(HttpClient browser)
             }
             Tap(CaptureKind.RepDone, Math.Max(1, target.Hold));
         }
-        Tap(CaptureKind.TrialEnded, 1, e => e with { Reason = broken > 0 ? EndReason.BreakingFault : EndReason.TargetMet });
+        Tap(
+            CaptureKind.TrialEnded,
+            1,
+            e => e with { Reason = broken > 0 ? EndReason.BreakingFault : EndReason.TargetMet }
+        );
         return events;
     }
 
@@ -84,17 +117,24 @@ public sealed class Clinic(HttpClient browser)
         var plan = await browser.Get<PlanView>($"/api/episodes/{opened.EpisodeId}/plan");
         var proposal = plan.Proposal!.Plan;
         var form = new AcceptPlanForm(
-            new PlanForm(proposal.Items, proposal.Strategy, proposal.SwitchOn), opened.VisitId, plan.Revisions.Count
+            new PlanForm(proposal.Items, proposal.Strategy, proposal.SwitchOn),
+            opened.VisitId,
+            plan.Revisions.Count
         );
         return await browser.Post($"/api/episodes/{opened.EpisodeId}/plans", form).Ok<PlanRevisionView>();
     }
 
     public Task<VisitView> Book(Guid episodeId) =>
-        browser.Post($"/api/episodes/{episodeId}/visits", new BookVisitForm(DateTime.Now.AddDays(7))).Ok<VisitView>();
+        browser
+            .Post($"/api/episodes/{episodeId}/visits", new BookVisitForm(DateTime.Now.AddDays(7)))
+            .Ok<VisitView>();
 
     public Task<HttpResponseMessage> CheckIn(VisitView visit, params string[] dangerSigns) =>
         browser.Put(
             $"/api/visits/{visit.Id}/check-in",
-            new CheckInForm(new CheckIn(2, 2, 2, 1, dangerSigns, DateOnly.FromDateTime(DateTime.Now)), visit.Version)
+            new CheckInForm(
+                new CheckIn(2, 2, 2, 1, dangerSigns, DateOnly.FromDateTime(DateTime.Now)),
+                visit.Version
+            )
         );
 }

@@ -25,10 +25,11 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
     public string Folder { get; }
 
     /// <summary>Talks over HTTP and keeps cookies, as a browser does.</summary>
-    public HttpClient Browser() => new(new HttpClientHandler { CookieContainer = new CookieContainer() })
-    {
-        BaseAddress = ClientOptions.BaseAddress,
-    };
+    public HttpClient Browser() =>
+        new(new HttpClientHandler { CookieContainer = new CookieContainer() })
+        {
+            BaseAddress = ClientOptions.BaseAddress,
+        };
 
     protected override IHost CreateHost(IHostBuilder builder)
     {
@@ -54,7 +55,12 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
     public async Task<HttpClient> SignedIn()
     {
         var browser = Browser();
-        var first = new { name = "Edda Marl", email = "edda@clinic.example", password = "three quiet words" };
+        var first = new
+        {
+            name = "Edda Marl",
+            email = "edda@clinic.example",
+            password = "three quiet words",
+        };
         var made = await browser.PostAsJsonAsync("/api/first-administrator", first);
         if (made.StatusCode == HttpStatusCode.Conflict)
         {
@@ -73,7 +79,10 @@ public static class Answers
     public static async Task<T> Ok<T>(this Task<HttpResponseMessage> asking)
     {
         var answer = await asking;
-        Assert.True(answer.IsSuccessStatusCode, $"{answer.StatusCode}: {await answer.Content.ReadAsStringAsync()}");
+        Assert.True(
+            answer.IsSuccessStatusCode,
+            $"{answer.StatusCode}: {await answer.Content.ReadAsStringAsync()}"
+        );
         return (await answer.Content.ReadFromJsonAsync<T>(CoreJson.Options))!;
     }
 
@@ -84,7 +93,10 @@ public static class Answers
         browser.PutAsync(path, JsonContent.Create(body, body.GetType(), options: CoreJson.Options));
 
     /// <summary>The fields a refusal names, checking that it is a proper problem document.</summary>
-    public static async Task<IReadOnlyList<string>> RefusedFields(this Task<HttpResponseMessage> asking, HttpStatusCode status)
+    public static async Task<IReadOnlyList<string>> RefusedFields(
+        this Task<HttpResponseMessage> asking,
+        HttpStatusCode status
+    )
     {
         var answer = await asking;
         var text = await answer.Content.ReadAsStringAsync();
