@@ -184,6 +184,24 @@ public sealed class JourneyTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_danger_sign_can_be_marked_at_any_moment_once_and_only_by_a_known_name()
+    {
+        var opened = await clinic.NewClient();
+        var address = $"/api/episodes/{opened.EpisodeId}/danger-reports";
+        var unknown = new DangerSignsForm(["new-weakness", "grumpy"]);
+        Assert.Contains(
+            "dangerSigns[1]",
+            await browser.Post(address, unknown).RefusedFields(HttpStatusCode.UnprocessableEntity)
+        );
+        Assert.False((await clinic.Episode(opened.EpisodeId)).Closed);
+        var known = new DangerSignsForm(["new-weakness", "new-weakness"]);
+        await browser.Post(address, known).Ok<EpisodeView>();
+        var episode = await browser.Post(address, known).Ok<EpisodeView>();
+        Assert.Single(episode.DangerReports);
+        Assert.True(episode.Closed);
+    }
+
+    [Fact]
     public async Task Two_people_editing_the_same_client_see_both_versions()
     {
         var opened = await clinic.NewClient();

@@ -63,6 +63,17 @@ for (const size of sizes) {
   });
 }
 
+test("a danger sign at a later visit stops it before any other question is answered", async ({ page }) => {
+  await enter(page);
+  await open(page, /Fenwick Oduya/);
+  await station(page, "Session");
+  await page.getByText("Pain has moved further down the leg since last time").click();
+  await page.getByRole("button", { name: "Record the danger sign and stop" }).click();
+  await expect(page.getByRole("heading", { name: "Closed by a danger sign" })).toBeVisible();
+  await station(page, "Decide");
+  await expect(page.getByRole("heading", { name: "Closed by a danger sign" })).toBeVisible();
+});
+
 test("the live screen is accessible, and nothing in it is smaller than a finger", async ({ page }) => {
   await page.setViewportSize({ width: 820, height: 1180 });
   await enter(page);

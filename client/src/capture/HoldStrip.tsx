@@ -82,15 +82,20 @@ function Hold(props: {
           </text>
         </g>
       ))}
+      {props.hold && x(hold.clean) > 150 && (
+        <text x={12} y={22 + 27} fontSize={22} fontWeight={700} fill={colour.sheet} fontFamily={font.text}>
+          {seconds(hold.clean)} clean
+        </text>
+      )}
       <text
-        x={12}
+        x={x(hold.held) + 12}
         y={22 + 27}
-        fontSize={22}
-        fontWeight={700}
-        fill={hold.clean > span * 0.2 ? colour.sheet : colour.ink}
+        fontSize={20}
+        fill={colour.ink}
         fontFamily={font.text}
+        visibility={x(hold.held) > width - 170 ? "hidden" : undefined}
       >
-        {words}
+        {props.hold ? seconds(hold.held) : `hold ${target} s`}
       </text>
     </svg>
   );

@@ -129,13 +129,17 @@ function Running(
     <Live>
       <Controls>
         <SideBlock $side={trial.side}>
-          {trial.side === "both" ? "no side" : <>client&apos;s</>}
+          {trial.side !== "both" && <>client&apos;s</>}
           <strong>
             {trial.side === "left" && `${sideArrow("left")} `}
-            {trial.side === "both" ? "BOTH" : trial.side.toUpperCase()}
+            {trial.side !== "both"
+              ? trial.side.toUpperCase()
+              : rung.sides === "both"
+                ? "BOTH SIDES"
+                : "NO SIDE"}
             {trial.side === "right" && ` ${sideArrow("right")}`}
           </strong>
-          {rung.sideMeans}
+          {rung.sides === "none" ? "the whole trunk" : rung.sideMeans}
         </SideBlock>
         <Button $big $quiet={met} style={{ minHeight: 116 }} onPress={actions.main}>
           {trial.target.hold > 0 && trial.holdSince === null ? "Start hold" : "Rep done"}

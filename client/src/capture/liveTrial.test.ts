@@ -22,8 +22,17 @@ describe("the live trial", () => {
     expect(trial.marks[0]).toMatchObject({ rep: 2, second: 1.2, breaking: true });
   });
 
-  it("does not count a rushed rep, and does count a trembling one", () => {
+  it("does not count a hold that was let go early", () => {
     const { events, tap } = tape();
+    tap("hold-started");
+    tap("rep-done", {}, 2.4);
+    tap("hold-started");
+    tap("rep-done", {}, 2.6);
+    expect(only(events).reps.map((r) => r.broken)).toEqual([true, false]);
+  });
+
+  it("does not count a rushed rep, and does count a trembling one", () => {
+    const { events, tap } = tape("t1", 0);
     tap("fault-marked", { fault: "rush" });
     tap("rep-done");
     tap("fault-marked", { fault: "tremor" });
@@ -32,7 +41,7 @@ describe("the live trial", () => {
   });
 
   it("keeps cued reps apart", () => {
-    const { events, tap } = tape();
+    const { events, tap } = tape("t1", 0);
     tap("rep-done");
     tap("cue-given");
     tap("rep-done");

@@ -16,6 +16,7 @@ export interface LiveMark {
 export interface LiveRep {
   number: number;
   held: number;
+  /** Not clean: a breaking mark, or a hold let go early. */
   broken: boolean;
   cued: boolean;
 }
@@ -41,6 +42,9 @@ export interface LiveTrialState {
   /** The last thing that can be taken back. */
   lastEventId: string | null;
 }
+
+/** Seconds a hold may be short and still count, as in the core (TrialFold.HoldTolerance). */
+const holdTolerance = 0.5;
 
 const byTime = (a: CaptureEvent, b: CaptureEvent) =>
   Date.parse(a.at) - Date.parse(b.at) || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
@@ -106,10 +110,12 @@ function apply(state: LiveTrialState, e: CaptureEvent, library: Library) {
       break;
     case "rep-done": {
       const number = state.reps.length + 1;
+      const held = state.holdSince === null ? 0 : (at - state.holdSince) / 1000;
+      const letGo = state.target.hold > 0 && held < state.target.hold - holdTolerance;
       state.reps.push({
         number,
-        held: state.holdSince === null ? 0 : (at - state.holdSince) / 1000,
-        broken: state.marks.some((m) => m.rep === number && m.breaking),
+        held,
+        broken: letGo || state.marks.some((m) => m.rep === number && m.breaking),
         cued: state.cueGiven,
       });
       state.holdSince = null;

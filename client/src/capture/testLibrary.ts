@@ -12,7 +12,7 @@ export const testLibrary = {
 let count = 0;
 
 /** Taps of one trial, a second apart unless said. */
-export function tape(trialId = "t1") {
+export function tape(trialId = "t1", hold = 3) {
   let at = Date.now();
   const events: CaptureEvent[] = [];
   const tap = (kind: CaptureKind, fields: Partial<CaptureEvent> = {}, after = 1) => {
@@ -31,7 +31,7 @@ export function tape(trialId = "t1") {
     rungId: "B6",
     side: "left",
     purpose: "screen",
-    target: { reps: 5, sets: 1, hold: 3 },
+    target: { reps: 5, sets: 1, hold },
   });
   return { events, tap };
 }

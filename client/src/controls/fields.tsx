@@ -35,6 +35,7 @@ export const FieldLabel = styled(Label)`
 
 const Hint = styled(Text)`
   display: block;
+  margin-top: ${({ theme }) => theme.space(1)};
   color: ${({ theme }) => theme.colour.grey};
   font-size: 15px;
 `;

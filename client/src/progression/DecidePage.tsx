@@ -74,7 +74,7 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
     },
   });
   const lines = plan.plan.items.flatMap((item) =>
-    linesOf(shown.filter((d) => d.planItemId === item.id)).map((decisions) => ({ item, decisions })),
+    linesOf(inOrderOf(item, shown)).map((decisions) => ({ item, decisions })),
   );
   const setOverride = (decisions: Decision[], override: Override | null) => {
     const next = new Map(overrides);
@@ -127,6 +127,10 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
     </Stack>
   );
 }
+
+/** The decisions of an exercise in the order its sides are done. */
+const inOrderOf = (item: PlanItem, decisions: Decision[]) =>
+  item.doses.flatMap((dose) => decisions.find((d) => d.planItemId === item.id && d.side === dose.side) ?? []);
 
 function performanceWords(view: DecideView, item: PlanItem, decisions: Decision[]) {
   return decisions.flatMap((d) => {

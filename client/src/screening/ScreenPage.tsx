@@ -156,7 +156,13 @@ function Ready(props: {
           Start{task.side === "both" ? "" : `, ${task.side}`}
         </Button>
         <div>
-          <SideTag side={task.side} /> <Quiet>· {rung.sideMeans}</Quiet>
+          {rung.sides === "none" ? (
+            <Quiet>no side</Quiet>
+          ) : (
+            <>
+              <SideTag side={task.side} /> <Quiet>· {rung.sideMeans}</Quiet>
+            </>
+          )}
           <br />
           <Quiet>{props.picked ? "Chosen by hand." : task.why}</Quiet>{" "}
           {props.picked && (

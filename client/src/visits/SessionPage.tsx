@@ -174,7 +174,13 @@ function Ready(props: { todo: SetToDo; plan: Plan; library: Library; onStart: ()
           Start{todo.side === "both" ? "" : `, ${todo.side}`}
         </Button>
         <div>
-          <SideTag side={todo.side} /> <Quiet>· {rung.sideMeans}</Quiet>
+          {rung.sides === "none" ? (
+            <Quiet>no side</Quiet>
+          ) : (
+            <>
+              <SideTag side={todo.side} /> <Quiet>· {rung.sideMeans}</Quiet>
+            </>
+          )}
           <br />
           Cue: “{todo.item.cue}”
         </div>
@@ -198,6 +204,14 @@ const List = styled.ul`
     padding: ${({ theme }) => theme.space(2)} 0;
     border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
   }
+`;
+
+const SetLine = styled.div`
+  display: grid;
+  grid-template-columns: 112px minmax(0, 1fr) auto 60px;
+  gap: ${({ theme }) => theme.space(2)};
+  align-items: center;
+  min-height: 48px;
 `;
 
 const Sets = styled.span`
@@ -235,7 +249,7 @@ function Overview(props: {
               const open = own.find((s) => !isDone(s, trials));
               const done = session.performances.find((p) => p.planItemId === item.id && p.side === side);
               return (
-                <Row key={side} $gap={3} $between>
+                <SetLine key={side}>
                   <SideTag side={side} />
                   <Sets
                     aria-label={`${own.filter((s) => isDone(s, trials)).length} of ${own.length} sets done`}
@@ -245,7 +259,7 @@ function Overview(props: {
                       <i key={s.set} className={isDone(s, trials) ? "done" : ""} />
                     ))}
                   </Sets>
-                  <Quiet style={{ minWidth: 110 }}>
+                  <Quiet>
                     {done ? `${done.cleanReps} of ${done.prescribed.reps * done.prescribed.sets} clean` : ""}
                   </Quiet>
                   {open ? (
@@ -260,7 +274,7 @@ function Overview(props: {
                   ) : (
                     <Quiet>done</Quiet>
                   )}
-                </Row>
+                </SetLine>
               );
             })}
           </li>

@@ -77,7 +77,7 @@ internal static class Counterfactual
             {
                 var by = fewer;
                 yield return new(
-                    $"{by} {(by == 1 ? "rep" : "reps")} less clean{On(decision.Side)}",
+                    $"{by} fewer clean {(by == 1 ? "rep" : "reps")}{On(decision.Side)}",
                     i => Each(i, decision, bothSides: false, p => WithMoreClean(p, -by))
                 );
             }
