@@ -180,6 +180,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/episodes/{id}/danger-reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ReportDangerSigns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/episodes/{id}/danger-reports/{reportId}/cleared": {
         parameters: {
             query?: never;
@@ -544,6 +560,9 @@ export interface components {
             sameDay: boolean;
             /** @default false */
             laterVisits: boolean;
+        };
+        DangerSignsForm: {
+            dangerSigns: string[];
         };
         DayView: {
             /** Format: date */
@@ -1559,6 +1578,32 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["IntakeForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EpisodeView"];
+                };
+            };
+        };
+    };
+    ReportDangerSigns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DangerSignsForm"];
             };
         };
         responses: {

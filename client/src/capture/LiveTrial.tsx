@@ -281,7 +281,7 @@ function Counts(props: { counts: SideCount[]; target: string }) {
       <Numbers>
         {props.counts.map((c) => (
           <div key={c.side} className={`side ${c.side}`}>
-            <strong>{c.side === "left" ? "◀ left" : c.side === "right" ? "right ▶" : "both"}</strong>
+            <strong>{c.side === "left" ? "◀ left" : c.side === "right" ? "right ▶" : "together"}</strong>
             <span className="big">{c.clean}</span>
             <Quiet style={{ fontSize: 15 }}>
               clean of {c.total} reps

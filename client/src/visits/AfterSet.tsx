@@ -21,7 +21,7 @@ export function AfterSet(props: {
   return (
     <Stack $gap={5} style={{ maxWidth: 760 }}>
       <h1>
-        {rung.name} <SideTag side={trial.side} />{" "}
+        {rung.name} {rung.sides !== "none" && <SideTag side={trial.side} />}{" "}
         <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
           set {trial.set}: {cleanReps(trial)} clean of {trial.reps.length}
         </Quiet>

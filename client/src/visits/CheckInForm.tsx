@@ -6,7 +6,6 @@ import type { CheckIn, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Checkbox, Choice, Scale, TextField } from "../controls/fields";
 import { Columns, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { localStamp } from "../controls/words";
 
 const settling = [
   { value: "none", label: "was not stirred up" },
@@ -16,15 +15,9 @@ const settling = [
   { value: "36", label: "longer than a day" },
 ];
 
-const daysAgo = (days: number) => {
-  const date = new Date();
-  date.setDate(date.getDate() - days);
-  return localStamp(date).slice(0, 10);
-};
-
 /** What is asked at the start of every later visit. */
-export function CheckInForm(props: { visit: VisitView; lastPain: number | null }) {
-  const { visit } = props;
+export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPain: number | null }) {
+  const { visit, episodeId } = props;
   const { data: library } = useLibrary();
   const queries = useQueryClient();
   const [signs, setSigns] = useState<string[]>([]);
@@ -32,7 +25,7 @@ export function CheckInForm(props: { visit: VisitView; lastPain: number | null }
   const [usual, setUsual] = useState<number | null>(null);
   const [nextDay, setNextDay] = useState<number | null>(null);
   const [settled, setSettled] = useState<string | null>(null);
-  const [trained, setTrained] = useState<string>(daysAgo(1));
+  const [trained, setTrained] = useState("");
   const save = useMutation({
     mutationFn: () => {
       const checkIn: CheckIn = {
@@ -40,7 +33,7 @@ export function CheckInForm(props: { visit: VisitView; lastPain: number | null }
         usualPain: usual ?? 0,
         nextDayPain: nextDay,
         settledHours: settled === null || settled === "none" ? null : Number(settled),
-        dangerSigns: signs,
+        dangerSigns: [],
         lastTrained: trained || null,
       };
       return got(
@@ -50,6 +43,17 @@ export function CheckInForm(props: { visit: VisitView; lastPain: number | null }
         }),
       );
     },
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  // A danger sign does not wait for the other questions.
+  const report = useMutation({
+    mutationFn: () =>
+      got(
+        api.POST("/api/episodes/{id}/danger-reports", {
+          params: { path: { id: episodeId } },
+          body: { dangerSigns: signs },
+        }),
+      ),
     onSuccess: () => queries.invalidateQueries(),
   });
   const problem = save.error instanceof ProblemError ? save.error : null;
@@ -102,19 +106,25 @@ export function CheckInForm(props: { visit: VisitView; lastPain: number | null }
             options={settling}
           />
           <TextField
-            label="Last day the exercises were done"
+            label="Last day the exercises were done (leave open if not known)"
             type="date"
             value={trained}
             onChange={setTrained}
           />
         </Stack>
       </Columns>
-      <ProblemNote error={save.error} />
+      <ProblemNote error={save.error ?? report.error} />
       <Row>
-        <Button isDisabled={lacks !== null || save.isPending} onPress={() => save.mutate()}>
-          {signs.length > 0 ? "Record the danger sign" : "Begin the session"}
-        </Button>
-        {lacks && <Quiet>Still to ask: {lacks}.</Quiet>}
+        {signs.length > 0 ? (
+          <Button isDisabled={report.isPending} onPress={() => report.mutate()}>
+            Record the danger sign and stop
+          </Button>
+        ) : (
+          <Button isDisabled={lacks !== null || save.isPending} onPress={() => save.mutate()}>
+            Begin the session
+          </Button>
+        )}
+        {lacks && signs.length === 0 && <Quiet>Still to ask: {lacks}.</Quiet>}
       </Row>
     </Stack>
   );

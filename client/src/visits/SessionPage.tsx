@@ -38,7 +38,7 @@ export function SessionPage() {
       </Empty>
     );
   }
-  if (!visit.checkIn) return <CheckInForm visit={visit} lastPain={session.lastPain} />;
+  if (!visit.checkIn) return <CheckInForm episodeId={episode.id} visit={visit} lastPain={session.lastPain} />;
   return <Session key={visitId} episode={episode} visitId={visitId} session={session} library={library} />;
 }
 

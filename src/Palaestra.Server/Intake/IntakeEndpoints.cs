@@ -11,6 +11,8 @@ namespace Palaestra.Server.Intake;
 
 public sealed record Opened(Guid EpisodeId, Guid VisitId);
 
+public sealed record DangerSignsForm(IReadOnlyList<string> DangerSigns);
+
 public sealed record DangerClearedForm(string Found, string Done);
 
 public sealed record NeutralForm(
@@ -30,6 +32,7 @@ public static class IntakeEndpoints
         group.MapPost("/clients", Create).WithName("CreateClient");
         group.MapGet("/episodes/{id:guid}", Get).WithName("GetEpisode");
         group.MapPut("/episodes/{id:guid}/intake", Update).WithName("UpdateIntake");
+        group.MapPost("/episodes/{id:guid}/danger-reports", ReportDanger).WithName("ReportDangerSigns");
         group
             .MapPost("/episodes/{id:guid}/danger-reports/{reportId:guid}/cleared", Clear)
             .WithName("ClearDangerReport");
@@ -92,6 +95,36 @@ public static class IntakeEndpoints
                 desk.Report(file.Episode, form.DangerSigns, who.Name);
             }
         );
+    }
+
+    /// <summary>Marks danger signs at any moment of a visit, without waiting for anything else to be answered.</summary>
+    private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> ReportDanger(
+        Guid id,
+        DangerSignsForm form,
+        IntakeDesk desk,
+        PalaestraDb db,
+        PracticeLibrary library,
+        TimeProvider time,
+        WhoIsHere who
+    )
+    {
+        for (var i = 0; i < form.DangerSigns.Count; i++)
+        {
+            if (library.DangerSigns.All(sign => sign.Id != form.DangerSigns[i]))
+            {
+                return Problem.Field(
+                    $"dangerSigns[{i}]",
+                    $"There is no danger sign “{form.DangerSigns[i]}”."
+                );
+            }
+        }
+        if (await CaseFile.OfEpisode(id, db, library) is not { } file)
+        {
+            return Problem.NotFound("episode");
+        }
+        desk.Report(file.Episode, form.DangerSigns, who.Name);
+        await db.SaveChangesAsync();
+        return TypedResults.Ok(EpisodeView.Of(file, library, Today(time)));
     }
 
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> Clear(
