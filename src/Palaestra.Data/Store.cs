@@ -27,7 +27,11 @@ public static class Store
         {
             await Copy(folder, now);
         }
-        await db.Database.MigrateAsync();
+        // Migrating compares the whole model first; a file that is up to date is ready without that.
+        if (pending.Count > 0)
+        {
+            await db.Database.MigrateAsync();
+        }
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL;");
     }
 

@@ -14,7 +14,7 @@ public sealed class DatabaseHealth(PalaestraDb db) : IHealthCheck
     {
         try
         {
-            await db.Visits.AnyAsync(cancellationToken);
+            await db.Database.ExecuteSqlRawAsync("SELECT 1 FROM Visits LIMIT 1", cancellationToken);
             return HealthCheckResult.Healthy();
         }
         catch (System.Data.Common.DbException problem)

@@ -35,6 +35,9 @@ if (args is ["write-schemas", var schemaFolder])
 
 var builder = WebApplication.CreateBuilder(args);
 var settings = Settings.From(builder.Configuration);
+
+// Read beside the rest of the start; its errors stop the start below.
+var library = Task.Run(() => LibraryLoader.Load(settings.ContentFolder));
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
 builder.Host.UseSerilog(
@@ -56,8 +59,8 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 
 builder.Services.AddSingleton(settings);
 builder.Services.AddSingleton(TimeProvider.System);
-builder.Services.AddSingleton(LibraryLoader.Load(settings.ContentFolder));
-builder.Services.AddSingleton(DemoScenario.Load(settings.ContentFolder));
+builder.Services.AddSingleton(_ => library.GetAwaiter().GetResult());
+builder.Services.AddSingleton(_ => DemoScenario.Load(settings.ContentFolder));
 builder.Services.AddSingleton<FigureStore>();
 builder.Services.AddDbContext<PalaestraDb>(db => db.UseSqlite(Store.ConnectionString(settings.DataFolder)));
 builder.Services.AddScoped<IntakeDesk>();
@@ -143,6 +146,7 @@ app.MapCompute();
 app.MapFallback("/api/{**rest}", () => Problem.NotFound("address")).ExcludeFromDescription();
 app.MapFallback(ClientShell).AllowAnonymous().ExcludeFromDescription();
 
+await library;
 if (!describing)
 {
     await PrepareStore(app, settings);

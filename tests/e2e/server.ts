@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 
 const root = path.resolve(import.meta.dirname, "../..");
-const dll = path.join(root, "src/Palaestra.Server/bin/Release/net10.0/Palaestra.Server.dll");
+const dll = path.join(root, "artifacts/server/Palaestra.Server.dll");
 
 /** The real server as its own process, which a test may kill and start again. */
 export class Server {

@@ -31,11 +31,14 @@ public sealed class DemoSeeder(
 
     public async Task Fill(DateTime now)
     {
+        // One transaction: much faster than hundreds, and a demo is there whole or not at all.
+        await using var whole = await db.Database.BeginTransactionAsync();
         await Accounts();
         foreach (var client in scenario.Clients)
         {
             await Live(client, now);
         }
+        await whole.CommitAsync();
     }
 
     private async Task Accounts()
@@ -151,46 +154,35 @@ public sealed class DemoSeeder(
         DemoClock clock
     )
     {
+        var before = (await CaseFile.OfVisit(visitId, db, library))!;
+        var events = new List<CaptureEvent>();
         foreach (var (ladderId, capacity) in capacities)
         {
             var ladder = library.Ladders.First(l => l.Id == ladderId);
             foreach (var side in new[] { Side.Left, Side.Right })
             {
-                while (await NextRung(ladder, side, visitId) is { } rung)
+                while (NextRung(ladder, side, events, before) is { } rung)
                 {
                     var clean = ladder.IndexOf(rung.Id) <= ladder.IndexOf(capacity.Of(side));
                     var taskSide = rung.Sides == RungSides.Each ? side : Side.Both;
-                    var performed = new DemoTrial(
-                        rung,
-                        taskSide,
-                        rung.Start with
-                        {
-                            Sets = 1,
-                        },
-                        clean ? 1 : 0.4,
-                        capacity.Fault
+                    var target = rung.Start with { Sets = 1 };
+                    events.AddRange(
+                        new DemoTrial(rung, taskSide, target, clean ? 1 : 0.4, capacity.Fault).Events(clock)
                     );
-                    await Perform([performed], visitId, clock);
                 }
             }
         }
+        await Store(events, before, visitId);
         var file = (await CaseFile.OfVisit(visitId, db, library))!;
         var desk = new PlanDesk(db, library, clock);
         desk.Add(file, visitId, desk.Propose(file)!.Plan, Practitioner);
         await db.SaveChangesAsync();
     }
 
-    private async Task<Rung?> NextRung(Ladder ladder, Side side, Guid visitId)
+    private Rung? NextRung(Ladder ladder, Side side, List<CaptureEvent> events, CaseFile file)
     {
-        var file = (await CaseFile.OfVisit(visitId, db, library))!;
-        var search = RungFinder.Search(
-            ladder,
-            side,
-            file.Trials(visitId),
-            file.Profile,
-            file.Policy,
-            library
-        );
+        var trials = TrialFold.Trials(events, library, file.Policy.Pain);
+        var search = RungFinder.Search(ladder, side, trials, file.Profile, file.Policy, library);
         return search.NextRungId is { } id ? library.Rung(id) : null;
     }
 
@@ -221,7 +213,7 @@ public sealed class DemoSeeder(
                 Set = set,
                 Effort = session.Effort,
             };
-        await Perform([.. trials], visitId, clock);
+        await Store([.. trials.SelectMany(trial => trial.Events(clock))], file, visitId);
         await AgreeWithAll(visitId, plan, clock);
     }
 
@@ -260,23 +252,13 @@ public sealed class DemoSeeder(
         await db.SaveChangesAsync();
     }
 
-    private async Task Perform(IReadOnlyList<DemoTrial> trials, Guid visitId, DemoClock clock)
+    private async Task Store(List<CaptureEvent> events, CaseFile file, Guid visitId)
     {
-        var file = (await CaseFile.OfVisit(visitId, db, library))!;
-        var events = new List<CaptureEvent>();
-        foreach (var trial in trials)
-        {
-            events.AddRange(trial.Events(clock));
-        }
         var log = new EventLog(db, library, TimeProvider.System);
-        foreach (var batch in events.Chunk(EventLog.BatchMax))
+        var taken = await log.Append(file, visitId, events, Practitioner);
+        if (!taken.IsValid)
         {
-            var taken = await log.Append(file, visitId, batch, Practitioner);
-            if (!taken.IsValid)
-            {
-                throw new InvalidOperationException(string.Join(" ", taken.Errors));
-            }
-            file = (await CaseFile.OfVisit(visitId, db, library))!;
+            throw new InvalidOperationException(string.Join(" ", taken.Errors));
         }
     }
 

@@ -1,0 +1,102 @@
+// Takes the pictures of docs/screenshots from a demo of its own: ./palaestra pictures
+import { chromium } from "@playwright/test";
+import { spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+
+const root = path.resolve(import.meta.dirname, "../..");
+const address = "http://127.0.0.1:5194";
+const folder = mkdtempSync(path.join(tmpdir(), "palaestra-pictures-"));
+const server = spawn("dotnet", [path.join(root, "artifacts/server/Palaestra.Server.dll")], {
+  cwd: root,
+  stdio: "inherit",
+  env: {
+    ...process.env,
+    PALAESTRA_MODE: "demo",
+    PALAESTRA_DATA: folder,
+    PALAESTRA_CLIENT: path.join(root, "client/dist"),
+    ASPNETCORE_URLS: address,
+  },
+});
+for (let i = 0; i < 300; i++) {
+  if (await fetch(`${address}/health`).then((r) => r.ok, () => false)) break;
+  await new Promise((resolve) => setTimeout(resolve, 100));
+}
+
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const rest = () => page.waitForTimeout(700);
+const shot = async (name, options = {}) => {
+  await rest();
+  await page.screenshot({ path: path.join(root, "docs/screenshots", `${name}.png`), ...options });
+};
+const station = (name) =>
+  page.getByRole("navigation", { name: "Stations of the visit" }).getByRole("link", { name, exact: true }).click();
+const open = async (name) => {
+  await page.goto(address);
+  await page.getByRole("link", { name }).first().click();
+  await page.getByRole("navigation", { name: "Stations of the visit" }).waitFor();
+};
+const pick = (group, choice) =>
+  page.getByRole("radiogroup", { name: group }).locator("label").filter({ hasText: choice }).click();
+
+try {
+  await page.goto(address);
+  await page.getByRole("button", { name: /Ines Tarrow/ }).waitFor();
+  await shot("sign-in");
+  await page.getByRole("button", { name: /Ines Tarrow/ }).click();
+  await page.getByRole("button", { name: "Sign in", exact: true }).click();
+  await shot("day");
+  await open(/Tobiah Wren/);
+  await shot("danger-sign");
+  await open(/Maris Telleke/);
+  await shot("ask");
+  await station("Neutral");
+  await pick(/Resting shape/, /large arch/);
+  await shot("neutral");
+  await page.getByRole("button", { name: "Keep and screen" }).click();
+  await shot("screen");
+  await open(/Asa Lindqvarn/);
+  await station("Screen");
+  await page.getByRole("button", { name: "Choose another task" }).click();
+  await page.getByRole("button", { name: "Opposite arm and leg, hold, right" }).click();
+  await page.getByRole("button", { name: "Start, right" }).click();
+  await rest();
+  for (let rep = 0; rep < 2; rep++) {
+    await page.keyboard.press("Space");
+    await page.waitForTimeout(5000);
+    await page.keyboard.press("Space");
+  }
+  await page.keyboard.press("Space");
+  await page.waitForTimeout(3300);
+  await page.keyboard.press("w");
+  await page.screenshot({ path: path.join(root, "docs/screenshots/screen-live.png") });
+  await page.setViewportSize({ width: 820, height: 1180 });
+  await shot("screen-live-tablet");
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.getByRole("button", { name: "Stop: pain or worry" }).click();
+  await page.getByRole("button", { name: "The trunk gave way" }).click();
+  await open(/Nerys Quill/);
+  await station("Findings");
+  await shot("findings");
+  await station("Session");
+  await shot("session");
+  await station("Decide");
+  await page.getByRole("button", { name: /^Evidence/ }).nth(1).click();
+  await shot("decide");
+  await open(/Ottoline Brask/);
+  await station("Plan");
+  await page.getByRole("button", { name: "Why this" }).nth(1).click();
+  await shot("plan");
+  await station("Take home");
+  await shot("take-home", { fullPage: true });
+} finally {
+  await browser.close();
+  server.kill();
+  await new Promise((resolve) => server.once("exit", resolve));
+  rmSync(folder, { recursive: true, force: true });
+}
