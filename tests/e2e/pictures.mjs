@@ -50,6 +50,7 @@ try {
   await shot("sign-in");
   await page.getByRole("button", { name: /Ines Tarrow/ }).click();
   await page.getByRole("button", { name: "Sign in", exact: true }).click();
+  await page.getByRole("img", { name: /Bridge/ }).first().waitFor();
   await shot("day");
   await open(/Tobiah Wren/);
   await shot("danger-sign");
@@ -76,6 +77,7 @@ try {
   await page.keyboard.press("w");
   await page.screenshot({ path: path.join(root, "docs/screenshots/screen-live.png") });
   await page.setViewportSize({ width: 820, height: 1180 });
+  await page.evaluate(() => window.scrollTo(0, 0));
   await shot("screen-live-tablet");
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByRole("button", { name: "Stop: pain or worry" }).click();

@@ -60,6 +60,17 @@ internal static class Counterfactual
                 i => i with { CheckIn = i.CheckIn with { SettledHours = 0 } }
             );
         }
+        if (check.NextDayPain > check.UsualPain && check.SettledHours is not null)
+        {
+            yield return new(
+                "No soreness after the last work",
+                i =>
+                    i with
+                    {
+                        CheckIn = i.CheckIn with { NextDayPain = i.CheckIn.UsualPain, SettledHours = 0 },
+                    }
+            );
+        }
         yield return new("No set over the pain limit", i => Each(i, decision, bothSides: true, WithoutPain));
         var today = input.Visits.FirstOrDefault(p => Is(p, decision) && p.Visit == input.Visit);
         for (var more = 1; today is not null && more <= today.Prescribed.TotalReps - today.CleanReps; more++)

@@ -304,6 +304,13 @@ public class DecisionTests
         Assert.Contains(Counterword(Of(better).Outcome), left.WouldChange!, StringComparison.Ordinal);
     }
 
+    [Fact]
+    public void Soreness_that_shows_in_two_ways_is_named_as_one()
+    {
+        var work = new Work("B6", Small).BothSides(2) with { CheckIn = new(3, 3, 6, 30, []) };
+        Assert.Equal("No soreness after the last work, and this would be: add.", Of(work).WouldChange);
+    }
+
     private static string Counterword(Outcome outcome) =>
         outcome == Outcome.StepUp ? "step up" : outcome.ToString();
 
