@@ -73,7 +73,7 @@ export function FaultStage(props: Props) {
   );
 }
 
-interface Placement {
+export interface Placement {
   fault: Fault;
   left: number;
   top: number;
@@ -160,7 +160,7 @@ function FaultChip(props: { placement: Placement; count: number; onMark: (code: 
 }
 
 /** The lowest regions go below, as many as one row holds; the others above, in as many rows as the width needs. */
-function rowsFor(faults: Fault[], figure: Figure, width: number) {
+export function rowsFor(faults: Fault[], figure: Figure, width: number) {
   const y = (fault: Fault) => figure.anchors.find((a) => a.region === fault.region)?.at.y ?? 0;
   const lowestFirst = [...faults].sort((a, b) => y(b) - y(a));
   const perRow = Math.max(2, Math.floor(width / smallestSlot));
@@ -174,7 +174,7 @@ function split<T>(list: T[], perRow: number): T[][] {
   return Array.from({ length: rows }, (_, i) => list.slice(i * size, (i + 1) * size));
 }
 
-function placeRow(
+export function placeRow(
   row: Fault[],
   top: number,
   above: boolean,

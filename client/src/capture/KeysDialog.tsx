@@ -1,28 +1,13 @@
 import { useEffect, useState } from "react";
-import { Dialog, Modal, ModalOverlay } from "react-aria-components";
+import { Dialog } from "react-aria-components";
 import styled from "styled-components";
 import type { Fault } from "../api/types";
 import { Button } from "../controls/Button";
+import { Sheet, Veil } from "../controls/Modal";
 import { Row, Stack } from "../controls/layout";
 
-const Veil = styled(ModalOverlay)`
-  position: fixed;
-  inset: 0;
-  display: grid;
-  place-items: center;
-  background: rgb(36 50 58 / 0.55);
-  z-index: 10;
-`;
-
-const Sheet = styled(Modal)`
-  width: min(560px, 94vw);
-  max-height: 90vh;
-  overflow: auto;
-  padding: ${({ theme }) => theme.space(6)};
-  background: ${({ theme }) => theme.colour.sheet};
-  table {
-    width: 100%;
-  }
+const Table = styled.table`
+  width: 100%;
   th {
     text-align: left;
     width: 90px;
@@ -64,7 +49,7 @@ export function KeysDialog(props: { faults: Fault[] }) {
           <Dialog aria-label="Keys">
             <Stack>
               <h2>Keys</h2>
-              <table>
+              <Table>
                 <tbody>
                   {rows.map(([key, words]) => (
                     <tr key={key}>
@@ -73,7 +58,7 @@ export function KeysDialog(props: { faults: Fault[] }) {
                     </tr>
                   ))}
                 </tbody>
-              </table>
+              </Table>
               <Row>
                 <Button $quiet onPress={() => setOpen(false)}>
                   Close

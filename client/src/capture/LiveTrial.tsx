@@ -3,7 +3,7 @@ import styled from "styled-components";
 import { findRung, useLibrary } from "../api/queries";
 import type { CaptureEvent, EndReason, Library, Rung, Side } from "../api/types";
 import { Button } from "../controls/Button";
-import { Quiet, Row, Small, Stack } from "../controls/layout";
+import { HiddenVisually, Quiet, Row, Small, Stack } from "../controls/layout";
 import { sideArrow } from "../controls/SideTag";
 import { doseWords, seconds } from "../controls/words";
 import { FaultStage } from "./FaultStage";
@@ -172,6 +172,9 @@ function Running(
         <WhyEnded onEnd={actions.end} onBack={() => setAsking(false)} />
       ) : (
         <Panel>
+          <HiddenVisually role="status">
+            {cleanReps(trial)} clean of {trial.reps.length}, {trial.side === "both" ? "no side" : trial.side}
+          </HiddenVisually>
           <Counts counts={props.counts} target={doseWords(trial.target)} />
           <PainStepper trial={trial} onPain={actions.pain} />
           {props.note && <Small>{props.note}</Small>}

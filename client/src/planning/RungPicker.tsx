@@ -1,28 +1,12 @@
 import { useState } from "react";
-import { Dialog, DialogTrigger, Modal, ModalOverlay } from "react-aria-components";
+import { Dialog, DialogTrigger } from "react-aria-components";
 import styled from "styled-components";
 import type { ForbiddenRung, Library, Rung } from "../api/types";
 import { Button } from "../controls/Button";
 import { Checkbox, TextField } from "../controls/fields";
+import { Sheet, Veil } from "../controls/Modal";
 import { Note, Row, Small, Stack } from "../controls/layout";
 import { RungFigure } from "../figure/FigureView";
-
-const Veil = styled(ModalOverlay)`
-  position: fixed;
-  inset: 0;
-  display: grid;
-  place-items: center;
-  background: rgb(36 50 58 / 0.55);
-  z-index: 10;
-`;
-
-const Sheet = styled(Modal)`
-  width: min(880px, 96vw);
-  max-height: 92vh;
-  overflow: auto;
-  padding: ${({ theme }) => theme.space(6)};
-  background: ${({ theme }) => theme.colour.paper};
-`;
 
 const Rungs = styled.ul`
   display: grid;
@@ -58,7 +42,7 @@ export function RungPicker(props: Props) {
         {props.label}
       </Button>
       <Veil isDismissable>
-        <Sheet>
+        <Sheet $wide>
           <Dialog aria-label={props.label}>
             {({ close }) => {
               const pick = (rungId: string, reason: string | null) => {

@@ -68,7 +68,7 @@ public static class PlanCheck
         }
     }
 
-    /// <summary>P-BARRED blocks; the others advise: P-CAP, P-ENTRY, P-ONE-SIDED, P-MINUTES, P-CAUTION.</summary>
+    /// <summary>P-BARRED blocks; the others advise: P-CAP, P-ENTRY, P-ONE-SIDED, P-MINUTES.</summary>
     public static IReadOnlyList<PlanWarning> Warnings(
         Plan plan,
         ClientProfile profile,

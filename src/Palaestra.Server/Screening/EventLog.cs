@@ -33,6 +33,7 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
         errors.AddRange(await ForeignErrors(visitId, incoming));
         errors.AddRange(ClockErrors(incoming));
         errors.AddRange(ClosedErrors(file, known, incoming));
+        errors.AddRange(PlanErrors(file, incoming));
         if (errors.Count > 0)
         {
             return Checked<EventsTaken>.Bad(errors);
@@ -84,6 +85,22 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
             .Select(pair => new FieldError(
                 $"events[{pair.i}].at",
                 "This is in the future; check the clock of the tablet."
+            ));
+    }
+
+    /// <summary>What is done in a session belongs to an exercise that some plan of this client holds or held.</summary>
+    private static IEnumerable<FieldError> PlanErrors(
+        Intake.CaseFile file,
+        IReadOnlyList<CaptureEvent> incoming
+    )
+    {
+        var exercises = file.Plans.SelectMany(p => p.Plan.Items).Select(item => item.Id).ToHashSet();
+        return incoming
+            .Select((e, i) => (e, i))
+            .Where(pair => pair.e.PlanItemId is { } id && !exercises.Contains(id))
+            .Select(pair => new FieldError(
+                $"events[{pair.i}].planItemId",
+                "This exercise is in no plan of this client."
             ));
     }
 

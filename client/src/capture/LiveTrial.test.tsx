@@ -1,0 +1,186 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { ThemeProvider } from "styled-components";
+import { afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { keys } from "../api/queries";
+import type { CaptureEvent, Library } from "../api/types";
+import { tokens } from "../theme/tokens";
+import { LiveTrial } from "./LiveTrial";
+import { openTrial } from "./liveTrial";
+import { tape } from "./testLibrary";
+
+const library = {
+  faults: [
+    {
+      code: "arch",
+      name: "low back arches",
+      key: "a",
+      kind: "breaking",
+      region: "low-back",
+      spoilsRep: false,
+    },
+    { code: "tremor", name: "trembles", key: "m", kind: "information", region: "effort", spoilsRep: false },
+  ],
+  ladders: [
+    {
+      id: "B",
+      name: "Limb lowering",
+      rungs: [
+        {
+          id: "B6",
+          name: "Leg reach",
+          sides: "each",
+          sideMeans: "the leg that reaches",
+          faults: ["arch", "tremor"],
+          cues: ["Long heel"],
+        },
+      ],
+    },
+  ],
+} as unknown as Library;
+
+beforeAll(() => {
+  globalThis.ResizeObserver = class {
+    observe() {}
+    unobserve() {}
+    disconnect() {}
+  };
+});
+
+let recorded: { kind: string; fields: Record<string, unknown> }[] = [];
+
+beforeEach(() => {
+  recorded = [];
+});
+afterEach(cleanup);
+
+function show(events: CaptureEvent[]) {
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false, enabled: false } } });
+  queries.setQueryData(keys.library, library);
+  const trial = openTrial(events, library)!;
+  render(
+    <ThemeProvider theme={tokens}>
+      <QueryClientProvider client={queries}>
+        <LiveTrial
+          trial={trial}
+          events={events}
+          record={(_trial, kind, fields = {}) => recorded.push({ kind, fields })}
+          counts={[{ side: "left", clean: 0, total: 0, seconds: null }]}
+        />
+      </QueryClientProvider>
+    </ThemeProvider>,
+  );
+}
+
+const press = (key: string, target: Element = document.body) => fireEvent.keyDown(target, { key });
+
+describe("the live screen", () => {
+  it("starts a hold and then counts the rep with the same key", () => {
+    const { events, tap } = tape();
+    show(events);
+    press(" ");
+    expect(recorded[0]?.kind).toBe("hold-started");
+    cleanup();
+    tap("hold-started");
+    show(events);
+    press(" ");
+    expect(recorded[1]?.kind).toBe("rep-done");
+  });
+
+  it("counts with the space bar even when a fault button has the focus", () => {
+    const { events } = tape("t1", 0);
+    show(events);
+    const undo = screen.getByRole("button", { name: "Keys ?" });
+    undo.focus();
+    press(" ", undo);
+    expect(recorded.map((r) => r.kind)).toEqual(["rep-done"]);
+  });
+
+  it("marks a fault by its key, and leaves other keys alone", () => {
+    const { events } = tape();
+    show(events);
+    press("a");
+    press("q");
+    expect(recorded).toEqual([{ kind: "fault-marked", fields: { fault: "arch" } }]);
+  });
+
+  it("does not repeat while a key is held down", () => {
+    const { events } = tape("t1", 0);
+    show(events);
+    fireEvent.keyDown(document.body, { key: " ", repeat: true });
+    expect(recorded).toEqual([]);
+  });
+
+  it("asks whether the cue worked once one was given", () => {
+    const { events, tap } = tape();
+    show(events);
+    press("v");
+    expect(recorded).toEqual([]);
+    cleanup();
+    tap("cue-given");
+    show(events);
+    press("v");
+    expect(recorded).toEqual([{ kind: "cue-answered", fields: { worked: true } }]);
+    expect(screen.getByRole("button", { name: "It did not" })).toBeTruthy();
+  });
+
+  it("undoes the last step and can bring it back", () => {
+    const { events, tap } = tape("t1", 0);
+    const rep = tap("rep-done");
+    show(events);
+    press("z");
+    expect(recorded).toEqual([{ kind: "undone", fields: { undoes: rep.id } }]);
+    cleanup();
+    const undo = tap("undone", { undoes: rep.id });
+    show(events);
+    press("y");
+    expect(recorded[1]).toEqual({ kind: "undone", fields: { undoes: undo.id } });
+  });
+
+  it("cannot redo after something new was done", () => {
+    const { events, tap } = tape("t1", 0);
+    const rep = tap("rep-done");
+    tap("undone", { undoes: rep.id });
+    tap("rep-done");
+    show(events);
+    press("y");
+    expect(recorded).toEqual([]);
+  });
+
+  it("ends at once when everything asked was done, and asks why when it was not", () => {
+    const { events, tap } = tape("t1", 0);
+    for (let i = 0; i < 5; i++) tap("rep-done");
+    show(events);
+    fireEvent.click(screen.getByRole("button", { name: "End left side" }));
+    expect(recorded).toEqual([{ kind: "trial-ended", fields: { reason: "target-met" } }]);
+    cleanup();
+    const short = tape("t2", 0);
+    show(short.events);
+    fireEvent.click(screen.getByRole("button", { name: "End left side" }));
+    fireEvent.click(screen.getByRole("button", { name: "Tired" }));
+    expect(recorded[1]).toEqual({ kind: "trial-ended", fields: { reason: "fatigue" } });
+  });
+
+  it("does not take live keys while it asks why the trial ended", () => {
+    const { events } = tape("t1", 0);
+    show(events);
+    fireEvent.click(screen.getByRole("button", { name: "Stop: pain or worry" }));
+    press(" ");
+    expect(recorded).toEqual([]);
+  });
+
+  it("steps the pain from where it was", () => {
+    const { events, tap } = tape();
+    tap("pain-marked", { phase: "before", value: 3 });
+    show(events);
+    fireEvent.click(screen.getByRole("button", { name: "More pain" }));
+    expect(recorded).toEqual([{ kind: "pain-marked", fields: { phase: "peak", value: 4 } }]);
+  });
+
+  it("says the side and what it means", () => {
+    const { events } = tape();
+    show(events);
+    expect(screen.getByText(/the leg that reaches/)).toBeTruthy();
+    expect(screen.getByRole("status").textContent).toContain("left");
+  });
+});
