@@ -67,29 +67,18 @@ function OneLadder(props: { ladder: Ladder; entries: RungSearch[]; forbidden: Fo
                 fill={barred ? colour.clay : colour.ink}
                 fontWeight={rung.id === left || rung.id === right ? 700 : 400}
               >
-                {rung.name.split(", ").map((part, i) => (
+                {linesOf(rung.name, barred).map((line, i) => (
                   <tspan
-                    key={part}
+                    key={line}
                     x={94}
                     dy={i * 15}
                     fontSize={i === 0 ? 15 : 13}
-                    textDecoration={barred ? "line-through" : undefined}
+                    textDecoration={barred && i === 0 ? "line-through" : undefined}
                   >
-                    {part}
+                    {line}
                   </tspan>
                 ))}
               </text>
-              {barred && (
-                <text
-                  x={94}
-                  y={y(rung.id) + (rung.name.includes(", ") ? 27 : 14)}
-                  fontSize={13}
-                  fontFamily={font.text}
-                  fill={colour.clay}
-                >
-                  barred
-                </text>
-              )}
             </g>
           );
         })}
@@ -113,6 +102,13 @@ export function Peg(props: { x: number; y: number; side: "left" | "right"; hollo
       strokeWidth={2}
     />
   );
+}
+
+/** A rung's name in at most two lines, the second with the word that it is barred. */
+function linesOf(name: string, barred: boolean) {
+  const [first = name, ...rest] = name.split(", ");
+  const second = [...rest, ...(barred ? ["barred"] : [])].join(" · ");
+  return second ? [first, second] : [first];
 }
 
 const nameOf = (ladder: Ladder, id?: string | null) => ladder.rungs.find((r) => r.id === id)?.name ?? "none";

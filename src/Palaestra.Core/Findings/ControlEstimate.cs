@@ -1,3 +1,4 @@
+using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
 
@@ -17,13 +18,15 @@ public static class ControlEstimate
     public static IReadOnlyList<SectorControl> Of(
         IReadOnlyList<Trial> screen,
         IReadOnlyList<RungSearch> entries,
+        ClientProfile profile,
         PracticeLibrary library
-    ) => [.. Enum.GetValues<Sector>().Select(sector => OfSector(sector, screen, entries, library))];
+    ) => [.. Enum.GetValues<Sector>().Select(sector => OfSector(sector, screen, entries, profile, library))];
 
     private static SectorControl OfSector(
         Sector sector,
         IReadOnlyList<Trial> screen,
         IReadOnlyList<RungSearch> entries,
+        ClientProfile profile,
         PracticeLibrary library
     )
     {
@@ -41,7 +44,7 @@ public static class ControlEstimate
             .ToList();
         var name = library.Words(sector).Name;
         return ids.Count == 0
-            ? new SectorControl(sector, name, null, [], TellingRung(sector, library))
+            ? new SectorControl(sector, name, null, [], TellingRung(sector, profile, library))
             : new SectorControl(sector, name, 100 * parts.Sum(p => p.Weight * p.Value) / weight, ids, null);
     }
 
@@ -114,11 +117,15 @@ public static class ControlEstimate
             )
             .Sum(demand => demand.Weight);
 
-    /// <summary>The task that would tell: the one with the greatest demand in this direction.</summary>
-    private static string? TellingRung(Sector sector, PracticeLibrary library) =>
+    /// <summary>
+    /// The task that would tell: of those no precaution bars, the one with the greatest demand in this direction;
+    /// none when every such task is barred.
+    /// </summary>
+    private static string? TellingRung(Sector sector, ClientProfile profile, PracticeLibrary library) =>
         library
             .Ladders.Where(ladder => ladder.Screened)
             .SelectMany(ladder => ladder.Rungs)
+            .Where(rung => !Allowance.Of(library, profile.Precautions, rung, Side.Both).Barred)
             .Select(rung =>
                 (
                     rung,

@@ -30,7 +30,7 @@ public static class FindingsMaker
             )
             .ToList();
         var tasks = TasksOf(screen, policy);
-        var control = ControlEstimate.Of(screen, entries, library);
+        var control = ControlEstimate.Of(screen, entries, profile, library);
         var weak = WeakestOf(control, tasks, screen, library);
         return new ScreenFindings(
             SentenceOf(screen, weak, tasks, library),

@@ -70,7 +70,7 @@ public static class RungFinder
         if (open.Count == 0)
         {
             var words = Allowance.Of(library, profile.Precautions, ladder.Rungs[0], side).BarWords;
-            return new(ladder.Id, side, true, null, null, $"Every rung is barred. {words}", []);
+            return new(ladder.Id, side, true, null, null, $"Every rung is barred ({words}).", []);
         }
         var tried = trials
             .Where(t =>

@@ -45,6 +45,15 @@ public class FindingsTests
         Assert.Equal("Single-leg bridge", pelvis.Telling);
     }
 
+    [Fact]
+    public void What_would_tell_is_never_a_barred_task()
+    {
+        var wrist = Someone.With("wrist");
+        var trials = new Tape().Start("B5", Side.Left).Reps(5).End().Trials();
+        var findings = FindingsMaker.Of(trials, wrist, Content.Policy, Content.Library);
+        Assert.Equal("Single-leg bridge", findings.Control.First(c => c.Sector == Sector.SideLeft).Telling);
+    }
+
     [Theory]
     [InlineData(10, 10, 0.0)]
     [InlineData(10, 8, 20.0)]
