@@ -66,6 +66,7 @@ builder.Services.AddDbContext<PalaestraDb>(db => db.UseSqlite(Store.ConnectionSt
 builder.Services.AddScoped<IntakeDesk>();
 builder.Services.AddScoped<EventLog>();
 builder.Services.AddScoped<PlanDesk>();
+builder.Services.AddScoped<DecisionDesk>();
 builder.Services.AddScoped<DemoSeeder>();
 builder.Services.AddScoped<WhoIsHere>();
 builder.Services.AddHttpContextAccessor();

@@ -181,6 +181,13 @@ public sealed class JourneyTests : IAsyncLifetime
         Assert.True((await clinic.Episode(opened.EpisodeId)).Closed);
         var decide = await browser.Get<DecideView>($"/api/visits/{visit.Id}/decisions");
         Assert.All(decide.Proposals, p => Assert.Equal((Outcome.Stop, "D-REFER"), (p.Outcome, p.RuleId)));
+        // Not even by overriding: no plan until somebody has recorded what was done.
+        var stubborn = decide
+            .Proposals.Select(p => new Choice(p.PlanItemId, p.Side, Outcome.Stay, "seems fine"))
+            .ToList();
+        var taken = await browser.Post($"/api/visits/{visit.Id}/decisions", new DecideForm(stubborn, 1));
+        Assert.Equal(HttpStatusCode.Conflict, taken.StatusCode);
+        Assert.Single((await browser.Get<PlanView>($"/api/episodes/{opened.EpisodeId}/plan")).Revisions);
     }
 
     [Fact]

@@ -5,11 +5,11 @@ using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
-using Palaestra.Data.Progression;
 using Palaestra.Data.Staff;
 using Palaestra.Data.Visits;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
+using Palaestra.Server.Progression;
 using Palaestra.Server.Screening;
 using Palaestra.Server.SignIn;
 
@@ -214,41 +214,15 @@ public sealed class DemoSeeder(
                 Effort = session.Effort,
             };
         await Store([.. trials.SelectMany(trial => trial.Events(clock))], file, visitId);
-        await AgreeWithAll(visitId, plan, clock);
+        await AgreeWithAll(visitId, clock);
     }
 
-    private async Task AgreeWithAll(Guid visitId, Data.Planning.PlanRevision plan, DemoClock clock)
+    private async Task AgreeWithAll(Guid visitId, DemoClock clock)
     {
         var file = (await CaseFile.OfVisit(visitId, db, library))!;
-        var visit = file.Visit(visitId);
-        var performances = file.Performances(visitId);
-        var input = new DecideInput(
-            file.NumberOf(visitId),
-            DateOnly.FromDateTime(visit.PlannedAt),
-            file.Profile,
-            file.Policy.Id,
-            plan.Plan.Items,
-            visit.CheckIn!,
-            performances,
-            visit.CheckIn!.LastTrained
-        );
-        var decisions = DecisionEngine.Decide(input, library);
-        db.Decisions.AddRange(
-            decisions.Select(d => new DecisionRecord
-            {
-                VisitId = visitId,
-                PlanRevisionId = plan.Id,
-                Proposal = d,
-                Chosen = d,
-                PolicyId = file.Policy.Id,
-                PolicyVersion = file.Policy.Version,
-                LibraryVersion = library.Version,
-                DecidedAt = clock.GetUtcNow().UtcDateTime,
-                DecidedBy = Practitioner,
-            })
-        );
-        var next = NextPlan.Apply(plan.Plan, decisions, library, file.Policy, file.Profile);
-        new PlanDesk(db, library, clock).Add(file, visitId, next, Practitioner);
+        var input = DecisionDesk.InputOf(file, visitId)!;
+        var desk = new DecisionDesk(db, library, new PlanDesk(db, library, clock), clock);
+        desk.Take(file, visitId, input, DecisionEngine.Decide(input, library), [], Practitioner);
         await db.SaveChangesAsync();
     }
 

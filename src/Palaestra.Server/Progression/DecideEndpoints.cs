@@ -34,6 +34,9 @@ public sealed record DecideView(
 
 public static class DecideEndpoints
 {
+    private const string Meanwhile =
+        "This visit was decided meanwhile, or a newer plan was accepted. Nothing was stored.";
+
     public static void MapDecide(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/visits/{visitId:guid}/decisions").WithTags("Progression");
@@ -56,10 +59,10 @@ public static class DecideEndpoints
             .Where(d => d.VisitId == visitId)
             .OrderBy(d => d.Id)
             .ToListAsync();
-        if (InputOf(file, visitId) is not { } input)
+        if (DecisionDesk.InputOf(file, visitId) is not { } input)
         {
             return TypedResults.Ok(
-                new DecideView(null, [], [], [], file.Policy.Name, null, WhyNot(file, visitId))
+                new DecideView(null, [], [], [], file.Policy.Name, null, DecisionDesk.WhyNot(file, visitId))
             );
         }
         var plan = file.PlanFor(visitId)!;
@@ -83,8 +86,7 @@ public static class DecideEndpoints
         DecideForm form,
         PalaestraDb db,
         PracticeLibrary library,
-        PlanDesk desk,
-        TimeProvider time,
+        DecisionDesk desk,
         WhoIsHere who
     )
     {
@@ -92,15 +94,17 @@ public static class DecideEndpoints
         {
             return Problem.NotFound("visit");
         }
-        if (InputOf(file, visitId) is not { } input)
+        if (file.Closed)
         {
-            return Problem.Conflict(WhyNot(file, visitId)!);
+            return Problem.Closed();
+        }
+        if (DecisionDesk.InputOf(file, visitId) is not { } input)
+        {
+            return Problem.Conflict(DecisionDesk.WhyNot(file, visitId)!);
         }
         if (form.BasedOn != file.CurrentPlan!.Revision || file.Visit(visitId).DecidedAt is not null)
         {
-            return Problem.Conflict(
-                "This visit was decided meanwhile, or a newer plan was accepted. Nothing was stored."
-            );
+            return Problem.Conflict(Meanwhile);
         }
         var proposals = DecisionEngine.Decide(input, library);
         var errors = ChoiceErrors(form, proposals).ToList();
@@ -108,13 +112,15 @@ public static class DecideEndpoints
         {
             return Problem.Fields(errors);
         }
-        var records = proposals.Select(p => Record(p, form, input, file, library, time, who)).ToList();
-        db.Decisions.AddRange(records);
-        var plan = file.PlanFor(visitId)!;
-        var chosen = records.Select(r => r.Chosen).ToList();
-        var next = NextPlan.Apply(plan.Plan, chosen, library, file.Policy, file.Profile);
-        var row = desk.Add(file, visitId, next, who.Name);
-        await db.SaveChangesAsync();
+        var (row, chosen) = desk.Take(file, visitId, input, proposals, form.Choices, who.Name);
+        try
+        {
+            await db.SaveChangesAsync();
+        }
+        catch (DbUpdateException)
+        {
+            return Problem.Conflict(Meanwhile);
+        }
         return TypedResults.Created(
             $"/api/visits/{visitId}/decisions",
             new DecideView(
@@ -123,51 +129,11 @@ public static class DecideEndpoints
                 chosen,
                 [],
                 file.Policy.Name,
-                next.TotalMinutes,
+                row.Plan.TotalMinutes,
                 null
             )
         );
     }
-
-    /// <summary>None when there is nothing to decide yet: no plan before this visit, or the visit not begun.</summary>
-    private static DecideInput? InputOf(CaseFile file, Guid visitId)
-    {
-        var visit = file.Visit(visitId);
-        if (file.PlanFor(visitId) is not { } plan || visit.CheckIn is null || plan.Plan.Items.Count == 0)
-        {
-            return null;
-        }
-        var number = file.NumberOf(visitId);
-        var performances = file.Performances(visitId);
-        var lastHere = performances.Where(p => p.Visit < number).Select(p => (DateOnly?)p.Date).Max();
-        var open = file.Episode.DangerReports.Where(r => r.Open).Select(r => r.SignId).ToList();
-        return new DecideInput(
-            number,
-            DateOnly.FromDateTime(visit.PlannedAt),
-            file.Profile with
-            {
-                Pain = file.Profile.Pain with
-                {
-                    Now = visit.CheckIn.PainNow,
-                    Usual = visit.CheckIn.UsualPain,
-                },
-            },
-            file.Policy.Id,
-            plan.Plan.Items,
-            visit.CheckIn with
-            {
-                DangerSigns = open,
-            },
-            performances,
-            visit.CheckIn.LastTrained ?? lastHere
-        );
-    }
-
-    private static string? WhyNot(CaseFile file, Guid visitId) =>
-        file.PlanFor(visitId) is not { } plan ? "There is no plan from an earlier visit to decide on."
-        : plan.Plan.Items.Count == 0 ? "The plan is empty: make a new one at Plan."
-        : file.Visit(visitId).CheckIn is null ? "Answer the questions at the start of the session first."
-        : null;
 
     private static IEnumerable<FieldError> ChoiceErrors(DecideForm form, IReadOnlyList<Decision> proposals)
     {
@@ -194,47 +160,5 @@ public static class DecideEndpoints
                 yield return new($"choices[{i}].reason", "The reason has at most 1000 letters.");
             }
         }
-    }
-
-    private static DecisionRecord Record(
-        Decision proposal,
-        DecideForm form,
-        DecideInput input,
-        CaseFile file,
-        PracticeLibrary library,
-        TimeProvider time,
-        WhoIsHere who
-    )
-    {
-        var choice = form.Choices.FirstOrDefault(c =>
-            c.PlanItemId == proposal.PlanItemId && c.Side == proposal.Side
-        );
-        var overridden = choice?.Outcome is { } outcome && outcome != proposal.Outcome;
-        var chosen = overridden
-            ? DecisionEngine.Chosen(
-                input,
-                proposal.PlanItemId,
-                proposal.Side,
-                choice!.Outcome!.Value,
-                library
-            ) with
-            {
-                Evidence = [$"Chosen by {who.Name}: {choice.Reason}"],
-            }
-            : proposal;
-        return new DecisionRecord
-        {
-            VisitId = file.Visits[input.Visit - 1].Id,
-            PlanRevisionId = file.CurrentPlan!.Id,
-            Proposal = proposal,
-            Chosen = chosen,
-            Overridden = overridden,
-            Reason = choice?.Reason,
-            PolicyId = file.Policy.Id,
-            PolicyVersion = file.Policy.Version,
-            LibraryVersion = library.Version,
-            DecidedAt = time.GetUtcNow().UtcDateTime,
-            DecidedBy = who.Name,
-        };
     }
 }
