@@ -208,7 +208,9 @@ public static class TrialFold
             var own = judged.Where(mark => mark.Rep == rep.Rep).ToList();
             var broken = own.Where(mark => mark.Breaks).ToList();
             var spoiled = own.Any(mark => library.FindFault(mark.Fault)?.SpoilsRep == true);
-            var cleanHeld = broken.Count == 0 ? rep.Held : broken.Min(mark => mark.Second ?? 0);
+            // A hold started anew within the rep is counted from its last start; a mark of the first try cannot outlast it.
+            var cleanHeld =
+                broken.Count == 0 ? rep.Held : Math.Min(rep.Held, broken.Min(mark => mark.Second ?? 0));
             var heldEnough = target.Hold <= 0 || cleanHeld >= target.Hold - HoldTolerance;
             var clean = broken.Count == 0 && !spoiled && !rep.Painful && heldEnough;
             return new Rep(rep.Rep, rep.Held, rep.Painful ? 0 : cleanHeld, clean, rep.Cued, rep.At);

@@ -34,6 +34,16 @@ public class TrialFoldTests
     }
 
     [Fact]
+    public void A_hold_started_anew_within_a_rep_has_no_more_clean_seconds_than_its_last_try()
+    {
+        var trial = new Tape().Start("B6", Side.Left).HoldStart().Fault("arch", 4).HoldStart().Rep().Only();
+        var rep = Assert.Single(trial.Reps);
+        Assert.Equal(3, rep.Held);
+        Assert.Equal(3, rep.CleanHeld);
+        Assert.False(rep.Clean);
+    }
+
+    [Fact]
     public void A_hold_that_broke_and_was_never_counted_keeps_its_clean_seconds()
     {
         var trial = new Tape()
