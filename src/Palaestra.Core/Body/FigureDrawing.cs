@@ -3,142 +3,229 @@ using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Body;
 
-/// <summary>Draws a pose in profile. The side of the task is always the near one, so left and right mirror each other.</summary>
-public static class FigureDrawing
+/// <summary>Draws a movement: one moment of it, start and end together, or a fault over the clean posture.</summary>
+/// <remarks>
+/// The side of the task is the near one and its limbs are the dark ones, so left and right mirror each other. The drawn
+/// body is a typical one: a picture needs no client's.
+/// </remarks>
+public sealed class FigureDrawing
 {
-    /// <summary>Stature of the drawn figure, metres: a typical body, as no client's is needed for a picture.</summary>
-    public const double DrawnHeight = 1.70;
+    private const int Air = 60;
 
-    private const double AirMillimetres = 70;
+    /// <summary>Limbs that travel less than this, metres in the picture, get no arrow.</summary>
+    private const float ShortestArrow = 0.04f;
+    private const int ArrowSamples = 13;
 
-    /// <param name="pose">Written for the left side as the side of the task.</param>
-    /// <param name="words">What the picture shows, for those who do not see it.</param>
-    public static Figure Of(Pose pose, Side side, string words)
+    private readonly Side side;
+    private readonly View view;
+    private readonly Camera camera;
+    private readonly Movement movement;
+    private readonly double lastSetOut;
+
+    /// <param name="path">Poses written for the left as the side of the task.</param>
+    public FigureDrawing(IReadOnlyList<Pose> path, Side side, View view)
     {
-        var sided = side == Side.Right ? pose.Mirrored() : pose;
-        var near = side == Side.Right ? "Right" : "Left";
-        var far = side == Side.Right ? "Left" : "Right";
-        var body = ContactSolver.Solve(sided, DrawnHeight);
-        // Seen from the client's right, x runs to the right; from the left the picture mirrors.
-        var flip = side == Side.Right ? 1 : -1;
-        var paint = new Painter(body, flip);
-        var shapes = new List<FigureShape>
-        {
-            paint.Leg(far, ShapeRole.FarLimb, 0),
-            paint.Leg(far, ShapeRole.FarLimb, 1),
-            paint.Leg(far, ShapeRole.FarLimb, 2),
-        };
-        shapes.AddRange(paint.Arm(far, ShapeRole.FarLimb));
-        shapes.Add(paint.Head());
-        shapes.Add(paint.Trunk());
-        shapes.AddRange([
-            paint.Leg(near, ShapeRole.NearLimb, 2),
-            paint.Leg(near, ShapeRole.NearLimb, 1),
-            paint.Leg(near, ShapeRole.NearLimb, 0),
-        ]);
-        shapes.AddRange(paint.Arm(near, ShapeRole.NearLimb));
-        return Framed(shapes, paint.Anchors(near), words);
+        this.side = side;
+        this.view = view;
+        camera = Camera.For(view, side);
+        movement = new Movement(Sided(path), BodySize.Typical);
+        lastSetOut = LastSetOut(path);
     }
 
-    private static Figure Framed(List<FigureShape> shapes, IReadOnlyList<FigureAnchor> anchors, string words)
+    /// <param name="share">0 at the start, 1 at the end.</param>
+    public Figure Moment(double share, string words)
     {
-        var points = shapes.SelectMany(shape => shape.Outline).ToList();
-        var left = points.Min(p => p.X) - (int)AirMillimetres;
-        var right = points.Max(p => p.X) + (int)AirMillimetres;
-        var top = points.Min(p => p.Y) - (int)AirMillimetres;
-        const int bottom = 40;
-        var floor = new FigureShape(
-            ShapeRole.Floor,
-            "floor",
-            [new(left, 0), new(right, 0), new(right, 10), new(left, 10)]
-        );
-        return new Figure([floor, .. shapes], anchors, left, top, right - left, bottom - top, words);
+        var (body, pose) = movement.SettledAt(share);
+        return Framed([.. Scene(body, pose)], body, pose, [body], words);
     }
 
-    private sealed class Painter(Skeleton body, int flip)
+    /// <summary>Moments at even steps; all in the same frame and painting order, so that one flows into the next.</summary>
+    public IReadOnlyList<Figure> Frames(int count, string words)
     {
-        public FigureShape Trunk() =>
-            new(ShapeRole.Trunk, "trunk", [.. TrunkOutline.Points(body).Select(Flat)]);
+        var moments = Enumerable
+            .Range(0, count)
+            .Select(i => movement.SettledAt(count == 1 ? 1 : i / (double)(count - 1)))
+            .ToList();
+        var order = Scene(moments[^1].Body, moments[^1].Pose).Select(shape => shape.Part).ToList();
+        var bodies = moments.Select(moment => moment.Body).ToList();
+        return
+        [
+            .. moments.Select(moment =>
+                Framed(
+                    [.. Scene(moment.Body, moment.Pose).OrderBy(shape => order.IndexOf(shape.Part))],
+                    moment.Body,
+                    moment.Pose,
+                    bodies,
+                    words
+                )
+            ),
+        ];
+    }
 
-        public FigureShape Head()
+    /// <summary>The end, with the start behind it and arrows for what moves most.</summary>
+    public Figure Together(string words)
+    {
+        var (start, end) = (movement.Start, movement.End);
+        var shapes = new List<FigureShape>(new BodyPainter(start, camera, side).Parts(ShapeRole.Ghost));
+        shapes.AddRange(Scene(end, movement.EndPose));
+        shapes.AddRange(Arrows());
+        return Framed(shapes, end, movement.EndPose, [start, end], words);
+    }
+
+    /// <summary>The fault over the clean end, with an arrow at the region.</summary>
+    /// <param name="faulty">Written for the left as the side of the task.</param>
+    /// <param name="region">One of the anchors of the figure.</param>
+    public Figure Faulty(Pose faulty, string region, string words)
+    {
+        var pose = side == Side.Right ? faulty.Mirrored() : faulty;
+        var clean = movement.End;
+        // The hips stay where they were as far as what bears allows, so that the two can be compared.
+        var body = new Movement([movement.EndPose, pose], BodySize.Typical).End;
+        var shapes = new List<FigureShape>(new BodyPainter(clean, camera, side).Parts(ShapeRole.Ghost));
+        var painter = new BodyPainter(body, camera, side);
+        shapes.AddRange(Scene(body, pose));
+        var anchor = painter.Anchors().FirstOrDefault(a => a.Region == region);
+        if (anchor is not null)
         {
-            var head = body["head"];
-            var centre = (head.From + head.To) / 2;
-            var along = head.Direction;
-            var across = body.Ventral("head");
-            var points = Enumerable
-                .Range(0, 36)
-                .Select(i => i * Math.PI / 18)
-                .Select(a =>
-                    centre
-                    + along * (float)(Math.Cos(a) * Proportions.HeadLong * body.Height)
-                    + across * (float)(Math.Sin(a) * Proportions.HeadShort * body.Height)
-                );
-            return new(ShapeRole.Head, "head", [.. points.Select(Flat)]);
+            shapes.Add(MarkAt(anchor.At, shapes));
         }
+        return Framed(shapes, body, pose, [clean, body], words);
+    }
 
-        public FigureShape Leg(string side, ShapeRole role, int part) =>
-            part switch
+    /// <summary>Where a movement that comes back to its start on the way sets out for the last time: only that shows in arrows.</summary>
+    private static double LastSetOut(IReadOnlyList<Pose> path)
+    {
+        for (var i = path.Count - 2; i > 0; i--)
+        {
+            if (ReferenceEquals(path[i], path[0]))
             {
-                0 => Limb("thigh" + side, role, Proportions.ThighWidth),
-                1 => Limb("shank" + side, role, Proportions.ShankWidth),
-                _ => Limb("foot" + side, role, Proportions.FootWidth),
-            };
-
-        public IEnumerable<FigureShape> Arm(string side, ShapeRole role) =>
-            [
-                Limb("hand" + side, role, Proportions.HandWidth),
-                Limb("forearm" + side, role, Proportions.ForearmWidth),
-                Limb("upperArm" + side, role, Proportions.UpperArmWidth),
-            ];
-
-        public IReadOnlyList<FigureAnchor> Anchors(string near) =>
-            [
-                new("low-back", Flat(TrunkPoint("waist", 0.3, -0.055))),
-                new("abdomen", Flat(TrunkPoint("waist", 0.4, 0.06))),
-                new("pelvis", Flat(TrunkPoint("pelvis", 0.3, 0.02))),
-                new("hips", Flat(body["pelvis"].From)),
-                new("ribs", Flat(TrunkPoint("chest", 0.2, 0.06))),
-                new("shoulder", Flat(body["upperArm" + near].From)),
-                new("breath", Flat((body["head"].From + body["head"].To) / 2)),
-                new("knee", Flat(body["shank" + near].From)),
-                new("foot", Flat(body["foot" + near].To)),
-                new("effort", Flat(TrunkPoint("chest", 0.6, 0))),
-                new("tempo", Flat(body["shank" + near].To)),
-            ];
-
-        private Vector3 TrunkPoint(string segment, double along, double front)
-        {
-            var line = body[segment];
-            return line.From
-                + (line.To - line.From) * (float)along
-                + body.Ventral(segment) * (float)(front * body.Height);
+                return i / (double)(path.Count - 1);
+            }
         }
+        return 0;
+    }
 
-        /// <summary>A tapered capsule: round ends, straight flanks.</summary>
-        private FigureShape Limb(string segment, ShapeRole role, (double Near, double Far) width)
+    private IReadOnlyList<Pose> Sided(IReadOnlyList<Pose> path) =>
+        side == Side.Right ? [.. path.Select(pose => pose.Mirrored())] : path;
+
+    private IEnumerable<FigureShape> Scene(Skeleton body, Pose pose) =>
+        new BodyPainter(body, camera, side)
+            .Layers()
+            .Concat(new PropPainter(body, pose, camera).Layers())
+            .OrderBy(layer => layer.Depth)
+            .Select(layer => layer.Shape);
+
+    /// <summary>Paths of the points that go farthest, and of others that go nearly as far.</summary>
+    private IEnumerable<FigureShape> Arrows()
+    {
+        var bodies = Enumerable
+            .Range(0, ArrowSamples)
+            .Select(i => movement.At(lastSetOut + (1 - lastSetOut) * i / (ArrowSamples - 1)).Body)
+            .ToList();
+        var paths = Travellers
+            .Select(point => bodies.Select(body => camera.Flat(point.Of(body))).ToList())
+            .Select((path, i) => (Travellers[i].Name, Path: path, Length: Length(path)))
+            .Where(path => path.Length >= ShortestArrow)
+            .OrderByDescending(path => path.Length)
+            .ToList();
+        if (paths.Count == 0)
         {
-            const int arc = 8;
-            var (from, to) = (Plane(body[segment].From), Plane(body[segment].To));
-            var angle = Math.Atan2(to.Y - from.Y, to.X - from.X);
-            var outline = Arc(from, width.Near * body.Height, angle + Math.PI / 2, arc)
-                .Concat(Arc(to, width.Far * body.Height, angle - Math.PI / 2, arc));
-            return new(role, segment, [.. outline.Select(Millimetres)]);
+            yield break;
         }
+        var limbs = new HashSet<string>();
+        foreach (var (name, path, length) in paths.Where(path => path.Length >= 0.55f * paths[0].Length))
+        {
+            // One arrow a limb: its far end, or its middle when that goes farther.
+            if (limbs.Count < 3 && limbs.Add(name.Split('-')[0]))
+            {
+                var arrow = Outlines.Arrow(path, 0.016, Math.Min(0.07, length * 0.6));
+                yield return FigureShape.Of(ShapeRole.Arrow, $"arrow-{name}", arrow);
+            }
+        }
+    }
 
-        private static IEnumerable<Vector2> Arc(Vector2 centre, double radius, double start, int steps) =>
-            Enumerable
-                .Range(0, steps + 1)
-                .Select(i => start + Math.PI * i / steps)
-                .Select(a =>
-                    centre + new Vector2((float)(Math.Cos(a) * radius), (float)(Math.Sin(a) * radius))
-                );
+    private static readonly (string Name, Func<Skeleton, Vector3> Of)[] Travellers =
+    [
+        ("armLeft-hand", body => body[Bone.HandLeft].To),
+        ("armRight-hand", body => body[Bone.HandRight].To),
+        ("legLeft-foot", body => body[Bone.FootLeft].From),
+        ("legRight-foot", body => body[Bone.FootRight].From),
+        ("legLeft-knee", body => body[Bone.ShankLeft].From),
+        ("legRight-knee", body => body[Bone.ShankRight].From),
+        ("trunk-hips", body => body.Root),
+        ("trunk-head", body => body[Bone.Head].To),
+    ];
 
-        private FigurePoint Flat(Vector3 point) => Millimetres(Plane(point));
+    private static float Length(List<Vector2> path) => path.Zip(path.Skip(1), Vector2.Distance).Sum();
 
-        private Vector2 Plane(Vector3 point) => new(point.X * flip, point.Y);
+    /// <summary>An arrow from outside the figure to the region, coming from the way that leads out soonest.</summary>
+    private static FigureShape MarkAt(FigurePoint at, List<FigureShape> shapes)
+    {
+        var body = shapes
+            .Where(shape =>
+                shape.Role is ShapeRole.Trunk or ShapeRole.NearLimb or ShapeRole.Head or ShapeRole.FarLimb
+            )
+            .SelectMany(shape => shape.Points())
+            .Select(p => new Vector2(p.X / 1000f, -p.Y / 1000f))
+            .ToList();
+        var target = new Vector2(at.X / 1000f, -at.Y / 1000f);
+        var ways = Enumerable
+            .Range(0, 7)
+            .Select(i => Math.PI * (i + 0.5) / 7.5)
+            .Select(a => new Vector2((float)Math.Cos(a), (float)Math.Sin(a)));
+        // Upward half only: below is the floor.
+        var best = ways.MinBy(way => Reach(body, target, way));
+        var out_ = Reach(body, target, best) + 0.05f;
+        var arrow = Outlines.Arrow(
+            [target + best * (out_ + 0.20f), target + best * Math.Min(out_ - 0.04f, 0.12f)],
+            0.03,
+            0.10
+        );
+        return FigureShape.Of(ShapeRole.Mark, "mark", arrow);
+    }
 
-        private static FigurePoint Millimetres(Vector2 point) =>
-            new((int)Math.Round(point.X * 1000), (int)Math.Round(-point.Y * 1000));
+    /// <summary>How far the body goes from a point along a way, in a lane of a hand's breadth.</summary>
+    private static float Reach(List<Vector2> body, Vector2 from, Vector2 way)
+    {
+        var reach = 0f;
+        foreach (var point in body)
+        {
+            var off = point - from;
+            var along = Vector2.Dot(off, way);
+            if (along > reach && (off - way * along).Length() < 0.09f)
+            {
+                reach = along;
+            }
+        }
+        return reach;
+    }
+
+    private Figure Framed(
+        List<FigureShape> shapes,
+        Skeleton body,
+        Pose pose,
+        IReadOnlyList<Skeleton> all,
+        string words
+    )
+    {
+        var around = all.SelectMany(b =>
+                Enum.GetValues<Bone>().SelectMany(bone => new[] { b[bone].From, b[bone].To })
+            )
+            .ToList();
+        shapes.Insert(0, new PropPainter(body, pose, camera).Mat(around));
+        var extent = all.SelectMany(b => new BodyPainter(b, camera, side).Parts()).Concat(shapes);
+        var points = extent.SelectMany(shape => shape.Points()).ToList();
+        var (left, right) = (points.Min(p => p.X) - Air, points.Max(p => p.X) + Air);
+        var (top, bottom) = (points.Min(p => p.Y) - Air, points.Max(p => p.Y) + Air / 2);
+        return new Figure(
+            view,
+            shapes,
+            new BodyPainter(body, camera, side).Anchors(),
+            left,
+            top,
+            right - left,
+            bottom - top,
+            words
+        );
     }
 }

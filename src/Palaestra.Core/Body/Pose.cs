@@ -1,39 +1,96 @@
 namespace Palaestra.Core.Body;
 
 /// <summary>Angles of one joint in degrees, by clinical convention: flexion, abduction, external rotation positive.</summary>
+/// <param name="Abduction">For the trunk: bending to the client's right.</param>
+/// <param name="Rotation">For the trunk: turning to the client's left.</param>
 public sealed record JointAngles(double Flexion = 0, double Abduction = 0, double Rotation = 0);
 
-/// <summary>Placement of the pelvis.</summary>
-/// <param name="Pitch">Degrees about the axis to the right: 0 upright, 90 on the back with the head behind, −90 prone.</param>
-public sealed record RootPlacement(double Pitch);
+/// <summary>Placement of the pelvis in degrees.</summary>
+/// <param name="Pitch">About the axis to the right: 0 upright, 90 on the back with the head behind, −90 prone.</param>
+/// <param name="Turn">Then about the body's long axis: 90, after a pitch of 90, lies on the left side.</param>
+/// <param name="Lean">Then about the axis to the front: positive lowers the client's right.</param>
+public sealed record RootPlacement(double Pitch = 0, double Turn = 0, double Lean = 0);
 
-/// <summary>A posture: the pelvis, the joints that are not at rest, and what touches the floor.</summary>
-/// <param name="Contacts">Points that bear on the floor.</param>
-/// <param name="Solve">What may move a little (<c>root.pitch</c> or a joint's flexion) so that the contacts meet the floor.</param>
+/// <summary>A thing in the picture.</summary>
+/// <param name="Kind">ball, band, dowel, block, weight, slider, cushion.</param>
+/// <param name="At">Points of the body it lies at: one it is under or in, or two it lies between.</param>
+/// <param name="Size">Diameter or length in metres; none: the kind's own.</param>
+public sealed record Prop(string Kind, IReadOnlyList<string> At, double? Size = null);
+
+/// <summary>A posture as written in content: the pelvis, the joints that are not at rest, and what touches what.</summary>
+/// <param name="Joints">By name; "hip" means both sides, "hipLeft" one and wins over it.</param>
+/// <param name="Contacts">Points that bear, such as "heel", "kneeLeft", "wrist@counter"; see <see cref="Contact.Named"/>.</param>
+/// <param name="Solve">
+/// What may move a little so that the contacts meet their surfaces; see <see cref="Posture.Slots"/>. With any, limbs that would
+/// go through the floor come to rest on it; with none, the pose stays exactly as written but for its height.
+/// </param>
+/// <param name="Surfaces">Heights in metres of what bears beside the floor: counter, box, ball, block.</param>
+/// <param name="Balance">"side" or "fore", or both: the solver puts the centre of mass over the middle of the support.</param>
+/// <param name="Held">Kilograms in "handLeft", "handRight".</param>
 public sealed record Pose(
     RootPlacement Root,
     IReadOnlyDictionary<string, JointAngles> Joints,
     IReadOnlyList<string> Contacts,
-    IReadOnlyList<string> Solve
+    IReadOnlyList<string> Solve,
+    IReadOnlyDictionary<string, double>? Surfaces = null,
+    IReadOnlyList<string>? Balance = null,
+    IReadOnlyList<Prop>? Props = null,
+    IReadOnlyDictionary<string, double>? Held = null
 )
 {
-    public const string RootPitch = "root.pitch";
+    public const string Counter = "counter";
 
-    public JointAngles Angles(string joint) => Joints.GetValueOrDefault(joint) ?? Rest;
+    public static readonly IReadOnlySet<string> SurfaceNames = new HashSet<string>
+    {
+        Contact.Floor,
+        Contact.Wall,
+        Contact.Leg,
+        Contact.Touch,
+        Counter,
+        "box",
+        "ball",
+        "block",
+        "slider",
+    };
 
-    private static readonly JointAngles Rest = new();
+    public static readonly IReadOnlySet<string> PropKinds = new HashSet<string>
+    {
+        "ball",
+        "band",
+        "dowel",
+        "block",
+        "weight",
+        "slider",
+        "cushion",
+    };
+
+    public IReadOnlyList<Contact> Bearing => [.. Contacts.SelectMany(Contact.Named)];
+
+    public Posture Posture => Posture.Of(Root, Joints);
+
+    /// <summary>Height in metres of the surface a contact bears on; the floor is 0.</summary>
+    public double HeightOf(string surface) => Surfaces?.GetValueOrDefault(surface) ?? 0;
 
     /// <summary>Left and right swapped, exactly.</summary>
     public Pose Mirrored() =>
         new(
-            Root,
-            Joints.ToDictionary(pair => Swap(pair.Key), pair => pair.Value),
+            new RootPlacement(Root.Pitch, -Root.Turn, -Root.Lean),
+            Joints.ToDictionary(pair => Swap(pair.Key), pair => MirroredAngles(pair.Key, pair.Value)),
             [.. Contacts.Select(Swap)],
-            [.. Solve.Select(Swap)]
+            [.. Solve.Select(Swap)],
+            Surfaces,
+            Balance,
+            Props is null ? null : [.. Props.Select(p => p with { At = [.. p.At.Select(Swap)] })],
+            Held?.ToDictionary(pair => Swap(pair.Key), pair => pair.Value)
         );
 
+    private static JointAngles MirroredAngles(string name, JointAngles angles) =>
+        Body.Joints.Named(name) is [var joint] && !joint.IsSided()
+            ? new(angles.Flexion, -angles.Abduction, -angles.Rotation)
+            : angles;
+
     private static string Swap(string name) =>
-        name.EndsWith("Left", StringComparison.Ordinal) ? name[..^4] + "Right"
-        : name.EndsWith("Right", StringComparison.Ordinal) ? name[..^5] + "Left"
-        : name;
+        name.Contains("Left", StringComparison.Ordinal)
+            ? name.Replace("Left", "Right", StringComparison.Ordinal)
+            : name.Replace("Right", "Left", StringComparison.Ordinal);
 }

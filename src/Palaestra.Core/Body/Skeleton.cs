@@ -1,4 +1,5 @@
 using System.Numerics;
+using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Body;
 
@@ -6,143 +7,163 @@ namespace Palaestra.Core.Body;
 public readonly record struct Segment(Vector3 From, Vector3 To)
 {
     public Vector3 Direction => Vector3.Normalize(To - From);
+
+    public Vector3 At(double along) => From + (To - From) * (float)along;
 }
 
-/// <summary>A skeleton in a pose: where every segment is.</summary>
+/// <summary>A skeleton in a posture: where every segment is.</summary>
 public sealed class Skeleton
 {
-    public static IReadOnlySet<string> JointNames { get; } =
-        new HashSet<string>(
-            new[] { "lumbar", "thorax", "neck" }.Concat(
-                new[] { "hip", "knee", "ankle", "shoulder", "elbow", "wrist" }.SelectMany(j =>
-                    new[] { j + "Left", j + "Right" }
-                )
-            )
-        );
+    private readonly Segment[] segments = new Segment[Bones.Count];
+    private readonly Quaternion[] frames = new Quaternion[Bones.Count];
+    private readonly SegmentTable table;
 
-    public static IReadOnlySet<string> ContactNames { get; } =
-        new HashSet<string>(
-            new[] { "buttock", "upperBack", "shoulderBack", "headBack" }.Concat(
-                new[] { "knee", "ankle", "heel", "toe", "elbow", "wrist", "fingertips" }.SelectMany(p =>
-                    new[] { p + "Left", p + "Right" }
-                )
-            )
-        );
-
-    private readonly Dictionary<string, Segment> segments = [];
-    private readonly Dictionary<string, Quaternion> frames = [];
+    public BodySize Size { get; }
 
     /// <summary>Stature in metres.</summary>
-    public double Height { get; }
+    public double Height => Size.Metres;
 
-    /// <param name="rootHeight">Height of the hip centre above the floor, metres.</param>
-    public Skeleton(Pose pose, double height, double rootHeight)
+    public Posture Posture { get; }
+
+    /// <summary>The middle between the hip centres.</summary>
+    public Vector3 Root { get; }
+
+    public Skeleton(Posture posture, BodySize size, Vector3 root)
     {
-        Height = height;
-        var root = new Vector3(0, (float)rootHeight, 0);
-        var pelvis = Turn(Vector3.UnitZ, pose.Root.Pitch);
-        Trunk(pose, root, pelvis);
-        foreach (var side in new[] { "Left", "Right" })
+        Posture = posture;
+        Root = root;
+        Size = size;
+        table = SegmentTable.Of(size.Sex);
+        var placed = posture.Root;
+        var pelvis =
+            Turn(Vector3.UnitZ, placed.Pitch)
+            * Turn(Vector3.UnitY, placed.Turn)
+            * Turn(Vector3.UnitX, placed.Lean);
+        Trunk(root, pelvis);
+        foreach (var side in OneSide)
         {
-            Leg(pose, root, pelvis, side);
-            Arm(pose, side);
+            Leg(pelvis, side);
+            Arm(side);
         }
     }
 
-    public Segment this[string segment] => segments[segment];
+    public static readonly Side[] OneSide = [Side.Left, Side.Right];
 
-    public IEnumerable<string> SegmentNames => segments.Keys;
+    public Segment this[Bone bone] => segments[(int)bone];
 
-    /// <summary>The lowest point of the body at a contact, metres above the floor.</summary>
-    public double ContactHeight(string contact)
+    public Quaternion Frame(Bone bone) => frames[(int)bone];
+
+    /// <summary>The lumbosacral joint, where the trunk is cut for its moments.</summary>
+    public Vector3 Lumbosacral => this[Bone.Waist].From;
+
+    /// <summary>Direction of the front of the body at a part of it.</summary>
+    public Vector3 Ventral(Bone bone) => Vector3.Transform(Vector3.UnitX, Frame(bone));
+
+    /// <summary>Direction to the client's right at a part of the body.</summary>
+    public Vector3 Rightward(Bone bone) => Vector3.Transform(Vector3.UnitZ, Frame(bone));
+
+    /// <summary>The same posture elsewhere.</summary>
+    public Skeleton Moved(Vector3 by) => new(Posture, Size, Root + by);
+
+    public Vector3 Hip(Side side) => this[Bone.ThighLeft.On(side)].From;
+
+    /// <summary>Centres of the two round ends of the foot's sole.</summary>
+    public Vector3 HeelCentre(Side side) => InFoot(side, -0.022, -0.025);
+
+    public Vector3 ToeCentre(Side side) => InFoot(side, Table.Foot.Length - 0.047, -0.027);
+
+    public SegmentTable Table => table;
+
+    private Vector3 InFoot(Side side, double forward, double up)
     {
-        var side = contact.EndsWith("Left", StringComparison.Ordinal) ? "Left" : "Right";
-        var name = contact.Replace(side, "", StringComparison.Ordinal);
-        var (point, radius) = name switch
-        {
-            "knee" => (segments["shank" + side].From, Proportions.ShankWidth.Near),
-            "ankle" => (segments["foot" + side].From, Proportions.FootWidth.Near),
-            "heel" => (Heel(side), Proportions.FootWidth.Near * 0.6),
-            "toe" => (segments["foot" + side].To, Proportions.FootWidth.Far),
-            "elbow" => (segments["forearm" + side].From, Proportions.ForearmWidth.Near),
-            "wrist" => (segments["hand" + side].From, Proportions.HandWidth.Near),
-            "fingertips" => (segments["hand" + side].To, Proportions.HandWidth.Far),
-            "headBack" => (
-                segments["head"].From + (segments["head"].To - segments["head"].From) / 2,
-                Proportions.HeadShort
-            ),
-            _ => (TrunkOutline.BackPoint(this, contact), 0.0),
-        };
-        return point.Y - radius * Height;
+        var foot = Bone.FootLeft.On(side);
+        return this[foot].From
+            + Vector3.Transform(new Vector3((float)(forward * Height), (float)(up * Height), 0), Frame(foot));
     }
 
-    /// <summary>Direction of the front of the body at a trunk segment.</summary>
-    public Vector3 Ventral(string segment) => Vector3.Transform(Vector3.UnitX, frames[segment]);
-
-    private Vector3 Heel(string side)
+    private void Trunk(Vector3 root, Quaternion pelvis)
     {
-        var foot = segments["foot" + side];
-        return foot.From - foot.Direction * (float)(0.02 * Height);
+        var below = Proportions.LumbosacralAt * table.LowerTrunk.Length;
+        var at = Add(Bone.Pelvis, root, Vector3.UnitY, below, pelvis);
+        var lumbar = BendTrunk(pelvis, Joint.Lumbar);
+        at = Add(
+            Bone.Waist,
+            at,
+            Vector3.UnitY,
+            table.LowerTrunk.Length - below + table.MiddleTrunk.Length,
+            lumbar
+        );
+        var thorax = BendTrunk(lumbar, Joint.Thorax);
+        at = Add(Bone.Chest, at, Vector3.UnitY, table.UpperTrunk.Length, thorax);
+        var neck = BendTrunk(thorax, Joint.Neck);
+        at = Add(Bone.Neck, at, Vector3.UnitY, table.Neck, neck);
+        Add(Bone.Head, at, Vector3.UnitY, table.Head.Length, neck);
     }
 
-    private void Trunk(Pose pose, Vector3 root, Quaternion pelvis)
+    private void Leg(Quaternion pelvis, Side side)
     {
-        var at = Add("pelvis", root, Vector3.UnitY, Proportions.Pelvis, pelvis);
-        var lumbar = Bend(pelvis, pose.Angles("lumbar"), -1);
-        at = Add("waist", at, Vector3.UnitY, Proportions.Waist, lumbar);
-        var thorax = Bend(lumbar, pose.Angles("thorax"), -1);
-        at = Add("chest", at, Vector3.UnitY, Proportions.Chest, thorax);
-        var neck = Bend(thorax, pose.Angles("neck"), -1);
-        at = Add("neck", at, Vector3.UnitY, Proportions.Neck, neck);
-        Add("head", at, Vector3.UnitY, Proportions.Head, neck);
-    }
-
-    private void Leg(Pose pose, Vector3 root, Quaternion pelvis, string side)
-    {
-        var sign = side == "Left" ? -1 : 1;
+        var sign = side == Side.Left ? -1 : 1;
         var hip =
-            root + Vector3.Transform(Vector3.UnitZ, pelvis) * (float)(sign * Proportions.HipHalf * Height);
-        var thigh = Bend(pelvis, pose.Angles("hip" + side), +1, sign);
-        var knee = Add("thigh" + side, hip, -Vector3.UnitY, Proportions.Thigh, thigh);
-        var shank = Bend(thigh, pose.Angles("knee" + side), -1, sign);
-        var ankle = Add("shank" + side, knee, -Vector3.UnitY, Proportions.Shank, shank);
-        var foot = Bend(shank, pose.Angles("ankle" + side), +1, sign);
-        Add("foot" + side, ankle, Vector3.UnitX, Proportions.Foot, foot);
+            Root + Vector3.Transform(Vector3.UnitZ, pelvis) * (float)(sign * Proportions.HipHalf * Height);
+        var thigh = Bend(pelvis, Joint.HipLeft.On(side), +1, sign);
+        var knee = Add(Bone.ThighLeft.On(side), hip, -Vector3.UnitY, table.Thigh.Length, thigh);
+        var shank = Bend(thigh, Joint.KneeLeft.On(side), -1, sign);
+        var ankle = Add(Bone.ShankLeft.On(side), knee, -Vector3.UnitY, table.Shank.Length, shank);
+        var foot = Bend(shank, Joint.AnkleLeft.On(side), +1, sign);
+        Add(Bone.FootLeft.On(side), ankle, Vector3.UnitX, table.Foot.Length - 0.036, foot);
     }
 
-    private void Arm(Pose pose, string side)
+    private void Arm(Side side)
     {
-        var sign = side == "Left" ? -1 : 1;
-        var chest = frames["chest"];
-        var line = segments["chest"];
+        var sign = side == Side.Left ? -1 : 1;
+        var chest = Frame(Bone.Chest);
         var shoulder =
-            line.From
-            + (line.To - line.From) * (float)Proportions.ShoulderAt
+            this[Bone.Chest].At(Proportions.ShoulderAt)
             + Vector3.Transform(Vector3.UnitZ, chest) * (float)(sign * Proportions.ShoulderHalf * Height);
-        var upper = Bend(chest, pose.Angles("shoulder" + side), +1, sign);
-        var elbow = Add("upperArm" + side, shoulder, -Vector3.UnitY, Proportions.UpperArm, upper);
-        var fore = Bend(upper, pose.Angles("elbow" + side), +1, sign);
-        var wrist = Add("forearm" + side, elbow, -Vector3.UnitY, Proportions.Forearm, fore);
-        var hand = Bend(fore, pose.Angles("wrist" + side), +1, sign);
-        Add("hand" + side, wrist, -Vector3.UnitY, Proportions.Hand, hand);
+        var upper = Bend(chest, Joint.ShoulderLeft.On(side), +1, sign);
+        var elbow = Add(Bone.UpperArmLeft.On(side), shoulder, -Vector3.UnitY, table.UpperArm.Length, upper);
+        var fore = Bend(upper, Joint.ElbowLeft.On(side), +1, sign);
+        var wrist = Add(Bone.ForearmLeft.On(side), elbow, -Vector3.UnitY, table.Forearm.Length, fore);
+        var hand = Bend(fore, Joint.WristLeft.On(side), +1, sign);
+        Add(
+            Bone.HandLeft.On(side),
+            wrist,
+            -Vector3.UnitY,
+            table.Hand.Length * Proportions.FingertipsAt,
+            hand
+        );
     }
 
-    private Vector3 Add(string name, Vector3 from, Vector3 axis, double length, Quaternion frame)
+    private Vector3 Add(Bone bone, Vector3 from, Vector3 axis, double length, Quaternion frame)
     {
         var to = from + Vector3.Transform(axis, frame) * (float)(length * Height);
-        segments[name] = new Segment(from, to);
-        frames[name] = frame;
+        segments[(int)bone] = new Segment(from, to);
+        frames[(int)bone] = frame;
         return to;
     }
 
-    /// <param name="flexes">+1 where flexion turns the far part forward (hip, shoulder), −1 where backward or down.</param>
+    private Quaternion BendTrunk(Quaternion parent, Joint joint)
+    {
+        var slot = Posture.Slot(joint);
+        return parent
+            * Turn(Vector3.UnitZ, -Posture[slot])
+            * Turn(Vector3.UnitX, Posture[slot + 1])
+            * Turn(Vector3.UnitY, Posture[slot + 2]);
+    }
+
+    /// <param name="flexes">+1 where flexion turns the far part forward (hip, shoulder), −1 where backward (knee).</param>
     /// <param name="side">−1 left, +1 right: abduction and rotation mirror.</param>
-    private static Quaternion Bend(Quaternion parent, JointAngles angles, int flexes, int side = 1) =>
-        parent
-        * Turn(Vector3.UnitZ, flexes * angles.Flexion)
-        * Turn(Vector3.UnitX, -side * angles.Abduction)
-        * Turn(Vector3.UnitY, -side * angles.Rotation);
+    private Quaternion Bend(Quaternion parent, Joint joint, int flexes, int side)
+    {
+        var slot = Posture.Slot(joint);
+        return parent
+            * Turn(Vector3.UnitZ, flexes * Posture[slot])
+            * Turn(Vector3.UnitX, -side * Posture[slot + 1])
+            * Turn(Vector3.UnitY, -side * Posture[slot + 2]);
+    }
 
     private static Quaternion Turn(Vector3 axis, double degrees) =>
-        Quaternion.CreateFromAxisAngle(axis, (float)(degrees * Math.PI / 180));
+        degrees == 0
+            ? Quaternion.Identity
+            : Quaternion.CreateFromAxisAngle(axis, (float)(degrees * Math.PI / 180));
 }

@@ -9,9 +9,9 @@ namespace Palaestra.Core.Findings;
 /// </summary>
 /// <remarks>
 /// Each rung of a screened ladder and side counts with its demand in the direction as weight. Its value is the clean
-/// fraction where it was tried and broke in this direction; 1 where it was clean, and for the rungs below a clean one;
-/// 0 for the rungs above one that broke in this direction. A rung that broke in another direction says nothing here,
-/// and neither do the rungs above it. Worked by hand in docs/findings.md.
+/// fraction where it was tried and broke in this direction; 1 where it was clean, and for rungs below a clean one that asks
+/// for as much in this direction; 0 for the next rung above one that broke in this direction and asks for no more. Rungs
+/// farther up are not known about, and a rung that broke in another direction says nothing here. Worked by hand in docs/findings.md.
 /// </remarks>
 public static class ControlEstimate
 {
@@ -45,10 +45,13 @@ public static class ControlEstimate
         var name = library.Words(sector).Name;
         return ids.Count == 0
             ? new SectorControl(sector, name, null, [], TellingRung(sector, profile, library))
-            : new SectorControl(sector, name, 100 * parts.Sum(p => p.Weight * p.Value) / weight, ids, null);
+            : new SectorControl(sector, name, Math.Min(100, 100 * parts.Sum(p => p.Weight * p.Value) / weight), ids, null);
     }
 
     private readonly record struct Part(double Weight, double Value, Guid? TrialId);
+
+    /// <summary>Weights within this of each other ask for the same. Our own.</summary>
+    private const double Same = 0.02;
 
     private static IEnumerable<Part> PartsOf(
         Ladder ladder,
@@ -58,35 +61,41 @@ public static class ControlEstimate
         PracticeLibrary library
     )
     {
-        var last = ladder
+        var rungs = ladder
             .Rungs.Select(rung =>
-                screen.LastOrDefault(t => t.RungId == rung.Id && (t.Side == side || t.Side == Side.Both))
+                (
+                    Weight: WeightOf(rung, sector, side, library),
+                    Trial: screen.LastOrDefault(t =>
+                        t.RungId == rung.Id && (t.Side == side || t.Side == Side.Both)
+                    )
+                )
             )
             .ToList();
-        var highestClean = last.FindLastIndex(t => t is not null && t.Clean.Fraction >= 1);
-        var lowestBroken = last.FindIndex(t => t is not null && t.Clean.Fraction < 1);
-        for (var i = 0; i < ladder.Rungs.Count; i++)
+        for (var i = 0; i < rungs.Count; i++)
         {
-            var weight = WeightOf(ladder.Rungs[i], sector, side);
+            var (weight, trial) = rungs[i];
             if (weight <= 0)
             {
                 continue;
             }
-            if (last[i] is { } trial)
+            if (trial is not null)
             {
                 if (ValueOf(trial, sector, library) is { } value)
                 {
                     yield return new(weight, value, trial.Id);
                 }
             }
-            else if (i < highestClean)
+            else if (
+                rungs.Skip(i + 1).Any(r => r.Trial is { Clean.Fraction: >= 1 } && r.Weight >= weight - Same)
+            )
             {
                 yield return new(weight, 1, null);
             }
             else if (
-                lowestBroken >= 0
-                && i > lowestBroken
-                && ValueOf(last[lowestBroken]!, sector, library) is < 1
+                i > 0
+                && rungs[i - 1] is { Trial: { Clean.Fraction: < 1 } broken, Weight: > 0 } below
+                && below.Weight <= weight + Same
+                && ValueOf(broken, sector, library) is < 1
             )
             {
                 yield return new(weight, 0, null);
@@ -109,31 +118,43 @@ public static class ControlEstimate
     public static Sector? PointsAt(FaultMark mark, Trial trial, PracticeLibrary library) =>
         library.FindFault(mark.Fault) is { } fault ? Sectors.Of(fault.Direction, fault.On, trial.Side) : null;
 
-    public static double WeightOf(Rung rung, Sector sector, Side side) =>
-        rung
-            .Demands.Where(demand =>
+    public static double WeightOf(Rung rung, Sector sector, Side side, PracticeLibrary library) =>
+        library
+            .DemandsOf(rung)
+            .Where(demand =>
                 Sectors.Of(demand.Direction, demand.On, rung.Sides == RungSides.Each ? side : Side.Both)
                 == sector
             )
             .Sum(demand => demand.Weight);
 
     /// <summary>
-    /// The task that would tell: of those no precaution bars, the one with the greatest demand in this direction;
-    /// none when every such task is barred.
+    /// The task that would tell: of those no precaution bars, the easiest of those that ask nearly most in this direction,
+    /// on a ladder made for it where there is one; none when every such task is barred.
     /// </summary>
-    private static string? TellingRung(Sector sector, ClientProfile profile, PracticeLibrary library) =>
-        library
+    private static string? TellingRung(Sector sector, ClientProfile profile, PracticeLibrary library)
+    {
+        var tasks = library
             .Ladders.Where(ladder => ladder.Screened)
-            .SelectMany(ladder => ladder.Rungs)
-            .Where(rung => !Allowance.Of(library, profile.Precautions, rung, Side.Both).Barred)
-            .Select(rung =>
-                (
-                    rung,
-                    Weight: Math.Max(WeightOf(rung, sector, Side.Left), WeightOf(rung, sector, Side.Right))
+            .SelectMany(ladder =>
+                ladder.Rungs.Select(rung =>
+                    (
+                        rung,
+                        Made: Sectors.Of(ladder.Direction, OnSide.Task, Side.Left) is { } made
+                            && (made == sector || made == sector.Mirror()),
+                        Weight: Math.Max(
+                            WeightOf(rung, sector, Side.Left, library),
+                            WeightOf(rung, sector, Side.Right, library)
+                        )
+                    )
                 )
             )
-            .Where(pair => pair.Weight > 0)
-            .OrderByDescending(pair => pair.Weight)
-            .Select(pair => pair.rung.Name)
+            .Where(task => task.Weight > 0)
+            .Where(task => !Allowance.Of(library, profile.Precautions, task.rung, Side.Both).Barred)
+            .ToList();
+        var made = tasks.Any(task => task.Made) ? tasks.Where(task => task.Made).ToList() : tasks;
+        var most = made.Select(task => task.Weight).DefaultIfEmpty(0).Max();
+        return made.Where(task => task.Weight >= most - 2 * Same)
+            .Select(task => task.rung.Name)
             .FirstOrDefault();
+    }
 }

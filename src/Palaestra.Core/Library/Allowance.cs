@@ -8,7 +8,8 @@ public sealed record AllowanceNote(
     string Tag,
     PrecautionEffect Effect,
     string Words,
-    string? Change
+    string? Change,
+    double? Range = null
 );
 
 /// <summary>What a client's precautions say of one rung, for one side: barred, allowed with changes, or free.</summary>
@@ -23,6 +24,9 @@ public sealed record Allowance(string RungId, Side Side, IReadOnlyList<Allowance
 
     public IEnumerable<AllowanceNote> Cautions =>
         Notes.Where(note => note.Effect == PrecautionEffect.Caution);
+
+    /// <summary>Share of the movement that the cautions leave; 1 where none shortens it.</summary>
+    public double Range => Cautions.Min(note => note.Range) ?? 1;
 
     /// <summary>Why it is barred, in one sentence; empty when it is not.</summary>
     public string BarWords => string.Join("; ", Bars.Select(bar => $"{bar.Tag}: {bar.Words}"));
@@ -45,7 +49,14 @@ public sealed record Allowance(string RungId, Side Side, IReadOnlyList<Allowance
             from rule in precaution.Rules
             where rule.Ladder == ladderId || (rule.Feature is { } feature && rung.Features.Contains(feature))
             where !rule.OnItsSide || mine.Side == Side.Both || side == Side.Both || mine.Side == side
-            select new AllowanceNote(precaution.Id, precaution.Tag, rule.Effect, rule.Words, rule.Change);
+            select new AllowanceNote(
+                precaution.Id,
+                precaution.Tag,
+                rule.Effect,
+                rule.Words,
+                rule.Change,
+                rule.Range
+            );
         return new Allowance(rung.Id, side, [.. notes]);
     }
 

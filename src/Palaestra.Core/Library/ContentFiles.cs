@@ -40,7 +40,13 @@ public sealed record SectorsFile(
 
 public sealed record PosesFile(
     string Source,
-    IReadOnlyDictionary<string, Pose> Poses,
+    IReadOnlyDictionary<string, PoseEntry> Poses,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
+public sealed record FaultPosesFile(
+    string Source,
+    IReadOnlyList<FaultPose> FaultPoses,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
@@ -51,11 +57,15 @@ public sealed record LadderFile(
     bool Screened,
     IReadOnlyList<Rung> Rungs,
     string Source,
+    Direction Direction,
+    OnSide On = OnSide.Task,
+    IReadOnlyDictionary<string, string>? OffOrder = null,
     string? Fallback = null,
     [property: JsonPropertyName("$schema")] string? Schema = null
 )
 {
-    public Ladder ToLadder() => new(Id, Name, About, Screened, Rungs, Source, Fallback);
+    public Ladder ToLadder() =>
+        new(Id, Name, About, Screened, Rungs, Source, Direction, On, OffOrder, Fallback);
 }
 
 /// <summary>Reads the library from file texts; every error names its file and field.</summary>
@@ -70,11 +80,16 @@ public static class ContentFiles
             ["policies"] = typeof(PoliciesFile),
             ["sectors"] = typeof(SectorsFile),
             ["poses"] = typeof(PosesFile),
+            ["fault-poses"] = typeof(FaultPosesFile),
             ["ladder"] = typeof(LadderFile),
         };
 
     /// <param name="texts">File name relative to <c>content/</c>, with forward slashes, to its text.</param>
-    public static Checked<PracticeLibrary> Read(IReadOnlyDictionary<string, string> texts)
+    /// <param name="own">Files of the clinic: ladders and poses of theirs, laid over ours. See docs/library.md.</param>
+    public static Checked<PracticeLibrary> Read(
+        IReadOnlyDictionary<string, string> texts,
+        IReadOnlyDictionary<string, string>? own = null
+    )
     {
         var errors = new List<FieldError>();
         var faults = Parse<FaultsFile>(texts, "faults.json", errors);
@@ -83,38 +98,100 @@ public static class ContentFiles
         var policies = Parse<PoliciesFile>(texts, "policies.json", errors);
         var sectors = Parse<SectorsFile>(texts, "sectors.json", errors);
         var poses = Parse<PosesFile>(texts, "poses.json", errors);
-        var ladderNames = texts
-            .Keys.Where(name => name.StartsWith("ladders/", StringComparison.Ordinal))
-            .Order(StringComparer.Ordinal);
+        var faultPoses = Parse<FaultPosesFile>(texts, "fault-poses.json", errors);
+        var ladders = Ladders(texts, errors);
+        if (own is not null && errors.Count == 0)
+        {
+            (ladders, poses) = Overlay.Over(
+                ladders,
+                poses!,
+                Ladders(own, errors),
+                OwnPoses(own, errors),
+                errors
+            );
+        }
+        if (errors.Count > 0)
+        {
+            return Checked<PracticeLibrary>.Bad(errors);
+        }
+        var (resolved, families, poseErrors) = PoseEntries.Resolve(poses!.Poses);
+        errors.AddRange(poseErrors);
+        errors.AddRange(PoseCheck.Errors(resolved, faultPoses!, faults!));
+        errors.AddRange(
+            LibraryCheck.Errors(
+                ladders,
+                faults!,
+                precautions!,
+                policies!,
+                sectors!,
+                resolved,
+                families,
+                faultPoses!
+            )
+        );
+        if (errors.Count > 0)
+        {
+            return Checked<PracticeLibrary>.Bad(errors);
+        }
+        var library = new PracticeLibrary(
+            VersionOf([.. texts, .. own ?? new Dictionary<string, string>()]),
+            [.. ladders.Values.OrderBy(ladder => ladder.Id, StringComparer.Ordinal)],
+            faults!.Faults,
+            faults.FeltPlaces,
+            precautions!.Precautions,
+            signs!.DangerSigns,
+            policies!.Policies,
+            sectors!.Sectors,
+            resolved,
+            families,
+            faultPoses!.FaultPoses
+        );
+        errors.AddRange(LoadErrors(ladders, library));
+        return errors.Count > 0
+            ? Checked<PracticeLibrary>.Bad(errors)
+            : Checked<PracticeLibrary>.Good(library);
+    }
+
+    /// <summary>What only shows when the bodies are worked out: rungs that do not stand, ladders out of order.</summary>
+    private static IEnumerable<FieldError> LoadErrors(
+        Dictionary<string, Ladder> ladders,
+        PracticeLibrary library
+    )
+    {
+        var falls = library.Demands.Falls.ToList();
+        foreach (var (rungId, fall) in falls)
+        {
+            var file = ladders.First(pair => pair.Value.IndexOf(rungId) >= 0).Key;
+            yield return new($"{file} rungs.{rungId}.poses", fall.Words);
+        }
+        foreach (var error in ladders.SelectMany(pair => LadderOrder.Errors(pair.Key, pair.Value, library)))
+        {
+            yield return error;
+        }
+    }
+
+    private static Dictionary<string, Ladder> Ladders(
+        IReadOnlyDictionary<string, string> texts,
+        List<FieldError> errors
+    )
+    {
         var ladders = new Dictionary<string, Ladder>();
-        foreach (var name in ladderNames)
+        foreach (
+            var name in texts
+                .Keys.Where(name => name.StartsWith("ladders/", StringComparison.Ordinal))
+                .Order(StringComparer.Ordinal)
+        )
         {
             if (Parse<LadderFile>(texts, name, errors) is { } file)
             {
                 ladders[name] = file.ToLadder();
             }
         }
-        if (errors.Count > 0)
-        {
-            return Checked<PracticeLibrary>.Bad(errors);
-        }
-        errors.AddRange(LibraryCheck.Errors(ladders, faults!, precautions!, policies!, sectors!, poses!));
-        return errors.Count > 0
-            ? Checked<PracticeLibrary>.Bad(errors)
-            : Checked<PracticeLibrary>.Good(
-                new PracticeLibrary(
-                    VersionOf(texts),
-                    [.. ladders.Values.OrderBy(ladder => ladder.Id, StringComparer.Ordinal)],
-                    faults!.Faults,
-                    faults.FeltPlaces,
-                    precautions!.Precautions,
-                    signs!.DangerSigns,
-                    policies!.Policies,
-                    sectors!.Sectors,
-                    poses!.Poses
-                )
-            );
+        return ladders;
     }
+
+    private static PosesFile? OwnPoses(IReadOnlyDictionary<string, string> own, List<FieldError> errors) =>
+        own.ContainsKey("poses.json") ? Parse<PosesFile>(own, "poses.json", errors) : null;
 
     private static T? Parse<T>(
         IReadOnlyDictionary<string, string> texts,
@@ -140,7 +217,7 @@ public static class ContentFiles
     }
 
     /// <summary>A short fingerprint of all texts, so that plans and decisions can say which library they were made with.</summary>
-    private static string VersionOf(IReadOnlyDictionary<string, string> texts)
+    private static string VersionOf(IEnumerable<KeyValuePair<string, string>> texts)
     {
         var joined = string.Join(
             '\n',

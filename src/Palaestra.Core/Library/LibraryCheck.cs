@@ -11,7 +11,9 @@ public static class LibraryCheck
         PrecautionsFile precautions,
         PoliciesFile policies,
         SectorsFile sectors,
-        PosesFile poses
+        IReadOnlyDictionary<string, Pose> poses,
+        IReadOnlyDictionary<string, string> families,
+        FaultPosesFile faultPoses
     )
     {
         var codes = faults.Faults.Select(fault => fault.Code).ToHashSet();
@@ -31,7 +33,7 @@ public static class LibraryCheck
         {
             yield return error;
         }
-        foreach (var error in PoseErrors(poses))
+        foreach (var error in DrawnFaultErrors(ladders, poses, families, faultPoses))
         {
             yield return error;
         }
@@ -50,7 +52,7 @@ public static class LibraryCheck
         Ladder ladder,
         List<string> rungIds,
         HashSet<string> codes,
-        PosesFile poses
+        IReadOnlyDictionary<string, Pose> poses
     )
     {
         if (ladder.Rungs.Count == 0)
@@ -69,13 +71,13 @@ public static class LibraryCheck
             {
                 yield return new($"{at}.faults", $"There is no fault {code}.");
             }
-            foreach (
-                var pose in new[] { rung.Poses.Start, rung.Poses.End }.Where(pose =>
-                    !poses.Poses.ContainsKey(pose)
-                )
-            )
+            foreach (var pose in rung.Poses.Path.Where(pose => !poses.ContainsKey(pose)))
             {
                 yield return new($"{at}.poses", $"There is no pose {pose}.");
+            }
+            foreach (var code in (rung.FaultKinds?.Keys ?? []).Where(code => !rung.Faults.Contains(code)))
+            {
+                yield return new($"{at}.faultKinds", $"{code} is not among the faults of this rung.");
             }
             if (rung.Start.Reps < 1 || rung.Start.Sets < 1 || rung.Start.Hold < 0)
             {
@@ -96,29 +98,12 @@ public static class LibraryCheck
             {
                 yield return new($"{at}.cues", "A rung needs at least one cue.");
             }
-            if (rung.Demands.Any(demand => demand.Weight is < 0 or > 1))
-            {
-                yield return new($"{at}.demands", "A demand lies between 0 and 1.");
-            }
-            if (ladder.Screened && rung.Demands.Count == 0)
-            {
-                yield return new($"{at}.demands", "A screened rung says what it demands.");
-            }
         }
-        if (
-            ladder.Screened
-            && MainDemands(ladder).Zip(MainDemands(ladder).Skip(1)).Any(pair => pair.Second < pair.First)
-        )
+        foreach (var id in (ladder.OffOrder?.Keys ?? []).Where(id => ladder.IndexOf(id) < 1))
         {
-            yield return new(
-                $"{file} rungs",
-                "The rungs are out of order: the greatest demand falls from one to the next."
-            );
+            yield return new($"{file} offOrder", $"{id} is not a rung of this ladder with one below it.");
         }
     }
-
-    private static IEnumerable<double> MainDemands(Ladder ladder) =>
-        ladder.Rungs.Select(rung => rung.Demands.Select(demand => demand.Weight).DefaultIfEmpty(0).Max());
 
     private static IEnumerable<FieldError> PrecautionErrors(
         IReadOnlyDictionary<string, Ladder> ladders,
@@ -135,6 +120,10 @@ public static class LibraryCheck
                 {
                     yield return new(at, "Give exactly one of ladder, feature or strategy.");
                 }
+                if (rule.Range is { } range && !(range is > 0 and <= 1))
+                {
+                    yield return new($"{at}.range", "A range is a share of the movement: above 0, up to 1.");
+                }
                 if (rule.Ladder is { } id && ladders.Values.All(ladder => ladder.Id != id))
                 {
                     yield return new($"{at}.ladder", $"There is no ladder {id}.");
@@ -143,25 +132,31 @@ public static class LibraryCheck
         }
     }
 
-    private static IEnumerable<FieldError> PoseErrors(PosesFile poses)
+    private static IEnumerable<FieldError> DrawnFaultErrors(
+        IReadOnlyDictionary<string, Ladder> ladders,
+        IReadOnlyDictionary<string, Pose> poses,
+        IReadOnlyDictionary<string, string> families,
+        FaultPosesFile faultPoses
+    )
     {
-        foreach (var (name, pose) in poses.Poses)
+        foreach (var (file, ladder) in ladders)
         {
-            foreach (var joint in pose.Joints.Keys.Where(joint => !Skeleton.JointNames.Contains(joint)))
+            for (var i = 0; i < ladder.Rungs.Count; i++)
             {
-                yield return new($"poses.json poses.{name}.joints", $"There is no joint {joint}.");
-            }
-            foreach (var point in pose.Contacts.Where(point => !Skeleton.ContactNames.Contains(point)))
-            {
-                yield return new($"poses.json poses.{name}.contacts", $"There is no contact point {point}.");
-            }
-            foreach (
-                var free in pose.Solve.Where(free =>
-                    free != Pose.RootPitch && !Skeleton.JointNames.Contains(free)
+                var rung = ladder.Rungs[i];
+                if (
+                    poses.ContainsKey(rung.Poses.End)
+                    && rung.Faults.Count > 0
+                    && !faultPoses.FaultPoses.Any(pose =>
+                        rung.Faults.Contains(pose.Fault) && pose.Families.Contains(families[rung.Poses.End])
+                    )
                 )
-            )
-            {
-                yield return new($"poses.json poses.{name}.solve", $"There is no joint {free}.");
+                {
+                    yield return new(
+                        $"{file} rungs[{i}].faults",
+                        $"No fault of {rung.Id} has a pose for {families[rung.Poses.End]} in fault-poses.json."
+                    );
+                }
             }
         }
     }

@@ -12,7 +12,9 @@ public sealed record PracticeLibrary(
     IReadOnlyList<DangerSign> DangerSigns,
     IReadOnlyList<Policy> Policies,
     IReadOnlyList<SectorText> Sectors,
-    IReadOnlyDictionary<string, Pose> Poses
+    IReadOnlyDictionary<string, Pose> Poses,
+    IReadOnlyDictionary<string, string> PoseFamilies,
+    IReadOnlyList<FaultPose> FaultPoses
 )
 {
     private readonly Dictionary<string, (Ladder Ladder, Rung Rung)> rungs = Ladders
@@ -20,6 +22,26 @@ public sealed record PracticeLibrary(
         .ToDictionary(pair => pair.rung.Id, pair => pair);
 
     private readonly Dictionary<string, Fault> faults = Faults.ToDictionary(fault => fault.Code);
+
+    private DemandTable? demands;
+
+    /// <summary>Worked out when first asked for.</summary>
+    public DemandTable Demands => LazyInitializer.EnsureInitialized(ref demands, () => new DemandTable(this));
+
+    /// <summary>What a rung asks of each direction, as shares of the hardest screened rung.</summary>
+    public IReadOnlyList<Demand> DemandsOf(Rung rung) => Demands.SharesOf(rung.Id);
+
+    /// <summary>The poses a rung moves through.</summary>
+    public IReadOnlyList<Pose> PathOf(Rung rung) => [.. rung.Poses.Path.Select(name => Poses[name])];
+
+    /// <summary>How a fault looks at the end of a rung; none where there is no drawing of it.</summary>
+    public Pose? FaultyPose(Rung rung, string fault)
+    {
+        var family = PoseFamilies[rung.Poses.End];
+        return FaultPoses
+            .FirstOrDefault(pose => pose.Fault == fault && pose.Families.Contains(family))
+            ?.Over(Poses[rung.Poses.End]);
+    }
 
     public Rung? FindRung(string id) => rungs.TryGetValue(id, out var found) ? found.Rung : null;
 

@@ -16,6 +16,7 @@ public enum PrecautionEffect
 /// One line of a precaution. It looks for a ladder, a feature of the rung, or a spinal strategy; exactly one is given.
 /// </summary>
 /// <param name="OnItsSide">Holds only for the side the precaution names.</param>
+/// <param name="Range">For a change that shortens the movement: the share of it that is left, above 0 to 1.</param>
 public sealed record PrecautionRule(
     PrecautionEffect Effect,
     string Words,
@@ -23,7 +24,8 @@ public sealed record PrecautionRule(
     string? Feature = null,
     string? Strategy = null,
     string? Change = null,
-    bool OnItsSide = false
+    bool OnItsSide = false,
+    double? Range = null
 );
 
 /// <summary>A condition of the client that bars, changes or favours rungs.</summary>

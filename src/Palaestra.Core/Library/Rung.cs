@@ -1,3 +1,5 @@
+using Palaestra.Core.Body;
+
 namespace Palaestra.Core.Library;
 
 /// <summary>How a rung is divided by side.</summary>
@@ -13,17 +15,23 @@ public enum RungSides
     Each,
 }
 
-/// <summary>How much a rung asks of one direction, 0 to 1, against the hardest rung in that direction.</summary>
-/// <remarks>Weights are common practice until the body model computes them.</remarks>
+/// <summary>How much a rung asks of one direction, 0 to 1, against the hardest screened rung in that direction.</summary>
 public sealed record Demand(Direction Direction, double Weight, OnSide On = OnSide.Task);
 
-/// <summary>Names of the poses between which the rung moves.</summary>
-public sealed record RungPoses(string Start, string End);
+/// <summary>Names of the poses through which the rung moves.</summary>
+/// <param name="Via">Poses on the way, in order.</param>
+public sealed record RungPoses(string Start, string End, IReadOnlyList<string>? Via = null)
+{
+    public IReadOnlyList<string> Path => [Start, .. Via ?? [], End];
+}
 
 /// <summary>One stage of a ladder: exactly what is done, how much, and what to watch.</summary>
 /// <param name="SideMeans">What "side" names in this task, in words.</param>
 /// <param name="MoveSeconds">Seconds one rep takes out and back, without its hold.</param>
 /// <param name="Start">Dose to begin with. <paramref name="Target"/>: met clean, move on. <paramref name="Cap"/>: never above.</param>
+/// <param name="FaultKinds">Faults that weigh more or less here than they do by default.</param>
+/// <param name="View">From where it is seen best.</param>
+/// <param name="After">In a clinic's own file: the rung it follows; none: at the end, or in the place of the rung it replaces.</param>
 /// <param name="Features">Properties that precautions look for, such as <c>hands-flat</c>.</param>
 public sealed record Rung(
     string Id,
@@ -45,16 +53,27 @@ public sealed record Rung(
     IReadOnlyList<string> Faults,
     IReadOnlyList<string> Equipment,
     IReadOnlyList<string> Features,
-    IReadOnlyList<Demand> Demands,
-    RungPoses Poses
+    RungPoses Poses,
+    View View = View.Side,
+    IReadOnlyDictionary<string, FaultKind>? FaultKinds = null,
+    string? After = null
 )
 {
+    /// <summary>Features the rules themselves look for: rungs that teach a position, and the one that joins breath and switch-on.</summary>
+    public const string NeutralFeature = "neutral";
+    public const string SwitchOnFeature = "switch-on";
+
+    public FaultKind KindOf(Fault fault) =>
+        FaultKinds is not null && FaultKinds.TryGetValue(fault.Code, out var kind) ? kind : fault.Kind;
+
     /// <summary>The sides this rung is trained and logged on, in reading order.</summary>
     public IReadOnlyList<Side> TaskSides => Sides == RungSides.Each ? [Side.Left, Side.Right] : [Side.Both];
 }
 
 /// <summary>A family of rungs, easiest first.</summary>
 /// <param name="Screened">Whether the standing screen climbs it.</param>
+/// <param name="Direction">The direction its rungs rise in.</param>
+/// <param name="OffOrder">Rungs that ask less in that direction than the one below, and why they stand where they do.</param>
 /// <param name="Fallback">Rung of another ladder to train when not even the lowest rung here is clean.</param>
 public sealed record Ladder(
     string Id,
@@ -63,6 +82,9 @@ public sealed record Ladder(
     bool Screened,
     IReadOnlyList<Rung> Rungs,
     string Source,
+    Direction Direction,
+    OnSide On = OnSide.Task,
+    IReadOnlyDictionary<string, string>? OffOrder = null,
     string? Fallback = null
 )
 {

@@ -42,9 +42,9 @@ internal sealed record Candidate(
             return Fallback(ladder, input, library, notChosen);
         }
         var weaker = WeakerOf(ladder, searches, input.Findings, policy);
-        var need = Need(rung, ladder, input.Findings);
+        var need = Need(rung, ladder, input.Findings, library);
         var preferred = Allowance.Of(library, input.Profile.Precautions, rung, Side.Both).Preferred;
-        reasons.InsertRange(0, Purpose(rung, ladder, input.Findings, preferred));
+        reasons.InsertRange(0, Purpose(rung, ladder, input.Findings, preferred, library));
         var score = need + (preferred ? 0.25 : 0) + (weaker is null ? 0 : 0.1);
         return new Candidate(rung, score, ForWords(rung, input.Findings, library), reasons, weaker);
     }
@@ -141,40 +141,41 @@ internal sealed record Candidate(
     /// Demand on each direction times what that direction lacks; the weak link counts double. A direction that only
     /// the higher rungs of the ladder ask for counts half: the rung leads there.
     /// </summary>
-    private static double Need(Rung rung, Ladder ladder, ScreenFindings findings) =>
+    private static double Need(Rung rung, Ladder ladder, ScreenFindings findings, PracticeLibrary library) =>
         findings
             .Control.Where(control => control.Percent is not null)
             .Sum(control =>
             {
-                var own = DemandOf(rung, control.Sector);
-                var ahead = ladder.Rungs.Max(other => DemandOf(other, control.Sector));
+                var own = DemandOf(rung, control.Sector, library);
+                var ahead = ladder.Rungs.Max(other => DemandOf(other, control.Sector, library));
                 var lack = 1 - control.Percent!.Value / 100;
                 return (own + ahead) / 2 * lack * (findings.WeakLink?.Sector == control.Sector ? 2 : 1);
             });
 
-    private static double DemandOf(Rung rung, Sector sector) =>
+    private static double DemandOf(Rung rung, Sector sector, PracticeLibrary library) =>
         Math.Max(
-            ControlEstimate.WeightOf(rung, sector, Side.Left),
-            ControlEstimate.WeightOf(rung, sector, Side.Right)
+            ControlEstimate.WeightOf(rung, sector, Side.Left, library),
+            ControlEstimate.WeightOf(rung, sector, Side.Right, library)
         );
 
     private static IEnumerable<Reason> Purpose(
         Rung rung,
         Ladder ladder,
         ScreenFindings findings,
-        bool preferred
+        bool preferred,
+        PracticeLibrary library
     )
     {
         var weak = findings.WeakLink;
-        if (weak is not null && DemandOf(rung, weak.Sector) > 0)
+        if (weak is not null && DemandOf(rung, weak.Sector, library) > 0)
         {
             yield return new("P-WEAK", $"{weak.Words} ({weak.Percent:0} % held); this asks for it.");
         }
-        else if (weak is not null && ladder.Rungs.Any(other => DemandOf(other, weak.Sector) > 0))
+        else if (weak is not null && ladder.Rungs.Any(other => DemandOf(other, weak.Sector, library) > 0))
         {
             yield return new("P-WEAK", $"{weak.Words} ({weak.Percent:0} % held); this ladder leads there.");
         }
-        else if (Need(rung, ladder, findings) > 0.05)
+        else if (Need(rung, ladder, findings, library) > 0.05)
         {
             yield return new("P-COVER", "Trains a direction that was seen to give way.");
         }
@@ -191,7 +192,7 @@ internal sealed record Candidate(
     /// <summary>The direction it asks most of, on the side where control is lowest.</summary>
     private static string ForWords(Rung rung, ScreenFindings findings, PracticeLibrary library)
     {
-        var main = rung.Demands.OrderByDescending(demand => demand.Weight).First();
+        var main = library.DemandsOf(rung).OrderByDescending(demand => demand.Weight).First();
         var sectors = new[]
         {
             Sectors.Of(main.Direction, main.On, Side.Left),

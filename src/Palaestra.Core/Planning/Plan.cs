@@ -1,3 +1,4 @@
+using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 
@@ -7,7 +8,19 @@ namespace Palaestra.Core.Planning;
 public sealed record Reason(string RuleId, string Words);
 
 /// <summary>The dose of one side of an exercise.</summary>
-public sealed record SideDose(Side Side, Dose Dose);
+/// <param name="Range">Share of the movement that is asked for, <see cref="PlanRange.Least"/> to 1.</param>
+/// <param name="RangeEnds">Where a shorter range ends, in words; none at the full range.</param>
+/// <param name="RangeLoadPercent">
+/// What a shorter range asks for of the full one, in the direction of the ladder; none at the full range, and where that
+/// direction is not asked for.
+/// </param>
+public sealed record SideDose(
+    Side Side,
+    Dose Dose,
+    double Range = 1,
+    string? RangeEnds = null,
+    double? RangeLoadPercent = null
+);
 
 /// <summary>One exercise of a plan. Doses stand in the order they are done: the weaker side first.</summary>
 /// <param name="Changes">What to change about it for this client, from cautions.</param>
@@ -45,13 +58,15 @@ public sealed record Plan(
 
 /// <summary>What a plan is made from.</summary>
 /// <param name="MinutesPerDay">Minutes the client really has, 3 to 90.</param>
+/// <param name="Body">For the load of a shorter range; none: a typical body.</param>
 public sealed record PlanInput(
     ClientProfile Profile,
     Findings.ScreenFindings Findings,
     string PolicyId,
     SpinalStrategy Strategy,
     SwitchOn SwitchOn,
-    double MinutesPerDay
+    double MinutesPerDay,
+    BodySize? Body = null
 );
 
 /// <param name="NotChosen">Rungs that findings would allow but the plan leaves out, with the reason.</param>

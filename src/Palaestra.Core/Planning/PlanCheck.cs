@@ -62,6 +62,10 @@ public static class PlanCheck
         {
             yield return new($"{at}.dose.sets", $"Sets are between 1 and {SetsMax}.");
         }
+        if (!(side.Range >= PlanRange.Least && side.Range <= 1))
+        {
+            yield return new($"{at}.range", $"A range is a share of the movement, {PlanRange.Least} to 1.");
+        }
         if (side.Dose.Hold is < 0 or > HoldMax || double.IsNaN(side.Dose.Hold))
         {
             yield return new($"{at}.dose.hold", $"A hold is between 0 and {HoldMax} seconds.");

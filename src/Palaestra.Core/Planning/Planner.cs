@@ -1,3 +1,4 @@
+using Palaestra.Core.Body;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
@@ -81,9 +82,10 @@ public static class Planner
     )
     {
         var switchOn = library
-            .Ladders.Where(l => !l.Screened)
-            .SelectMany(l => l.Rungs)
-            .Where(r => r.Demands.Count == 0);
+            .Ladders.SelectMany(l => l.Rungs)
+            .Where(r =>
+                r.Features.Contains(Rung.NeutralFeature) || r.Features.Contains(Rung.SwitchOnFeature)
+            );
         var allowed = switchOn
             .Where(r => !Allowance.Of(library, input.Profile.Precautions, r, Side.Both).Barred)
             .ToList();
@@ -121,6 +123,20 @@ public static class Planner
             doses = [new(weaker, more), new(weaker.Other(), dose)];
             reasons.Add(
                 new("P-WEAKER", $"The {weaker.Word()} is weaker: it goes first and gets {more.Words()}.")
+            );
+        }
+        var body = input.Body ?? BodySize.Typical;
+        doses = [.. doses.Select(d => PlanRange.Cautious(d, rung, input.Profile, body, library))];
+        if (doses.Where(d => d.Range < 1).ToList() is { Count: > 0 } shorter)
+        {
+            reasons.Add(
+                new(
+                    "P-RANGE",
+                    string.Join(
+                        "; ",
+                        shorter.Select(d => $"Shorter range, {d.Side.Word()}: {PlanRange.Words(d)}")
+                    ) + "."
+                )
             );
         }
         return new PlanItem(

@@ -1,3 +1,4 @@
+using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
@@ -16,11 +17,18 @@ public static class NextPlan
         IReadOnlyList<Decision> decisions,
         PracticeLibrary library,
         Policy policy,
-        ClientProfile profile
+        ClientProfile profile,
+        BodySize? body = null
     )
     {
         var items = plan.Items.Select(item =>
-            Next(item, [.. decisions.Where(d => d.PlanItemId == item.Id)], library, profile)
+            Next(
+                item,
+                [.. decisions.Where(d => d.PlanItemId == item.Id)],
+                library,
+                profile,
+                body ?? BodySize.Typical
+            )
         );
         var next = PlanTime.WithMinutes(
             plan with
@@ -43,7 +51,8 @@ public static class NextPlan
         PlanItem item,
         IReadOnlyList<Decision> decisions,
         PracticeLibrary library,
-        ClientProfile profile
+        ClientProfile profile,
+        BodySize body
     )
     {
         if (decisions.Count == 0)
@@ -63,7 +72,7 @@ public static class NextPlan
         var rung = library.Rung(rungId);
         if (rungId == item.RungId)
         {
-            var doses = item.Doses.Select(d => new SideDose(d.Side, Dose(decisions, d, rungId))).ToList();
+            var doses = item.Doses.Select(d => d with { Dose = Dose(decisions, d, rungId) }).ToList();
             return item with { Doses = doses, Reasons = reasons };
         }
         var moved = decisions.First(d => d.RungId == rungId);
@@ -74,7 +83,12 @@ public static class NextPlan
         return item with
         {
             RungId = rungId,
-            Doses = [.. order.Select(side => new SideDose(side, moved.Dose))],
+            Doses =
+            [
+                .. order.Select(side =>
+                    PlanRange.Cautious(new SideDose(side, moved.Dose), rung, profile, body, library)
+                ),
+            ],
             Reasons = reasons,
             Cue = rung.Cues[0],
             Changes = ItemChanges.Of(rung, profile, library),

@@ -32,7 +32,7 @@ public sealed record RungSearch(
     IReadOnlyList<Guid> TrialIds
 );
 
-/// <summary>Finds the rung with few trials: start in the middle, up after clean, down after a break, stop when bracketed.</summary>
+/// <summary>Finds the rung with few trials: start in the middle, halve what is left, at most two rungs up at once, stop when bracketed.</summary>
 public static class RungFinder
 {
     public static Verdict VerdictOf(Trial trial, Rung rung)
@@ -81,19 +81,23 @@ public static class RungFinder
             .GroupBy(t => open.FindIndex(rung => rung.Id == t.RungId))
             .ToDictionary(group => group.Key, group => VerdictOf(group.Last(), open[group.Key]));
         var ids = tried.Select(t => t.Id).ToList();
-        var next = NextIndex(open.Count, tried, verdicts, open, profile, policy);
+        var next = NextIndex(open.Count, tried, verdicts, profile, policy);
         if (next is { } index)
         {
-            return new(ladder.Id, side, false, open[index].Id, null, WhyNext(verdicts, open, index), ids);
+            return new(ladder.Id, side, false, open[index].Id, null, WhyNext(verdicts, open), ids);
         }
         return Entry(ladder, side, open, verdicts, ids);
     }
+
+    /// <summary>
+    /// Rungs at once when going up: too hard too soon is the mistake to avoid. Going down may skip more. Our own.
+    /// </summary>
+    private const int LongestStepUp = 2;
 
     private static int? NextIndex(
         int count,
         List<Trial> tried,
         Dictionary<int, Verdict> verdicts,
-        List<Rung> open,
         ClientProfile profile,
         Policy policy
     )
@@ -103,31 +107,51 @@ public static class RungFinder
             // A sore client starts in the lower third, others in the middle.
             return StirredUpLevel.Of(profile, policy) == StirredUp.High ? (count - 1) / 3 : (count - 1) / 2;
         }
-        if (tried.Count >= policy.TrialsPerSide)
+        var (clean, broken) = Bracket(count, verdicts);
+        if (tried.Count >= policy.TrialsPerSide || broken - clean <= 1)
         {
             return null;
         }
-        var last = open.FindIndex(rung => rung.Id == tried[^1].RungId);
-        return verdicts[last] switch
-        {
-            Verdict.Clean when last + 1 < count && !verdicts.ContainsKey(last + 1) => last + 1,
-            Verdict.Broke or Verdict.Painful when last > 0 && !verdicts.ContainsKey(last - 1) => last - 1,
-            Verdict.Borderline when last > 0 && !verdicts.ContainsKey(last - 1) => last - 1,
-            _ => null,
-        };
+        return broken == count
+            ? Math.Min(clean + LongestStepUp, count - 1)
+            : Math.Min((clean + broken) / 2, clean + LongestStepUp);
     }
 
-    private static string WhyNext(Dictionary<int, Verdict> verdicts, List<Rung> open, int index)
+    /// <summary>The lowest rung that was not clean and the highest clean one below it; one past the ends where there is none.</summary>
+    private static (int Clean, int Broken) Bracket(int count, Dictionary<int, Verdict> verdicts)
+    {
+        var broken = verdicts
+            .Where(v => v.Value != Verdict.Clean)
+            .Select(v => v.Key)
+            .DefaultIfEmpty(count)
+            .Min();
+        var clean = verdicts
+            .Where(v => v.Value == Verdict.Clean && v.Key < broken)
+            .Select(v => v.Key)
+            .DefaultIfEmpty(-1)
+            .Max();
+        return (clean, broken);
+    }
+
+    private static string WhyNext(Dictionary<int, Verdict> verdicts, List<Rung> open)
     {
         if (verdicts.Count == 0)
         {
             return "Start here: the middle of what is allowed, lower when sore.";
         }
-        return verdicts.TryGetValue(index - 1, out var below) && below == Verdict.Clean
-            ? $"{open[index - 1].Name} was clean: one up."
-            : $"{open[Math.Min(index + 1, open.Count - 1)].Name} was not clean: one down.";
+        var (clean, broken) = Bracket(open.Count, verdicts);
+        return (clean, broken) switch
+        {
+            (-1, var b) => $"{open[b].Name} was not clean: further down.",
+            (var c, var b) when b == open.Count => $"{open[c].Name} was clean: further up.",
+            var (c, b) => $"Between {open[c].Name}, clean, and {open[b].Name}, not clean.",
+        };
     }
 
+    /// <summary>
+    /// The highest clean rung below any that was not; where none was clean, the one below a borderline rung, or that rung
+    /// itself when it is the lowest.
+    /// </summary>
     private static RungSearch Entry(
         Ladder ladder,
         Side side,
@@ -136,37 +160,25 @@ public static class RungFinder
         List<Guid> ids
     )
     {
-        var clean = verdicts.Where(v => v.Value == Verdict.Clean).Select(v => (int?)v.Key).Max();
-        var border = verdicts.Where(v => v.Value == Verdict.Borderline).Select(v => (int?)v.Key).Max();
-        if (border is { } b && (clean is null || clean < b))
+        var (clean, broken) = Bracket(open.Count, verdicts);
+        var borderline = broken < open.Count && verdicts[broken] == Verdict.Borderline;
+        var (entry, why) = (clean, borderline) switch
         {
-            var entry = Math.Max(b - 1, 0);
-            var why =
-                b == 0
-                    ? $"{open[0].Name} is clean only with a cue or while trembling: coach it there."
-                    : $"{open[b].Name} was clean only with a cue or while trembling: the rung below.";
-            return new(ladder.Id, side, true, null, open[entry].Id, why, ids);
-        }
-        if (clean is { } c)
-        {
-            return new(
-                ladder.Id,
-                side,
-                true,
-                null,
-                open[c].Id,
-                $"{open[c].Name} is the highest rung seen clean.",
-                ids
-            );
-        }
-        return new(
-            ladder.Id,
-            side,
-            true,
-            null,
-            null,
-            $"Not even {open[verdicts.Keys.Min()].Name} was clean.",
-            ids
-        );
+            (>= 0, true) when clean == broken - 1 => (
+                clean,
+                $"{open[broken].Name} was clean only with a cue or while trembling: the rung below."
+            ),
+            (>= 0, _) => (clean, $"{open[clean].Name} is the highest rung seen clean."),
+            (_, true) when broken == 0 => (
+                0,
+                $"{open[0].Name} is clean only with a cue or while trembling: coach it there."
+            ),
+            (_, true) => (
+                broken - 1,
+                $"{open[broken].Name} was clean only with a cue or while trembling: the rung below."
+            ),
+            _ => (-1, $"Not even {open[verdicts.Keys.Min()].Name} was clean."),
+        };
+        return new(ladder.Id, side, true, null, entry < 0 ? null : open[entry].Id, why, ids);
     }
 }

@@ -190,7 +190,8 @@ public static class TrialFold
                 .Distinct()
                 .Count();
             var persists = seenIn >= 2 && seenIn * 2 > total;
-            var breaks = fault?.Kind switch
+            var kind = fault is null ? FaultKind.Information : library.Rung(start.RungId!).KindOf(fault);
+            var breaks = kind switch
             {
                 FaultKind.Breaking => true,
                 FaultKind.Quality => persists,

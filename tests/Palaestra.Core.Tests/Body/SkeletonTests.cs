@@ -9,109 +9,144 @@ public class SkeletonTests
 {
     public static TheoryData<string> PoseNames => [.. Content.Library.Poses.Keys];
 
-    [Theory]
-    [MemberData(nameof(PoseNames))]
-    public void Contacts_meet_the_floor_within_five_millimetres(string name)
-    {
-        foreach (var height in new[] { 1.5, 1.75, 2.0 })
-        {
-            var pose = Content.Library.Poses[name];
-            var body = ContactSolver.Solve(pose, height);
-            Assert.All(pose.Contacts, contact => Assert.InRange(body.ContactHeight(contact), -0.005, 0.005));
-        }
-    }
+    private static Pose Named(string name) => Content.Library.Poses[name];
 
     [Theory]
     [MemberData(nameof(PoseNames))]
-    public void Nothing_goes_through_the_floor(string name)
+    public void Contacts_meet_their_surfaces_within_five_millimetres(string name)
     {
-        foreach (var side in new[] { Side.Left, Side.Right })
+        foreach (var size in new BodySize[] { new(Sex.Female, 1.5), BodySize.Typical, new(Sex.Male, 2.0) })
         {
-            var figure = FigureDrawing.Of(Content.Library.Poses[name], side, name);
-            var body = figure.Shapes.Where(shape => shape.Role != ShapeRole.Floor);
-            // y grows downward from the floor at 0.
+            var pose = Named(name);
+            var body = ContactSolver.Solve(pose, size);
             Assert.All(
-                body.SelectMany(shape => shape.Outline),
-                point => Assert.True(point.Y <= 12, $"{name}: {point.Y} mm below the floor")
+                pose.Bearing.Where(contact => !contact.OnWall && !contact.OnLeg),
+                contact =>
+                    Assert.InRange(
+                        ContactPoint.Of(body, contact).Low - pose.HeightOf(contact.Surface),
+                        -0.005,
+                        0.005
+                    )
             );
         }
     }
 
     [Theory]
     [MemberData(nameof(PoseNames))]
-    public void Left_and_right_mirror_exactly(string name)
+    public void Hands_and_feet_are_not_below_the_floor(string name)
     {
-        var left = FigureDrawing.Of(Content.Library.Poses[name], Side.Left, name);
-        var right = FigureDrawing.Of(Content.Library.Poses[name], Side.Right, name);
-        Assert.Equal(left.Shapes.Count, right.Shapes.Count);
-        foreach (
-            var (l, r) in left.Shapes.Zip(right.Shapes).Where(pair => pair.First.Role != ShapeRole.Floor)
-        )
-        {
-            // Vertices run the other way round after mirroring, so the sets of points are compared; a millimetre for rounding.
-            var mirrored = r.Outline.Select(p => (X: -p.X, p.Y)).ToList();
-            Assert.All(
-                l.Outline,
-                p => Assert.Contains(mirrored, m => Math.Abs(m.X - p.X) <= 1 && Math.Abs(m.Y - p.Y) <= 1)
-            );
-        }
+        var body = ContactSolver.Solve(Named(name), BodySize.Typical);
+        var ends =
+            from spot in new[] { Spot.Heel, Spot.Toe, Spot.Knee, Spot.Elbow, Spot.Wrist, Spot.Fingertips }
+            from side in Skeleton.OneSide
+            select ContactPoint.Of(body, new Contact(spot, side, Contact.Floor)).Low;
+        Assert.All(ends, low => Assert.True(low > -0.006, $"{1000 * low:0} mm"));
     }
 
     [Theory]
     [MemberData(nameof(PoseNames))]
     public void Limbs_keep_their_length(string name)
     {
-        var body = ContactSolver.Solve(Content.Library.Poses[name], 1.7);
+        var body = ContactSolver.Solve(Named(name), BodySize.Typical);
+        var table = SegmentTable.Of(null);
         foreach (
-            var (segment, share) in new[]
+            var (bone, share) in new[]
             {
-                ("thigh", Proportions.Thigh),
-                ("shank", Proportions.Shank),
-                ("upperArm", Proportions.UpperArm),
-                ("forearm", Proportions.Forearm),
+                (Bone.ThighLeft, table.Thigh.Length),
+                (Bone.ShankLeft, table.Shank.Length),
+                (Bone.UpperArmLeft, table.UpperArm.Length),
+                (Bone.ForearmLeft, table.Forearm.Length),
             }
         )
         {
-            foreach (var side in new[] { "Left", "Right" })
+            foreach (var side in Skeleton.OneSide)
             {
-                var line = body[segment + side];
-                Assert.Equal(share * 1.7, Vector3.Distance(line.From, line.To), 4);
+                var line = body[bone.On(side)];
+                Assert.Equal(share * BodySize.TypicalHeight, Vector3.Distance(line.From, line.To), 4);
             }
         }
     }
 
-    /// <summary>Facts of the trade (common practice): what each position looks like from the side.</summary>
+    [Theory]
+    [MemberData(nameof(PoseNames))]
+    public void No_joint_goes_farther_than_it_can(string name) =>
+        Assert.Empty(JointLimits.Broken(ContactSolver.Solve(Named(name), BodySize.Typical).Posture));
+
+    [Theory]
+    [MemberData(nameof(PoseNames))]
+    public void The_mirrored_pose_is_the_mirrored_body(string name)
+    {
+        var body = ContactSolver.Solve(Named(name), BodySize.Typical);
+        var mirrored = ContactSolver.Solve(Named(name).Mirrored(), BodySize.Typical);
+        foreach (var left in new[] { Bone.FootLeft, Bone.ShankLeft, Bone.HandLeft, Bone.ForearmLeft })
+        {
+            foreach (var side in Skeleton.OneSide)
+            {
+                var here = body[left.On(side)].To;
+                var there = mirrored[left.On(side.Other())].To;
+                Assert.True(Vector3.Distance(here with { Z = -here.Z }, there) < 0.001f, $"{left} {side}");
+            }
+        }
+    }
+
+    /// <summary>Facts of the trade (common practice): what each position looks like.</summary>
     [Fact]
     public void Positions_are_what_they_are_called()
     {
-        var library = Content.Library;
-        var reach = ContactSolver.Solve(library.Poses[library.Rung("B6").Poses.End], 1.75);
-        Assert.InRange(reach.ContactHeight("heelLeft"), 0.05, 0.08);
-        Assert.True(reach["thighRight"].Direction.Y > 0.95, "the resting thigh stands upright");
+        var reach = End("B6");
+        Assert.InRange(Low(reach, Spot.Heel, Side.Left), 0.05, 0.08);
+        Assert.True(reach[Bone.ThighRight].Direction.Y > 0.95, "the resting thigh stands upright");
 
-        var diagonal = ContactSolver.Solve(library.Poses[library.Rung("D4").Poses.End], 1.75);
-        Assert.InRange(Math.Abs(diagonal["shankLeft"].Direction.Y), 0, 0.25);
-        Assert.InRange(Math.Abs(diagonal["forearmRight"].Direction.Y), 0, 0.25);
-        Assert.True(diagonal["thighRight"].Direction.Y < -0.95, "the bearing thigh stands upright");
+        var diagonal = End("D4");
+        Assert.InRange(Math.Abs(diagonal[Bone.ShankLeft].Direction.Y), 0, 0.25);
+        Assert.InRange(Math.Abs(diagonal[Bone.ForearmRight].Direction.Y), 0, 0.25);
+        Assert.True(diagonal[Bone.ThighRight].Direction.Y < -0.95, "the bearing thigh stands upright");
 
-        var bridge = ContactSolver.Solve(library.Poses[library.Rung("E1").Poses.End], 1.75);
-        var trunk = Vector3.Normalize(bridge["chest"].From - bridge["pelvis"].From);
-        var line = Vector3.Dot(trunk, -bridge["thighLeft"].Direction);
-        Assert.True(line > 0.97, "shoulder, hip and knee line up");
+        var bridge = End("E1");
+        var trunk = Vector3.Normalize(bridge[Bone.Chest].From - bridge[Bone.Pelvis].From);
+        Assert.True(
+            Vector3.Dot(trunk, -bridge[Bone.ThighLeft].Direction) > 0.97,
+            "shoulder, hip and knee line up"
+        );
+
+        var side = End("G3");
+        Assert.True(
+            side[Bone.Head].From.Y > side.Root.Y,
+            "propped on the forearm, the head is above the hips"
+        );
+        Assert.True(Math.Abs(side.Ventral(Bone.Pelvis).Y) < 0.2, "the front faces sideways");
+
+        var plank = End("H3");
+        Assert.True(plank.Ventral(Bone.Chest).Y < -0.9, "the chest faces the floor");
     }
 
     [Fact]
     public void A_raised_arm_goes_where_flexion_points()
     {
-        var pose = new Pose(
-            new RootPlacement(0),
-            new Dictionary<string, JointAngles> { ["shoulderLeft"] = new(90) },
-            [],
-            []
+        var posture = Posture.Of(
+            new RootPlacement(),
+            new Dictionary<string, JointAngles> { ["shoulderLeft"] = new(90) }
         );
-        var body = new Skeleton(pose, 1.7, 1);
-        Assert.True(body["upperArmLeft"].Direction.X > 0.99);
-        Assert.True(body["upperArmRight"].Direction.Y < -0.99);
-        Assert.True(body["upperArmRight"].From.Z > 0, "z runs to the client's right");
+        var body = new Skeleton(posture, BodySize.Typical, Vector3.UnitY);
+        Assert.True(body[Bone.UpperArmLeft].Direction.X > 0.99);
+        Assert.True(body[Bone.UpperArmRight].Direction.Y < -0.99);
+        Assert.True(body[Bone.UpperArmRight].From.Z > 0, "z runs to the client's right");
     }
+
+    [Theory]
+    [InlineData(null)]
+    [InlineData(Sex.Female)]
+    [InlineData(Sex.Male)]
+    public void A_standing_body_is_as_tall_as_its_stature(Sex? sex)
+    {
+        var size = new BodySize(sex, 1.80, 80);
+        var body = ContactSolver.Solve(Named("standing"), size);
+        Assert.Equal(1.80, body[Bone.Head].To.Y, 1.80 * 0.015);
+    }
+
+    private static Skeleton End(string rungId) =>
+        ContactSolver.Solve(Named(Content.Library.Rung(rungId).Poses.End), BodySize.Typical);
+
+    private static double Low(Skeleton body, Spot spot, Side side) =>
+        ContactPoint.Of(body, new Contact(spot, side, Contact.Floor)).Low;
 }

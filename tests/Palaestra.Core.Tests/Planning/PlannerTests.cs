@@ -45,8 +45,8 @@ public class PlannerTests
 
     private static PlanProposal Propose(
         ClientProfile who,
-        int left = 2,
-        int right = 2,
+        int left = 4,
+        int right = 4,
         double minutes = 20
     ) =>
         Propose(
@@ -109,7 +109,7 @@ public class PlannerTests
             Assert.All(item.Doses, d => Assert.Equal(1, d.Dose.Sets));
             Assert.All(item.Doses, d => Assert.InRange(d.Dose.Hold, 0, 5));
         }
-        Assert.Contains(Item(proposal, "B").RungId, new[] { "B1", "B2" });
+        Assert.Contains(Item(proposal, "B").RungId, new[] { "B1", "B2", "B3", "B4" });
     }
 
     [Fact]
@@ -125,9 +125,9 @@ public class PlannerTests
     {
         var truth = new Dictionary<string, (int, int)>
         {
-            ["B"] = (4, 4),
-            ["D"] = (4, 4),
-            ["E"] = (1, 0),
+            ["B"] = (10, 10),
+            ["D"] = (6, 6),
+            ["E"] = (0, 0),
         };
         var proposal = Propose(Someone.Calm, truth, minutes: 4);
         Assert.Contains(

@@ -43,38 +43,63 @@ public class RungFinderTests
     [Fact]
     public void Starts_in_the_middle_and_lower_when_sore()
     {
-        Assert.Equal("B5", Search("B", new Tape()).NextRungId);
-        Assert.Equal("B2", Search("B", new Tape(), Someone.Sore).NextRungId);
+        Assert.Equal("B6", Search("B", new Tape()).NextRungId);
+        Assert.Equal("B4", Search("B", new Tape(), Someone.Sore).NextRungId);
     }
 
     [Fact]
     public void Starts_in_the_middle_of_what_the_precautions_allow() =>
-        // Without the kick-back four rungs are open: the lower of the two middle ones.
+        // Without the kick-back six rungs are open: the lower of the two middle ones.
         Assert.Equal("D2", Search("D", new Tape(), Someone.With("extension")).NextRungId);
 
     [Fact]
-    public void Goes_up_after_clean_and_down_after_a_break_and_stops_when_bracketed()
+    public void Goes_at_most_two_up_after_clean_halves_what_is_left_and_stops_when_bracketed()
     {
         var tape = new Tape();
-        Clean(tape, "B5");
-        Assert.Equal("B6", Search("B", tape).NextRungId);
-        Broken(tape, "B6");
+        Clean(tape, "B6");
+        Assert.Equal("B8", Search("B", tape).NextRungId);
+        Broken(tape, "B8");
+        var next = Search("B", tape);
+        Assert.Equal("B7", next.NextRungId);
+        Assert.Contains("Leg reach, arms still, clean", next.Why, StringComparison.Ordinal);
+        Broken(tape, "B7");
         var found = Search("B", tape);
         Assert.True(found.Done);
-        Assert.Equal("B5", found.EntryRungId);
-        Assert.Equal(2, found.TrialIds.Count);
+        Assert.Equal("B6", found.EntryRungId);
+        Assert.Equal(3, found.TrialIds.Count);
+    }
+
+    [Fact]
+    public void Goes_far_down_after_a_break()
+    {
+        var tape = new Tape();
+        Broken(tape, "B6");
+        Assert.Equal("B2", Search("B", tape).NextRungId);
     }
 
     [Fact]
     public void Says_so_when_not_even_the_lowest_is_clean()
     {
         var tape = new Tape();
-        Broken(tape, "B5");
+        Broken(tape, "B6");
         Broken(tape, "B2");
         Broken(tape, "B1");
         var found = Search("B", tape);
         Assert.True(found.Done);
         Assert.Null(found.EntryRungId);
+    }
+
+    [Fact]
+    public void When_the_trials_run_out_only_what_was_seen_clean_counts()
+    {
+        var tape = new Tape();
+        foreach (var rung in new[] { "B4", "B6", "B8", "B10" })
+        {
+            Clean(tape, rung);
+        }
+        var found = Search("B", tape);
+        Assert.True(found.Done);
+        Assert.Equal("B10", found.EntryRungId);
     }
 
     [Fact]
@@ -132,9 +157,9 @@ public class RungFinderTests
     public void The_sides_are_never_mixed()
     {
         var tape = new Tape();
-        Clean(tape, "B5", Side.Right);
-        Assert.Equal("B5", Search("B", tape, side: Side.Left).NextRungId);
-        Assert.Equal("B6", Search("B", tape, side: Side.Right).NextRungId);
+        Clean(tape, "B6", Side.Right);
+        Assert.Equal("B6", Search("B", tape, side: Side.Left).NextRungId);
+        Assert.Equal("B8", Search("B", tape, side: Side.Right).NextRungId);
     }
 
     [Fact]
@@ -146,27 +171,35 @@ public class RungFinderTests
         Assert.Contains("wrist", search.Why, StringComparison.Ordinal);
     }
 
-    /// <summary>A client with a true rung finds it, in at most the trials the policy allows, and is never sent above by more than one.</summary>
+    /// <summary>
+    /// A client with a true rung finds it in at most the trials the policy allows, and is never sent more than two rungs
+    /// above it. Only a very able sore client may run out of trials below.
+    /// </summary>
     [Fact]
     public void Finds_the_true_rung_in_few_trials() =>
-        Gen.Select(Gen.OneOf(Gen.Const("B"), Gen.Const("D"), Gen.Const("E")), Gen.Int[-1, 4], Gen.Bool)
+        Gen.Select(Gen.Int[0, Content.Library.Ladders.Count - 1], Gen.Int[-1, 10], Gen.Bool)
             .Sample(
-                (id, truth, sore) =>
+                (l, truth, sore) =>
                 {
-                    var ladder = Ladder(id);
+                    var ladder = Content.Library.Ladders[l];
                     truth = Math.Min(truth, ladder.Rungs.Count - 1);
                     var who = sore ? Someone.Sore : Someone.Calm;
                     var tape = new Tape();
-                    while (Search(id, tape, who).NextRungId is { } next)
+                    while (Search(ladder.Id, tape, who).NextRungId is { } next)
                     {
                         var index = ladder.IndexOf(next);
-                        Assert.True(index <= Math.Max(truth + 1, (ladder.Rungs.Count - 1) / 2));
+                        Assert.True(index <= Math.Max(truth + 2, (ladder.Rungs.Count - 1) / 2));
                         var side = ladder.Rungs[index].Sides == RungSides.Each ? Side.Left : Side.Both;
                         _ = index <= truth ? Clean(tape, next, side) : Broken(tape, next, side);
                     }
-                    var found = Search(id, tape, who);
+                    var found = Search(ladder.Id, tape, who);
                     Assert.InRange(found.TrialIds.Count, 1, Content.Policy.TrialsPerSide);
-                    Assert.Equal(truth < 0 ? null : ladder.Rungs[truth].Id, found.EntryRungId);
+                    var entry = found.EntryRungId is { } id ? ladder.IndexOf(id) : -1;
+                    Assert.InRange(
+                        entry,
+                        sore ? Math.Min(truth, (ladder.Rungs.Count - 1) / 3 + 6) - 1 : truth,
+                        truth
+                    );
                 }
             );
 }

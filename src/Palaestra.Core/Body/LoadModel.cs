@@ -1,0 +1,87 @@
+using System.Numerics;
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Body;
+
+/// <summary>The load of a movement: the greatest demand on the way, and what bears at its end.</summary>
+/// <param name="Demands">The greatest in each direction, N·m.</param>
+/// <param name="Along">The demands at even steps from start to end.</param>
+/// <param name="ReachedCm">
+/// Height in centimetres of the lower heel that hovers at the end; none when no foot does, and where the pelvis travels and
+/// takes the heel along.
+/// </param>
+public sealed record MovementLoad(
+    Demands Demands,
+    IReadOnlyList<Demands> Along,
+    PoseLoad AtStart,
+    PoseLoad AtEnd,
+    double? ReachedCm
+);
+
+/// <summary>The demand of a movement, for one body and one side.</summary>
+public static class LoadModel
+{
+    public const int Samples = 21;
+
+    /// <param name="path">Poses as written, for the left as the side of the task.</param>
+    /// <returns>The load, or the fall where a pose on the way does not stand.</returns>
+    public static (MovementLoad? Load, Fall? Fall) Of(
+        IReadOnlyList<Pose> path,
+        Side side,
+        BodySize size,
+        LoadChanges changes
+    )
+    {
+        var changed = changes.Apply(side == Side.Right ? [.. path.Select(pose => pose.Mirrored())] : path);
+        return Of(new Movement(changed, size), size, changes.Range, Statics.LargestShift);
+    }
+
+    public static (MovementLoad? Load, Fall? Fall) Of(
+        Movement movement,
+        BodySize size,
+        double range,
+        double largestShift
+    )
+    {
+        var loads = new List<PoseLoad>(Samples);
+        for (var i = 0; i < Samples; i++)
+        {
+            var (body, pose) = movement.At(range * i / (Samples - 1));
+            var (load, fall) = Statics.Of(body, pose, size, largestShift);
+            if (load is null)
+            {
+                return (null, fall);
+            }
+            loads.Add(load);
+        }
+        return (
+            new MovementLoad(
+                loads.Aggregate(Demands.None, (max, load) => max.Max(load.Demands)),
+                [.. loads.Select(load => load.Demands)],
+                loads[0],
+                loads[^1],
+                Reached(movement, range)
+            ),
+            null
+        );
+    }
+
+    /// <summary>Metres the pelvis may travel for the height of a heel to say how far the leg went. Our own.</summary>
+    private const float StillPelvis = 0.05f;
+
+    private static double? Reached(Movement movement, double range)
+    {
+        if (Vector3.Distance(movement.Start.Root, movement.End.Root) > StillPelvis)
+        {
+            return null;
+        }
+        var (body, pose) = movement.At(range);
+        var bearing = pose
+            .Bearing.Where(c => c.Spot is Spot.Heel or Spot.Toe or Spot.Ankle)
+            .Select(c => c.Side);
+        var free = Skeleton.OneSide.Except(bearing).ToList();
+        return free.Count == 0
+            ? null
+            : 100 * free.Min(side => ContactPoint.Of(body, new(Spot.Heel, side, Contact.Floor)).Low);
+    }
+}

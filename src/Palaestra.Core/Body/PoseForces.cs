@@ -1,0 +1,225 @@
+using System.Numerics;
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Body;
+
+/// <summary>A body in a posture with all forces on it, at rest.</summary>
+public sealed class PoseForces(Skeleton body, IReadOnlyList<Contact> contacts, Standing standing)
+{
+    private readonly IReadOnlyList<Push> pushes = standing.Pushes;
+    private readonly IReadOnlyList<double> forces = standing.Newtons;
+
+    public PoseLoad Load()
+    {
+        var carried = Carried;
+        var trunk = Split(TrunkMoment());
+        var pull = Pull();
+        var hips = Skeleton.OneSide.Where(Bears).Select(Hip).ToList();
+        return new PoseLoad(
+            Shares(),
+            carried,
+            trunk,
+            pull,
+            hips,
+            carried ? CarriedDemands(pull) : CutDemands(trunk, hips),
+            standing.Shift.Length() * 100
+        );
+    }
+
+    /// <summary>The floor carries the trunk when it bears on both sides of the lumbosacral joint.</summary>
+    private bool Carried =>
+        contacts.Any(c => ContactPoint.BoneOf(c) == Bone.Pelvis)
+        && contacts.Any(c => !IsLower(ContactPoint.BoneOf(c)));
+
+    private static bool IsLower(Bone bone) =>
+        bone is Bone.Pelvis or (>= Bone.ThighLeft and <= Bone.FootRight);
+
+    private static bool IsLeg(Bone bone, Side side) => Bones.Leg.Any(left => left.On(side) == bone);
+
+    private static bool IsArm(Bone bone, Side side) => Bones.Arm.Any(left => left.On(side) == bone);
+
+    private bool Bears(Side side) => contacts.Any(c => IsLeg(ContactPoint.BoneOf(c), side));
+
+    private IReadOnlyList<SupportShare> Shares()
+    {
+        var onElbow = contacts.Where(c => c.Spot == Spot.Elbow).Select(c => c.Side).ToHashSet();
+        return
+        [
+            .. pushes
+                .Select(
+                    (push, i) =>
+                        (
+                            Contact: contacts[push.Contact],
+                            Newtons: push.Direction == Vector3.UnitY ? forces[i] : 0
+                        )
+                )
+                .Where(part => !part.Contact.OnWall)
+                .GroupBy(part => PartName(part.Contact, onElbow))
+                .Select(part => new SupportShare(part.Key, 100 * part.Sum(p => p.Newtons) / standing.Weight)),
+        ];
+    }
+
+    private static string PartName(Contact contact, HashSet<Side> onElbow)
+    {
+        var side = contact.Side == Side.Both ? "" : contact.Side.Word() + " ";
+        return contact.Spot switch
+        {
+            Spot.Buttock or Spot.Seat or Spot.HipSide => "pelvis",
+            Spot.UpperBack or Spot.ShoulderBack or Spot.MidBack or Spot.ShoulderSide =>
+                "upper back and shoulders",
+            Spot.HeadBack or Spot.HeadSide => "head",
+            Spot.Knee => side + "knee",
+            Spot.Ankle or Spot.Heel or Spot.Toe => side + "foot",
+            Spot.Elbow => side + "forearm",
+            _ => side + (onElbow.Contains(contact.Side) ? "forearm" : "hand"),
+        };
+    }
+
+    /// <summary>Moment of all that acts above the cut, about the lumbosacral joint.</summary>
+    private Vector3 TrunkMoment() => MomentOn(bone => !IsLower(bone), body.Lumbosacral);
+
+    private Vector3 MomentOn(Func<Bone, bool> part, Vector3 about)
+    {
+        var moment = Vector3.Zero;
+        foreach (var mass in standing.Masses)
+        {
+            if (part(mass.Bone))
+            {
+                // All masses go along when the weight is shifted.
+                moment += Vector3.Cross(
+                    mass.At + standing.Shift - about,
+                    -Vector3.UnitY * (float)(mass.Kilograms * Statics.Gravity)
+                );
+            }
+        }
+        for (var i = 0; i < pushes.Count; i++)
+        {
+            if (forces[i] > 0 && part(ContactPoint.BoneOf(contacts[pushes[i].Contact])))
+            {
+                moment += Vector3.Cross(pushes[i].At - about, pushes[i].Direction * (float)forces[i]);
+            }
+        }
+        return moment;
+    }
+
+    /// <summary>In the pelvis's axes: to the right: arching; to the front: bending right; upward: turning left.</summary>
+    private TrunkMoments Split(Vector3 moment)
+    {
+        double arch = Vector3.Dot(moment, body.Rightward(Bone.Pelvis));
+        double bend = Vector3.Dot(moment, body.Ventral(Bone.Pelvis));
+        double turn = Vector3.Dot(moment, body[Bone.Pelvis].Direction);
+        return new(
+            Math.Max(0, arch),
+            Math.Max(0, -arch),
+            Math.Max(0, -bend),
+            Math.Max(0, bend),
+            Math.Max(0, turn),
+            Math.Max(0, -turn)
+        );
+    }
+
+    private TiltPull Pull() => new(LegsPull(), ArmsPull(), HeadPull());
+
+    /// <summary>Of the legs that bear nowhere, about the hip axis; toward arching above 0.</summary>
+    private double LegsPull() => -Vector3.Dot(LegsMoment(), body.Rightward(Bone.Pelvis));
+
+    private Vector3 LegsMoment() =>
+        MomentOn(bone => Skeleton.OneSide.Any(side => IsLeg(bone, side) && !Bears(side)), body.Root);
+
+    private double ArmsPull()
+    {
+        var pull = 0.0;
+        foreach (var side in Skeleton.OneSide)
+        {
+            if (!contacts.Any(c => IsArm(ContactPoint.BoneOf(c), side)))
+            {
+                var moment = MomentOn(bone => IsArm(bone, side), body[Bone.UpperArmLeft.On(side)].From);
+                pull += Vector3.Dot(moment, body.Rightward(Bone.Chest));
+            }
+        }
+        return pull;
+    }
+
+    /// <summary>A lifted head about the base of the neck; with the shoulders lifted, all of it about the lower ribs.</summary>
+    private double HeadPull()
+    {
+        if (contacts.Any(c => ContactPoint.BoneOf(c) == Bone.Head))
+        {
+            return 0;
+        }
+        var chestBears = contacts.Any(c =>
+            ContactPoint.BoneOf(c) is Bone.Chest or Bone.UpperArmLeft or Bone.UpperArmRight
+        );
+        var moment = chestBears
+            ? MomentOn(bone => bone == Bone.Head, body[Bone.Neck].From)
+            : MomentOn(
+                bone => bone is Bone.Head or Bone.Chest || Skeleton.OneSide.Any(side => IsArm(bone, side)),
+                body[Bone.Chest].From
+            );
+        return Vector3.Dot(moment, body.Rightward(Bone.Chest));
+    }
+
+    /// <summary>
+    /// About the hip of a bearing leg, of all that hangs on it: pelvis and other leg where the trunk bears somewhere
+    /// else, the whole rest of the body where it does not.
+    /// </summary>
+    private HipMoment Hip(Side side)
+    {
+        var hip = body.Hip(side);
+        var alone = !contacts.Any(c => !IsLower(ContactPoint.BoneOf(c)));
+        var hanging = MomentOn(bone => !IsLeg(bone, side) && (alone || IsLower(bone)), hip);
+        var flexing = Vector3.Dot(MomentOn(bone => IsLeg(bone, side), hip), body.Rightward(Bone.Pelvis));
+        var across = body.Hip(side.Other()) - hip;
+        var flat = new Vector3(across.X, 0, across.Z);
+        // Hips one above the other, on the side: neither can sink.
+        if (flat.Length() < 0.5f * across.Length())
+        {
+            return new(side, 0, flexing);
+        }
+        var sinks = Vector3.Cross(Vector3.Normalize(flat), -Vector3.UnitY);
+        return new(side, Vector3.Dot(hanging, sinks), flexing);
+    }
+
+    private static Demands CutDemands(TrunkMoments trunk, IReadOnlyList<HipMoment> hips) =>
+        new(
+            trunk.Arching,
+            trunk.Rounding,
+            trunk.BendingRight,
+            trunk.BendingLeft,
+            Math.Max(trunk.TurningLeft, trunk.TurningRight),
+            Level(hips, Side.Left),
+            Level(hips, Side.Right)
+        );
+
+    private static double Level(IReadOnlyList<HipMoment> hips, Side side) =>
+        Math.Max(0, hips.FirstOrDefault(hip => hip.Side == side)?.Sinking ?? 0);
+
+    /// <summary>
+    /// The front wall ties ribs and pelvis together and answers for pulls at both ends, so they are added. On the side,
+    /// the lifted leg asks the hip that lifts it.
+    /// </summary>
+    private Demands CarriedDemands(TiltPull pull)
+    {
+        var legs = LegsMoment();
+        double bend = Vector3.Dot(legs, body.Ventral(Bone.Pelvis));
+        return new(
+            Math.Max(0, pull.Legs) + Math.Max(0, pull.Arms) + Math.Max(0, pull.HeadAndChest),
+            Math.Max(0, -pull.Legs),
+            Math.Max(0, -bend),
+            Math.Max(0, bend),
+            Math.Abs(Vector3.Dot(legs, body[Bone.Pelvis].Direction)),
+            Lifted(Side.Left),
+            Lifted(Side.Right)
+        );
+    }
+
+    private double Lifted(Side side)
+    {
+        if (Bears(side))
+        {
+            return 0;
+        }
+        var moment = MomentOn(bone => IsLeg(bone, side), body.Hip(side));
+        return Math.Abs(Vector3.Dot(moment, body.Ventral(Bone.Pelvis)));
+    }
+}
