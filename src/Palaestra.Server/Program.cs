@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.FileProviders;
 using Palaestra.Core;
+using Palaestra.Core.Library;
 using Palaestra.Data;
 using Palaestra.Data.Staff;
 using Palaestra.Server;
@@ -30,6 +31,11 @@ const int requestBodyMax = 1_000_000;
 if (args is ["write-schemas", var schemaFolder])
 {
     SchemaWriter.Write(schemaFolder);
+    return;
+}
+if (args is ["write-load-report", var contentFolder, var reportFile])
+{
+    File.WriteAllText(reportFile, LoadReport.Text(LibraryLoader.Load(contentFolder)));
     return;
 }
 
@@ -136,6 +142,7 @@ app.MapOpenApi().AllowAnonymous();
 app.MapHealthChecks("/health").AllowAnonymous();
 app.MapSignIn();
 app.MapLibrary();
+app.MapRungs();
 app.MapDay();
 app.MapIntake();
 app.MapScreening();

@@ -1,3 +1,5 @@
+using Palaestra.Core.Body;
+
 namespace Palaestra.Data.Intake;
 
 public sealed class Client
@@ -14,4 +16,6 @@ public sealed class Client
 
     /// <summary>Kilograms.</summary>
     public double? Mass { get; set; }
+
+    public BodySize Body() => new(Sex is null ? null : Enum.Parse<Sex>(Sex), Height, Mass);
 }

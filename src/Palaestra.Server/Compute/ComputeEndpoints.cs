@@ -27,9 +27,19 @@ public static class ComputeEndpoints
     public static void MapCompute(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/compute").WithTags("Compute");
+        group.MapPost("/load", Load).WithName("ComputeLoad");
         group.MapPost("/findings", Findings).WithName("ComputeFindings");
         group.MapPost("/plan", Plan).WithName("ComputePlan");
         group.MapPost("/decide", Decide).WithName("ComputeDecide");
+    }
+
+    private static Results<Ok<LoadAnswer>, ProblemHttpResult> Load(
+        LoadQuestion question,
+        PracticeLibrary library
+    )
+    {
+        var answer = LoadAnswers.Of(question, library);
+        return answer.IsValid ? TypedResults.Ok(answer.Value!) : Problem.Fields(answer.Errors);
     }
 
     private static Results<Ok<ScreenFindings>, ProblemHttpResult> Findings(

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Palaestra.Core;
+using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Server.Intake;

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Body;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
@@ -32,6 +33,7 @@ public sealed class CaseFile
         Visits = [.. episode.Visits.OrderBy(v => v.PlannedAt).ThenBy(v => v.Id)];
         Policy = library.FindPolicy(episode.PolicyId) ?? library.DefaultPolicy;
         Profile = episode.Profile();
+        Body = episode.Client?.Body() ?? BodySize.Typical;
     }
 
     public Episode Episode { get; }
@@ -41,6 +43,9 @@ public sealed class CaseFile
     public IReadOnlyList<PlanRevision> Plans { get; }
     public Policy Policy { get; }
     public ClientProfile Profile { get; }
+
+    /// <summary>For the body model; typical where the client's measures were left open.</summary>
+    public BodySize Body { get; }
     public PlanRevision? CurrentPlan => Plans.Count == 0 ? null : Plans[^1];
     public bool Closed => Episode.DangerReports.Any(report => report.Open);
 

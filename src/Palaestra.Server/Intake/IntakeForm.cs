@@ -1,14 +1,9 @@
 using FluentValidation;
+using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 
 namespace Palaestra.Server.Intake;
-
-public enum Sex
-{
-    Female,
-    Male,
-}
 
 /// <summary>All that is asked. Lengths in centimetres and kilograms here, at the edge; metres inside.</summary>
 /// <param name="Version">The edit this one is based on; none for a new client.</param>
@@ -41,8 +36,8 @@ public sealed class IntakeFormValidator : AbstractValidator<IntakeForm>
             .WithMessage("The birth date is in the last 120 years, as year-month-day.");
         RuleFor(f => f.Complaint).NotEmpty().WithMessage("Say what the main complaint is.");
         RuleFor(f => f.Complaint).MaximumLength(1000).WithMessage("The complaint has at most 1000 letters.");
-        RuleFor(f => f.HeightCm).InclusiveBetween(50, 250).WithMessage("Height is between 50 and 250 cm.");
-        RuleFor(f => f.MassKg).InclusiveBetween(3, 350).WithMessage("Mass is between 3 and 350 kg.");
+        RuleFor(f => f.HeightCm).InclusiveBetween(100, 230).WithMessage("Height is between 100 and 230 cm.");
+        RuleFor(f => f.MassKg).InclusiveBetween(25, 250).WithMessage("Mass is between 25 and 250 kg.");
         RuleFor(f => f.MinutesPerDay)
             .InclusiveBetween(3, 90)
             .WithMessage("Minutes a day are between 3 and 90.");

@@ -4,27 +4,72 @@ using Palaestra.Core.Library;
 
 namespace Palaestra.Server.Library;
 
+/// <summary>Which picture of a rung.</summary>
 public enum Frame
 {
     Start,
     End,
+
+    /// <summary>The end with the start behind it and arrows for what moves.</summary>
+    Together,
 }
 
-/// <summary>Drawings by rung, side and frame, each made once.</summary>
+/// <summary>Drawings by rung, side, view and frame, each made once.</summary>
 public sealed class FigureStore(PracticeLibrary library)
 {
-    private readonly ConcurrentDictionary<(string, Side, Frame), Figure> figures = new();
+    /// <summary>Pictures of a movement out; the way back is the same ones in turn.</summary>
+    public const int FrameCount = 25;
 
-    public Figure Of(Rung rung, Side side, Frame frame) =>
-        figures.GetOrAdd((rung.Id, side, frame), key => Draw(rung, key.Item2, key.Item3));
+    private readonly ConcurrentDictionary<
+        (string Rung, Side Side, View View, string Picture),
+        Figure
+    > figures = new();
+    private readonly ConcurrentDictionary<(string Rung, Side Side, View View), IReadOnlyList<Figure>> frames =
+        new();
 
-    private Figure Draw(Rung rung, Side side, Frame frame)
+    /// <param name="range">Share of the movement at which an end is drawn, above 0 to 1; kept to the nearest twentieth.</param>
+    public Figure Of(Rung rung, Side side, Frame frame, View? view = null, double range = 1)
     {
-        var pose = library.Poses[frame == Frame.Start ? rung.Poses.Start : rung.Poses.End];
-        var words =
-            frame == Frame.Start
-                ? $"{rung.Name}, start: {string.Join(", ", rung.Setup)}"
-                : $"{rung.Name}: {rung.Movement}";
-        return FigureDrawing.Of(pose, side, words);
+        var share = Math.Max(1, Math.Round(Math.Min(range, 1) * 20)) / 20;
+        return figures.GetOrAdd(
+            (rung.Id, side, view ?? rung.View, $"{frame} {share:0.00}"),
+            key => Draw(rung, side, frame, key.View, share)
+        );
     }
+
+    /// <summary>Even steps of the movement, in one frame and painting order.</summary>
+    public IReadOnlyList<Figure> Moving(Rung rung, Side side, View? view = null) =>
+        frames.GetOrAdd(
+            (rung.Id, side, view ?? rung.View),
+            key => Drawing(rung, side, key.View).Frames(FrameCount, $"{rung.Name}: {rung.Movement}")
+        );
+
+    /// <summary>The fault over the clean posture; none where the library has no drawing of it.</summary>
+    public Figure? Faulty(Rung rung, Side side, Fault fault, View? view = null)
+    {
+        if (library.FaultyPose(rung, fault.Code) is not { } pose)
+        {
+            return null;
+        }
+        return figures.GetOrAdd(
+            (rung.Id, side, view ?? rung.View, fault.Code),
+            key =>
+                Drawing(rung, side, key.View)
+                    .Faulty(pose, fault.Region, $"{rung.Name}, {fault.Name}: {fault.Seen}")
+        );
+    }
+
+    private Figure Draw(Rung rung, Side side, Frame frame, View view, double share)
+    {
+        var drawing = Drawing(rung, side, view);
+        var words = $"{rung.Name}: {rung.Movement}";
+        return frame switch
+        {
+            Frame.Start => drawing.Moment(0, $"{rung.Name}, start: {string.Join(", ", rung.Setup)}"),
+            Frame.End => drawing.Moment(share, words),
+            _ => drawing.Together(words),
+        };
+    }
+
+    private FigureDrawing Drawing(Rung rung, Side side, View view) => new(library.PathOf(rung), side, view);
 }

@@ -16,13 +16,18 @@ public sealed record LibraryView(
     IReadOnlyList<Policy> Policies
 );
 
+public sealed record RungFigure(string RungId, Figure Figure);
+
 public static class LibraryEndpoints
 {
     public static void MapLibrary(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api").WithTags("Library");
         group.MapGet("/library", Library).WithName("GetLibrary");
+        group.MapGet("/figures", SheetOf).WithName("GetFigureSheet");
         group.MapGet("/figures/{rungId}", FigureOf).WithName("GetFigure");
+        group.MapGet("/figures/{rungId}/frames", FramesOf).WithName("GetFigureFrames");
+        group.MapGet("/figures/{rungId}/faults/{fault}", FaultFigureOf).WithName("GetFaultFigure");
     }
 
     private static Ok<LibraryView> Library(PracticeLibrary library) =>
@@ -44,14 +49,86 @@ public static class LibraryEndpoints
         FigureStore figures,
         HttpResponse response,
         Word<Side>? side,
-        Word<Frame>? frame
+        Word<Frame>? frame,
+        Word<View>? view,
+        double? range
     )
     {
         if (library.FindRung(rungId) is not { } rung)
         {
             return Problem.NotFound("rung");
         }
-        response.Headers.CacheControl = "private, max-age=3600";
-        return TypedResults.Ok(figures.Of(rung, side?.Value ?? Side.Left, frame?.Value ?? Frame.End));
+        if (range is { } share && !(share is > 0 and <= 1))
+        {
+            return Problem.Field("range", "A range is a share of the movement: above 0, up to 1.");
+        }
+        Keep(response);
+        return TypedResults.Ok(
+            figures.Of(rung, side?.Value ?? Side.Left, frame?.Value ?? Frame.End, view?.Value, range ?? 1)
+        );
     }
+
+    private static Results<Ok<IReadOnlyList<Figure>>, ProblemHttpResult> FramesOf(
+        string rungId,
+        PracticeLibrary library,
+        FigureStore figures,
+        HttpResponse response,
+        Word<Side>? side,
+        Word<View>? view
+    )
+    {
+        if (library.FindRung(rungId) is not { } rung)
+        {
+            return Problem.NotFound("rung");
+        }
+        Keep(response);
+        return TypedResults.Ok(figures.Moving(rung, side?.Value ?? Side.Left, view?.Value));
+    }
+
+    private static Results<Ok<Figure>, ProblemHttpResult> FaultFigureOf(
+        string rungId,
+        string fault,
+        PracticeLibrary library,
+        FigureStore figures,
+        HttpResponse response,
+        Word<Side>? side,
+        Word<View>? view
+    )
+    {
+        if (library.FindRung(rungId) is not { } rung)
+        {
+            return Problem.NotFound("rung");
+        }
+        if (
+            library.FindFault(fault) is not { } found
+            || figures.Faulty(rung, side?.Value ?? Side.Left, found, view?.Value) is not { } figure
+        )
+        {
+            return Problem.NotFound("drawing of this fault");
+        }
+        Keep(response);
+        return TypedResults.Ok(figure);
+    }
+
+    /// <summary>Everything at once for the sheet of all rungs: the movement of each in one picture.</summary>
+    private static Ok<IReadOnlyList<RungFigure>> SheetOf(
+        PracticeLibrary library,
+        FigureStore figures,
+        HttpResponse response,
+        Word<Side>? side
+    )
+    {
+        Keep(response);
+        return TypedResults.Ok<IReadOnlyList<RungFigure>>([
+            .. library
+                .Ladders.SelectMany(ladder => ladder.Rungs)
+                .Select(rung => new RungFigure(
+                    rung.Id,
+                    figures.Of(rung, side?.Value ?? Side.Left, Frame.Together)
+                )),
+        ]);
+    }
+
+    private static void Keep(HttpResponse response) =>
+        response.Headers.CacheControl = "private, max-age=3600";
 }

@@ -24,7 +24,8 @@ public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, TimeProvid
             file.Policy.Id,
             file.Episode.Strategy ?? neutral.Strategy,
             file.Episode.SwitchOn ?? neutral.SwitchOn,
-            file.Episode.MinutesPerDay
+            file.Episode.MinutesPerDay,
+            file.Body
         );
         return Planner.Propose(input, library, Guid.CreateVersion7);
     }
@@ -44,6 +45,12 @@ public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, TimeProvid
         var items = form.Items.Select(item =>
             item with
             {
+                Doses =
+                [
+                    .. item.Doses.Select(dose =>
+                        PlanRange.Worded(dose, library.Rung(item.RungId), file.Body, library)
+                    ),
+                ],
                 Changes = ItemChanges.Of(library.Rung(item.RungId), file.Profile, library),
             }
         );

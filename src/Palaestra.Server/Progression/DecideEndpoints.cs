@@ -67,7 +67,7 @@ public static class DecideEndpoints
         }
         var plan = file.PlanFor(visitId)!;
         var proposals = DecisionEngine.Decide(input, library);
-        var next = NextPlan.Apply(plan.Plan, proposals, library, file.Policy, file.Profile);
+        var next = NextPlan.Apply(plan.Plan, proposals, library, file.Policy, file.Profile, file.Body);
         return TypedResults.Ok(
             new DecideView(
                 PlanRevisionView.Of(plan),

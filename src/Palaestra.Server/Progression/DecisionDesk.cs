@@ -68,7 +68,7 @@ public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDe
         db.Decisions.AddRange(records);
         var chosen = records.Select(r => r.Chosen).ToList();
         var plan = file.PlanFor(visitId)!.Plan;
-        var next = NextPlan.Apply(plan, chosen, library, file.Policy, file.Profile);
+        var next = NextPlan.Apply(plan, chosen, library, file.Policy, file.Profile, file.Body);
         return (plans.Add(file, visitId, next, by), chosen);
     }
 
