@@ -1,6 +1,9 @@
 import { createBrowserRouter } from "react-router";
 import { DayPage } from "./day/DayPage";
 import { FindingsPage } from "./findings/FindingsPage";
+import { ContactSheetPage } from "./library/ContactSheetPage";
+import { LibraryPage } from "./library/LibraryPage";
+import { RungDetailPage } from "./library/RungDetailPage";
 import { SignedIn } from "./sign-in/SignedIn";
 import { VisitFrame } from "./frame/VisitFrame";
 import { AskPage } from "./intake/AskPage";
@@ -18,6 +21,9 @@ export const router = createBrowserRouter([
     children: [
       { path: "/", element: <DayPage /> },
       { path: "/new", element: <NewClientPage /> },
+      { path: "/library", element: <LibraryPage /> },
+      { path: "/library/rungs/:rungId", element: <RungDetailPage /> },
+      { path: "/library/sheet", element: <ContactSheetPage /> },
       {
         path: "/episodes/:episodeId/visits/:visitId",
         element: <VisitFrame />,

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, got } from "./client";
-import type { Library, Side } from "./types";
+import type { FigureFrame, Library, Side } from "./types";
 
 export const keys = {
   start: ["start"] as const,
@@ -22,27 +22,77 @@ export const useStart = () => useQuery({ queryKey: keys.start, queryFn: () => go
 export const useLibrary = () =>
   useQuery({ queryKey: keys.library, queryFn: () => got(api.GET("/api/library")), staleTime: Infinity });
 
-export const useFigure = (rungId: string, side: Side, frame: "start" | "end") =>
+/** @param range share of the movement at which the end is drawn */
+export const useFigure = (rungId: string, side: Side, frame: FigureFrame, range = 1) =>
   useQuery({
-    queryKey: ["figure", rungId, side, frame],
+    queryKey: ["figure", rungId, side, frame, range],
     queryFn: () =>
-      got(api.GET("/api/figures/{rungId}", { params: { path: { rungId }, query: { side, frame } } })),
+      got(api.GET("/api/figures/{rungId}", { params: { path: { rungId }, query: { side, frame, range } } })),
+    placeholderData: (previous) => previous,
     staleTime: Infinity,
+  });
+
+/** The movement of a rung, picture by picture; asked for only when somebody wants to see it move. */
+export const useFrames = (rungId: string, side: Side, wanted: boolean) =>
+  useQuery({
+    queryKey: ["frames", rungId, side],
+    queryFn: () =>
+      got(api.GET("/api/figures/{rungId}/frames", { params: { path: { rungId }, query: { side } } })),
+    staleTime: Infinity,
+    enabled: wanted,
+  });
+
+export const useFaultFigure = (rungId: string, fault: string, side: Side) =>
+  useQuery({
+    queryKey: ["fault-figure", rungId, fault, side],
+    queryFn: () =>
+      got(
+        api.GET("/api/figures/{rungId}/faults/{fault}", {
+          params: { path: { rungId, fault }, query: { side } },
+        }),
+      ),
+    staleTime: Infinity,
+    retry: false,
+  });
+
+export const useFigureSheet = (side: Side) =>
+  useQuery({
+    queryKey: ["figure-sheet", side],
+    queryFn: () => got(api.GET("/api/figures", { params: { query: { side } } })),
+    staleTime: Infinity,
+  });
+
+/** A rung for the open client, or for nobody. */
+export const useRungPage = (rungId: string, side: Side, episode: string | null) =>
+  useQuery({
+    queryKey: ["rung", rungId, side, episode],
+    queryFn: () =>
+      got(
+        api.GET("/api/rungs/{rungId}", {
+          params: { path: { rungId }, query: { side, episode: episode ?? undefined } },
+        }),
+      ),
+    placeholderData: (previous) => (previous?.rungId === rungId ? previous : undefined),
+    retry: false,
   });
 
 export const useDay = () =>
   useQuery({ queryKey: keys.day, queryFn: () => got(api.GET("/api/day")), refetchInterval: 60_000 });
 
-export const useEpisode = (id: string) =>
+/** @param id none: nothing is asked for */
+export const useEpisode = (id: string | null) =>
   useQuery({
-    queryKey: keys.episode(id),
-    queryFn: () => got(api.GET("/api/episodes/{id}", { params: { path: { id } } })),
+    queryKey: keys.episode(id ?? ""),
+    queryFn: () => got(api.GET("/api/episodes/{id}", { params: { path: { id: id ?? "" } } })),
+    enabled: id !== null,
   });
 
-export const usePlan = (id: string) =>
+/** @param id none: nothing is asked for */
+export const usePlan = (id: string | null) =>
   useQuery({
-    queryKey: keys.plan(id),
-    queryFn: () => got(api.GET("/api/episodes/{id}/plan", { params: { path: { id } } })),
+    queryKey: keys.plan(id ?? ""),
+    queryFn: () => got(api.GET("/api/episodes/{id}/plan", { params: { path: { id: id ?? "" } } })),
+    enabled: id !== null,
   });
 
 export const useScreen = (visitId: string) =>

@@ -4,6 +4,22 @@
  */
 
 export interface paths {
+    "/api/rungs/{rungId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetRung"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/day": {
         parameters: {
             query?: never;
@@ -116,6 +132,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetFigureSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/{rungId}": {
         parameters: {
             query?: never;
@@ -124,6 +156,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["GetFigure"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/{rungId}/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetFigureFrames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/{rungId}/faults/{fault}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetFaultFigure"];
         put?: never;
         post?: never;
         delete?: never;
@@ -372,6 +436,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ComputeLoad"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/findings": {
         parameters: {
             query?: never;
@@ -439,6 +519,8 @@ export interface components {
             preferred?: boolean;
             bars?: null | components["schemas"]["AllowanceNote"][];
             cautions?: null | components["schemas"]["AllowanceNote"][];
+            /** Format: double */
+            range?: number;
             barWords?: null | string;
         };
         AllowanceNote: {
@@ -447,6 +529,22 @@ export interface components {
             effect: components["schemas"]["PrecautionEffect"];
             words: string;
             change: null | string;
+            /** Format: double */
+            range?: null | number;
+        };
+        BodySize: {
+            sex?: null | components["schemas"]["Sex"];
+            /** Format: double */
+            height?: null | number;
+            /** Format: double */
+            mass?: null | number;
+            isTypical?: boolean;
+            /** Format: double */
+            metres?: number;
+            /** Format: double */
+            kilograms?: number;
+            /** Format: double */
+            weight?: number;
         };
         BookVisitForm: {
             /** Format: date-time */
@@ -640,11 +738,21 @@ export interface components {
             evidence: string[];
             wouldChange: null | string;
         };
-        Demand: {
-            direction: components["schemas"]["Direction"];
+        Demands: {
             /** Format: double */
-            weight: number;
-            on?: components["schemas"]["OnSide"];
+            front: number;
+            /** Format: double */
+            back: number;
+            /** Format: double */
+            sideLeft: number;
+            /** Format: double */
+            sideRight: number;
+            /** Format: double */
+            twist: number;
+            /** Format: double */
+            pelvisLeft: number;
+            /** Format: double */
+            pelvisRight: number;
         };
         DemoAccount: {
             name: string;
@@ -654,6 +762,19 @@ export interface components {
         };
         /** @enum {string} */
         Direction: "none" | "front" | "back" | "side" | "twist" | "pelvis";
+        DirectionLoad: {
+            direction: components["schemas"]["Direction"];
+            side: components["schemas"]["Side"];
+            words: string;
+            /** Format: double */
+            newtonMetres: number;
+            /** Format: double */
+            percentOfWeightHeight: number;
+            /** Format: double */
+            percentOfFull: null | number;
+            /** Format: double */
+            percentMoreThanPresent: null | number;
+        };
         Dose: {
             /** Format: int32 */
             reps: number;
@@ -731,6 +852,7 @@ export interface components {
             change?: null | string;
         };
         Figure: {
+            view: components["schemas"]["View"];
             shapes: components["schemas"]["FigureShape"][];
             anchors: components["schemas"]["FigureAnchor"][];
             /** Format: int32 */
@@ -756,7 +878,7 @@ export interface components {
         FigureShape: {
             role: components["schemas"]["ShapeRole"];
             part: string;
-            outline: components["schemas"]["FigurePoint"][];
+            outlines: number[][];
         };
         FindingsQuestion: {
             profile: components["schemas"]["ClientProfile"];
@@ -803,6 +925,13 @@ export interface components {
             /** Format: double */
             holdMax: number;
         };
+        HipMoment: {
+            side: components["schemas"]["Side"];
+            /** Format: double */
+            sinking: number;
+            /** Format: double */
+            flexing: number;
+        };
         IntakeForm: {
             name: string;
             /** Format: date */
@@ -825,6 +954,23 @@ export interface components {
             /** Format: int32 */
             version?: null | number;
         };
+        JointAngles: {
+            /**
+             * Format: double
+             * @default 0
+             */
+            flexion: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            abduction: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            rotation: number;
+        };
         Ladder: {
             id: string;
             name: string;
@@ -832,6 +978,11 @@ export interface components {
             screened: boolean;
             rungs: components["schemas"]["Rung"][];
             source: string;
+            direction: components["schemas"]["Direction"];
+            on?: components["schemas"]["OnSide"];
+            offOrder?: null | {
+                [key: string]: string;
+            };
             fallback?: null | string;
         };
         LibraryView: {
@@ -842,6 +993,52 @@ export interface components {
             precautions: components["schemas"]["Precaution"][];
             dangerSigns: components["schemas"]["DangerSign"][];
             policies: components["schemas"]["Policy"][];
+        };
+        LoadAnswer: {
+            typicalBody: boolean;
+            /** Format: double */
+            statureMetres: number;
+            /** Format: double */
+            massKilograms: number;
+            note: string;
+            units: components["schemas"]["LoadUnits"];
+            directions: components["schemas"]["DirectionLoad"][];
+            load: components["schemas"]["MovementLoad"];
+        };
+        LoadChanges: {
+            /**
+             * Format: double
+             * @default 1
+             */
+            range: number;
+            /** Format: double */
+            kneeBend?: null | number;
+            /** Format: double */
+            counterHeight?: null | number;
+            /** Format: double */
+            heldMass?: null | number;
+        };
+        LoadChoices: {
+            range: boolean;
+            /** Format: double */
+            kneeBend: null | number;
+            /** Format: double */
+            counterHeight: null | number;
+            /** Format: double */
+            heldMass: null | number;
+        };
+        LoadQuestion: {
+            body: components["schemas"]["BodySize"];
+            rungId?: null | string;
+            pose?: null | components["schemas"]["PoseEntry"];
+            side?: components["schemas"]["Side"];
+            changes?: null | components["schemas"]["LoadChanges"];
+            presentRungId?: null | string;
+        };
+        LoadUnits: {
+            moments: string;
+            support: string;
+            lengths: string;
         };
         LowStirred: {
             /** Format: int32 */
@@ -856,6 +1053,14 @@ export interface components {
             sets: number;
             /** Format: double */
             holdMax: number;
+        };
+        MovementLoad: {
+            demands: components["schemas"]["Demands"];
+            along: components["schemas"]["Demands"][];
+            atStart: components["schemas"]["PoseLoad"];
+            atEnd: components["schemas"]["PoseLoad"];
+            /** Format: double */
+            reachedCm: null | number;
         };
         NeutralAsk: {
             proposal: components["schemas"]["NeutralProposal"];
@@ -977,6 +1182,7 @@ export interface components {
             switchOn: components["schemas"]["SwitchOn"];
             /** Format: double */
             minutesPerDay: number;
+            body?: null | components["schemas"]["BodySize"];
         };
         PlanItem: {
             /** Format: uuid */
@@ -1075,6 +1281,35 @@ export interface components {
             /** Format: double */
             sideChange: number;
         };
+        PoseEntry: {
+            base?: null | string;
+            root?: null | components["schemas"]["RootPlacement"];
+            joints?: null | {
+                [key: string]: components["schemas"]["JointAngles"];
+            };
+            contacts?: null | string[];
+            lift?: null | string[];
+            add?: null | string[];
+            solve?: null | string[];
+            surfaces?: null | {
+                [key: string]: number;
+            };
+            balance?: null | string[];
+            props?: null | components["schemas"]["Prop"][];
+            held?: null | {
+                [key: string]: number;
+            };
+        };
+        PoseLoad: {
+            support: components["schemas"]["SupportShare"][];
+            carried: boolean;
+            trunk: components["schemas"]["TrunkMoments"];
+            pull: components["schemas"]["TiltPull"];
+            hips: components["schemas"]["HipMoment"][];
+            demands: components["schemas"]["Demands"];
+            /** Format: double */
+            shiftedCm: number;
+        };
         Precaution: {
             id: string;
             name: string;
@@ -1094,10 +1329,18 @@ export interface components {
             change?: null | string;
             /** @default false */
             onItsSide: boolean;
+            /** Format: double */
+            range?: null | number;
         };
         PrecautionTag: {
             id: string;
             words: string;
+        };
+        Prop: {
+            kind: string;
+            at: string[];
+            /** Format: double */
+            size?: null | number;
         };
         Reason: {
             ruleId: string;
@@ -1117,6 +1360,23 @@ export interface components {
         };
         /** @enum {string} */
         RestingShape: "large-arch" | "middling" | "rounded";
+        RootPlacement: {
+            /**
+             * Format: double
+             * @default 0
+             */
+            pitch: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            turn: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            lean: number;
+        };
         Rung: {
             id: string;
             name: string;
@@ -1138,13 +1398,37 @@ export interface components {
             faults: string[];
             equipment: string[];
             features: string[];
-            demands: components["schemas"]["Demand"][];
             poses: components["schemas"]["RungPoses"];
+            view?: components["schemas"]["View"];
+            faultKinds?: null | {
+                [key: string]: components["schemas"]["FaultKind"];
+            };
+            after?: null | string;
             taskSides?: null | components["schemas"]["Side"][];
+        };
+        RungFigure: {
+            rungId: string;
+            figure: components["schemas"]["Figure"];
+        };
+        RungPage: {
+            rungId: string;
+            ladderId: string;
+            easierRungId: null | string;
+            harderRungId: null | string;
+            clientName: null | string;
+            body: components["schemas"]["BodySize"];
+            barred: boolean;
+            notes: components["schemas"]["AllowanceNote"][];
+            presentRungId: null | string;
+            drawnFaults: string[];
+            choices: components["schemas"]["LoadChoices"];
+            slope: components["schemas"]["SlopeStep"][];
         };
         RungPoses: {
             start: string;
             end: string;
+            via?: null | string[];
+            path?: null | string[];
         };
         RungSearch: {
             ladderId: string;
@@ -1212,12 +1496,20 @@ export interface components {
         /** @enum {string} */
         Sex: "female" | "male";
         /** @enum {string} */
-        ShapeRole: "floor" | "far-limb" | "head" | "trunk" | "near-limb";
+        ShapeRole: "floor" | "prop" | "far-limb" | "head" | "trunk" | "near-limb" | "ghost" | "arrow" | "mark";
         /** @enum {string} */
         Side: "both" | "left" | "right";
         SideDose: {
             side: components["schemas"]["Side"];
             dose: components["schemas"]["Dose"];
+            /**
+             * Format: double
+             * @default 1
+             */
+            range: number;
+            rangeEnds?: null | string;
+            /** Format: double */
+            rangeLoadPercent?: null | number;
         };
         SideScore: {
             /** Format: uuid */
@@ -1236,6 +1528,12 @@ export interface components {
             email: string;
             password: string;
         };
+        SlopeStep: {
+            rungId: string;
+            /** Format: double */
+            newtonMetres: number;
+            reason: null | string;
+        };
         /** @enum {string} */
         SpinalStrategy: "neutral" | "gently-flat" | "little-arch";
         StartView: {
@@ -1253,6 +1551,11 @@ export interface components {
         };
         /** @enum {string} */
         StrategyRule: "neutral" | "gently-flat" | "by-build";
+        SupportShare: {
+            part: string;
+            /** Format: double */
+            percent: number;
+        };
         /** @enum {string} */
         SwitchOn: "brace" | "draw-in";
         TaskFinding: {
@@ -1263,6 +1566,14 @@ export interface components {
             /** Format: double */
             differencePercent: null | number;
             weaker: null | components["schemas"]["Side"];
+        };
+        TiltPull: {
+            /** Format: double */
+            legs: number;
+            /** Format: double */
+            arms: number;
+            /** Format: double */
+            headAndChest: number;
         };
         Trial: {
             /** Format: uuid */
@@ -1311,6 +1622,25 @@ export interface components {
         };
         /** @enum {string} */
         TrialPurpose: "screen" | "session";
+        TrunkMoments: {
+            /** Format: double */
+            arching: number;
+            /** Format: double */
+            rounding: number;
+            /** Format: double */
+            bendingLeft: number;
+            /** Format: double */
+            bendingRight: number;
+            /** Format: double */
+            turningLeft: number;
+            /** Format: double */
+            turningRight: number;
+        };
+        /**
+         * @default side
+         * @enum {string}
+         */
+        View: "side" | "front" | "top" | "three-quarter";
         VisitEvents: {
             events: components["schemas"]["CaptureEvent"][];
         };
@@ -1351,6 +1681,31 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    GetRung: {
+        parameters: {
+            query?: {
+                episode?: string;
+                side?: string;
+            };
+            header?: never;
+            path: {
+                rungId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RungPage"];
+                };
+            };
+        };
+    };
     GetDay: {
         parameters: {
             query?: never;
@@ -1495,15 +1850,90 @@ export interface operations {
             };
         };
     };
+    GetFigureSheet: {
+        parameters: {
+            query?: {
+                side?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RungFigure"][];
+                };
+            };
+        };
+    };
     GetFigure: {
         parameters: {
             query?: {
                 side?: string;
                 frame?: string;
+                view?: string;
+                range?: number;
             };
             header?: never;
             path: {
                 rungId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Figure"];
+                };
+            };
+        };
+    };
+    GetFigureFrames: {
+        parameters: {
+            query?: {
+                side?: string;
+                view?: string;
+            };
+            header?: never;
+            path: {
+                rungId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Figure"][];
+                };
+            };
+        };
+    };
+    GetFaultFigure: {
+        parameters: {
+            query?: {
+                side?: string;
+                view?: string;
+            };
+            header?: never;
+            path: {
+                rungId: string;
+                fault: string;
             };
             cookie?: never;
         };
@@ -1958,6 +2388,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DecideView"];
+                };
+            };
+        };
+    };
+    ComputeLoad: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadAnswer"];
                 };
             };
         };

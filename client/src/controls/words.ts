@@ -1,4 +1,4 @@
-import type { Dose, Outcome, RestingShape, SpinalStrategy, SwitchOn } from "../api/types";
+import type { Dose, Outcome, RestingShape, SideDose, SpinalStrategy, SwitchOn } from "../api/types";
 
 export const strategyWords: Record<SpinalStrategy, string> = {
   neutral: "neutral",
@@ -27,6 +27,12 @@ export const doseWords = (d: Dose) => {
   const count = d.sets === 1 ? `${d.reps} ${d.reps === 1 ? "rep" : "reps"}` : `${d.sets} sets of ${d.reps}`;
   return d.hold > 0 ? `${count}, hold ${d.hold} s` : count;
 };
+
+/** Where a shorter range ends, and what that is of the full load. */
+export const rangeWords = (d: SideDose) =>
+  d.rangeLoadPercent
+    ? `${d.rangeEnds}: ${Math.round(d.rangeLoadPercent)} % of the full load`
+    : (d.rangeEnds ?? "");
 
 export const seconds = (s: number) => `${s.toFixed(1)} s`;
 

@@ -38,6 +38,9 @@ export function DayPage() {
           <Quiet style={{ fontSize: 17, fontWeight: 400 }}>{day && count(day.visits.length)}</Quiet>
         </h1>
         <SyncMark />
+        <Link to="/library" style={{ color: "inherit", fontWeight: 600 }}>
+          Library
+        </Link>
         <WhoIsHere />
         <Button onPress={() => void navigate("/new")}>New client</Button>
       </Head>

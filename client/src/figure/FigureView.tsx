@@ -1,27 +1,32 @@
 import { useTheme } from "styled-components";
-import type { Figure, FigurePoint, ShapeRole, Side } from "../api/types";
+import type { Figure, FigureFrame, FigureShape, Side } from "../api/types";
 import { useFigure } from "../api/queries";
 
-const path = (points: FigurePoint[]) => `M${points.map((p) => `${p.x} ${p.y}`).join("L")}Z`;
+/** A run of x, y, x, y as one closed path. */
+const path = (outline: number[]) => `M${outline.join(" ")}Z`;
+const outlines = (shape: FigureShape) => shape.outlines.map(path).join("");
 
 /** Paints the shapes of a drawing; the core says what they are, here is only what they look like. */
 export function FigureShapes(props: { figure: Figure }) {
   const { colour } = useTheme();
-  const fill: Record<ShapeRole, string> = {
-    floor: colour.sand,
-    "far-limb": colour.sand,
-    head: colour.slate,
-    trunk: colour.slate,
-    "near-limb": colour.ink,
+  const look = {
+    floor: { fill: colour.rule },
+    prop: { fill: colour.wash, stroke: colour.slate, strokeWidth: 8 },
+    ghost: { fill: colour.ghost },
+    "far-limb": { fill: colour.sand, stroke: colour.paper, strokeWidth: 14 },
+    head: { fill: colour.slate },
+    trunk: { fill: colour.slate },
+    "near-limb": { fill: colour.ink, stroke: colour.paper, strokeWidth: 14 },
+    arrow: { fill: colour.sea, stroke: colour.paper, strokeWidth: 10 },
+    mark: { fill: colour.clay, stroke: colour.paper, strokeWidth: 10 },
   };
-  return props.figure.shapes.map((shape) => (
+  return props.figure.shapes.map((shape, i) => (
     <path
-      key={shape.part}
-      d={path(shape.outline)}
-      fill={fill[shape.role]}
-      stroke={shape.role === "near-limb" ? colour.paper : "none"}
-      strokeWidth={7}
+      key={`${shape.part}-${i}`}
+      d={outlines(shape)}
+      paintOrder="stroke"
       strokeLinejoin="round"
+      {...look[shape.role]}
     />
   ));
 }
@@ -43,15 +48,17 @@ export function FigureView(props: { figure: Figure; height?: number | string; wi
   );
 }
 
-/** A rung on one side, at its start or end; empty space of the same size until it is there. */
+/** A rung on one side, at its start or end or both together; empty space of the same size until it is there. */
 export function RungFigure(props: {
   rungId: string;
   side: Side;
-  frame?: "start" | "end";
+  frame?: FigureFrame;
+  /** Share of the movement at which the end is drawn. */
+  range?: number;
   width: number | string;
   height: number | string;
 }) {
-  const { data } = useFigure(props.rungId, props.side, props.frame ?? "end");
+  const { data } = useFigure(props.rungId, props.side, props.frame ?? "end", props.range);
   return (
     <div style={{ width: props.width, height: props.height, maxWidth: "100%" }}>
       {data && <FigureView figure={data} />}

@@ -61,7 +61,10 @@ export function EpisodeStrip(props: { episode: EpisodeView; visitId: string }) {
         ))}
       </div>
       <Line {...props} />
-      <Home to="/">The day</Home>
+      <nav aria-label="Other places">
+        <Home to={`/library?episode=${episode.id}`}>Library</Home>
+        <Home to="/">The day</Home>
+      </nav>
     </Strip>
   );
 }

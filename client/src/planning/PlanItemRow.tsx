@@ -1,4 +1,5 @@
 import { Disclosure, DisclosurePanel, Button as AriaButton } from "react-aria-components";
+import { Link } from "react-router";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
 import type { Dose, ForbiddenRung, Library, PlanItem, PlanWarning, SideDose } from "../api/types";
@@ -6,10 +7,12 @@ import { Button } from "../controls/Button";
 import { NumberField } from "../controls/fields";
 import { Note, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
+import { rangeWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { RungPicker } from "./RungPicker";
 
 interface Props {
+  episodeId: string;
   item: PlanItem;
   weighed?: PlanItem;
   warnings: PlanWarning[];
@@ -70,15 +73,35 @@ export function PlanItemRow(props: Props) {
       ...item,
       doses: item.doses.map((d, i) => (i === index ? { ...d, dose: { ...d.dose, ...change } } : d)),
     });
+  const setRange = (index: number, range: number) =>
+    onChange({ ...item, doses: item.doses.map((d, i) => (i === index ? { ...d, range } : d)) });
   return (
     <Line aria-label={rung.name}>
-      <RungFigure rungId={rung.id} side={side} width={190} height={120} />
+      <RungFigure rungId={rung.id} side={side} range={item.doses[0]?.range} width={190} height={120} />
       <Stack $gap={2}>
         <div>
-          <h2>{rung.name}</h2>
+          <h2>
+            <Link to={`/library/rungs/${rung.id}?episode=${props.episodeId}`} style={{ color: "inherit" }}>
+              {rung.name}
+            </Link>
+          </h2>
           <Quiet>{item.for}</Quiet>
         </div>
-        <DoseTable doses={item.doses} held={rung.target.hold > 0} onDose={setDose} />
+        <DoseTable
+          doses={item.doses}
+          held={rung.target.hold > 0}
+          moves={rung.poses.start !== rung.poses.end && rung.sides !== "none"}
+          onDose={setDose}
+          onRange={setRange}
+        />
+        {(props.weighed ?? item).doses
+          .filter((d) => d.rangeEnds)
+          .map((d) => (
+            <Small key={d.side}>
+              <strong>Shorter range</strong>
+              {d.side !== "both" && `, ${d.side}`}: {rangeWords(d)}
+            </Small>
+          ))}
         {(props.weighed?.changes ?? item.changes).map((words) => (
           <Small key={words}>
             <strong>Change:</strong> {words}
@@ -137,7 +160,7 @@ function swapped(item: PlanItem, rungId: string, barOverride: string | null, lib
   return {
     ...item,
     rungId,
-    doses: sides.map((side) => ({ side, dose: rung.start })),
+    doses: sides.map((side) => ({ side, dose: rung.start, range: 1 })),
     reasons: [{ ruleId: "P-HAND", words: "Chosen by the practitioner." }],
     cue: rung.cues[0] ?? "",
     barOverride,
@@ -147,9 +170,11 @@ function swapped(item: PlanItem, rungId: string, barOverride: string | null, lib
 function DoseTable(props: {
   doses: SideDose[];
   held: boolean;
+  moves: boolean;
   onDose: (index: number, change: Partial<Dose>) => void;
+  onRange: (index: number, range: number) => void;
 }) {
-  const columns = props.held ? ["sets", "reps", "hold, s"] : ["sets", "reps"];
+  const columns = ["sets", "reps", ...(props.held ? ["hold, s"] : []), ...(props.moves ? ["range, %"] : [])];
   return (
     <Doses>
       <thead>
@@ -161,7 +186,7 @@ function DoseTable(props: {
         </tr>
       </thead>
       <tbody>
-        {props.doses.map(({ side, dose }, i) => (
+        {props.doses.map(({ side, dose, range }, i) => (
           <tr key={side}>
             <th scope="row">
               <SideTag side={side} />
@@ -198,6 +223,20 @@ function DoseTable(props: {
                   min={0}
                   max={120}
                   onChange={(v) => v !== null && props.onDose(i, { hold: v })}
+                />
+              </td>
+            )}
+            {props.moves && (
+              <td>
+                <NumberField
+                  small
+                  hideLabel
+                  label={`Range in percent of the movement, ${side}`}
+                  value={Math.round((range ?? 1) * 100)}
+                  min={20}
+                  max={100}
+                  step={5}
+                  onChange={(v) => v !== null && props.onRange(i, v / 100)}
                 />
               </td>
             )}

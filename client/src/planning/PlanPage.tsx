@@ -120,6 +120,7 @@ function Editor(props: {
         </Small>
         {items.map((item, i) => (
           <PlanItemRow
+            episodeId={episode.id}
             key={item.id}
             item={item}
             weighed={plan.items.find((w) => w.id === item.id)}
@@ -161,7 +162,7 @@ function newItem(rungId: string, barOverride: string | null, library: Library): 
     id: uuid(),
     rungId,
     for: "added by hand",
-    doses: sides.map((side) => ({ side, dose: rung.start })),
+    doses: sides.map((side) => ({ side, dose: rung.start, range: 1 })),
     reasons: [{ ruleId: "P-HAND", words: "Added by the practitioner." }],
     changes: [],
     cue: rung.cues[0] ?? "",
@@ -254,14 +255,21 @@ function Side(props: {
 
 function ForbiddenList({ view, library }: { view: PlanView; library: Library }) {
   if (view.forbidden.length === 0) return null;
+  const byReason = Map.groupBy(view.forbidden, (f) => f.why);
   return (
     <Ruled>
       <h2>Forbidden for this client</h2>
       <ul>
-        {view.forbidden.map((f) => (
-          <li key={f.rungId}>
-            <span style={{ textDecoration: "line-through" }}>{findRung(library, f.rungId).rung.name}</span>{" "}
-            <Quiet>· {f.why}</Quiet>
+        {[...byReason].map(([why, rungs]) => (
+          <li key={why} style={{ marginTop: 8 }}>
+            <strong>{capital(why)}</strong>
+            <br />
+            {rungs.map((f, i) => (
+              <span key={f.rungId}>
+                {i > 0 && " · "}
+                <s>{findRung(library, f.rungId).rung.name}</s>
+              </span>
+            ))}
           </li>
         ))}
       </ul>

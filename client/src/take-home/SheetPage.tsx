@@ -257,7 +257,7 @@ function OneExercise(props: {
     <Exercise $width={size.width}>
       <div>
         {moves && <RungFigure rungId={rung.id} side={side} frame="start" width={width} height={height} />}
-        <RungFigure rungId={rung.id} side={side} width={width} height={height} />
+        <RungFigure rungId={rung.id} side={side} range={item.doses[0]?.range} width={width} height={height} />
       </div>
       <div>
         <h2>
@@ -291,10 +291,11 @@ function OneExercise(props: {
             </tr>
           </thead>
           <tbody>
-            {item.doses.map(({ side: s, dose }) => (
+            {item.doses.map(({ side: s, dose, rangeEnds }) => (
               <tr key={s}>
                 <td className="side">
                   {s !== "both" && <SideTag side={s} />} <strong>{doseWords(dose)}</strong>
+                  {rangeEnds && <div>only {rangeEnds}</div>}
                 </td>
                 {props.days.map((day) => (
                   <td key={day.toISOString()}>

@@ -9,6 +9,8 @@ export const tokens = {
     grey: "#56626A",
     rule: "#D9CEBB",
     sand: "#C9BBA6",
+    /** A body in another posture, behind the one that counts. */
+    ghost: "#DCD8CB",
     clay: "#A03F22",
     sea: "#1F6470",
     bark: "#7A3B1F",

@@ -156,18 +156,19 @@ function start(todo: SetToDo, trials: LiveTrialState[], painAtStart: number, rec
 function Ready(props: { todo: SetToDo; plan: Plan; library: Library; onStart: () => void }) {
   const { todo, plan } = props;
   const { rung } = findRung(props.library, todo.item.rungId);
-  const dose = todo.item.doses.find((d) => d.side === todo.side)!.dose;
+  const { dose, range, rangeEnds } = todo.item.doses.find((d) => d.side === todo.side)!;
   return (
     <Stack $gap={4}>
       <h1>
         {rung.name}{" "}
         <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
           set {todo.set} of {dose.sets} · {doseWords({ ...dose, sets: 1 })}
+          {rangeEnds && ` · ${rangeEnds}`}
         </Quiet>
       </h1>
       <Columns $at="1fr 1fr" style={{ gap: 8 }}>
         <RungFigure rungId={rung.id} side={todo.side} frame="start" width="100%" height={200} />
-        <RungFigure rungId={rung.id} side={todo.side} width="100%" height={200} />
+        <RungFigure rungId={rung.id} side={todo.side} range={range} width="100%" height={200} />
       </Columns>
       <Row $gap={4}>
         <Button $big style={{ minWidth: 220, minHeight: 76 }} onPress={props.onStart}>

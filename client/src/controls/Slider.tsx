@@ -1,0 +1,68 @@
+import { Label, Slider as AriaSlider, SliderOutput, SliderThumb, SliderTrack } from "react-aria-components";
+import styled from "styled-components";
+
+const Whole = styled(AriaSlider)`
+  display: grid;
+  grid-template-columns: 1fr auto;
+  font-size: 16px;
+  label {
+    font-weight: 600;
+    font-size: 15px;
+  }
+  output {
+    font-variant-numeric: tabular-nums;
+  }
+`;
+
+const Track = styled(SliderTrack)`
+  grid-column: 1 / -1;
+  height: 44px;
+  &::before {
+    content: "";
+    position: absolute;
+    top: 20px;
+    left: 0;
+    right: 0;
+    height: 4px;
+    background: ${({ theme }) => theme.colour.sand};
+  }
+`;
+
+const Thumb = styled(SliderThumb)`
+  top: 22px;
+  width: 30px;
+  height: 30px;
+  border: 3px solid ${({ theme }) => theme.colour.paper};
+  border-radius: 50%;
+  background: ${({ theme }) => theme.colour.ink};
+  &[data-focus-visible] {
+    outline: 3px solid ${({ theme }) => theme.colour.ochre};
+  }
+`;
+
+export function Slider(props: {
+  label: string;
+  value: number;
+  onChange: (value: number) => void;
+  min: number;
+  max: number;
+  step: number;
+  /** The value in words. */
+  words: string;
+}) {
+  return (
+    <Whole
+      value={props.value}
+      onChange={(v) => props.onChange(v as number)}
+      minValue={props.min}
+      maxValue={props.max}
+      step={props.step}
+    >
+      <Label>{props.label}</Label>
+      <SliderOutput>{props.words}</SliderOutput>
+      <Track>
+        <Thumb />
+      </Track>
+    </Whole>
+  );
+}

@@ -1,0 +1,13 @@
+/** Seconds a moving figure rests at each end before it goes on. */
+export const rest = 0.8;
+
+/** Which of `count` pictures shows after `elapsed` seconds: out, a rest, back, a rest, and again. */
+export function frameAt(elapsed: number, moveSeconds: number, count: number): number {
+  const way = Math.max(0.5, moveSeconds / 2);
+  const round = 2 * (way + rest);
+  const t = elapsed % round;
+  const share = t < way ? t / way : t < way + rest ? 1 : t < 2 * way + rest ? 1 - (t - way - rest) / way : 0;
+  return Math.round(share * (count - 1));
+}
+
+export const reducedMotion = () => matchMedia("(prefers-reduced-motion: reduce)").matches;

@@ -1,0 +1,46 @@
+import styled from "styled-components";
+import { useFaultFigure } from "../api/queries";
+import type { Fault, Library, Rung, Side } from "../api/types";
+import { Quiet, Small } from "../controls/layout";
+import { FigureView } from "../figure/FigureView";
+
+const Faults = styled.ul`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
+  gap: ${({ theme }) => theme.space(5)};
+  margin-top: ${({ theme }) => theme.space(3)};
+`;
+
+const kinds = { breaking: "breaks the rep", quality: "coach it", information: "note it" } as const;
+
+/** How the rung fails: each fault over the clean posture, what is seen and what mends it. */
+export function FaultGallery(props: { rung: Rung; side: Side; drawn: string[]; library: Library }) {
+  const { rung } = props;
+  const faults = rung.faults.flatMap((code) => props.library.faults.find((f) => f.code === code) ?? []);
+  const ordered = [...faults].sort(
+    (a, b) => Number(props.drawn.includes(b.code)) - Number(props.drawn.includes(a.code)),
+  );
+  return (
+    <section aria-label="Faults to watch for">
+      <h2>What gives way</h2>
+      <Faults>
+        {ordered.map((fault) => (
+          <li key={fault.code}>
+            {props.drawn.includes(fault.code) && (
+              <FaultFigure rungId={rung.id} fault={fault} side={props.side} />
+            )}
+            <strong>{fault.name}</strong>{" "}
+            <Quiet>· {kinds[rung.faultKinds?.[fault.code] ?? fault.kind]}</Quiet>
+            <p>{fault.seen}</p>
+            {fault.mends.length > 0 && <Small>Mend: {fault.mends.join("; ")}.</Small>}
+          </li>
+        ))}
+      </Faults>
+    </section>
+  );
+}
+
+function FaultFigure(props: { rungId: string; fault: Fault; side: Side }) {
+  const { data } = useFaultFigure(props.rungId, props.fault.code, props.side);
+  return <div style={{ height: 130 }}>{data && <FigureView figure={data} />}</div>;
+}
