@@ -1,5 +1,6 @@
 using System.Numerics;
 using MathNet.Numerics.LinearAlgebra;
+using MathNet.Numerics.LinearAlgebra.Factorization;
 using Numbers = MathNet.Numerics.LinearAlgebra.Vector<double>;
 
 namespace Palaestra.Core.Body;
@@ -71,33 +72,62 @@ public static class ContactSolver
             : Settled(new Task(pose, body.Posture, size, bearing, free));
     }
 
+    /// <summary>Degrees of a step below which the slopes found before it still hold.</summary>
+    private const double Near = 2;
+
     private static Skeleton Settled(Task task)
     {
-        var values = Numbers.Build.Dense(task.Start());
-        for (var i = 0; i < Iterations; i++)
+        var values = Numbers.Build.DenseOfArray(task.Start());
+        Matrix<double>? transposed = null;
+        Cholesky<double>? normal = null;
+        var longest = double.PositiveInfinity;
+        for (var i = 0; i < Iterations && longest >= 1e-3; i++)
         {
             var residual = task.Residual(values);
-            var jacobian = task.Jacobian(values, residual);
-            var transposed = jacobian.Transpose();
-            var step = (
-                transposed * jacobian + Matrix<double>.Build.DenseIdentity(values.Count) * 1e-9
-            ).Solve(-(transposed * residual));
-            // A long step would leave the neighbourhood in which heights are nearly linear in the angles.
-            var longest = step.AbsoluteMaximum();
-            values = task.Possible(values + (longest > 15 ? step * (15 / longest) : step));
-            if (longest < 1e-4)
+            if (longest > Near)
             {
-                break;
+                var jacobian = task.Jacobian(values, residual);
+                transposed = jacobian.Transpose();
+                normal = (
+                    transposed * jacobian + Matrix<double>.Build.DenseIdentity(values.Count) * 1e-9
+                ).Cholesky();
             }
+            var step = normal!.Solve(transposed! * -residual);
+            // A long step would leave the neighbourhood in which heights are nearly linear in the angles.
+            longest = step.AbsoluteMaximum();
+            values = task.Possible(values + (longest > 15 ? step * (15 / longest) : step));
         }
         return task.Build(values);
     }
 
-    private sealed class Task(Pose pose, Posture posture, BodySize size, Contact[] bearing, int[] slots)
+    private sealed class Task
     {
-        private readonly double[] heights = [.. bearing.Select(contact => pose.HeightOf(contact.Surface))];
-        private readonly bool side = pose.Balance?.Contains("side") == true;
-        private readonly bool fore = pose.Balance?.Contains("fore") == true;
+        private readonly Pose pose;
+        private readonly Posture posture;
+        private readonly BodySize size;
+        private readonly Contact[] bearing;
+        private readonly int[] slots;
+        private readonly double[] heights;
+        private readonly bool side;
+        private readonly bool fore;
+
+        // A counter only steadies, and a foot that came to rest by the way too; one stands on the floor.
+        private readonly Contact[] floor;
+
+        public Task(Pose pose, Posture posture, BodySize size, Contact[] bearing, int[] slots)
+        {
+            (this.pose, this.posture, this.size, this.bearing, this.slots) = (
+                pose,
+                posture,
+                size,
+                bearing,
+                slots
+            );
+            heights = [.. bearing.Select(contact => pose.HeightOf(contact.Surface))];
+            side = pose.Balance?.Contains("side") == true;
+            fore = pose.Balance?.Contains("fore") == true;
+            floor = [.. pose.Bearing.Where(contact => contact.OnFloor)];
+        }
 
         public double[] Start()
         {
@@ -111,11 +141,7 @@ public static class ContactSolver
         }
 
         public Skeleton Build(Numbers values) =>
-            new(
-                posture.With(slots, [.. values.Take(slots.Length)]),
-                size,
-                new Vector3(0, (float)(values[^1] / DegreesPerMetre), 0)
-            );
+            new(posture.With(slots, values), size, new Vector3(0, (float)(values[^1] / DegreesPerMetre), 0));
 
         /// <summary>Angles that went past the end of a joint, brought back to it; others make up for them in the next step.</summary>
         public Numbers Possible(Numbers values)
@@ -149,12 +175,10 @@ public static class ContactSolver
 
         private void AddBalance(Skeleton body, double[] residual)
         {
-            // A counter only steadies, and a foot that came to rest by the way too; one stands on the floor.
-            var floor = pose.Bearing.Where(contact => contact.OnFloor).ToList();
             var middle = Vector3.Zero;
             foreach (var contact in floor)
             {
-                middle += ContactPoint.Of(body, contact).Centre / floor.Count;
+                middle += ContactPoint.Of(body, contact).Centre / floor.Length;
             }
             var off = MassPoints.CentreOfMass(body, pose) - middle;
             if (side)
@@ -170,15 +194,19 @@ public static class ContactSolver
         public Matrix<double> Jacobian(Numbers values, Numbers residual)
         {
             const double nudge = 0.05;
-            var columns = Enumerable
-                .Range(0, values.Count)
-                .Select(i =>
-                {
-                    var moved = values.Clone();
-                    moved[i] += nudge;
-                    return (Residual(moved) - residual) / nudge;
-                });
-            return Matrix<double>.Build.DenseOfColumnVectors(columns);
+            var jacobian = Matrix<double>.Build.Dense(residual.Count, values.Count);
+            for (var column = 0; column < slots.Length; column++)
+            {
+                var moved = values.Clone();
+                moved[column] += nudge;
+                jacobian.SetColumn(column, (Residual(moved) - residual) / nudge);
+            }
+            // The height of the pelvis lifts every contact alike and changes nothing else.
+            for (var row = 0; row < bearing.Length; row++)
+            {
+                jacobian[row, slots.Length] = 1;
+            }
+            return jacobian;
         }
     }
 }

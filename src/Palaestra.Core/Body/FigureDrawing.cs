@@ -36,7 +36,7 @@ public sealed class FigureDrawing
     public Figure Moment(double share, string words)
     {
         var (body, pose) = movement.SettledAt(share);
-        return Framed([.. Scene(body, pose)], body, pose, [body], words);
+        return Framed([.. Scene(body, pose)], body, pose, [], words);
     }
 
     /// <summary>Moments at even steps; all in the same frame and painting order, so that one flows into the next.</summary>
@@ -69,7 +69,7 @@ public sealed class FigureDrawing
         var shapes = new List<FigureShape>(new BodyPainter(start, camera, side).Parts(ShapeRole.Ghost));
         shapes.AddRange(Scene(end, movement.EndPose));
         shapes.AddRange(Arrows());
-        return Framed(shapes, end, movement.EndPose, [start, end], words);
+        return Framed(shapes, end, movement.EndPose, [start], words);
     }
 
     /// <summary>The fault over the clean end, with an arrow at the region.</summary>
@@ -89,7 +89,7 @@ public sealed class FigureDrawing
         {
             shapes.Add(MarkAt(anchor.At, shapes));
         }
-        return Framed(shapes, body, pose, [clean, body], words);
+        return Framed(shapes, body, pose, [clean], words);
     }
 
     /// <summary>Where a movement that comes back to its start on the way sets out for the last time: only that shows in arrows.</summary>
@@ -200,21 +200,21 @@ public sealed class FigureDrawing
         return reach;
     }
 
+    /// <param name="others">Bodies that have to fit into the frame as well.</param>
     private Figure Framed(
         List<FigureShape> shapes,
         Skeleton body,
         Pose pose,
-        IReadOnlyList<Skeleton> all,
+        IReadOnlyList<Skeleton> others,
         string words
     )
     {
-        var around = all.SelectMany(b =>
-                Enum.GetValues<Bone>().SelectMany(bone => new[] { b[bone].From, b[bone].To })
-            )
+        var around = others
+            .Append(body)
+            .SelectMany(b => AllBones.SelectMany(bone => new[] { b[bone].From, b[bone].To }))
             .ToList();
         shapes.Insert(0, new PropPainter(body, pose, camera).Mat(around));
-        var extent = all.SelectMany(b => new BodyPainter(b, camera, side).Parts()).Concat(shapes);
-        var points = extent.SelectMany(shape => shape.Points()).ToList();
+        var points = shapes.SelectMany(shape => shape.Points()).Concat(others.SelectMany(Reach)).ToList();
         var (left, right) = (points.Min(p => p.X) - Air, points.Max(p => p.X) + Air);
         var (top, bottom) = (points.Min(p => p.Y) - Air, points.Max(p => p.Y) + Air / 2);
         return new Figure(
@@ -227,5 +227,22 @@ public sealed class FigureDrawing
             bottom - top,
             words
         );
+    }
+
+    private static readonly Bone[] AllBones = Enum.GetValues<Bone>();
+
+    /// <summary>Corners that hold the flesh of a body: every joint with a thigh's breadth round it.</summary>
+    private IEnumerable<FigurePoint> Reach(Skeleton body)
+    {
+        var flesh = (float)(Proportions.HeadLong * body.Height);
+        foreach (var bone in AllBones)
+        {
+            foreach (var end in new[] { body[bone].From, body[bone].To })
+            {
+                var at = camera.Flat(end);
+                yield return Camera.Millimetres(at - new Vector2(flesh));
+                yield return Camera.Millimetres(at + new Vector2(flesh));
+            }
+        }
     }
 }

@@ -43,23 +43,29 @@ public static class LoadModel
         double largestShift
     )
     {
-        var loads = new List<PoseLoad>(Samples);
+        var along = new List<Demands>(Samples);
+        var ends = new List<PoseLoad>(2);
         for (var i = 0; i < Samples; i++)
         {
             var (body, pose) = movement.At(range * i / (Samples - 1));
-            var (load, fall) = Statics.Of(body, pose, size, largestShift);
-            if (load is null)
+            var (standing, fall) = Statics.Stand(body, pose, size, largestShift);
+            if (standing is null)
             {
                 return (null, fall);
             }
-            loads.Add(load);
+            var forces = new PoseForces(body, pose.Bearing, standing);
+            along.Add(forces.Demands());
+            if (i is 0 or Samples - 1)
+            {
+                ends.Add(forces.Load());
+            }
         }
         return (
             new MovementLoad(
-                loads.Aggregate(Demands.None, (max, load) => max.Max(load.Demands)),
-                [.. loads.Select(load => load.Demands)],
-                loads[0],
-                loads[^1],
+                along.Aggregate(Demands.None, (max, demands) => max.Max(demands)),
+                along,
+                ends[0],
+                ends[1],
                 Reached(movement, range)
             ),
             null

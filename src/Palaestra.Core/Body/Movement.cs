@@ -7,6 +7,7 @@ public sealed class Movement
 {
     private readonly IReadOnlyList<Pose> poses;
     private readonly IReadOnlyList<Skeleton> bodies;
+    private readonly IReadOnlyList<Pose> between;
     private readonly BodySize size;
 
     /// <param name="poses">At least one.</param>
@@ -21,6 +22,7 @@ public sealed class Movement
             solved.Add(i == 0 ? body : Planted(solved[i - 1], poses[i - 1], body, poses[i]));
         }
         bodies = solved;
+        between = [.. poses.Zip(poses.Skip(1), Between)];
     }
 
     public Pose StartPose => poses[0];
@@ -53,7 +55,7 @@ public sealed class Movement
             )
             : a.Posture.Toward(b.Posture, part);
         var root = Vector3.Lerp(a.Root, b.Root, (float)part);
-        return (new Skeleton(posture, size, root), Between(poses[before], poses[before + 1]));
+        return (new Skeleton(posture, size, root), between[before]);
     }
 
     /// <summary>A movement that ends where it began goes round, not from corner to corner.</summary>

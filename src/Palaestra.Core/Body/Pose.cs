@@ -64,7 +64,21 @@ public sealed record Pose(
         "cushion",
     };
 
-    public IReadOnlyList<Contact> Bearing => [.. Contacts.SelectMany(Contact.Named)];
+    private (IReadOnlyList<string> Of, Contact[] Contacts)? bearing;
+
+    /// <summary>What bears, read from <see cref="Contacts"/> once.</summary>
+    public IReadOnlyList<Contact> Bearing
+    {
+        get
+        {
+            if (bearing is not { } known || !ReferenceEquals(known.Of, Contacts))
+            {
+                known = (Contacts, [.. Contacts.SelectMany(Contact.Named)]);
+                bearing = known;
+            }
+            return known.Contacts;
+        }
+    }
 
     public Posture Posture => Posture.Of(Root, Joints);
 

@@ -9,22 +9,20 @@ public sealed class PoseForces(Skeleton body, IReadOnlyList<Contact> contacts, S
     private readonly IReadOnlyList<Push> pushes = standing.Pushes;
     private readonly IReadOnlyList<double> forces = standing.Newtons;
 
-    public PoseLoad Load()
-    {
-        var carried = Carried;
-        var trunk = Split(TrunkMoment());
-        var pull = Pull();
-        var hips = Skeleton.OneSide.Where(Bears).Select(Hip).ToList();
-        return new PoseLoad(
+    public PoseLoad Load() =>
+        new(
             Shares(),
-            carried,
-            trunk,
-            pull,
-            hips,
-            carried ? CarriedDemands(pull) : CutDemands(trunk, hips),
+            Carried,
+            Split(TrunkMoment()),
+            Pull(),
+            Hips(),
+            Demands(),
             standing.Shift.Length() * 100
         );
-    }
+
+    public Demands Demands() => Carried ? CarriedDemands(Pull()) : CutDemands(Split(TrunkMoment()), Hips());
+
+    private IReadOnlyList<HipMoment> Hips() => [.. Skeleton.OneSide.Where(Bears).Select(Hip)];
 
     /// <summary>The floor carries the trunk when it bears on both sides of the lumbosacral joint.</summary>
     private bool Carried =>
@@ -34,9 +32,14 @@ public sealed class PoseForces(Skeleton body, IReadOnlyList<Contact> contacts, S
     private static bool IsLower(Bone bone) =>
         bone is Bone.Pelvis or (>= Bone.ThighLeft and <= Bone.FootRight);
 
-    private static bool IsLeg(Bone bone, Side side) => Bones.Leg.Any(left => left.On(side) == bone);
+    /// <summary>A left part stands one before its right twin, from the thighs on.</summary>
+    private static bool IsOn(Bone bone, Side side) =>
+        (bone - Bone.ThighLeft) % 2 == (side == Side.Right ? 1 : 0);
 
-    private static bool IsArm(Bone bone, Side side) => Bones.Arm.Any(left => left.On(side) == bone);
+    private static bool IsLeg(Bone bone, Side side) =>
+        bone is >= Bone.ThighLeft and <= Bone.FootRight && IsOn(bone, side);
+
+    private static bool IsArm(Bone bone, Side side) => bone >= Bone.UpperArmLeft && IsOn(bone, side);
 
     private bool Bears(Side side) => contacts.Any(c => IsLeg(ContactPoint.BoneOf(c), side));
 

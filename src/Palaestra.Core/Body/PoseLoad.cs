@@ -47,6 +47,16 @@ public sealed record Demands(
 {
     public static readonly Demands None = new(0, 0, 0, 0, 0, 0, 0);
 
+    /// <summary>The same with the other side as the side of the task.</summary>
+    public Demands Mirrored() =>
+        this with
+        {
+            SideLeft = SideRight,
+            SideRight = SideLeft,
+            PelvisLeft = PelvisRight,
+            PelvisRight = PelvisLeft,
+        };
+
     public Demands Max(Demands other) =>
         new(
             Math.Max(Front, other.Front),

@@ -40,7 +40,7 @@ public sealed class Posture
     /// <summary>True when every angle is the same.</summary>
     public bool Is(Posture other) => values.AsSpan().SequenceEqual(other.values);
 
-    public Posture With(IReadOnlyList<int> slots, IReadOnlyList<double> set)
+    public Posture With(IReadOnlyList<int> slots, IList<double> set)
     {
         var copy = (double[])values.Clone();
         for (var i = 0; i < slots.Count; i++)

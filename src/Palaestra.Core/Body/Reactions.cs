@@ -35,63 +35,48 @@ public static class Reactions
     )
     {
         var level = pushes.All(push => push.Direction == Vector3.UnitY);
-        var a = Balance(pushes, centre, stature, level);
-        var b = Numbers.Build.Dense(level ? 3 : 6);
-        b[level ? 0 : 1] = 1;
-        var shares = Solve(a, b);
+        var columns = pushes.Select(push => Column(push, centre, stature, level)).ToArray();
+        var wanted = new double[level ? 3 : 6];
+        wanted[level ? 0 : 1] = 1;
+        var shares = Solve(columns, wanted);
         return shares is null
             ? null
             : [.. shares.Select((share, i) => share * Math.Sqrt(pushes[i].Share) * weight)];
     }
 
-    private static Matrix<double> Balance(
-        IReadOnlyList<Push> pushes,
-        Vector3 centre,
-        double stature,
-        bool level
-    )
+    /// <summary>What one newton of a push does: to the forces, and by its moments about the centre over the stature.</summary>
+    private static double[] Column(Push push, Vector3 centre, double stature, bool level)
     {
-        var a = Matrix<double>.Build.Dense(level ? 3 : 6, pushes.Count);
-        for (var i = 0; i < pushes.Count; i++)
-        {
-            var d = pushes[i].Direction * (float)Math.Sqrt(pushes[i].Share);
-            double x = (pushes[i].At.X - (double)centre.X) / stature;
-            double y = (pushes[i].At.Y - (double)centre.Y) / stature;
-            double z = (pushes[i].At.Z - (double)centre.Z) / stature;
-            if (level)
-            {
-                (a[0, i], a[1, i], a[2, i]) = (d.Y, -z * d.Y, x * d.Y);
-                continue;
-            }
-            (a[0, i], a[1, i], a[2, i]) = (d.X, d.Y, d.Z);
-            (a[3, i], a[4, i], a[5, i]) = (y * d.Z - z * d.Y, z * d.X - x * d.Z, x * d.Y - y * d.X);
-        }
-        return a;
+        var d = push.Direction * (float)Math.Sqrt(push.Share);
+        double x = (push.At.X - (double)centre.X) / stature;
+        double y = (push.At.Y - (double)centre.Y) / stature;
+        double z = (push.At.Z - (double)centre.Z) / stature;
+        return level
+            ? [d.Y, -z * d.Y, x * d.Y]
+            : [d.X, d.Y, d.Z, y * d.Z - z * d.Y, z * d.X - x * d.Z, x * d.Y - y * d.X];
     }
 
-    private static Numbers? Solve(Matrix<double> a, Numbers b)
+    private static double[]? Solve(double[][] columns, double[] wanted)
     {
-        var ridge = Matrix<double>.Build.DenseIdentity(a.RowCount) * 1e-13;
-        var lambda = (a * a.Transpose() + ridge).Solve(b);
+        var pushes = new double[columns.Length];
+        Array.Fill(pushes, 1);
+        var lambda = Newton(columns, pushes, wanted);
         for (var i = 0; i < Iterations; i++)
         {
-            var pushes = a.TransposeThisAndMultiply(lambda).PointwiseMaximum(0);
-            var gradient = a * pushes - b;
-            if (gradient.AbsoluteMaximum() < Tolerance)
+            Push(columns, lambda, pushes);
+            var gradient = Sum(columns, pushes);
+            var worst = 0.0;
+            for (var row = 0; row < wanted.Length; row++)
+            {
+                gradient[row] -= wanted[row];
+                worst = Math.Max(worst, Math.Abs(gradient[row]));
+            }
+            if (worst < Tolerance)
             {
                 return pushes;
             }
-            var active = a.Clone();
-            for (var column = 0; column < a.ColumnCount; column++)
-            {
-                if (pushes[column] <= 0)
-                {
-                    active.ClearColumn(column);
-                }
-            }
-            var step = (active * active.Transpose() + ridge).Solve(gradient);
-            lambda = Descend(a, b, lambda, step, gradient);
-            if (!(lambda.L2Norm() < 1e9))
+            lambda = Descend(columns, wanted, lambda, Newton(columns, pushes, gradient), gradient);
+            if (!(Dot(lambda, lambda) < 1e18))
             {
                 return null;
             }
@@ -99,32 +84,89 @@ public static class Reactions
         return null;
     }
 
+    /// <summary>pushes = max(0, Aᵀλ)</summary>
+    private static void Push(double[][] columns, double[] lambda, double[] pushes)
+    {
+        for (var i = 0; i < columns.Length; i++)
+        {
+            pushes[i] = Math.Max(0, Dot(columns[i], lambda));
+        }
+    }
+
+    private static double[] Sum(double[][] columns, double[] pushes)
+    {
+        var sum = new double[columns[0].Length];
+        for (var i = 0; i < columns.Length; i++)
+        {
+            for (var row = 0; row < sum.Length; row++)
+            {
+                sum[row] += columns[i][row] * pushes[i];
+            }
+        }
+        return sum;
+    }
+
+    /// <summary>(A Aᵀ over the columns that push)⁻¹ right.</summary>
+    private static double[] Newton(double[][] columns, double[] pushes, double[] right)
+    {
+        var rows = right.Length;
+        var square = new double[rows, rows];
+        for (var i = 0; i < columns.Length; i++)
+        {
+            if (pushes[i] <= 0)
+            {
+                continue;
+            }
+            for (var r = 0; r < rows; r++)
+            {
+                for (var c = 0; c < rows; c++)
+                {
+                    square[r, c] += columns[i][r] * columns[i][c];
+                }
+            }
+        }
+        for (var r = 0; r < rows; r++)
+        {
+            // Where too few push to hold every direction.
+            square[r, r] += 1e-13;
+        }
+        return Matrix<double>.Build.DenseOfArray(square).Solve(Numbers.Build.Dense(right)).ToArray();
+    }
+
+    private static double Dot(double[] a, double[] b)
+    {
+        var sum = 0.0;
+        for (var i = 0; i < a.Length; i++)
+        {
+            sum += a[i] * b[i];
+        }
+        return sum;
+    }
+
     /// <summary>Goes along the Newton step as far as the dual still falls.</summary>
-    private static Numbers Descend(
-        Matrix<double> a,
-        Numbers b,
-        Numbers lambda,
-        Numbers step,
-        Numbers gradient
+    private static double[] Descend(
+        double[][] columns,
+        double[] wanted,
+        double[] lambda,
+        double[] step,
+        double[] gradient
     )
     {
-        double Value(Numbers at)
+        var pushes = new double[columns.Length];
+        double Value(double[] at)
         {
-            var pushes = a.TransposeThisAndMultiply(at).PointwiseMaximum(0);
-            return 0.5 * pushes.DotProduct(pushes) - b.DotProduct(at);
+            Push(columns, at, pushes);
+            return 0.5 * Dot(pushes, pushes) - Dot(wanted, at);
         }
         var from = Value(lambda);
-        var slope = gradient.DotProduct(step);
-        var length = 1.0;
-        for (var i = 0; i < 40; i++)
+        var slope = Dot(gradient, step);
+        for (var (i, length) = (0, 1.0); ; i++, length /= 2)
         {
-            var next = lambda - step * length;
-            if (Value(next) <= from - 1e-4 * length * slope + 1e-15)
+            var next = lambda.Zip(step, (l, s) => l - s * length).ToArray();
+            if (i == 40 || Value(next) <= from - 1e-4 * length * slope + 1e-15)
             {
                 return next;
             }
-            length /= 2;
         }
-        return lambda - step * length;
     }
 }

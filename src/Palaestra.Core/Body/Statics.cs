@@ -41,19 +41,23 @@ public static class Statics
         var masses = MassPoints.Of(body, pose, size.Kilograms);
         var pushes = Pushes(body, contacts);
         var centre = MassPoints.Centre(masses);
-        var onWall = contacts.Any(contact => contact.OnWall);
-        var shift = onWall ? Vector2.Zero : new SupportArea(pushes.Select(push => push.At)).Outside(centre);
-        if (shift.Length() > largestShift)
-        {
-            return (null, new Fall(Toward(body, shift), shift.Length() * 100));
-        }
-        // A hair further in than the very edge, where the balance would be met only in the limit.
-        var by = -ToWorld(shift) * 1.02f;
         var weight = masses.Sum(mass => mass.Kilograms) * Gravity;
-        var forces = Reactions.Carrying(pushes, centre + by, weight, size.Metres);
-        return forces is null
-            ? (null, new Fall(Toward(body, shift), onWall ? null : shift.Length() * 100))
-            : (new Standing(masses, pushes, forces, weight, by), null);
+        if (Reactions.Carrying(pushes, centre, weight, size.Metres) is { } asDrawn)
+        {
+            return (new Standing(masses, pushes, asDrawn, weight, Vector3.Zero), null);
+        }
+        if (contacts.Any(contact => contact.OnWall))
+        {
+            return (null, new Fall(Toward(body, Vector2.Zero), null));
+        }
+        var off = new SupportArea(pushes.Select(push => push.At)).Outside(centre);
+        // A hair further in than the very edge, where the balance would be met only in the limit.
+        var by = -ToWorld(off) * 1.02f - ToWorld(Vector2.Normalize(off)) * 1e-4f;
+        var shifted =
+            off.Length() > largestShift ? null : Reactions.Carrying(pushes, centre + by, weight, size.Metres);
+        return shifted is null
+            ? (null, new Fall(Toward(body, off), off.Length() * 100))
+            : (new Standing(masses, pushes, shifted, weight, by), null);
     }
 
     /// <summary>

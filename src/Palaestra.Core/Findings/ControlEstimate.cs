@@ -45,7 +45,13 @@ public static class ControlEstimate
         var name = library.Words(sector).Name;
         return ids.Count == 0
             ? new SectorControl(sector, name, null, [], TellingRung(sector, profile, library))
-            : new SectorControl(sector, name, Math.Min(100, 100 * parts.Sum(p => p.Weight * p.Value) / weight), ids, null);
+            : new SectorControl(
+                sector,
+                name,
+                Math.Min(100, 100 * parts.Sum(p => p.Weight * p.Value) / weight),
+                ids,
+                null
+            );
     }
 
     private readonly record struct Part(double Weight, double Value, Guid? TrialId);

@@ -51,8 +51,9 @@ public sealed class DemandTable
         );
     }
 
-    /// <summary>N·m for a typical body, the left as the side of the task.</summary>
-    public Demands Of(string rungId) => newtonMetres[rungId];
+    /// <summary>N·m for a typical body. The right as the side of the task is the mirror of the left.</summary>
+    public Demands Of(string rungId, Side side = Side.Left) =>
+        side == Side.Right ? newtonMetres[rungId].Mirrored() : newtonMetres[rungId];
 
     public IReadOnlyList<Demand> SharesOf(string rungId) => shares[rungId];
 

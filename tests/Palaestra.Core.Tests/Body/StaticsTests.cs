@@ -172,6 +172,7 @@ public class StaticsTests
         var path = Library.PathOf(Library.Rung(rungId));
         var left = LoadModel.Of(path, Side.Left, BodySize.Typical, LoadChanges.None).Load!.Demands;
         var right = LoadModel.Of(path, Side.Right, BodySize.Typical, LoadChanges.None).Load!.Demands;
+        Assert.Equal(left.Mirrored().Mirrored(), left);
         const double grain = 0.1;
         Assert.Equal(left.Front, right.Front, grain);
         Assert.Equal(left.Back, right.Back, grain);
