@@ -43,7 +43,7 @@ var builder = WebApplication.CreateBuilder(args);
 var settings = Settings.From(builder.Configuration);
 
 // Read beside the rest of the start; its errors stop the start below.
-var library = Task.Run(() => LibraryLoader.Load(settings.ContentFolder));
+var library = Task.Run(() => LibraryLoader.Load(settings.ContentFolder, settings.OwnContentFolder));
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
 builder.Host.UseSerilog(

@@ -2,7 +2,14 @@ namespace Palaestra.Server;
 
 /// <summary>Where this server keeps and finds things, and whether it is the demo.</summary>
 /// <param name="Demo">Demo accounts and invented clients; never true in real use.</param>
-public sealed record Settings(bool Demo, string DataFolder, string ContentFolder, string ClientFolder)
+/// <param name="OwnContentFolder">Rungs and poses of the clinic, laid over ours; need not be there. See docs/library.md.</param>
+public sealed record Settings(
+    bool Demo,
+    string DataFolder,
+    string ContentFolder,
+    string ClientFolder,
+    string OwnContentFolder
+)
 {
     public static Settings From(IConfiguration configuration)
     {
@@ -14,7 +21,8 @@ public sealed record Settings(bool Demo, string DataFolder, string ContentFolder
             demo,
             Path.GetFullPath(data),
             configuration["PALAESTRA_CONTENT"] ?? Path.Combine(AppContext.BaseDirectory, "content"),
-            configuration["PALAESTRA_CLIENT"] ?? Path.Combine(AppContext.BaseDirectory, "wwwroot")
+            configuration["PALAESTRA_CLIENT"] ?? Path.Combine(AppContext.BaseDirectory, "wwwroot"),
+            configuration["PALAESTRA_OWN_CONTENT"] ?? Path.Combine(Path.GetFullPath(data), "content")
         );
     }
 }

@@ -61,6 +61,9 @@ public sealed class ContractTests : IAsyncLifetime
     [Fact]
     public async Task The_examples_of_the_api_page_work_and_chain()
     {
+        var load = await Ask("load", Example("load")).Ok<Core.Library.LoadAnswer>();
+        Assert.Equal(Core.Library.Direction.Front, load.Directions[0].Direction);
+
         var findings = await Ask("findings", Example("findings")).Ok<Core.Findings.ScreenFindings>();
         Assert.Equal(
             "B5",

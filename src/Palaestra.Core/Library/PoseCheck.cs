@@ -16,7 +16,8 @@ public static class PoseCheck
 
     /// <summary>Errors of one pose; fields are named under <paramref name="at"/>.</summary>
     public static IEnumerable<FieldError> Errors(string at, Pose pose) =>
-        JointErrors(at, pose.Joints.Keys)
+        BearingErrors(at, pose)
+            .Concat(JointErrors(at, pose.Joints.Keys))
             .Concat(ContactErrors(at, pose.Contacts))
             .Concat(SolveErrors(at, pose.Solve))
             .Concat(SurfaceErrors(at, pose))
@@ -25,6 +26,17 @@ public static class PoseCheck
                     .Broken(pose.Posture)
                     .Select(words => new FieldError($"{at}.joints", $"{Capital(words)}."))
             );
+
+    private static IEnumerable<FieldError> BearingErrors(string at, Pose pose)
+    {
+        if (pose.Contacts.Count == 0)
+        {
+            yield return new(
+                $"{at}.contacts",
+                "A body in the air falls: name at least one point that bears."
+            );
+        }
+    }
 
     private static IEnumerable<FieldError> FaultErrors(int i, FaultPose pose, FaultsFile faults)
     {
