@@ -58,7 +58,7 @@ test("from an empty database to the second plan revision, through a reload and a
   await page.getByRole("textbox", { name: "Height, cm" }).fill("1700");
   await page.getByRole("textbox", { name: "Height, cm" }).blur();
   await page.getByRole("button", { name: "Open the episode" }).click();
-  await expect(page.getByText("Height is between 50 and 250 cm.").first()).toBeVisible();
+  await expect(page.getByText("Height is between 100 and 230 cm.").first()).toBeVisible();
   await page.reload();
   await expect(page.getByLabel("Name")).toHaveValue("Wenna Sorrel");
   await page.getByRole("textbox", { name: "Height, cm" }).fill("170");
@@ -71,7 +71,9 @@ test("from an empty database to the second plan revision, through a reload and a
   await expect(page.getByText("Gently flat; brace.")).toBeVisible();
   await page.getByRole("button", { name: "Keep and screen" }).click();
 
-  // First trial: two reps, a reload in the middle, the rest.
+  // First trial, one without holds: two reps, a reload in the middle, the rest.
+  await page.getByRole("button", { name: "Choose another task" }).click();
+  await page.getByRole("button", { name: "Heel tap, left" }).click();
   await startButton(page).click();
   await page.keyboard.press("Space");
   await page.keyboard.press("Space");
@@ -108,13 +110,13 @@ test("from an empty database to the second plan revision, through a reload and a
   expect(second.at(-1)).toBe("trial-ended");
 
   // The rest of the screen, as it is proposed: easy on the left, one rung harder breaks.
-  for (let trial = 0; trial < 24; trial++) {
+  for (let trial = 0; trial < 30; trial++) {
     await page.waitForTimeout(250);
     await expect(startButton(page).or(page.getByRole("heading", { name: "Screened" }))).toBeVisible();
     if (await page.getByRole("heading", { name: "Screened" }).isVisible()) break;
     const left = (await startButton(page).innerText()).includes("left");
     await startButton(page).click();
-    const hard = await page.getByRole("heading", { name: /Leg reach|Opposite|Single-leg|Kick-back/ }).isVisible();
+    const hard = await page.getByRole("heading", { name: /Leg reach|Opposite|Single-leg|Kick-back|Both legs|Weight/ }).isVisible();
     await doTrial(page, left ? !hard : trial % 2 === 0 && !hard);
   }
   await page.getByRole("link", { name: "See the findings" }).click();

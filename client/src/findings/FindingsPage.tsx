@@ -196,7 +196,8 @@ function Tables(props: { findings: ScreenFindings; trials: Trial[]; library: Lib
             </tbody>
           </Table>
           <Small>
-            Share of the demand that was held, over the rungs seen and implied. Demands are common practice.
+            Share of the demand that was held, over the rungs seen and implied. Demands by the body model:
+            static, by gravity alone.
           </Small>
         </section>
         <section>

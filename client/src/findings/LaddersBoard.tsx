@@ -61,7 +61,7 @@ function OneLadder(props: { ladder: Ladder; entries: RungSearch[]; forbidden: Fo
               )}
               <text
                 x={94}
-                y={y(rung.id) + (barred || rung.name.includes(", ") ? -2 : 5)}
+                y={y(rung.id) + (barred || linesOf(rung.name, barred).length > 1 ? -2 : 5)}
                 fontSize={15}
                 fontFamily={font.text}
                 fill={barred ? colour.clay : colour.ink}
@@ -107,8 +107,14 @@ export function Peg(props: { x: number; y: number; side: "left" | "right"; hollo
 /** A rung's name in at most two lines, the second with the word that it is barred. */
 function linesOf(name: string, barred: boolean) {
   const [first = name, ...rest] = name.split(", ");
-  const second = [...rest, ...(barred ? ["barred"] : [])].join(" · ");
-  return second ? [first, second] : [first];
+  const fits = first.length <= longest ? first.length : first.lastIndexOf(" ", longest);
+  const second = [first.slice(fits).trim(), ...rest, ...(barred ? ["barred"] : [])]
+    .filter(Boolean)
+    .join(" · ");
+  return second ? [first.slice(0, fits), second] : [first];
 }
+
+/** Letters that fit beside a ladder. */
+const longest = 21;
 
 const nameOf = (ladder: Ladder, id?: string | null) => ladder.rungs.find((r) => r.id === id)?.name ?? "none";

@@ -73,7 +73,9 @@ export function LibraryPage() {
             Each ladder from its easiest rung at the foot to its hardest on top. Touch one to see it move, how
             it fails, and how hard it is.
           </Small>
-          <Link to="/library/sheet" style={{ color: "inherit" }}>All drawings on one sheet</Link>
+          <Link to="/library/sheet" style={{ color: "inherit" }}>
+            All drawings on one sheet
+          </Link>
         </Row>
         <Board>
           {library?.ladders.map((ladder) => (

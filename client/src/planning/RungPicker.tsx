@@ -1,12 +1,13 @@
 import { useState } from "react";
 import { Dialog, DialogTrigger } from "react-aria-components";
 import styled from "styled-components";
-import type { ForbiddenRung, Library, Rung } from "../api/types";
+import type { Figure, ForbiddenRung, Ladder, Library, Rung } from "../api/types";
 import { Button } from "../controls/Button";
 import { Checkbox, TextField } from "../controls/fields";
 import { Sheet, Veil } from "../controls/Modal";
 import { Note, Row, Small, Stack } from "../controls/layout";
-import { RungFigure } from "../figure/FigureView";
+import { FigureView } from "../figure/FigureView";
+import { useFigureSheet } from "../api/queries";
 
 const Rungs = styled.ul`
   display: grid;
@@ -73,10 +74,16 @@ function Choices(
     onClose: () => void;
   },
 ) {
+  const [find, setFind] = useState("");
+  const { data: figures } = useFigureSheet("right");
+  const figureOf = (id: string) => figures?.find((f) => f.rungId === id)?.figure;
   const own = props.library.ladders.filter(
     (l) => !props.current || l.rungs.some((r) => r.id === props.current),
   );
   const others = props.library.ladders.filter((l) => !own.includes(l));
+  const found = [...own, ...others]
+    .map((ladder) => ({ ...ladder, rungs: matching(ladder, find) }))
+    .filter((ladder) => ladder.rungs.length > 0);
   return (
     <Stack $gap={4}>
       <Row $between>
@@ -85,7 +92,11 @@ function Choices(
           Close
         </Button>
       </Row>
-      {[...own, ...others].map((ladder) => (
+      <TextField label="Find by name" value={find} onChange={setFind} />
+      {found.length === 0 && (
+        <p>No rung is called that. Try a word of its name, such as “bridge” or “roll”.</p>
+      )}
+      {found.map((ladder) => (
         <section key={ladder.id} aria-label={ladder.name}>
           <h3>{ladder.name}</h3>
           <Small>{ladder.about}</Small>
@@ -99,7 +110,7 @@ function Choices(
                     isDisabled={rung.id === props.current}
                     onPress={() => (bar ? props.onBarred(rung) : props.onPick(rung.id, null))}
                   >
-                    <RungFigure rungId={rung.id} side="right" width={96} height={52} />
+                    <RungThumb figure={figureOf(rung.id)} />
                     <span>
                       {bar ? <s>{rung.name}</s> : rung.name}
                       {rung.id === props.current && <Small as="span"> · in the plan</Small>}
@@ -113,6 +124,22 @@ function Choices(
         </section>
       ))}
     </Stack>
+  );
+}
+
+/** All rungs of a ladder when its own name fits, else those whose names do. */
+function matching(ladder: Ladder, find: string) {
+  const word = find.trim().toLowerCase();
+  return ladder.name.toLowerCase().includes(word)
+    ? ladder.rungs
+    : ladder.rungs.filter((rung) => rung.name.toLowerCase().includes(word));
+}
+
+function RungThumb(props: { figure?: Figure }) {
+  return (
+    <div style={{ width: 96, height: 60 }} aria-hidden>
+      {props.figure && <FigureView figure={props.figure} />}
+    </div>
   );
 }
 
