@@ -86,6 +86,7 @@ await time("findings of a screen of 8 trials", "POST", "/api/compute/findings", 
 await time("a plan from them", "POST", "/api/compute/plan", { ...example("plan"), findings });
 await time("decisions for one exercise, with counterfactuals", "POST", "/api/compute/decide", example("decide"));
 await time("the day, seven clients", "GET", "/api/day");
+await time("the load of a rung with a shorter range", "POST", "/api/compute/load", example("load"));
 await time("one drawing", "GET", "/api/figures/D4?side=left&frame=end");
 await stop(server);
 rmSync(folder, { recursive: true, force: true });

@@ -1,4 +1,5 @@
 import { createBrowserRouter } from "react-router";
+import { figureSheetQuery, libraryQuery } from "./api/queries";
 import { DayPage } from "./day/DayPage";
 import { FindingsPage } from "./findings/FindingsPage";
 import { ContactSheetPage } from "./library/ContactSheetPage";
@@ -13,7 +14,15 @@ import { PlanPage } from "./planning/PlanPage";
 import { DecidePage } from "./progression/DecidePage";
 import { ScreenPage } from "./screening/ScreenPage";
 import { SheetPage } from "./take-home/SheetPage";
+import { queryClient } from "./queryClient";
 import { SessionPage } from "./visits/SessionPage";
+
+/** Asks for the drawings at once, beside the sign-in and the library, instead of after them. */
+function drawings() {
+  void queryClient.prefetchQuery(libraryQuery);
+  void queryClient.prefetchQuery(figureSheetQuery("right"));
+  return null;
+}
 
 export const router = createBrowserRouter([
   {
@@ -21,9 +30,9 @@ export const router = createBrowserRouter([
     children: [
       { path: "/", element: <DayPage /> },
       { path: "/new", element: <NewClientPage /> },
-      { path: "/library", element: <LibraryPage /> },
+      { path: "/library", element: <LibraryPage />, loader: drawings },
       { path: "/library/rungs/:rungId", element: <RungDetailPage /> },
-      { path: "/library/sheet", element: <ContactSheetPage /> },
+      { path: "/library/sheet", element: <ContactSheetPage />, loader: drawings },
       {
         path: "/episodes/:episodeId/visits/:visitId",
         element: <VisitFrame />,

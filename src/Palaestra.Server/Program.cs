@@ -42,9 +42,16 @@ if (args is ["write-load-report", var contentFolder, var reportFile])
 var builder = WebApplication.CreateBuilder(args);
 var settings = Settings.From(builder.Configuration);
 
-// Read beside the rest of the start; its errors stop the start below.
-var library = Task.Run(() => LibraryLoader.Load(settings.ContentFolder, settings.OwnContentFolder));
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+
+// Read beside the rest of the start; its errors stop the start below.
+var library = Task.Run(() =>
+    LibraryLoader.Load(
+        settings.ContentFolder,
+        settings.OwnContentFolder,
+        describing ? null : Path.Combine(settings.DataFolder, "loads.json")
+    )
+);
 
 builder.Host.UseSerilog(
     (_, log) =>

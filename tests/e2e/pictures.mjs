@@ -96,6 +96,18 @@ try {
   await shot("plan");
   await station("Take home");
   await shot("take-home", { fullPage: true });
+  await open(/Nerys Quill/);
+  await page.getByRole("link", { name: "Library" }).click();
+  await page.locator("ol svg").first().waitFor();
+  await shot("library");
+  await page.getByRole("link", { name: "Leg reach, arms still" }).click();
+  await page.getByText("How hard it is").waitFor();
+  await shot("rung", { fullPage: true });
+  await page.goto(`${address}/library/sheet`);
+  await page.getByText("Foot float").waitFor();
+  await page.setViewportSize({ width: 1280, height: 2400 });
+  await rest();
+  await shot("contact-sheet", { fullPage: true });
 } finally {
   await browser.close();
   server.kill();

@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { queryOptions, useQuery } from "@tanstack/react-query";
 import { api, got } from "./client";
 import type { FigureFrame, Library, Side } from "./types";
 
@@ -19,8 +19,12 @@ export const keys = {
 export const useStart = () => useQuery({ queryKey: keys.start, queryFn: () => got(api.GET("/api/start")) });
 
 /** The library does not change while the server runs. */
-export const useLibrary = () =>
-  useQuery({ queryKey: keys.library, queryFn: () => got(api.GET("/api/library")), staleTime: Infinity });
+export const libraryQuery = queryOptions({
+  queryKey: keys.library,
+  queryFn: () => got(api.GET("/api/library")),
+  staleTime: Infinity,
+});
+export const useLibrary = () => useQuery(libraryQuery);
 
 /** @param range share of the movement at which the end is drawn */
 export const useFigure = (rungId: string, side: Side, frame: FigureFrame, range = 1) =>
@@ -55,12 +59,13 @@ export const useFaultFigure = (rungId: string, fault: string, side: Side) =>
     retry: false,
   });
 
-export const useFigureSheet = (side: Side) =>
-  useQuery({
+export const figureSheetQuery = (side: Side) =>
+  queryOptions({
     queryKey: ["figure-sheet", side],
     queryFn: () => got(api.GET("/api/figures", { params: { query: { side } } })),
     staleTime: Infinity,
   });
+export const useFigureSheet = (side: Side) => useQuery(figureSheetQuery(side));
 
 /** A rung for the open client, or for nobody. */
 export const useRungPage = (rungId: string, side: Side, episode: string | null) =>

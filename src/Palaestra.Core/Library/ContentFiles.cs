@@ -85,10 +85,12 @@ public static class ContentFiles
         };
 
     /// <param name="texts">File name relative to <c>content/</c>, with forward slashes, to its text.</param>
+    /// <param name="known">Loads of an earlier read; used, and not checked again, where they fit.</param>
     /// <param name="own">Files of the clinic: ladders and poses of theirs, laid over ours. See docs/library.md.</param>
     public static Checked<PracticeLibrary> Read(
         IReadOnlyDictionary<string, string> texts,
-        IReadOnlyDictionary<string, string>? own = null
+        IReadOnlyDictionary<string, string>? own = null,
+        KnownLoads? known = null
     )
     {
         var errors = new List<FieldError>();
@@ -146,6 +148,10 @@ public static class ContentFiles
             families,
             faultPoses!.FaultPoses
         );
+        if (known?.Fits(library) == true)
+        {
+            return Checked<PracticeLibrary>.Good(library with { KnownDemands = known.Demands });
+        }
         errors.AddRange(LoadErrors(ladders, library));
         return errors.Count > 0
             ? Checked<PracticeLibrary>.Bad(errors)

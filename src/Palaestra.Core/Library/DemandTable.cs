@@ -30,19 +30,15 @@ public sealed class DemandTable
 
     public DemandTable(PracticeLibrary library)
     {
-        var loads = library
-            .Ladders.SelectMany(ladder => ladder.Rungs)
-            .AsParallel()
-            .Select(rung => (rung.Id, Answer: Of(library, rung)))
-            .ToList();
-        newtonMetres = loads.ToDictionary(pair => pair.Id, pair => pair.Answer.Load?.Demands ?? Demands.None);
-        Falls =
-        [
-            .. from pair in loads
-            where pair.Answer.Fall is not null
-            orderby pair.Id
-            select (pair.Id, pair.Answer.Fall!),
-        ];
+        if (library.KnownDemands is { } known)
+        {
+            newtonMetres = new(known);
+            Falls = [];
+        }
+        else
+        {
+            (newtonMetres, Falls) = WorkedOut(library);
+        }
         var screened = library.Ladders.Where(l => l.Screened).SelectMany(l => l.Rungs).ToList();
         var hardest = Enum.GetValues<Direction>().ToDictionary(d => d, d => Hardest(d, screened));
         shares = newtonMetres.ToDictionary(
@@ -57,8 +53,31 @@ public sealed class DemandTable
 
     public IReadOnlyList<Demand> SharesOf(string rungId) => shares[rungId];
 
+    /// <summary>N·m by rung, to be kept for the next start.</summary>
+    public IReadOnlyDictionary<string, Demands> All => newtonMetres;
+
     /// <summary>Rungs that do not stand.</summary>
     public IReadOnlyList<(string RungId, Fall Fall)> Falls { get; }
+
+    private static (Dictionary<string, Demands>, IReadOnlyList<(string, Fall)>) WorkedOut(
+        PracticeLibrary library
+    )
+    {
+        var loads = library
+            .Ladders.SelectMany(ladder => ladder.Rungs)
+            .AsParallel()
+            .Select(rung => (rung.Id, Answer: Of(library, rung)))
+            .ToList();
+        var falls =
+            from pair in loads
+            where pair.Answer.Fall is not null
+            orderby pair.Id
+            select (pair.Id, pair.Answer.Fall!);
+        return (
+            loads.ToDictionary(pair => pair.Id, pair => pair.Answer.Load?.Demands ?? Demands.None),
+            [.. falls]
+        );
+    }
 
     private static (MovementLoad? Load, Fall? Fall) Of(PracticeLibrary library, Rung rung) =>
         LoadModel.Of(library.PathOf(rung), Side.Left, BodySize.Typical, LoadChanges.None);

@@ -3,6 +3,7 @@ using Palaestra.Core.Body;
 namespace Palaestra.Core.Library;
 
 /// <summary>All content the rules work on: ladders, faults, precautions, danger signs, policies, poses and words.</summary>
+/// <param name="KnownDemands">What the body model found for this very library before; none: it is worked out anew.</param>
 public sealed record PracticeLibrary(
     string Version,
     IReadOnlyList<Ladder> Ladders,
@@ -14,7 +15,8 @@ public sealed record PracticeLibrary(
     IReadOnlyList<SectorText> Sectors,
     IReadOnlyDictionary<string, Pose> Poses,
     IReadOnlyDictionary<string, string> PoseFamilies,
-    IReadOnlyList<FaultPose> FaultPoses
+    IReadOnlyList<FaultPose> FaultPoses,
+    IReadOnlyDictionary<string, Demands>? KnownDemands = null
 )
 {
     private readonly Dictionary<string, (Ladder Ladder, Rung Rung)> rungs = Ladders

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Palaestra.Core;
 using Palaestra.Core.Library;
 
@@ -7,11 +8,14 @@ namespace Palaestra.Server.Library;
 public static class LibraryLoader
 {
     /// <param name="own">Folder of the clinic's own ladders and poses; none, or one that is not there: only ours.</param>
-    public static PracticeLibrary Load(string folder, string? own = null)
+    /// <param name="kept">File in which loads are kept from one start to the next; none: worked out each time.</param>
+    public static PracticeLibrary Load(string folder, string? own = null, string? kept = null)
     {
+        var known = Known(kept);
         var library = ContentFiles.Read(
             Texts(folder),
-            own is null || !Directory.Exists(own) ? null : Texts(own)
+            own is null || !Directory.Exists(own) ? null : Texts(own),
+            known
         );
         if (!library.IsValid)
         {
@@ -20,7 +24,30 @@ public static class LibraryLoader
                 $"The content in {folder} has errors:\n{string.Join('\n', lines)}"
             );
         }
+        if (kept is not null && known?.Fits(library.Value!) != true)
+        {
+            Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
+            File.WriteAllText(
+                kept,
+                JsonSerializer.Serialize(KnownLoads.Of(library.Value!), CoreJson.Options)
+            );
+        }
         return library.Value!;
+    }
+
+    /// <summary>None where nothing was kept, or what was kept cannot be read: then it is worked out anew.</summary>
+    private static KnownLoads? Known(string? kept)
+    {
+        try
+        {
+            return kept is null || !File.Exists(kept)
+                ? null
+                : JsonSerializer.Deserialize<KnownLoads>(File.ReadAllText(kept), CoreJson.Options);
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
     }
 
     private static Dictionary<string, string> Texts(string folder) =>

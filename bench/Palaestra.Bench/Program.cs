@@ -1,0 +1,93 @@
+using System.Diagnostics;
+using System.Globalization;
+using Palaestra.Core.Body;
+using Palaestra.Core.Library;
+
+// Speed of the core on one thread, as rows of a Markdown table; nothing here is asserted.
+var library = Read("content");
+var rungs = library.Ladders.SelectMany(ladder => ladder.Rungs).ToList();
+var size = new BodySize(Sex.Female, 1.68, 64);
+
+Row(
+    $"demand of the whole library ({rungs.Count} rungs), left by the model, right as its mirror, {LoadModel.Samples} samples each",
+    1,
+    () =>
+    {
+        foreach (var rung in rungs)
+        {
+            var (load, _) = LoadModel.Of(library.PathOf(rung), Side.Left, size, LoadChanges.None);
+            _ = load!.Demands.Mirrored();
+        }
+    }
+);
+Row(
+    "the same with both sides by the model",
+    1,
+    () =>
+    {
+        foreach (var rung in rungs)
+        {
+            _ = LoadModel.Of(library.PathOf(rung), Side.Left, size, LoadChanges.None);
+            _ = LoadModel.Of(library.PathOf(rung), Side.Right, size, LoadChanges.None);
+        }
+    }
+);
+Row(
+    "one drawing, start and end together, poses solved anew",
+    rungs.Count,
+    () =>
+    {
+        foreach (var rung in rungs)
+        {
+            _ = new FigureDrawing(library.PathOf(rung), Side.Left, rung.View).Together("");
+        }
+    }
+);
+Row(
+    "one answer to a load question",
+    rungs.Count,
+    () =>
+    {
+        foreach (var rung in rungs)
+        {
+            _ = LoadAnswers.Of(new LoadQuestion(size, rung.Id, Changes: new(Range: 0.7)), library);
+        }
+    }
+);
+
+static void Row(string what, int per, Action work)
+{
+    const int warm = 40;
+    const int runs = 60;
+    for (var i = 0; i < warm; i++)
+    {
+        work();
+    }
+    var times = new double[runs];
+    for (var i = 0; i < runs; i++)
+    {
+        GC.Collect();
+        var watch = Stopwatch.StartNew();
+        work();
+        times[i] = watch.Elapsed.TotalMilliseconds / per;
+    }
+    Array.Sort(times);
+    Console.WriteLine(
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"| {what} | {times[runs / 2]:0.0#} | {times[(int)(runs * 0.95)]:0.0#} | {runs} |"
+        )
+    );
+}
+
+static PracticeLibrary Read(string folder) =>
+    ContentFiles
+        .Read(
+            Directory
+                .EnumerateFiles(folder, "*.json", SearchOption.AllDirectories)
+                .Select(path => (Name: Path.GetRelativePath(folder, path).Replace('\\', '/'), path))
+                .Where(file => !file.Name.StartsWith("schema/", StringComparison.Ordinal))
+                .Where(file => !file.Name.StartsWith("demo/", StringComparison.Ordinal))
+                .ToDictionary(file => file.Name, file => File.ReadAllText(file.path))
+        )
+        .Value!;

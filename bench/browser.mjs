@@ -1,0 +1,40 @@
+// In a real browser: how long until the contact sheet shows all its drawings and answers a tap, on a server that runs.
+import { spawn } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { createRequire } from "node:module";
+import { tmpdir } from "node:os";
+import path from "node:path";
+
+const { chromium } = createRequire(path.resolve("tests/e2e/package.json"))("@playwright/test");
+const port = 5196;
+const address = `http://127.0.0.1:${port}`;
+const folder = mkdtempSync(path.join(tmpdir(), "palaestra-bench-"));
+const server = spawn("dotnet", ["artifacts/server/Palaestra.Server.dll"], {
+  stdio: ["ignore", "ignore", "inherit"],
+  env: { ...process.env, PALAESTRA_MODE: "demo", PALAESTRA_DATA: folder, PALAESTRA_CLIENT: path.resolve("client/dist"), ASPNETCORE_URLS: address },
+});
+while (!(await fetch(`${address}/health`).then((r) => r.ok, () => false))) await new Promise((r) => setTimeout(r, 50));
+const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu"] });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const { email, password } = JSON.parse(readFileSync("content/demo/scenario.json", "utf8")).accounts[0];
+await page.goto(address);
+await page.request.post(`${address}/api/sign-in`, { data: { email, password } });
+
+const times = [];
+for (let i = 0; i < 7; i++) {
+  const began = performance.now();
+  await page.goto(`${address}/library/sheet`);
+  await page.waitForFunction(() => document.querySelectorAll("li svg").length > 90);
+  await page.locator("label").filter({ hasText: "320 px" }).click();
+  await page.waitForFunction(() => document.querySelector("li div")?.clientWidth === 320);
+  times.push(performance.now() - began);
+}
+await browser.close();
+server.kill();
+await new Promise((resolve) => server.once("exit", resolve));
+rmSync(folder, { recursive: true, force: true });
+const [first, ...later] = times;
+later.sort((a, b) => a - b);
+console.log("\n| in the browser | ms |\n|---|---|");
+console.log(`| contact sheet, all drawings there and a tap answered, first time after a start | ${first.toFixed(0)} |`);
+console.log(`| the same later, median of ${later.length}, page loaded anew each time | ${later[Math.floor(later.length / 2)].toFixed(0)} |`);
