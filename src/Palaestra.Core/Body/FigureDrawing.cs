@@ -66,8 +66,15 @@ public sealed class FigureDrawing
     public Figure Together(string words)
     {
         var (start, end) = (movement.Start, movement.End);
-        var shapes = new List<FigureShape>(new BodyPainter(start, camera, side).Parts(ShapeRole.Ghost));
-        shapes.AddRange(Scene(end, movement.EndPose));
+        var scene = Scene(end, movement.EndPose).ToList();
+        // What only the start bears on, such as the box one rises from.
+        var left = new PropPainter(start, movement.StartPose, camera)
+            .Layers()
+            .Select(layer => layer.Shape)
+            .Where(prop => scene.All(shape => shape.Part != prop.Part));
+        var shapes = new List<FigureShape>(left);
+        shapes.AddRange(new BodyPainter(start, camera, side).Parts(ShapeRole.Ghost));
+        shapes.AddRange(scene);
         shapes.AddRange(Arrows());
         return Framed(shapes, end, movement.EndPose, [start], words);
     }

@@ -44,15 +44,19 @@ public sealed class FigureStore(PracticeLibrary library)
             key => Drawing(rung, side, key.View).Frames(FrameCount, $"{rung.Name}: {rung.Movement}")
         );
 
-    /// <summary>The fault over the clean posture; none where the library has no drawing of it.</summary>
+    /// <summary>
+    /// The fault over the clean posture; none where the library has no drawing of it. What turns or tips aside does not show
+    /// from the side, so it is drawn from in front and above.
+    /// </summary>
     public Figure? Faulty(Rung rung, Side side, Fault fault, View? view = null)
     {
         if (library.FaultyPose(rung, fault.Code) is not { } pose)
         {
             return null;
         }
+        var best = rung.View == View.Side && fault.Plane != "sagittal" ? View.ThreeQuarter : rung.View;
         return figures.GetOrAdd(
-            (rung.Id, side, view ?? rung.View, fault.Code),
+            (rung.Id, side, view ?? best, fault.Code),
             key =>
                 Drawing(rung, side, key.View)
                     .Faulty(pose, fault.Region, $"{rung.Name}, {fault.Name}: {fault.Seen}")
