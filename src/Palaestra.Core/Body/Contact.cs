@@ -110,18 +110,21 @@ public readonly record struct Contact(Spot Spot, Side Side, string Surface)
         {
             return [new(middle.Value, Side.Both, surface)];
         }
-        if (name.EndsWith("Left", StringComparison.Ordinal) && Find(name[..^4], out var left))
+        if (name.EndsWith("Left", StringComparison.Ordinal) && FindSided(name[..^4], out var left))
         {
             return [new(left.Value, Side.Left, surface)];
         }
-        if (name.EndsWith("Right", StringComparison.Ordinal) && Find(name[..^5], out var right))
+        if (name.EndsWith("Right", StringComparison.Ordinal) && FindSided(name[..^5], out var right))
         {
             return [new(right.Value, Side.Right, surface)];
         }
-        return Find(name, out var both)
+        return FindSided(name, out var both)
             ? [new(both.Value, Side.Left, surface), new(both.Value, Side.Right, surface)]
             : [];
     }
+
+    private static bool FindSided(string name, [NotNullWhen(true)] out Spot? spot) =>
+        Find(name, out spot) && !Middle.Contains(spot.Value);
 
     private static bool Find(string name, [NotNullWhen(true)] out Spot? spot)
     {

@@ -14,7 +14,8 @@ public sealed class DemandTable
     /// </summary>
     public const double Least = 0.10;
 
-    private static readonly (Direction Direction, OnSide On)[] Asked =
+    /// <summary>Directions a demand is told in, and on which side of the task.</summary>
+    public static readonly IReadOnlyList<(Direction Direction, OnSide On)> Asked =
     [
         (Direction.Front, OnSide.Task),
         (Direction.Back, OnSide.Task),

@@ -52,7 +52,7 @@ public static class LoadReport
         {
             var falls = steps.GetValueOrDefault(rung.Id)?.Falls == true;
             text.Append($"| {rung.Id} | {rung.Name}{(falls ? " ↓" : "")} |");
-            foreach (var (direction, on) in Columns)
+            foreach (var (direction, on) in DemandTable.Asked)
             {
                 var side = rung.Sides == RungSides.Each ? Side.Left : Side.Both;
                 var demand = library.Demands.Of(rung.Id).In(direction, on, side);
@@ -71,17 +71,6 @@ public static class LoadReport
             text.Append('\n');
         }
     }
-
-    private static readonly (Direction Direction, OnSide On)[] Columns =
-    [
-        (Direction.Front, OnSide.Task),
-        (Direction.Back, OnSide.Task),
-        (Direction.Side, OnSide.Task),
-        (Direction.Side, OnSide.Other),
-        (Direction.Twist, OnSide.Task),
-        (Direction.Pelvis, OnSide.Task),
-        (Direction.Pelvis, OnSide.Other),
-    ];
 
     private static string Word(Direction direction, OnSide on) =>
         direction switch

@@ -1,0 +1,119 @@
+using Palaestra.Core.Body;
+using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+using Palaestra.Core.Progression;
+using Palaestra.Core.Tests.Given;
+
+namespace Palaestra.Core.Tests.Planning;
+
+public class PlanRangeTests
+{
+    private static readonly Dose Five = new(5, 1, 3);
+
+    private static SideDose Cautious(string rung, Side side, params (string Id, Side Side)[] precautions) =>
+        PlanRange.Cautious(
+            new SideDose(side, Five),
+            Content.Library.Rung(rung),
+            Someone.Calm with
+            {
+                Precautions = [.. precautions.Select(p => new Core.Intake.ClientPrecaution(p.Id, p.Side))],
+            },
+            BodySize.Typical,
+            Content.Library
+        );
+
+    [Fact]
+    public void A_leg_that_aches_goes_less_far_and_the_other_all_the_way()
+    {
+        var aching = Cautious("B6", Side.Right, ("leg-pain", Side.Right));
+        Assert.Equal(0.7, aching.Range, 6);
+        Assert.StartsWith("70 % of the way, heel ", aching.RangeEnds, StringComparison.Ordinal);
+        Assert.InRange(aching.RangeLoadPercent!.Value, 50, 99);
+        var other = Cautious("B6", Side.Left, ("leg-pain", Side.Right));
+        Assert.Equal((1.0, null, null), (other.Range, other.RangeEnds, other.RangeLoadPercent));
+    }
+
+    [Fact]
+    public void A_short_leg_is_not_shortened() =>
+        Assert.Equal(1, Cautious("B5", Side.Right, ("leg-pain", Side.Right)).Range);
+
+    [Theory]
+    [InlineData(0.3)]
+    [InlineData(0.5)]
+    [InlineData(0.9)]
+    public void The_percent_is_the_models_own(double range)
+    {
+        var rung = Content.Library.Rung("B9");
+        var dose = PlanRange.Worded(new(Side.Both, Five, range), rung, BodySize.Typical, Content.Library);
+        double Front(double share) =>
+            LoadModel
+                .Of(Content.Library.PathOf(rung), Side.Left, BodySize.Typical, new LoadChanges(Range: share))
+                .Load!.Demands.Front;
+        Assert.Equal(100 * Front(range) / Front(1), dose.RangeLoadPercent!.Value, 6);
+        Assert.Equal(
+            $"{dose.RangeEnds}: {dose.RangeLoadPercent:0} % of the full load",
+            PlanRange.Words(dose)
+        );
+    }
+
+    [Theory]
+    [InlineData(0.0)]
+    [InlineData(0.1)]
+    [InlineData(1.2)]
+    [InlineData(double.NaN)]
+    public void A_range_that_is_none_is_refused_by_field(double range)
+    {
+        var item = new PlanItem(
+            Guid.NewGuid(),
+            "B6",
+            "",
+            [new(Side.Left, Five), new(Side.Right, Five, range)],
+            [],
+            [],
+            ""
+        );
+        Assert.Equal(
+            "items[0].doses[1].range",
+            Assert.Single(PlanCheck.Errors([item], Content.Library, "items")).Field
+        );
+    }
+
+    [Fact]
+    public void A_decision_that_stays_on_the_rung_keeps_the_range_and_a_new_rung_begins_with_its_own()
+    {
+        var id = Guid.NewGuid();
+        var item = new PlanItem(
+            id,
+            "B5",
+            "",
+            [new(Side.Left, new Dose(8, 2, 0), 0.8, "80 % of the way"), new(Side.Right, new Dose(8, 2, 0))],
+            [],
+            [],
+            ""
+        );
+        Plan Next(string rungId, Outcome outcome)
+        {
+            var decisions = new[] { Side.Left, Side.Right }
+                .Select(side => new Decision(
+                    id,
+                    side,
+                    outcome,
+                    "D-TEST",
+                    rungId,
+                    Content.Library.Rung(rungId).Start,
+                    [],
+                    null
+                ))
+                .ToList();
+            return NextPlan.Apply(
+                new Plan([item], default, default, Content.Policy.Id, 1, "", 0, []),
+                decisions,
+                Content.Library,
+                Content.Policy,
+                Someone.With("leg-pain", Side.Right)
+            );
+        }
+        Assert.Equal([0.8, 1], Next("B5", Outcome.Stay).Items[0].Doses.Select(d => d.Range));
+        Assert.Equal([1, 0.7], Next("B6", Outcome.StepUp).Items[0].Doses.Select(d => d.Range));
+    }
+}
