@@ -161,11 +161,9 @@ app.MapCompute();
 app.MapFallback("/api/{**rest}", () => Problem.NotFound("address")).ExcludeFromDescription();
 app.MapFallback(ClientShell).AllowAnonymous().ExcludeFromDescription();
 
+var store = describing ? Task.CompletedTask : Task.Run(() => PrepareStore(app, settings));
 await library;
-if (!describing)
-{
-    await PrepareStore(app, settings);
-}
+await store;
 await app.RunAsync();
 
 static async Task PrepareStore(WebApplication app, Settings settings)

@@ -122,6 +122,8 @@ public static class LibraryEndpoints
         return TypedResults.Ok<IReadOnlyList<RungFigure>>([
             .. library
                 .Ladders.SelectMany(ladder => ladder.Rungs)
+                .AsParallel()
+                .AsOrdered()
                 .Select(rung => new RungFigure(
                     rung.Id,
                     figures.Of(rung, side?.Value ?? Side.Left, Frame.Together)
