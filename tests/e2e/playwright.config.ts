@@ -3,6 +3,8 @@ import { defineConfig } from "@playwright/test";
 export default defineConfig({
   testDir: ".",
   timeout: 240_000,
+  // A busy host may take its time; what is waited for is the same.
+  expect: { timeout: 15_000 },
   workers: 1,
   reporter: [["line"], ["json", { outputFile: "test-results/report.json" }]],
   use: {
