@@ -1262,6 +1262,8 @@ export interface components {
             weakerExtraFraction: number;
             /** Format: int32 */
             trialsPerSide: number;
+            /** Format: int32 */
+            rungsUpAtOnce: number;
             /** Format: double */
             minutesPerDay: number;
             /** Format: int32 */

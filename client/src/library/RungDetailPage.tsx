@@ -101,7 +101,9 @@ function Picture(props: { rung: Rung; side: Side; onSide: (side: Side) => void; 
   const { rung, side } = props;
   const moves = rung.poses.start !== rung.poses.end || (rung.poses.via ?? []).length > 0;
   const [playing, setPlaying] = useState(false);
-  const [share, setShare] = useState<number | null>(null);
+  const [through, setThrough] = useState({ share: null as number | null, range: props.range });
+  // The slider moved last decides: a new range shows its own end.
+  const share = through.range === props.range ? through.share : null;
   const shown = share ?? props.range;
   return (
     <div>
@@ -144,7 +146,7 @@ function Picture(props: { rung: Rung; side: Side; onSide: (side: Side) => void; 
         <Slider
           label="Through the movement"
           value={Math.round(shown * 100)}
-          onChange={(v) => setShare(v / 100)}
+          onChange={(v) => setThrough({ share: v / 100, range: props.range })}
           min={0}
           max={100}
           step={4}

@@ -64,7 +64,7 @@ public static class MassPoints
         return [.. points];
     }
 
-    /// <summary>Metres, in the world; what is held counts for a body of typical mass.</summary>
+    /// <summary>Metres, in the world, of the body and what it holds.</summary>
     public static Vector3 CentreOfMass(Skeleton body, Pose pose) =>
         Centre(Of(body, pose, body.Size.Kilograms));
 

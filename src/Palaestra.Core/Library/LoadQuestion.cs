@@ -155,7 +155,7 @@ public static class LoadAnswers
             .. All.Select(one => new DirectionLoad(
                     one.Direction,
                     one.Side,
-                    Words(one.Direction, one.Side),
+                    Words(one.Direction, one.Side, library),
                     In(asked, one),
                     100 * In(asked, one) / (question.Body.Weight * question.Body.Metres),
                     Share(In(asked, one), full is null ? 0 : In(full, one)),
@@ -179,14 +179,14 @@ public static class LoadAnswers
 
     private static double? Share(double part, double whole) => whole < Nothing ? null : 100 * part / whole;
 
-    private static string Words(Direction direction, Side side) =>
-        direction switch
+    /// <summary>The words of the ring; turning either way has none there.</summary>
+    private static string Words(Direction direction, Side side, PracticeLibrary library)
+    {
+        if (Sectors.Of(direction, OnSide.Task, side) is not { } sector)
         {
-            Direction.Front => "front, against arching",
-            Direction.Back => "back, against rounding",
-            Direction.Side => $"{side.Word()} side, against bending to the {side.Other().Word()}",
-            Direction.Twist => "against twisting",
-            Direction.Pelvis => $"pelvis level on the {side.Word()} leg",
-            _ => "",
-        };
+            return "against turning, either way";
+        }
+        var words = library.Words(sector);
+        return direction == Direction.Pelvis ? words.Holds : $"{words.Name}, {words.Holds}";
+    }
 }

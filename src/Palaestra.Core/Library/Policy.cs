@@ -72,6 +72,7 @@ public sealed record Policy(
     int PainStopSets,
     double WeakerExtraFraction,
     int TrialsPerSide,
+    int RungsUpAtOnce,
     double MinutesPerDay,
     int RescreenWeeks,
     PolicySeconds Seconds,

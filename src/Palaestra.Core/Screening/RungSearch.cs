@@ -32,7 +32,7 @@ public sealed record RungSearch(
     IReadOnlyList<Guid> TrialIds
 );
 
-/// <summary>Finds the rung with few trials: start in the middle, halve what is left, at most two rungs up at once, stop when bracketed.</summary>
+/// <summary>Finds the rung with few trials: start in the middle, halve what is left, up only as many rungs at once as the policy allows (too hard too soon is the mistake to avoid), stop when bracketed.</summary>
 public static class RungFinder
 {
     public static Verdict VerdictOf(Trial trial, Rung rung)
@@ -89,11 +89,6 @@ public static class RungFinder
         return Entry(ladder, side, open, verdicts, ids);
     }
 
-    /// <summary>
-    /// Rungs at once when going up: too hard too soon is the mistake to avoid. Going down may skip more. Our own.
-    /// </summary>
-    private const int LongestStepUp = 2;
-
     private static int? NextIndex(
         int count,
         List<Trial> tried,
@@ -113,8 +108,8 @@ public static class RungFinder
             return null;
         }
         return broken == count
-            ? Math.Min(clean + LongestStepUp, count - 1)
-            : Math.Min((clean + broken) / 2, clean + LongestStepUp);
+            ? Math.Min(clean + policy.RungsUpAtOnce, count - 1)
+            : Math.Min((clean + broken) / 2, clean + policy.RungsUpAtOnce);
     }
 
     /// <summary>The lowest rung that was not clean and the highest clean one below it; one past the ends where there is none.</summary>

@@ -19,6 +19,7 @@ public class LoadAnswersTests
         var answer = Ask(new(Woman, "B6", Changes: new(Range: 0.7), PresentRungId: "B5")).Value!;
         var main = answer.Directions[0];
         Assert.Equal((Direction.Front, Side.Both), (main.Direction, main.Side));
+        Assert.Equal("front, against arching", main.Words);
         Assert.InRange(main.PercentOfFull!.Value, 60, 99);
         Assert.Equal(100 * main.NewtonMetres / (64 * Statics.Gravity * 1.68), main.PercentOfWeightHeight, 6);
         // Half-way to the long leg it already asks more than the present heel tap.

@@ -70,6 +70,23 @@ public class RungFinderTests
     }
 
     [Fact]
+    public void A_school_may_go_up_one_rung_at_a_time()
+    {
+        var tape = new Tape();
+        Clean(tape, "B6");
+        var careful = Content.Policy with { RungsUpAtOnce = 1 };
+        var next = RungFinder.Search(
+            Ladder("B"),
+            Side.Left,
+            tape.Trials(),
+            Someone.Calm,
+            careful,
+            Content.Library
+        );
+        Assert.Equal("B7", next.NextRungId);
+    }
+
+    [Fact]
     public void Goes_far_down_after_a_break()
     {
         var tape = new Tape();
