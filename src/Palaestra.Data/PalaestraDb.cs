@@ -45,7 +45,9 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
         {
             visit.HasIndex(v => v.PlannedAt);
             visit.Property(v => v.Version).IsConcurrencyToken();
+            visit.Property(v => v.BatteryVersion).IsConcurrencyToken();
             Json(visit.Property(v => v.CheckIn));
+            Json(visit.Property(v => v.Battery));
         });
         builder.Entity<LoggedEvent>(logged =>
         {

@@ -78,6 +78,7 @@ builder.Services.AddSingleton<FigureStore>();
 builder.Services.AddDbContext<PalaestraDb>(db => db.UseSqlite(Store.ConnectionString(settings.DataFolder)));
 builder.Services.AddScoped<IntakeDesk>();
 builder.Services.AddScoped<EventLog>();
+builder.Services.AddScoped<BatteryDesk>();
 builder.Services.AddScoped<PlanDesk>();
 builder.Services.AddScoped<DecisionDesk>();
 builder.Services.AddScoped<DemoSeeder>();

@@ -39,7 +39,8 @@ public sealed class JourneyTests : IAsyncLifetime
         object FeltPlaces,
         object Precautions,
         object DangerSigns,
-        object Policies
+        object Policies,
+        object Tasks
     )
     {
         public Rung Rung(string id) => Ladders.SelectMany(l => l.Rungs).First(r => r.Id == id);

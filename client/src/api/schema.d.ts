@@ -324,6 +324,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visitId}/battery/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ProposeBattery"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/battery": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["StoreBattery"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/episodes/{id}/plan": {
         parameters: {
             query?: never;
@@ -532,6 +564,39 @@ export interface components {
             /** Format: double */
             range?: null | number;
         };
+        Battery: {
+            items: components["schemas"]["BatteryItem"][];
+            leftOut: components["schemas"]["LeftOut"][];
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            minutesAsked: number;
+            missing: string[];
+            /** Format: int32 */
+            positionChanges: number;
+        };
+        BatteryForm: {
+            taskIds: string[];
+            /** Format: double */
+            minutes: number;
+            missing: string[];
+            /** Format: int32 */
+            version: number;
+        };
+        BatteryItem: {
+            taskId: string;
+            why: string;
+            /** Format: double */
+            minutes: number;
+            sides: components["schemas"]["Side"][];
+            surface: null | string;
+            cautions: string[];
+        };
+        BatteryView: {
+            battery: components["schemas"]["Battery"];
+            /** Format: int32 */
+            version: number;
+        };
         BodySize: {
             sex?: null | components["schemas"]["Sex"];
             /** Format: double */
@@ -575,9 +640,41 @@ export interface components {
             reason?: null | components["schemas"]["EndReason"];
             /** Format: uuid */
             undoes?: null | string;
+            taskId?: null | string;
+            variant?: null | string;
+            /** Format: double */
+            load?: null | number;
+            /** Format: double */
+            legLength?: null | number;
+            persists?: null | boolean;
+            /** Format: double */
+            amount?: null | number;
+            /** Format: double */
+            share?: null | number;
+            /** Format: double */
+            degrees?: null | number;
+            instrument?: null | components["schemas"]["Instrument"];
+            by?: null | string;
         };
         /** @enum {string} */
-        CaptureKind: "trial-started" | "hold-started" | "rep-done" | "fault-marked" | "cue-given" | "cue-answered" | "pain-marked" | "felt-marked" | "effort-marked" | "trial-ended" | "undone";
+        CaptureKind: "trial-started" | "hold-started" | "rep-done" | "fault-marked" | "cue-given" | "cue-answered" | "pain-marked" | "felt-marked" | "effort-marked" | "trial-ended" | "undone" | "measure-taken" | "range-reached" | "instrument-used" | "trial-paused" | "trial-resumed" | "side-corrected" | "trial-discarded";
+        Change: {
+            of: string;
+            what: string;
+            side: components["schemas"]["Side"];
+            unit: string;
+            /** Format: double */
+            before: number;
+            /** Format: double */
+            now: number;
+            /** Format: double */
+            smallest: number;
+            verdict: components["schemas"]["ChangeVerdict"];
+            words: string;
+            source: string;
+        };
+        /** @enum {string} */
+        ChangeVerdict: "better" | "worse" | "no-clear-change";
         CheckIn: {
             /** Format: int32 */
             painNow: number;
@@ -612,6 +709,14 @@ export interface components {
             seconds: number;
             /** Format: double */
             fraction: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            longest: number;
+            reach?: null | components["schemas"]["Reach"];
+            /** Format: double */
+            amount?: null | number;
         };
         ClientLine: {
             /** Format: uuid */
@@ -632,6 +737,16 @@ export interface components {
             wakesAtNight: boolean;
             precautions: components["schemas"]["ClientPrecaution"][];
             restingShape?: components["schemas"]["RestingShape"];
+        };
+        ControlPart: {
+            rungId: string;
+            side: components["schemas"]["Side"];
+            /** Format: double */
+            weight: number;
+            /** Format: double */
+            value: number;
+            /** Format: uuid */
+            trialId: null | string;
         };
         DangerClearedForm: {
             found: string;
@@ -760,6 +875,16 @@ export interface components {
             email: string;
             password: string;
         };
+        DifferenceShown: {
+            /** Format: double */
+            amount: number;
+            /** Format: double */
+            over: number;
+            attention: null | boolean;
+            words: string;
+            source: string;
+            memory: boolean;
+        };
         /** @enum {string} */
         Direction: "none" | "front" | "back" | "side" | "twist" | "pelvis";
         DirectionLoad: {
@@ -784,6 +909,12 @@ export interface components {
             hold: number;
             /** Format: int32 */
             totalReps?: number;
+        };
+        EarlierScreen: {
+            /** Format: uuid */
+            visitId: string;
+            /** Format: date-time */
+            at: string;
         };
         /** @enum {string} */
         EndReason: "target-met" | "breaking-fault" | "pain" | "fatigue" | "stopped";
@@ -844,6 +975,8 @@ export interface components {
             /** Format: double */
             second: null | number;
             breaks: boolean;
+            /** @default false */
+            persists: boolean;
         };
         FeltPlace: {
             id: string;
@@ -884,6 +1017,7 @@ export interface components {
             profile: components["schemas"]["ClientProfile"];
             policyId: string;
             events: components["schemas"]["CaptureEvent"][];
+            person?: null | components["schemas"]["Person"];
         };
         FindingsView: {
             findings: null | components["schemas"]["ScreenFindings"];
@@ -891,6 +1025,13 @@ export interface components {
             forbidden: components["schemas"]["ForbiddenRung"][];
             /** Format: date-time */
             screenedAt: null | string;
+            /** Format: date-time */
+            rescreenDue: null | string;
+            screens: components["schemas"]["ScreenDone"][];
+            /** Format: uuid */
+            earlierVisitId: null | string;
+            earlier: null | components["schemas"]["ScreenFindings"];
+            changes: components["schemas"]["Change"][];
         };
         FirstAdministratorForm: {
             name: string;
@@ -932,6 +1073,8 @@ export interface components {
             /** Format: double */
             flexing: number;
         };
+        /** @enum {string} */
+        Instrument: "eye" | "hand" | "dowel" | "fists" | "ball" | "cuff" | "tilt";
         IntakeForm: {
             name: string;
             /** Format: date */
@@ -984,6 +1127,14 @@ export interface components {
                 [key: string]: string;
             };
             fallback?: null | string;
+            /** @default true */
+            trained: boolean;
+        };
+        LeftOut: {
+            taskId: string;
+            rule: string;
+            why: string;
+            canAdd: boolean;
         };
         LibraryView: {
             version: string;
@@ -993,6 +1144,7 @@ export interface components {
             precautions: components["schemas"]["Precaution"][];
             dangerSigns: components["schemas"]["DangerSign"][];
             policies: components["schemas"]["Policy"][];
+            tasks: components["schemas"]["ScreenTask"][];
         };
         LoadAnswer: {
             typicalBody: boolean;
@@ -1046,6 +1198,11 @@ export interface components {
             /** Format: double */
             settleHoursTo: number;
         };
+        /**
+         * @default reps
+         * @enum {string}
+         */
+        MeasureKind: "reps" | "seconds" | "degrees" | "centimetres" | "yes-no" | "kilograms" | "effort";
         ModerateStirred: {
             /** Format: int32 */
             reps: number;
@@ -1085,6 +1242,25 @@ export interface components {
             strategy: null | components["schemas"]["SpinalStrategy"];
             switchOn: null | components["schemas"]["SwitchOn"];
             proposal: components["schemas"]["NeutralProposal"];
+        };
+        NormLine: {
+            /** Format: double */
+            at: number;
+            words: string;
+        };
+        NormShown: {
+            side: components["schemas"]["Side"];
+            /** Format: double */
+            mean: null | number;
+            /** Format: double */
+            low: null | number;
+            /** Format: double */
+            high: null | number;
+            lines: components["schemas"]["NormLine"][];
+            inside: boolean;
+            words: string;
+            source: string;
+            memory: boolean;
         };
         /**
          * @default task
@@ -1143,6 +1319,11 @@ export interface components {
             doneFraction?: number;
             cueFixed?: boolean;
             allClean?: boolean;
+        };
+        Person: {
+            /** Format: int32 */
+            age: null | number;
+            sex: null | components["schemas"]["Sex"];
         };
         PileEntry: {
             kind: components["schemas"]["PileKind"];
@@ -1264,6 +1445,9 @@ export interface components {
             trialsPerSide: number;
             /** Format: int32 */
             rungsUpAtOnce: number;
+            sideOrder: components["schemas"]["SideOrder"];
+            /** Format: double */
+            screenMinutes: number;
             /** Format: double */
             minutesPerDay: number;
             /** Format: int32 */
@@ -1344,6 +1528,29 @@ export interface components {
             /** Format: double */
             size?: null | number;
         };
+        ProposalForm: {
+            /** Format: double */
+            minutes: number;
+            missing: string[];
+            /** Format: uuid */
+            repeatVisitId?: null | string;
+        };
+        RatioShown: {
+            id: string;
+            name: string;
+            /** Format: double */
+            value: number;
+            attention: null | boolean;
+            words: string;
+            source: string;
+            memory: boolean;
+        };
+        Reach: {
+            /** Format: double */
+            share: null | number;
+            /** Format: double */
+            degrees: null | number;
+        };
         Reason: {
             ruleId: string;
             words: string;
@@ -1359,6 +1566,9 @@ export interface components {
             cued: boolean;
             /** Format: date-time */
             doneAt: string;
+            /** Format: double */
+            amount?: null | number;
+            reach?: null | components["schemas"]["Reach"];
         };
         /** @enum {string} */
         RestingShape: "large-arch" | "middling" | "rounded";
@@ -1443,6 +1653,14 @@ export interface components {
         };
         /** @enum {string} */
         RungSides: "none" | "both" | "each";
+        ScreenDone: {
+            /** Format: uuid */
+            visitId: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: int32 */
+            number: number;
+        };
         ScreenFindings: {
             sentence: string;
             tasks: components["schemas"]["TaskFinding"][];
@@ -1454,11 +1672,61 @@ export interface components {
             trialCount: number;
             /** Format: int32 */
             cuedCount: number;
+            ratios?: null | components["schemas"]["RatioShown"][];
+        };
+        ScreenStep: {
+            taskId: string;
+            rungId: string;
+            side: components["schemas"]["Side"];
+            variant: null | string;
+            /** Format: double */
+            load: null | number;
+            target: components["schemas"]["Dose"];
+            why: string;
+        };
+        ScreenTask: {
+            id: string;
+            name: string;
+            tells: string;
+            measure: components["schemas"]["MeasureKind"];
+            /** Format: double */
+            minutes: number;
+            /** Format: int32 */
+            priority: number;
+            ladder?: null | string;
+            rung?: null | string;
+            target?: null | components["schemas"]["Dose"];
+            /** Format: double */
+            full?: null | number;
+            /**
+             * Format: int32
+             * @default 1
+             */
+            tries: number;
+            variants?: null | components["schemas"]["TaskVariant"][];
+            surfaces?: null | components["schemas"]["TaskSurface"][];
+            loads?: null | number[];
+            stops?: null | number[];
+            /** @default false */
+            onlyWhenCalm: boolean;
+            /** @default false */
+            tires: boolean;
+            caution?: null | string;
+            climbs?: boolean;
+            /** Format: double */
+            most?: null | number;
+            ways?: null | string[];
+            tellsControl?: boolean;
         };
         ScreenView: {
+            battery: components["schemas"]["BatteryView"];
+            states: components["schemas"]["TaskState"][];
             trials: components["schemas"]["Trial"][];
             searches: components["schemas"]["RungSearch"][];
             allowances: components["schemas"]["Allowance"][];
+            earlier: null | components["schemas"]["EarlierScreen"];
+            /** Format: double */
+            legLength: null | number;
         };
         /** @enum {string} */
         Sector: "front" | "back" | "side-left" | "side-right" | "twist-left" | "twist-right" | "pelvis-left" | "pelvis-right";
@@ -1469,6 +1737,7 @@ export interface components {
             percent: null | number;
             trials: string[];
             telling: null | string;
+            parts?: null | components["schemas"]["ControlPart"][];
         };
         SessionView: {
             visit: components["schemas"]["VisitView"];
@@ -1513,6 +1782,8 @@ export interface components {
             /** Format: double */
             rangeLoadPercent?: null | number;
         };
+        /** @enum {string} */
+        SideOrder: "weaker-first" | "alternate" | "one-then-other";
         SideScore: {
             /** Format: uuid */
             trialId: string;
@@ -1525,6 +1796,12 @@ export interface components {
             /** Format: double */
             fraction: number;
             cued: boolean;
+            /** Format: double */
+            value?: null | number;
+            /** Format: double */
+            percentOfLeg?: null | number;
+            /** Format: double */
+            brokeAt?: null | number;
         };
         SignInForm: {
             email: string;
@@ -1568,6 +1845,27 @@ export interface components {
             /** Format: double */
             differencePercent: null | number;
             weaker: null | components["schemas"]["Side"];
+            taskId?: null | string;
+            variant?: null | string;
+            name?: null | string;
+            measure?: components["schemas"]["MeasureKind"];
+            norms?: null | components["schemas"]["NormShown"][];
+            difference?: null | components["schemas"]["DifferenceShown"];
+        };
+        TaskState: {
+            taskId: string;
+            done: boolean;
+            next: null | components["schemas"]["ScreenStep"];
+            trials: string[];
+        };
+        TaskSurface: {
+            id: string;
+            name: string;
+            rung: string;
+        };
+        TaskVariant: {
+            id: string;
+            name: string;
         };
         TiltPull: {
             /** Format: double */
@@ -1616,6 +1914,16 @@ export interface components {
             holdSince: null | string;
             /** Format: uuid */
             lastEventId: null | string;
+            taskId?: null | string;
+            variant?: null | string;
+            /** Format: double */
+            load?: null | number;
+            /** Format: double */
+            legLength?: null | number;
+            instruments?: null | components["schemas"]["Instrument"][];
+            /** @default false */
+            paused: boolean;
+            by?: null | string;
             open?: boolean;
             firstBreak?: components["schemas"]["FaultMark"];
             /** Format: int32 */
@@ -1730,7 +2038,9 @@ export interface operations {
     };
     GetFindings: {
         parameters: {
-            query?: never;
+            query?: {
+                against?: string;
+            };
             header?: never;
             path: {
                 visitId: string;
@@ -2194,6 +2504,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScreenView"];
+                };
+            };
+        };
+    };
+    ProposeBattery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposalForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Battery"];
+                };
+            };
+        };
+    };
+    StoreBattery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatteryForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatteryView"];
                 };
             };
         };

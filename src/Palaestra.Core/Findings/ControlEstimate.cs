@@ -30,18 +30,15 @@ public static class ControlEstimate
         PracticeLibrary library
     )
     {
-        var parts = new List<Part>();
+        var parts = new List<ControlPart>();
         foreach (var search in entries)
         {
             var ladder = library.Ladders.First(l => l.Id == search.LadderId);
             parts.AddRange(PartsOf(ladder, search.Side, sector, screen, library));
         }
+        parts.AddRange(LookedAt(sector, screen, library));
         var weight = parts.Sum(part => part.Weight);
-        var ids = parts
-            .Where(part => part.TrialId is not null)
-            .Select(part => part.TrialId!.Value)
-            .Distinct()
-            .ToList();
+        var ids = parts.Select(part => part.TrialId).OfType<Guid>().Distinct().ToList();
         var name = library.Words(sector).Name;
         return ids.Count == 0
             ? new SectorControl(sector, name, null, [], TellingRung(sector, profile, library))
@@ -50,16 +47,29 @@ public static class ControlEstimate
                 name,
                 Math.Min(100, 100 * parts.Sum(p => p.Weight * p.Value) / weight),
                 ids,
-                null
+                null,
+                parts
             );
     }
 
-    private readonly record struct Part(double Weight, double Value, Guid? TrialId);
+    /// <summary>Tasks looked at for themselves: each of their trials counts once, and nothing follows from it for other rungs.</summary>
+    private static IEnumerable<ControlPart> LookedAt(
+        Sector sector,
+        IReadOnlyList<Trial> screen,
+        PracticeLibrary library
+    ) =>
+        from trial in screen
+        where !RungFinder.Climbs(trial, library) && library.FindTask(trial.TaskId)!.TellsControl
+        let weight = WeightOf(library.Rung(trial.RungId), sector, trial.Side, library)
+        where weight > 0
+        let value = ValueOf(trial, sector, library)
+        where value is not null
+        select new ControlPart(trial.RungId, trial.Side, weight, value.Value, trial.Id);
 
     /// <summary>Weights within this of each other ask for the same. Our own.</summary>
     private const double Same = 0.02;
 
-    private static IEnumerable<Part> PartsOf(
+    private static IEnumerable<ControlPart> PartsOf(
         Ladder ladder,
         Side side,
         Sector sector,
@@ -72,7 +82,9 @@ public static class ControlEstimate
                 (
                     Weight: WeightOf(rung, sector, side, library),
                     Trial: screen.LastOrDefault(t =>
-                        t.RungId == rung.Id && (t.Side == side || t.Side == Side.Both)
+                        t.RungId == rung.Id
+                        && (t.Side == side || t.Side == Side.Both)
+                        && RungFinder.Climbs(t, library)
                     )
                 )
             )
@@ -80,6 +92,7 @@ public static class ControlEstimate
         for (var i = 0; i < rungs.Count; i++)
         {
             var (weight, trial) = rungs[i];
+            var id = ladder.Rungs[i].Id;
             if (weight <= 0)
             {
                 continue;
@@ -88,14 +101,14 @@ public static class ControlEstimate
             {
                 if (ValueOf(trial, sector, library) is { } value)
                 {
-                    yield return new(weight, value, trial.Id);
+                    yield return new(id, side, weight, value, trial.Id);
                 }
             }
             else if (
                 rungs.Skip(i + 1).Any(r => r.Trial is { Clean.Fraction: >= 1 } && r.Weight >= weight - Same)
             )
             {
-                yield return new(weight, 1, null);
+                yield return new(id, side, weight, 1, null);
             }
             else if (
                 i > 0
@@ -104,7 +117,7 @@ public static class ControlEstimate
                 && ValueOf(broken, sector, library) is < 1
             )
             {
-                yield return new(weight, 0, null);
+                yield return new(id, side, weight, 0, null);
             }
         }
     }

@@ -20,25 +20,50 @@ public enum WeakType
 }
 
 /// <summary>Clean work of one side in one task, uncued.</summary>
+/// <param name="Value">In the unit the task is measured in: clean reps, seconds, degrees, centimetres, 1 or 0, kilograms, points of effort. None when nothing was clean.</param>
+/// <param name="PercentOfLeg">A reach as a share of leg length, %, where the length is known.</param>
+/// <param name="BrokeAt">The smallest load at which it broke, kilograms.</param>
 public sealed record SideScore(
     Guid TrialId,
     int CleanReps,
     double CleanSeconds,
     int Reps,
     double Fraction,
-    bool Cued
+    bool Cued,
+    double? Value = null,
+    double? PercentOfLeg = null,
+    double? BrokeAt = null
 );
 
 /// <summary>One task with its two sides.</summary>
-/// <param name="DifferencePercent">(stronger − weaker) ÷ stronger × 100, 0 to 100; none when a side is missing or both are zero.</param>
+/// <param name="DifferencePercent">(stronger − weaker) ÷ stronger × 100, 0 to 100; none when a side is missing, both are zero, or the task has no such share (effort).</param>
+/// <param name="TaskId">None for a rung climbed or done for itself. <paramref name="Variant"/>: which way, where there are several.</param>
+/// <param name="Name">What to call it, place and way included.</param>
+/// <param name="Norms">What others reached, by side.</param>
+/// <param name="Difference">What a published side difference says of this one.</param>
 public sealed record TaskFinding(
     string RungId,
     SideScore? Left,
     SideScore? Right,
     SideScore? Both,
     double? DifferencePercent,
-    Side? Weaker
-);
+    Side? Weaker,
+    string? TaskId = null,
+    string? Variant = null,
+    string? Name = null,
+    MeasureKind Measure = MeasureKind.Reps,
+    IReadOnlyList<NormShown>? Norms = null,
+    DifferenceShown? Difference = null
+)
+{
+    public SideScore? Of(Side side) =>
+        side switch
+        {
+            Side.Left => Left,
+            Side.Right => Right,
+            _ => Both,
+        };
+}
 
 /// <summary>The first thing that gave way in a trial, in words: "low back arches at rep 6, left".</summary>
 public sealed record GaveWay(
@@ -51,6 +76,11 @@ public sealed record GaveWay(
     string Words
 );
 
+/// <summary>One rung behind a direction's control: its weight, what was held of it, and the trial that says so.</summary>
+/// <param name="Weight">Share of the hardest screened rung's demand in this direction, 0 to 1.</param>
+/// <param name="Value">0 to 1. <paramref name="TrialId"/>: none where it follows from the rung above or below.</param>
+public sealed record ControlPart(string RungId, Side Side, double Weight, double Value, Guid? TrialId);
+
 /// <param name="Percent">Share of the demand seen or implied that was held, 0 to 100; none when no trial asked for it.</param>
 /// <param name="Trials">Trials that demanded this direction: the evidence.</param>
 public sealed record SectorControl(
@@ -58,7 +88,8 @@ public sealed record SectorControl(
     string Name,
     double? Percent,
     IReadOnlyList<Guid> Trials,
-    string? Telling
+    string? Telling,
+    IReadOnlyList<ControlPart>? Parts = null
 );
 
 public sealed record WeakLink(Sector Sector, double Percent, WeakType? Type, string Words, string TypeWords);
@@ -73,5 +104,6 @@ public sealed record ScreenFindings(
     IReadOnlyList<SectorControl> Control,
     WeakLink? WeakLink,
     int TrialCount,
-    int CuedCount
+    int CuedCount,
+    IReadOnlyList<RatioShown>? Ratios = null
 );

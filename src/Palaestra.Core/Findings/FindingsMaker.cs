@@ -14,7 +14,8 @@ public static class FindingsMaker
         IReadOnlyList<Trial> trials,
         ClientProfile profile,
         Policy policy,
-        PracticeLibrary library
+        PracticeLibrary library,
+        Person? person = null
     )
     {
         var screen = trials
@@ -22,14 +23,17 @@ public static class FindingsMaker
             .OrderBy(t => t.StartedAt)
             .ToList();
         var entries = library
-            .Ladders.Where(ladder => ladder.Screened)
+            .TrainedLadders.Where(ladder =>
+                ladder.Screened
+                || screen.Any(t => RungFinder.Climbs(t, library) && ladder.IndexOf(t.RungId) >= 0)
+            )
             .SelectMany(ladder =>
                 new[] { Side.Left, Side.Right }.Select(side =>
                     RungFinder.Search(ladder, side, screen, profile, policy, library)
                 )
             )
             .ToList();
-        var tasks = TasksOf(screen, policy);
+        var tasks = TaskScores.Of(screen, policy, person ?? Person.Unknown, library);
         var control = ControlEstimate.Of(screen, entries, profile, library);
         var weak = WeakestOf(control, tasks, screen, library);
         return new ScreenFindings(
@@ -40,50 +44,9 @@ public static class FindingsMaker
             control,
             weak,
             screen.Count,
-            screen.Count(t => t.CueGiven)
+            screen.Count(t => t.CueGiven),
+            NormBands.Ratios(tasks, person ?? Person.Unknown, library)
         );
-    }
-
-    /// <summary>The last trial of each side stands; the difference is of what the task is measured in.</summary>
-    private static List<TaskFinding> TasksOf(List<Trial> screen, Policy policy) =>
-        [
-            .. screen
-                .GroupBy(t => t.RungId)
-                .Select(group =>
-                {
-                    var left = Score(group.LastOrDefault(t => t.Side == Side.Left));
-                    var right = Score(group.LastOrDefault(t => t.Side == Side.Right));
-                    var both = Score(group.LastOrDefault(t => t.Side == Side.Both));
-                    var difference = Difference(left, right);
-                    Side? weaker =
-                        difference is null || Math.Abs(difference.Value) < policy.EvenPercent ? null
-                        : left!.Fraction < right!.Fraction ? Side.Left
-                        : Side.Right;
-                    return new TaskFinding(group.Key, left, right, both, difference, weaker);
-                }),
-        ];
-
-    private static SideScore? Score(Trial? trial) =>
-        trial is null
-            ? null
-            : new(
-                trial.Id,
-                trial.Clean.Reps,
-                trial.Clean.Seconds,
-                trial.Total,
-                trial.Clean.Fraction,
-                trial.CueGiven
-            );
-
-    /// <summary>(stronger − weaker) ÷ stronger × 100 of the clean fractions.</summary>
-    public static double? Difference(SideScore? left, SideScore? right)
-    {
-        if (left is null || right is null)
-        {
-            return null;
-        }
-        var stronger = Math.Max(left.Fraction, right.Fraction);
-        return stronger <= 0 ? null : (stronger - Math.Min(left.Fraction, right.Fraction)) / stronger * 100;
     }
 
     private static List<GaveWay> GaveWayIn(List<Trial> screen, PracticeLibrary library) =>
@@ -114,7 +77,7 @@ public static class FindingsMaker
     /// </summary>
     private static WeakLink? WeakestOf(
         IReadOnlyList<SectorControl> control,
-        List<TaskFinding> tasks,
+        IReadOnlyList<TaskFinding> tasks,
         List<Trial> screen,
         PracticeLibrary library
     )
@@ -188,7 +151,7 @@ public static class FindingsMaker
     private static string SentenceOf(
         List<Trial> screen,
         WeakLink? weak,
-        List<TaskFinding> tasks,
+        IReadOnlyList<TaskFinding> tasks,
         PracticeLibrary library
     )
     {
@@ -206,6 +169,6 @@ public static class FindingsMaker
             .FirstOrDefault();
         return uneven is null
             ? $"{weak.Words}."
-            : $"{weak.Words}; {library.Rung(uneven.RungId).Name.ToLowerInvariant()} is {uneven.DifferencePercent:0} % behind on the {uneven.Weaker!.Value.Word()}.";
+            : $"{weak.Words}; {uneven.Name!.ToLowerInvariant()} is {uneven.DifferencePercent:0} % behind on the {uneven.Weaker!.Value.Word()}.";
     }
 }

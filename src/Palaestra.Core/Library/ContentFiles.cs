@@ -50,6 +50,21 @@ public sealed record FaultPosesFile(
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+public sealed record TasksFile(
+    string Source,
+    IReadOnlyList<ScreenTask> Tasks,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
+public sealed record NormsFile(
+    string Source,
+    IReadOnlyList<Norm> Norms,
+    IReadOnlyList<NormRatio> Ratios,
+    IReadOnlyList<NormDifference> Differences,
+    IReadOnlyList<MeasurementError> Errors,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
 public sealed record LadderFile(
     string Id,
     string Name,
@@ -61,11 +76,12 @@ public sealed record LadderFile(
     OnSide On = OnSide.Task,
     IReadOnlyDictionary<string, string>? OffOrder = null,
     string? Fallback = null,
+    bool Trained = true,
     [property: JsonPropertyName("$schema")] string? Schema = null
 )
 {
     public Ladder ToLadder() =>
-        new(Id, Name, About, Screened, Rungs, Source, Direction, On, OffOrder, Fallback);
+        new(Id, Name, About, Screened, Rungs, Source, Direction, On, OffOrder, Fallback, Trained);
 }
 
 /// <summary>Reads the library from file texts; every error names its file and field.</summary>
@@ -82,6 +98,8 @@ public static class ContentFiles
             ["poses"] = typeof(PosesFile),
             ["fault-poses"] = typeof(FaultPosesFile),
             ["ladder"] = typeof(LadderFile),
+            ["tasks"] = typeof(TasksFile),
+            ["norms"] = typeof(NormsFile),
         };
 
     /// <param name="texts">File name relative to <c>content/</c>, with forward slashes, to its text.</param>
@@ -101,6 +119,8 @@ public static class ContentFiles
         var sectors = Parse<SectorsFile>(texts, "sectors.json", errors);
         var poses = Parse<PosesFile>(texts, "poses.json", errors);
         var faultPoses = Parse<FaultPosesFile>(texts, "fault-poses.json", errors);
+        var tasks = Parse<TasksFile>(texts, "tasks.json", errors);
+        var norms = Parse<NormsFile>(texts, "norms.json", errors);
         var ladders = Ladders(texts, errors);
         if (own is not null && errors.Count == 0)
         {
@@ -116,6 +136,8 @@ public static class ContentFiles
         {
             return Checked<PracticeLibrary>.Bad(errors);
         }
+        errors.AddRange(TaskCheck.Errors(tasks!, ladders.Values));
+        errors.AddRange(NormCheck.Errors(norms!, tasks!));
         var (resolved, families, poseErrors) = PoseEntries.Resolve(poses!.Poses);
         errors.AddRange(poseErrors);
         errors.AddRange(PoseCheck.Errors(resolved, faultPoses!, faults!));
@@ -146,7 +168,9 @@ public static class ContentFiles
             sectors!.Sectors,
             resolved,
             families,
-            faultPoses!.FaultPoses
+            faultPoses!.FaultPoses,
+            tasks!.Tasks,
+            norms!
         );
         if (known?.Fits(library) == true)
         {

@@ -39,6 +39,19 @@ public sealed record PolicySeconds(
     double SideChange
 );
 
+/// <summary>In which order the two sides of a task are tried.</summary>
+public enum SideOrder
+{
+    /// <summary>The weaker side first as far as anything is known of it, and then the other.</summary>
+    WeakerFirst,
+
+    /// <summary>Trial by trial, turn about, so that neither side is the rested one.</summary>
+    Alternate,
+
+    /// <summary>Left to the end, then right: fewest changes.</summary>
+    OneThenOther,
+}
+
 public sealed record HighStirred(int PainFrom, double SettleHoursFrom, int Reps, int Sets, double HoldMax);
 
 public sealed record ModerateStirred(int Reps, int Sets, double HoldMax);
@@ -73,6 +86,8 @@ public sealed record Policy(
     double WeakerExtraFraction,
     int TrialsPerSide,
     int RungsUpAtOnce,
+    SideOrder SideOrder,
+    double ScreenMinutes,
     double MinutesPerDay,
     int RescreenWeeks,
     PolicySeconds Seconds,

@@ -16,6 +16,8 @@ public sealed record PracticeLibrary(
     IReadOnlyDictionary<string, Pose> Poses,
     IReadOnlyDictionary<string, string> PoseFamilies,
     IReadOnlyList<FaultPose> FaultPoses,
+    IReadOnlyList<ScreenTask> Tasks,
+    NormsFile Norms,
     IReadOnlyDictionary<string, Demands>? KnownDemands = null
 )
 {
@@ -24,6 +26,10 @@ public sealed record PracticeLibrary(
         .ToDictionary(pair => pair.rung.Id, pair => pair);
 
     private readonly Dictionary<string, Fault> faults = Faults.ToDictionary(fault => fault.Code);
+
+    private readonly Dictionary<string, ScreenTask> tasks = Tasks
+        .Concat(Ladders.SelectMany(ladder => ladder.Rungs).Select(ScreenTask.OfRung))
+        .ToDictionary(task => task.Id);
 
     private DemandTable? demands;
 
@@ -52,6 +58,12 @@ public sealed record PracticeLibrary(
 
     /// <exception cref="KeyNotFoundException">The rung is not in the library.</exception>
     public Ladder LadderOf(string rungId) => rungs[rungId].Ladder;
+
+    /// <summary>A task of a screen, the single rungs ("rung-B5") among them; none for no id or an unknown one.</summary>
+    public ScreenTask? FindTask(string? id) => id is null ? null : tasks.GetValueOrDefault(id);
+
+    /// <summary>The ladders whose rungs are trained: all but the tests.</summary>
+    public IEnumerable<Ladder> TrainedLadders => Ladders.Where(ladder => ladder.Trained);
 
     public Fault? FindFault(string code) => faults.GetValueOrDefault(code);
 

@@ -74,6 +74,7 @@ public sealed record Rung(
 /// <param name="Screened">Whether the standing screen climbs it.</param>
 /// <param name="Direction">The direction its rungs rise in.</param>
 /// <param name="OffOrder">Rungs that ask less in that direction than the one below, and why they stand where they do.</param>
+/// <param name="Trained">False for set-ups that are only tests: they are drawn and logged, never planned.</param>
 /// <param name="Fallback">Rung of another ladder to train when not even the lowest rung here is clean.</param>
 public sealed record Ladder(
     string Id,
@@ -85,7 +86,8 @@ public sealed record Ladder(
     Direction Direction,
     OnSide On = OnSide.Task,
     IReadOnlyDictionary<string, string>? OffOrder = null,
-    string? Fallback = null
+    string? Fallback = null,
+    bool Trained = true
 )
 {
     public int IndexOf(string rungId)

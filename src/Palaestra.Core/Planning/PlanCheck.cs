@@ -26,6 +26,10 @@ public static class PlanCheck
                 yield return new($"{at}.rungId", $"There is no rung “{items[i].RungId}”.");
                 continue;
             }
+            if (!library.LadderOf(rung.Id).Trained)
+            {
+                yield return new($"{at}.rungId", $"{rung.Name} is a test, not an exercise.");
+            }
             if (items[i].Doses.Count == 0)
             {
                 yield return new($"{at}.doses", "An exercise needs a dose.");

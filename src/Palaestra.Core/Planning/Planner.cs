@@ -67,7 +67,7 @@ public static class Planner
     /// <summary>Every rung the client's precautions bar, with the words to say why.</summary>
     public static IReadOnlyList<ForbiddenRung> Forbidden(ClientProfile profile, PracticeLibrary library) =>
         [
-            .. from ladder in library.Ladders
+            .. from ladder in library.TrainedLadders
             from rung in ladder.Rungs
             let allowance = Allowance.Of(library, profile.Precautions, rung, Side.Both)
             where allowance.Barred

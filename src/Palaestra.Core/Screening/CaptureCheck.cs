@@ -29,7 +29,7 @@ public static class CaptureCheck
             }
             var at = $"{path}[{i}]";
             errors.AddRange(FieldErrors(e, library, at));
-            errors.AddRange(OrderErrors(e, started, ids, at));
+            errors.AddRange(OrderErrors(e, started, ids, library, at));
             if (e.Kind == CaptureKind.TrialStarted)
             {
                 started.TryAdd(e.TrialId, e);
@@ -43,6 +43,7 @@ public static class CaptureCheck
         CaptureEvent e,
         Dictionary<Guid, CaptureEvent> started,
         Dictionary<Guid, CaptureEvent> ids,
+        PracticeLibrary library,
         string at
     )
     {
@@ -63,6 +64,22 @@ public static class CaptureCheck
         {
             yield return new($"{at}.at", "This happened before its trial was started.");
         }
+        if (
+            e.Kind == CaptureKind.SideCorrected
+            && library.FindRung(start.RungId ?? "") is { } rung
+            && (e.Side is null || !rung.TaskSides.Contains(e.Side.Value))
+        )
+        {
+            yield return new($"{at}.side", SideWords(rung));
+        }
+        if (
+            e.Kind == CaptureKind.MeasureTaken
+            && library.FindTask(start.TaskId)?.Most is { } most
+            && !(e.Amount <= most)
+        )
+        {
+            yield return new($"{at}.amount", $"A reading here is at most {most:0}.");
+        }
         if (e.Kind == CaptureKind.Undone)
         {
             if (e.Undoes is null || !ids.TryGetValue(e.Undoes.Value, out var undone))
@@ -81,6 +98,10 @@ public static class CaptureCheck
         if (e.Id == Guid.Empty)
         {
             yield return new($"{at}.id", "An event needs an id.");
+        }
+        if (e.By is { Length: 0 or > 200 })
+        {
+            yield return new($"{at}.by", "A name has 1 to 200 letters.");
         }
         var errors = e.Kind switch
         {
@@ -102,6 +123,15 @@ public static class CaptureCheck
             [
                 new($"{at}.place", $"There is no place “{e.Place}”."),
             ],
+            CaptureKind.MeasureTaken when !(e.Amount is >= 0 and <= 1000) =>
+            [
+                new($"{at}.amount", "Give the reading, 0 or more."),
+            ],
+            CaptureKind.RangeReached => RangeErrors(e, at),
+            CaptureKind.InstrumentUsed when e.Instrument is null =>
+            [
+                new($"{at}.instrument", "Say what showed that the trunk moved."),
+            ],
             CaptureKind.TrialEnded when e.Reason is null => [new($"{at}.reason", "Say why the trial ended.")],
             _ => Array.Empty<FieldError>(),
         };
@@ -119,6 +149,68 @@ public static class CaptureCheck
             _ => [],
         };
 
+    private static FieldError[] RangeErrors(CaptureEvent e, string at) =>
+        e switch
+        {
+            { Share: null, Degrees: null } =>
+            [
+                new($"{at}.share", "Say how far it went: a share or degrees."),
+            ],
+            { Share: not null and not (>= 0 and <= 1) } =>
+            [
+                new($"{at}.share", "A share is between 0 and 1."),
+            ],
+            { Degrees: not null and not (>= 0 and <= 180) } =>
+            [
+                new($"{at}.degrees", "An angle is between 0 and 180 degrees."),
+            ],
+            _ => [],
+        };
+
+    private static string SideWords(Rung rung) =>
+        rung.Sides == RungSides.Each
+            ? "This rung is done left or right."
+            : "This rung has no side: give “both”.";
+
+    /// <summary>A task that is not there, a rung or a way that is not of the task, and readings that cannot be.</summary>
+    private static IEnumerable<FieldError> TaskErrors(
+        CaptureEvent e,
+        Rung? rung,
+        PracticeLibrary library,
+        string at
+    )
+    {
+        if (e.TaskId is { } id)
+        {
+            if (library.FindTask(id) is not { } task)
+            {
+                yield return new($"{at}.taskId", $"There is no task “{id}”.");
+            }
+            else
+            {
+                if (rung is not null && !task.Uses(rung, library))
+                {
+                    yield return new($"{at}.rungId", $"{rung.Name} is not part of {task.Name}.");
+                }
+                if (!task.Ways.Contains(e.Variant))
+                {
+                    yield return new(
+                        $"{at}.variant",
+                        $"{task.Name} is not done “{e.Variant ?? "without a way"}”."
+                    );
+                }
+            }
+        }
+        if (e.Load is not null and not (>= 0 and <= 300))
+        {
+            yield return new($"{at}.load", "A load is between 0 and 300 kg.");
+        }
+        if (e.LegLength is not null and not (>= 40 and <= 140))
+        {
+            yield return new($"{at}.legLength", "Leg length is between 40 and 140 cm.");
+        }
+    }
+
     private static IEnumerable<FieldError> StartErrors(CaptureEvent e, PracticeLibrary library, string at)
     {
         var rung = library.FindRung(e.RungId ?? "");
@@ -128,12 +220,11 @@ public static class CaptureCheck
         }
         else if (e.Side is null || !rung.TaskSides.Contains(e.Side.Value))
         {
-            yield return new(
-                $"{at}.side",
-                rung.Sides == RungSides.Each
-                    ? "This rung is done left or right."
-                    : "This rung has no side: give “both”."
-            );
+            yield return new($"{at}.side", SideWords(rung));
+        }
+        foreach (var error in TaskErrors(e, rung, library, at))
+        {
+            yield return error;
         }
         if (e.Target is not { Reps: >= 1 and <= 100, Sets: 1, Hold: >= 0 and <= 600 })
         {

@@ -16,6 +16,25 @@ public enum CaptureKind
     EffortMarked,
     TrialEnded,
     Undone,
+
+    /// <summary>A rep with a reading: centimetres, yes (1) or no (0), or points of effort, as its task is measured.</summary>
+    MeasureTaken,
+
+    /// <summary>How far the movement goes from here on, until told again.</summary>
+    RangeReached,
+
+    /// <summary>What told the trunk's movement from here on: a hand, a dowel.</summary>
+    InstrumentUsed,
+
+    /// <summary>Interrupted. A running hold is let go and does not count.</summary>
+    TrialPaused,
+    TrialResumed,
+
+    /// <summary>The side noted at the start was the wrong one; the whole trial belongs to this one.</summary>
+    SideCorrected,
+
+    /// <summary>The trial does not count; it stays in the log.</summary>
+    TrialDiscarded,
 }
 
 public enum TrialPurpose
@@ -40,6 +59,18 @@ public enum EndReason
     Stopped,
 }
 
+/// <summary>What showed that the trunk moved.</summary>
+public enum Instrument
+{
+    Eye,
+    Hand,
+    Dowel,
+    Fists,
+    Ball,
+    Cuff,
+    Tilt,
+}
+
 /// <summary>
 /// One tap in the room, as it is logged: appended, never changed. Fields beyond the first four belong to a kind
 /// and are absent for the others.
@@ -51,6 +82,15 @@ public enum EndReason
 /// <param name="Target">Trial started: reps (sets is 1) and hold aimed at.</param>
 /// <param name="PlanItemId">Trial started in a session: the exercise of the plan.</param>
 /// <param name="Value">Pain or effort, 0 to 10.</param>
+/// <param name="TaskId">Trial started in a screen: the task it is done for. None: the rung for itself.</param>
+/// <param name="Variant">Trial started: which way, where the task has several (outward, behind and across).</param>
+/// <param name="Load">Trial started: kilograms in the hands, 0 to 300.</param>
+/// <param name="LegLength">Trial started: front hip bone to inner ankle, 40 to 140 cm; reaches are told as a share of it.</param>
+/// <param name="Persists">Fault marked: it stays from this rep on.</param>
+/// <param name="Amount">Measure taken: the reading.</param>
+/// <param name="Share">Range reached: share of the drawn movement, 0 to 1.</param>
+/// <param name="Degrees">Range reached: the angle, 0 to 180.</param>
+/// <param name="By">Who tapped, where the tablet knew; a tablet may be sent by somebody else later.</param>
 /// <param name="Undoes">Undone: id of the event taken back. Undoing an undo brings it back.</param>
 public sealed record CaptureEvent(
     Guid Id,
@@ -69,5 +109,15 @@ public sealed record CaptureEvent(
     int? Value = null,
     string? Place = null,
     EndReason? Reason = null,
-    Guid? Undoes = null
+    Guid? Undoes = null,
+    string? TaskId = null,
+    string? Variant = null,
+    double? Load = null,
+    double? LegLength = null,
+    bool? Persists = null,
+    double? Amount = null,
+    double? Share = null,
+    double? Degrees = null,
+    Instrument? Instrument = null,
+    string? By = null
 );

@@ -35,6 +35,15 @@ public sealed record RungSearch(
 /// <summary>Finds the rung with few trials: start in the middle, halve what is left, up only as many rungs at once as the policy allows (too hard too soon is the mistake to avoid), stop when bracketed.</summary>
 public static class RungFinder
 {
+    /// <summary>Whether a trial tells which rung is the right one: done for the rung itself or for the climb, not for another measure.</summary>
+    public static bool Climbs(Trial trial, PracticeLibrary library) =>
+        trial.Purpose == TrialPurpose.Screen
+        && (
+            trial.TaskId is null
+            || library.FindTask(trial.TaskId) is null or { Climbs: true }
+            || trial.TaskId == ScreenTask.RungPrefix + trial.RungId
+        );
+
     public static Verdict VerdictOf(Trial trial, Rung rung)
     {
         if (trial.PainOverLimit || trial.EndReason == EndReason.Pain)
@@ -74,7 +83,10 @@ public static class RungFinder
         }
         var tried = trials
             .Where(t =>
-                !t.Open && (t.Side == side || t.Side == Side.Both) && open.Any(rung => rung.Id == t.RungId)
+                !t.Open
+                && Climbs(t, library)
+                && (t.Side == side || t.Side == Side.Both)
+                && open.Any(rung => rung.Id == t.RungId)
             )
             .ToList();
         var verdicts = tried

@@ -6,26 +6,66 @@ namespace Palaestra.Core.Screening;
 /// <param name="Rep">1 for the first rep.</param>
 /// <param name="Second">Seconds into the hold; none outside one.</param>
 /// <param name="Breaks">Whether it cost the rep, after kinds and persistence are weighed.</param>
-public sealed record FaultMark(Guid EventId, string Fault, int Rep, double? Second, bool Breaks);
+/// <param name="Persists">It stayed: every later rep of the trial has it too.</param>
+public sealed record FaultMark(
+    Guid EventId,
+    string Fault,
+    int Rep,
+    double? Second,
+    bool Breaks,
+    bool Persists = false
+)
+{
+    public bool ShowsIn(int rep) => Rep == rep || (Persists && Rep < rep);
+}
+
+/// <summary>How far a movement went.</summary>
+/// <param name="Share">Of the drawn movement, 0 to 1. <paramref name="Degrees"/>: the angle; at least one is known.</param>
+public sealed record Reach(double? Share, double? Degrees)
+{
+    /// <summary>The larger of two; degrees are compared where both have them.</summary>
+    public static Reach? Larger(Reach? a, Reach? b) =>
+        a is null ? b
+        : b is null ? a
+        : (b.Degrees, a.Degrees) switch
+        {
+            ({ } mine, { } other) => mine > other ? b : a,
+            _ => (b.Share ?? 0) > (a.Share ?? 0) ? b : a,
+        };
+}
 
 /// <summary>One repetition.</summary>
 /// <param name="Held">Seconds held in all. <paramref name="CleanHeld"/>: seconds before the trunk gave way.</param>
 /// <param name="Cued">Done after a cue; never mixed into the uncued score.</param>
+/// <param name="Amount">The reading, where the task has one. <paramref name="Reach"/>: how far it went, where that was told.</param>
 public sealed record Rep(
     int Number,
     double Held,
     double CleanHeld,
     bool Clean,
     bool Cued,
-    DateTimeOffset DoneAt
+    DateTimeOffset DoneAt,
+    double? Amount = null,
+    Reach? Reach = null
 );
 
 /// <summary>Clean work of a trial: only what was done before the trunk gave way counts.</summary>
 /// <param name="Reps">Uncued reps with no breaking fault, not rushed, held as asked, with pain inside the limit.</param>
 /// <param name="CuedReps">The same, after a cue.</param>
 /// <param name="Seconds">Uncued seconds held before the first breaking fault of each rep.</param>
-/// <param name="Fraction">Clean over target, 0 to 1: by seconds where the rung is held, else by reps.</param>
-public sealed record Clean(int Reps, int CuedReps, double Seconds, double Fraction);
+/// <param name="Fraction">Clean over target, 0 to 1: by seconds where the rung is held, by the largest clean angle or by the reading where the task is measured so, else by reps.</param>
+/// <param name="Longest">The longest single uncued hold before the trunk gave way, seconds.</param>
+/// <param name="Reach">The largest range of an uncued clean rep.</param>
+/// <param name="Amount">The largest reading of an uncued clean rep.</param>
+public sealed record Clean(
+    int Reps,
+    int CuedReps,
+    double Seconds,
+    double Fraction,
+    double Longest = 0,
+    Reach? Reach = null,
+    double? Amount = null
+);
 
 /// <summary>A trial folded from its events.</summary>
 /// <param name="Total">Reps done, clean or not.</param>
@@ -55,7 +95,14 @@ public sealed record Trial(
     bool CueGiven,
     bool? CueWorked,
     DateTimeOffset? HoldSince,
-    Guid? LastEventId
+    Guid? LastEventId,
+    string? TaskId = null,
+    string? Variant = null,
+    double? Load = null,
+    double? LegLength = null,
+    IReadOnlyList<Instrument>? Instruments = null,
+    bool Paused = false,
+    string? By = null
 )
 {
     public bool Open => EndedAt is null;
@@ -63,10 +110,18 @@ public sealed record Trial(
     /// <summary>The first mark that broke a rep, or none.</summary>
     public FaultMark? FirstBreak => Marks.FirstOrDefault(mark => mark.Breaks);
 
-    public int BreakingReps => Marks.Where(mark => mark.Breaks).Select(mark => mark.Rep).Distinct().Count();
+    /// <summary>Reps in which the trunk gave way, one that was not finished included.</summary>
+    public int BreakingReps =>
+        Enumerable
+            .Range(1, Total + 1)
+            .Count(rep =>
+                Marks.Any(mark => mark.Breaks && mark.ShowsIn(rep) && (rep <= Total || mark.Rep == rep))
+            );
 
     /// <summary>Shaking in more than half of the reps.</summary>
     public bool TrembledThroughMost =>
-        Marks.Where(mark => mark.Fault == "tremor").Select(mark => mark.Rep).Distinct().Count() * 2
+        Enumerable
+            .Range(1, Math.Max(1, Total))
+            .Count(rep => Marks.Any(mark => mark.Fault == "tremor" && mark.ShowsIn(rep))) * 2
         > Math.Max(1, Total);
 }

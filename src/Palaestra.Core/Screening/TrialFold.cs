@@ -18,6 +18,7 @@ public static class TrialFold
     )
     {
         var events = Effective(log);
+        var byTrial = events.ToLookup(e => e.TrialId);
         return
         [
             .. from e in events
@@ -25,14 +26,19 @@ public static class TrialFold
                 e.Kind == CaptureKind.TrialStarted
                 && e.RungId is not null
                 && library.FindRung(e.RungId) is not null
-            select Fold(e, [.. events.Where(other => other.TrialId == e.TrialId)], library, pain),
+            let own = byTrial[e.TrialId].ToList()
+            where own.All(other => other.Kind != CaptureKind.TrialDiscarded)
+            select Fold(e, own, library, pain),
         ];
     }
 
-    /// <summary>Events that stand: each id once, in order of time, without what was undone.</summary>
+    /// <summary>
+    /// Events that stand: each id once, in order of time, without what was undone. At the same instant a fault comes before
+    /// the rep it was seen in: a clean rep and a breaking fault together are a broken rep.
+    /// </summary>
     public static IReadOnlyList<CaptureEvent> Effective(IEnumerable<CaptureEvent> log)
     {
-        var ordered = log.DistinctBy(e => e.Id).OrderBy(e => e.At).ThenBy(e => e.Id).ToList();
+        var ordered = log.DistinctBy(e => e.Id).OrderBy(e => e.At).ThenBy(Rank).ThenBy(e => e.Id).ToList();
         var undone = new HashSet<Guid>();
         // Latest first: an undo that was itself undone no longer takes anything back.
         foreach (var e in ordered.AsEnumerable().Reverse().Where(e => e.Kind == CaptureKind.Undone))
@@ -44,6 +50,16 @@ public static class TrialFold
         }
         return [.. ordered.Where(e => e.Kind != CaptureKind.Undone && !undone.Contains(e.Id))];
     }
+
+    private static int Rank(CaptureEvent e) =>
+        e.Kind switch
+        {
+            CaptureKind.TrialStarted => 0,
+            CaptureKind.RepDone or CaptureKind.MeasureTaken => 2,
+            CaptureKind.TrialEnded => 3,
+            CaptureKind.Undone => 4,
+            _ => 1,
+        };
 
     private static Trial Fold(
         CaptureEvent start,
@@ -64,7 +80,11 @@ public static class TrialFold
     private sealed class Running(CaptureEvent start, PainRule pain)
     {
         private readonly Dose target = start.Target ?? new Dose(1, 1, 0);
-        private readonly List<(int Rep, double Held, DateTimeOffset At, bool Cued, bool Painful)> reps = [];
+        private readonly List<RawRep> reps = [];
+        private readonly SortedSet<Instrument> instruments = [];
+        private Side side = start.Side ?? Side.Both;
+        private Reach? reach;
+        private bool paused;
         private readonly List<(CaptureEvent Event, int Rep, double? Second)> marks = [];
         private DateTimeOffset? holdSince;
         private DateTimeOffset? endedAt;
@@ -79,6 +99,16 @@ public static class TrialFold
         private bool? cueWorked;
         private Guid lastId = start.Id;
 
+        private readonly record struct RawRep(
+            int Number,
+            double Held,
+            DateTimeOffset At,
+            bool Cued,
+            bool Painful,
+            double? Amount,
+            Reach? Reach
+        );
+
         private int RepInProgress => reps.Count + 1;
 
         public void Apply(CaptureEvent e)
@@ -88,11 +118,29 @@ public static class TrialFold
             {
                 case CaptureKind.HoldStarted:
                     holdSince = e.At;
+                    paused = false;
                     break;
-                case CaptureKind.RepDone:
+                case CaptureKind.RepDone or CaptureKind.MeasureTaken:
                     var held = holdSince is { } since ? (e.At - since).TotalSeconds : 0;
-                    reps.Add((RepInProgress, held, e.At, cueGiven, overLimit));
+                    reps.Add(new(RepInProgress, held, e.At, cueGiven, overLimit, e.Amount, reach));
                     holdSince = null;
+                    paused = false;
+                    break;
+                case CaptureKind.RangeReached:
+                    reach = new Reach(e.Share, e.Degrees);
+                    break;
+                case CaptureKind.InstrumentUsed:
+                    instruments.Add(e.Instrument ?? Instrument.Eye);
+                    break;
+                case CaptureKind.TrialPaused:
+                    holdSince = null;
+                    paused = true;
+                    break;
+                case CaptureKind.TrialResumed:
+                    paused = false;
+                    break;
+                case CaptureKind.SideCorrected:
+                    side = e.Side ?? side;
                     break;
                 case CaptureKind.FaultMarked:
                     double? second = holdSince is { } holding ? (e.At - holding).TotalSeconds : null;
@@ -148,7 +196,7 @@ public static class TrialFold
             return new Trial(
                 start.TrialId,
                 start.RungId!,
-                start.Side ?? Side.Both,
+                side,
                 start.Purpose ?? TrialPurpose.Screen,
                 start.PlanItemId,
                 start.Set ?? 1,
@@ -158,7 +206,7 @@ public static class TrialFold
                 reason,
                 done,
                 judged,
-                CleanOf(done, unfinished),
+                CleanOf(done, unfinished, library.FindTask(start.TaskId)),
                 total,
                 reps.Sum(rep => rep.Held),
                 before,
@@ -170,7 +218,14 @@ public static class TrialFold
                 cueGiven,
                 cueWorked,
                 endedAt is null ? holdSince : null,
-                lastId
+                lastId,
+                start.TaskId,
+                start.Variant,
+                start.Load,
+                start.LegLength,
+                [.. instruments],
+                paused && endedAt is null,
+                start.By
             );
         }
 
@@ -184,11 +239,10 @@ public static class TrialFold
         )
         {
             var fault = library.FindFault(mark.Event.Fault ?? "");
-            var seenIn = marks
-                .Where(m => m.Event.Fault == mark.Event.Fault)
-                .Select(m => m.Rep)
-                .Distinct()
-                .Count();
+            var own = marks.Where(m => m.Event.Fault == mark.Event.Fault).ToList();
+            var seenIn = Enumerable
+                .Range(1, Math.Max(total, mark.Rep))
+                .Count(rep => own.Any(m => m.Rep == rep || (m.Event.Persists == true && m.Rep < rep)));
             var persists = seenIn >= 2 && seenIn * 2 > total;
             var kind = fault is null ? FaultKind.Information : library.Rung(start.RungId!).KindOf(fault);
             var breaks = kind switch
@@ -197,47 +251,83 @@ public static class TrialFold
                 FaultKind.Quality => persists,
                 _ => false,
             };
-            return new FaultMark(mark.Event.Id, mark.Event.Fault ?? "", mark.Rep, mark.Second, breaks);
+            return new FaultMark(
+                mark.Event.Id,
+                mark.Event.Fault ?? "",
+                mark.Rep,
+                mark.Second,
+                breaks,
+                mark.Event.Persists == true
+            );
         }
 
-        private Rep ToRep(
-            (int Rep, double Held, DateTimeOffset At, bool Cued, bool Painful) rep,
-            List<FaultMark> judged,
-            PracticeLibrary library
-        )
+        private Rep ToRep(RawRep rep, List<FaultMark> judged, PracticeLibrary library)
         {
-            var own = judged.Where(mark => mark.Rep == rep.Rep).ToList();
+            var own = judged.Where(mark => mark.ShowsIn(rep.Number)).ToList();
             var broken = own.Where(mark => mark.Breaks).ToList();
             var spoiled = own.Any(mark => library.FindFault(mark.Fault)?.SpoilsRep == true);
             // A hold started anew within the rep is counted from its last start; a mark of the first try cannot outlast it.
             var cleanHeld =
-                broken.Count == 0 ? rep.Held : Math.Min(rep.Held, broken.Min(mark => mark.Second ?? 0));
+                broken.Count == 0
+                    ? rep.Held
+                    : Math.Min(rep.Held, broken.Min(mark => mark.Rep == rep.Number ? mark.Second ?? 0 : 0));
             var heldEnough = target.Hold <= 0 || cleanHeld >= target.Hold - HoldTolerance;
             var clean = broken.Count == 0 && !spoiled && !rep.Painful && heldEnough;
-            return new Rep(rep.Rep, rep.Held, rep.Painful ? 0 : cleanHeld, clean, rep.Cued, rep.At);
+            return new Rep(
+                rep.Number,
+                rep.Held,
+                rep.Painful ? 0 : cleanHeld,
+                clean,
+                rep.Cued,
+                rep.At,
+                rep.Amount,
+                rep.Reach
+            );
         }
 
-        private Clean CleanOf(List<Rep> done, List<FaultMark> unfinished)
+        private Clean CleanOf(List<Rep> done, List<FaultMark> unfinished, ScreenTask? task)
         {
             var uncued = done.Where(rep => !rep.Cued).ToList();
+            var clean = uncued.Where(rep => rep.Clean).ToList();
             // A hold that broke and was never counted as a rep still had its clean seconds.
             var tail =
                 cueGiven || overLimit
                     ? 0
                     : unfinished.Where(m => m.Breaks).Select(m => m.Second ?? 0).DefaultIfEmpty(0).Min();
-            var seconds = uncued.Sum(rep => rep.CleanHeld) + tail;
-            var reps = uncued.Count(rep => rep.Clean);
-            var fraction =
-                target.Hold > 0
-                    ? CappedSeconds(uncued, tail) / (target.Reps * target.Hold)
-                    : (double)reps / target.Reps;
+            var longest = Math.Max(tail, uncued.Select(rep => rep.CleanHeld).DefaultIfEmpty(0).Max());
+            var farthest = clean.Aggregate((Reach?)null, (far, rep) => Reach.Larger(far, rep.Reach));
+            var amount = clean.Max(rep => rep.Amount);
             return new Clean(
-                reps,
+                clean.Count,
                 done.Count(rep => rep.Clean && rep.Cued),
-                seconds,
-                Math.Clamp(fraction, 0, 1)
+                uncued.Sum(rep => rep.CleanHeld) + tail,
+                Math.Clamp(Fraction(task, uncued, tail, longest, farthest, amount), 0, 1),
+                longest,
+                farthest,
+                amount
             );
         }
+
+        /// <summary>Clean over asked, of whatever the task is measured in.</summary>
+        private double Fraction(
+            ScreenTask? task,
+            List<Rep> uncued,
+            double tail,
+            double longest,
+            Reach? farthest,
+            double? amount
+        ) =>
+            task switch
+            {
+                { Measure: MeasureKind.Degrees, Full: { } full } => (farthest?.Degrees ?? 0) / full,
+                { Measure: MeasureKind.YesNo } => amount ?? 0,
+                { Measure: MeasureKind.Effort, Full: { } full } => amount is { } effort
+                    ? 1 - effort / full
+                    : 0,
+                { Measure: MeasureKind.Seconds } when target.Hold > 0 => longest / target.Hold,
+                _ when target.Hold > 0 => CappedSeconds(uncued, tail) / (target.Reps * target.Hold),
+                _ => (double)uncued.Count(rep => rep.Clean) / target.Reps,
+            };
 
         /// <summary>Holding one rep long does not make up for a rep not done: each counts to its target at most.</summary>
         private double CappedSeconds(List<Rep> uncued, double tail) =>

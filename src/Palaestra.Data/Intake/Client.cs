@@ -17,5 +17,12 @@ public sealed class Client
     /// <summary>Kilograms.</summary>
     public double? Mass { get; set; }
 
+    /// <summary>Whole years; somebody born on 29 February is a year older on 1 March of a common year.</summary>
+    public int AgeOn(DateOnly day)
+    {
+        var years = day.Year - BirthDate.Year;
+        return (day.Month, day.Day).CompareTo((BirthDate.Month, BirthDate.Day)) < 0 ? years - 1 : years;
+    }
+
     public BodySize Body() => new(Sex is null ? null : Enum.Parse<Sex>(Sex), Height, Mass);
 }

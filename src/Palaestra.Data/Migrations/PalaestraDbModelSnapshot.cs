@@ -471,6 +471,13 @@ namespace Palaestra.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Battery")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("BatteryVersion")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("CheckIn")
                         .HasColumnType("TEXT");
 

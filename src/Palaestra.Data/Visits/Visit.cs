@@ -1,3 +1,4 @@
+using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 
 namespace Palaestra.Data.Visits;
@@ -16,6 +17,12 @@ public sealed class Visit
 
     /// <summary>Set once the decisions (or, on the first visit, the plan) have been taken.</summary>
     public DateTime? DecidedAt { get; set; }
+
+    /// <summary>The planned screen; none until somebody began one or changed the proposal.</summary>
+    public Battery? Battery { get; set; }
+
+    /// <summary>Counts changes of the battery; 0 before the first.</summary>
+    public int BatteryVersion { get; set; }
 
     public int Version { get; set; } = 1;
 }

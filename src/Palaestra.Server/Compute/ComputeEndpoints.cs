@@ -11,10 +11,12 @@ using Palaestra.Server.Problems;
 namespace Palaestra.Server.Compute;
 
 /// <param name="Events">Capture events of one screen, in any order.</param>
+/// <param name="Person">Whom to compare with studied groups; none: nobody is compared.</param>
 public sealed record FindingsQuestion(
     ClientProfile Profile,
     string PolicyId,
-    IReadOnlyList<CaptureEvent> Events
+    IReadOnlyList<CaptureEvent> Events,
+    Person? Person = null
 );
 
 public sealed record DecideAnswer(IReadOnlyList<Decision> Decisions, Plan NextPlan);
@@ -49,13 +51,17 @@ public static class ComputeEndpoints
     {
         var errors = ProfileErrors(question.Profile, question.PolicyId, library, "").ToList();
         errors.AddRange(CaptureCheck.Errors([], question.Events, library));
+        if (question.Person?.Age is < 0 or > 120)
+        {
+            errors.Add(new("person.age", "An age is between 0 and 120 years."));
+        }
         if (errors.Count > 0)
         {
             return Problem.Fields(errors);
         }
         var policy = library.FindPolicy(question.PolicyId)!;
         var trials = TrialFold.Trials(question.Events, library, policy.Pain);
-        return TypedResults.Ok(FindingsMaker.Of(trials, question.Profile, policy, library));
+        return TypedResults.Ok(FindingsMaker.Of(trials, question.Profile, policy, library, question.Person));
     }
 
     private static Results<Ok<PlanProposal>, ProblemHttpResult> Plan(PlanInput input, PracticeLibrary library)

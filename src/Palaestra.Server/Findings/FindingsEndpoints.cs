@@ -4,19 +4,32 @@ using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Screening;
 using Palaestra.Data;
+using Palaestra.Data.Visits;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Findings;
 
 /// <param name="Findings">None when nothing has been screened up to this visit.</param>
+/// <param name="Screens">Every screen of the episode up to this visit, oldest first.</param>
+/// <param name="Earlier">The screen compared with; none where this is the first. <paramref name="EarlierVisitId"/>: its visit.</param>
+/// <param name="Changes">What differs between the two, against measurement error.</param>
+/// <param name="RescreenDue">When the policy wants the next one.</param>
 /// <param name="Trials">The trials the findings rest on, so that every number can be opened.</param>
 public sealed record FindingsView(
     ScreenFindings? Findings,
     IReadOnlyList<Trial> Trials,
     IReadOnlyList<ForbiddenRung> Forbidden,
-    DateTime? ScreenedAt
+    DateTime? ScreenedAt,
+    DateTime? RescreenDue,
+    IReadOnlyList<ScreenDone> Screens,
+    Guid? EarlierVisitId,
+    ScreenFindings? Earlier,
+    IReadOnlyList<Change> Changes
 );
+
+/// <param name="Number">Of the visit in the episode.</param>
+public sealed record ScreenDone(Guid VisitId, DateTime At, int Number);
 
 public static class FindingsEndpoints
 {
@@ -26,8 +39,10 @@ public static class FindingsEndpoints
             .WithTags("Findings")
             .WithName("GetFindings");
 
+    /// <param name="against">Visit of an earlier screen to compare with; none: the one before.</param>
     private static async Task<Results<Ok<FindingsView>, ProblemHttpResult>> Findings(
         Guid visitId,
+        Guid? against,
         PalaestraDb db,
         PracticeLibrary library
     )
@@ -37,13 +52,39 @@ public static class FindingsEndpoints
             return Problem.NotFound("visit");
         }
         var visit = file.ScreenVisit(visitId);
+        var earlier = visit is null ? null : EarlierOf(file, visit, against);
+        if (against is not null && earlier?.Id != against)
+        {
+            return Problem.Field("against", "There is no earlier screen in that visit.");
+        }
+        var now = visit is null ? null : file.FindingsOf(visit);
+        var before = earlier is null ? null : file.FindingsOf(earlier);
         return TypedResults.Ok(
             new FindingsView(
-                file.Findings(visitId),
+                now,
                 visit is null ? [] : [.. file.Trials(visit.Id).Where(t => t.Purpose == TrialPurpose.Screen)],
                 Planner.Forbidden(file.Profile, library),
-                visit?.PlannedAt
+                visit?.PlannedAt,
+                visit?.PlannedAt.Date.AddDays(file.Policy.RescreenWeeks * 7),
+                [
+                    .. file
+                        .Visits.Where(v => file.NumberOf(v.Id) <= file.NumberOf(visitId))
+                        .Where(v => file.Has(v.Id, TrialPurpose.Screen))
+                        .Select(v => new ScreenDone(v.Id, v.PlannedAt, file.NumberOf(v.Id))),
+                ],
+                earlier?.Id,
+                before,
+                before is null || now is null ? [] : Changes.Between(before, now, library)
             )
         );
     }
+
+    private static Visit? EarlierOf(CaseFile file, Visit visit, Guid? against) =>
+        against is null
+            ? file.EarlierScreen(visit.Id)
+            : file.Visits.FirstOrDefault(v =>
+                v.Id == against
+                && file.NumberOf(v.Id) < file.NumberOf(visit.Id)
+                && file.Has(v.Id, TrialPurpose.Screen)
+            );
 }

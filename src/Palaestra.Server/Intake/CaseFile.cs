@@ -109,8 +109,21 @@ public sealed class CaseFile
             .TakeWhile(v => upTo is null || NumberOf(v.Id) <= NumberOf(upTo.Value))
             .LastOrDefault(v => Has(v.Id, TrialPurpose.Screen));
 
+    /// <summary>The last screen before a visit; none before the second one.</summary>
+    public Visit? EarlierScreen(Guid visitId) =>
+        Visits
+            .TakeWhile(v => NumberOf(v.Id) < NumberOf(visitId))
+            .LastOrDefault(v => Has(v.Id, TrialPurpose.Screen));
+
     public ScreenFindings? Findings(Guid? upTo = null) =>
-        ScreenVisit(upTo) is { } visit ? FindingsMaker.Of(Trials(visit.Id), Profile, Policy, library) : null;
+        ScreenVisit(upTo) is { } visit ? FindingsOf(visit) : null;
+
+    /// <summary>What the screen of one visit says; with the age of that day.</summary>
+    public ScreenFindings FindingsOf(Visit visit)
+    {
+        var age = Episode.Client?.AgeOn(DateOnly.FromDateTime(visit.PlannedAt));
+        return FindingsMaker.Of(Trials(visit.Id), Profile, Policy, library, new Person(age, Body.Sex));
+    }
 
     /// <summary>The plan that was in force when a visit began: the latest accepted in an earlier visit.</summary>
     public PlanRevision? PlanFor(Guid visitId) =>

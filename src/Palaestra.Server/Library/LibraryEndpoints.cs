@@ -13,7 +13,8 @@ public sealed record LibraryView(
     IReadOnlyList<FeltPlace> FeltPlaces,
     IReadOnlyList<Precaution> Precautions,
     IReadOnlyList<DangerSign> DangerSigns,
-    IReadOnlyList<Policy> Policies
+    IReadOnlyList<Policy> Policies,
+    IReadOnlyList<ScreenTask> Tasks
 );
 
 public sealed record RungFigure(string RungId, Figure Figure);
@@ -39,7 +40,8 @@ public static class LibraryEndpoints
                 library.FeltPlaces,
                 library.Precautions,
                 library.DangerSigns,
-                library.Policies
+                library.Policies,
+                library.Tasks
             )
         );
 

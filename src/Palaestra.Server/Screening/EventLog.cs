@@ -54,7 +54,7 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
             Kind = e.Kind,
             Event = e,
             ReceivedAt = time.GetUtcNow().UtcDateTime,
-            By = by,
+            By = e.By ?? by,
         };
 
     /// <summary>An id or a trial that already belongs to another visit: another client's, or a mixed-up tablet.</summary>

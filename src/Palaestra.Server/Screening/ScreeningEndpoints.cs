@@ -11,12 +11,22 @@ namespace Palaestra.Server.Screening;
 
 public sealed record EventBatch(IReadOnlyList<CaptureEvent> Events);
 
-/// <summary>Where a screen stands: what was done, and for each ladder and side what comes next or where it ended.</summary>
+/// <summary>Where a screen stands: what is planned, what was done, and what comes next.</summary>
+/// <param name="States">By task of the battery, in its order.</param>
+/// <param name="Searches">By ladder and side, for every ladder that is planned or was tried.</param>
+/// <param name="Allowances">What precautions say of rungs; rungs they say nothing of are not listed.</param>
+/// <param name="Earlier">The last screen before this visit; none at the first.</param>
 public sealed record ScreenView(
+    BatteryView Battery,
+    IReadOnlyList<TaskState> States,
     IReadOnlyList<Trial> Trials,
     IReadOnlyList<RungSearch> Searches,
-    IReadOnlyList<Allowance> Allowances
+    IReadOnlyList<Allowance> Allowances,
+    EarlierScreen? Earlier,
+    double? LegLength
 );
+
+public sealed record EarlierScreen(Guid VisitId, DateTime At);
 
 public sealed record VisitEvents(IReadOnlyList<CaptureEvent> Events);
 
@@ -28,6 +38,8 @@ public static class ScreeningEndpoints
         group.MapPost("/events", Append).WithName("AppendEvents");
         group.MapGet("/events", Events).WithName("GetEvents");
         group.MapGet("/screen", Screen).WithName("GetScreen");
+        group.MapPost("/battery/proposal", Propose).WithName("ProposeBattery");
+        group.MapPut("/battery", StoreBattery).WithName("StoreBattery");
     }
 
     private static async Task<Results<Ok<EventsTaken>, ProblemHttpResult>> Append(
@@ -67,28 +79,99 @@ public static class ScreeningEndpoints
     private static async Task<Results<Ok<ScreenView>, ProblemHttpResult>> Screen(
         Guid visitId,
         PalaestraDb db,
-        PracticeLibrary library
+        PracticeLibrary library,
+        BatteryDesk desk
     )
     {
         if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
         {
             return Problem.NotFound("visit");
         }
-        var trials = file.Trials(visitId);
-        var screen = trials
-            .Where(t => t is { Open: false, Purpose: TrialPurpose.Screen })
-            .OrderBy(t => t.StartedAt)
-            .ToList();
-        var screened = library.Ladders.Where(l => l.Screened).ToList();
+        var visit = file.Visit(visitId);
+        var battery = desk.Of(file, visit);
+        var screen = BatteryDesk.Screened(file, visit);
+        var planned = battery.Battery.Items.Select(i => library.FindTask(i.TaskId)?.Ladder).ToHashSet();
         var searches =
-            from ladder in screened
+            from ladder in library.TrainedLadders
+            where
+                planned.Contains(ladder.Id)
+                || screen.Any(t => RungFinder.Climbs(t, library) && ladder.IndexOf(t.RungId) >= 0)
             from side in new[] { Side.Left, Side.Right }
             select RungFinder.Search(ladder, side, screen, file.Profile, file.Policy, library);
         var allowances =
-            from ladder in screened
-            from rung in ladder.Rungs
+            from rung in library.Ladders.SelectMany(ladder => ladder.Rungs)
             from side in rung.TaskSides
-            select Allowance.Of(library, file.Profile.Precautions, rung, side);
-        return TypedResults.Ok(new ScreenView(trials, [.. searches], [.. allowances]));
+            let allowance = Allowance.Of(library, file.Profile.Precautions, rung, side)
+            where allowance.Notes.Count > 0
+            select allowance;
+        return TypedResults.Ok(
+            new ScreenView(
+                battery,
+                desk.States(file, visit, battery.Battery),
+                file.Trials(visitId),
+                [.. searches],
+                [.. allowances],
+                file.EarlierScreen(visitId) is { } earlier
+                    ? new EarlierScreen(earlier.Id, earlier.PlannedAt)
+                    : null,
+                file.Visits.SelectMany(v => file.Trials(v.Id))
+                    .Select(t => t.LegLength)
+                    .LastOrDefault(l => l is not null)
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<Battery>, ProblemHttpResult>> Propose(
+        Guid visitId,
+        ProposalForm form,
+        PalaestraDb db,
+        PracticeLibrary library,
+        BatteryDesk desk
+    )
+    {
+        if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
+        {
+            return Problem.NotFound("visit");
+        }
+        var proposal = desk.Propose(file, form);
+        return proposal.IsValid ? TypedResults.Ok(proposal.Value!) : Problem.Fields(proposal.Errors);
+    }
+
+    private static async Task<Results<Ok<BatteryView>, ProblemHttpResult>> StoreBattery(
+        Guid visitId,
+        BatteryForm form,
+        PalaestraDb db,
+        PracticeLibrary library,
+        BatteryDesk desk
+    )
+    {
+        if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
+        {
+            return Problem.NotFound("visit");
+        }
+        var made = desk.ByHand(file, form);
+        if (!made.IsValid)
+        {
+            return Problem.Fields(made.Errors);
+        }
+        var visit = file.Visit(visitId);
+        if (form.Version != visit.BatteryVersion)
+        {
+            return Problem.Conflict(
+                "The battery was changed on another tablet meanwhile. That one is shown now.",
+                desk.Of(file, visit)
+            );
+        }
+        visit.Battery = made.Value!;
+        visit.BatteryVersion++;
+        try
+        {
+            await db.SaveChangesAsync();
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            return Problem.Conflict("The battery was changed on another tablet meanwhile. Look again.");
+        }
+        return TypedResults.Ok(new BatteryView(visit.Battery, visit.BatteryVersion));
     }
 }

@@ -75,11 +75,11 @@ public class FindingsTests
     [InlineData(6, 8, 25.0)]
     [InlineData(0, 8, 100.0)]
     public void Side_difference_is_of_the_stronger(int left, int right, double expected) =>
-        Assert.Equal(expected, FindingsMaker.Difference(Score(left / 10.0), Score(right / 10.0))!.Value, 6);
+        Assert.Equal(expected, TaskScores.Difference(Score(left / 10.0), Score(right / 10.0))!.Value, 6);
 
     [Fact]
     public void Two_sides_with_nothing_clean_have_no_difference() =>
-        Assert.Null(FindingsMaker.Difference(Score(0), Score(0)));
+        Assert.Null(TaskScores.Difference(Score(0), Score(0)));
 
     private static SideScore Score(double fraction) => new(Guid.NewGuid(), 0, 0, 0, fraction, false);
 

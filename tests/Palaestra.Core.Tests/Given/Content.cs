@@ -7,9 +7,12 @@ public static class Content
 {
     public static IReadOnlyDictionary<string, string> Texts { get; } = Read();
 
-    public static PracticeLibrary Library { get; } = ContentFiles.Read(Texts).Value!;
+    public static PracticeLibrary Library { get; } = Whole(ContentFiles.Read(Texts));
 
     public static Policy Policy => Library.DefaultPolicy;
+
+    private static PracticeLibrary Whole(Checked<PracticeLibrary> read) =>
+        read.Value ?? throw new InvalidOperationException(string.Join("; ", read.Errors));
 
     private static Dictionary<string, string> Read()
     {

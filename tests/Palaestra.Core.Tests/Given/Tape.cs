@@ -66,6 +66,51 @@ public sealed class Tape
     public Tape Fault(string code, double after = 1) =>
         Tap(CaptureKind.FaultMarked, after, e => e with { Fault = code });
 
+    /// <summary>A trial of a task, at its first place and with its own target.</summary>
+    public Tape Task(
+        string taskId,
+        Side side,
+        string? variant = null,
+        string? rung = null,
+        double? load = null,
+        double? leg = null
+    )
+    {
+        var task = Content.Library.FindTask(taskId)!;
+        Start(rung ?? task.Surfaces?[0].Rung ?? task.Rung!, side, target: task.Target);
+        Events[^1] = Events[^1] with { TaskId = taskId, Variant = variant, Load = load, LegLength = leg };
+        return this;
+    }
+
+    /// <summary>A rep with a reading.</summary>
+    public Tape Measure(double amount, string? fault = null)
+    {
+        if (fault is not null)
+        {
+            Fault(fault);
+        }
+        return Tap(CaptureKind.MeasureTaken, 2, e => e with { Amount = amount });
+    }
+
+    public Tape Range(double? degrees = null, double? share = null) =>
+        Tap(CaptureKind.RangeReached, 1, e => e with { Degrees = degrees, Share = share });
+
+    public Tape Persisting(string code) =>
+        Tap(CaptureKind.FaultMarked, 1, e => e with { Fault = code, Persists = true });
+
+    public Tape Tap(CaptureKind kind) => Tap(kind, 1);
+
+    public Tape Uses(Instrument instrument) =>
+        Tap(CaptureKind.InstrumentUsed, 1, e => e with { Instrument = instrument });
+
+    public Tape OtherSide(Side side) => Tap(CaptureKind.SideCorrected, 1, e => e with { Side = side });
+
+    public Tape Wait(double seconds)
+    {
+        now = now.AddSeconds(seconds);
+        return this;
+    }
+
     public Tape Cue() => Tap(CaptureKind.CueGiven, 1);
 
     public Tape CueAnswered(bool worked) => Tap(CaptureKind.CueAnswered, 1, e => e with { Worked = worked });

@@ -47,6 +47,60 @@ public class CaptureCheckTests
         Assert.Equal(field, Field(events));
     }
 
+    private static List<CaptureEvent> Reach() =>
+        new Tape()
+            .Task("reaches", Side.Left, "front", leg: 90)
+            .Measure(61)
+            .Range(degrees: 30, share: 0.5)
+            .Uses(Instrument.Dowel)
+            .OtherSide(Side.Right)
+            .End()
+            .Events;
+
+    public static TheoryData<int, string, Func<CaptureEvent, CaptureEvent>> WrongReadings =>
+        new()
+        {
+            { 0, "events[0].taskId", e => e with { TaskId = "moon-walk" } },
+            { 0, "events[0].rungId", e => e with { TaskId = "fists", Variant = null } },
+            { 0, "events[0].variant", e => e with { Variant = "upward" } },
+            { 0, "events[0].variant", e => e with { Variant = null } },
+            { 0, "events[0].load", e => e with { Load = -5 } },
+            { 0, "events[0].legLength", e => e with { LegLength = 9 } },
+            { 1, "events[1].amount", e => e with { Amount = null } },
+            { 1, "events[1].amount", e => e with { Amount = -1 } },
+            { 1, "events[1].amount", e => e with { Amount = double.NaN } },
+            { 1, "events[1].amount", e => e with { Amount = 400 } },
+            { 2, "events[2].share", e => e with { Share = 1.2 } },
+            { 2, "events[2].share", e => e with { Share = null, Degrees = null } },
+            { 2, "events[2].degrees", e => e with { Degrees = 200 } },
+            { 3, "events[3].instrument", e => e with { Instrument = null } },
+            { 4, "events[4].side", e => e with { Side = Side.Both } },
+            { 4, "events[4].by", e => e with { By = "" } },
+        };
+
+    [Theory]
+    [MemberData(nameof(WrongReadings), DisableDiscoveryEnumeration = true)]
+    public void Refuses_readings_that_cannot_be_and_names_them(
+        int index,
+        string field,
+        Func<CaptureEvent, CaptureEvent> spoil
+    )
+    {
+        var events = Reach();
+        Assert.Empty(CaptureCheck.Errors([], events, Content.Library));
+        events[index] = spoil(events[index]);
+        Assert.Contains(CaptureCheck.Errors([], events, Content.Library), e => e.Field == field);
+    }
+
+    [Theory]
+    [InlineData("active-leg-raise", 6)]
+    [InlineData("let-go", 2)]
+    public void A_reading_has_the_bounds_of_its_task(string task, double amount) =>
+        Assert.Equal(
+            "events[1].amount",
+            Field(new Tape().Task(task, Side.Left).Measure(amount).End().Events)
+        );
+
     [Fact]
     public void Refuses_to_take_back_what_is_not_there_or_belongs_to_another_trial()
     {

@@ -1,0 +1,175 @@
+using System.Globalization;
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Findings;
+
+public enum ChangeVerdict
+{
+    Better,
+    Worse,
+    NoClearChange,
+}
+
+/// <summary>One value then and now.</summary>
+/// <param name="Of">Id of a task or rung, a ladder, or a direction. <paramref name="What"/>: the same in words.</param>
+/// <param name="Smallest">The smallest change beyond chance, in the unit.</param>
+/// <param name="Source">Where the measurement error is from.</param>
+public sealed record Change(
+    string Of,
+    string What,
+    Side Side,
+    string Unit,
+    double Before,
+    double Now,
+    double Smallest,
+    ChangeVerdict Verdict,
+    string Words,
+    string Source
+);
+
+/// <summary>Compares two screens: what differs by more than two measurements of the same thing would.</summary>
+public static class Changes
+{
+    public static IReadOnlyList<Change> Between(
+        ScreenFindings before,
+        ScreenFindings now,
+        PracticeLibrary library
+    ) =>
+        [
+            .. OfControl(before, now, library),
+            .. OfEntries(before, now, library),
+            .. OfTasks(before, now, library),
+        ];
+
+    private static IEnumerable<Change> OfControl(
+        ScreenFindings before,
+        ScreenFindings now,
+        PracticeLibrary library
+    ) =>
+        from then in before.Control
+        from here in now.Control
+        where then.Sector == here.Sector
+        let was = then.Percent
+        let held = here.Percent
+        where was is not null && held is not null
+        select Make(
+            here.Sector.ToString(),
+            here.Name,
+            Side.Both,
+            "%",
+            was.Value,
+            held.Value,
+            ErrorOf(library, "control")
+        );
+
+    private static IEnumerable<Change> OfEntries(
+        ScreenFindings before,
+        ScreenFindings now,
+        PracticeLibrary library
+    ) =>
+        from then in before.Entries
+        from here in now.Entries
+        where then.LadderId == here.LadderId && then.Side == here.Side && Tried(then) && Tried(here)
+        let ladder = library.Ladders.First(l => l.Id == here.LadderId)
+        select Make(
+            ladder.Id,
+            ladder.Name,
+            here.Side,
+            "rungs",
+            Height(ladder, then.EntryRungId),
+            Height(ladder, here.EntryRungId),
+            ErrorOf(library, "rung")
+        );
+
+    private static bool Tried(Screening.RungSearch search) => search.Done && search.TrialIds.Count > 0;
+
+    /// <summary>1 for the lowest rung; 0 when not even that was clean.</summary>
+    private static int Height(Ladder ladder, string? rungId) =>
+        rungId is null ? 0 : ladder.IndexOf(rungId) + 1;
+
+    private static IEnumerable<Change> OfTasks(
+        ScreenFindings before,
+        ScreenFindings now,
+        PracticeLibrary library
+    ) =>
+        from then in before.Tasks
+        from here in now.Tasks
+        where
+            here.TaskId is not null
+            && then.TaskId == here.TaskId
+            && then.Variant == here.Variant
+            && then.RungId == here.RungId
+        from side in new[] { Side.Left, Side.Right, Side.Both }
+        let was = then.Of(side)?.Value
+        let value = here.Of(side)?.Value
+        where was is not null && value is not null
+        select Make(
+            here.TaskId!,
+            here.Name ?? here.TaskId!,
+            side,
+            UnitOf(here.Measure),
+            was.Value,
+            value.Value,
+            ErrorOf(library, here.TaskId!, here.Measure),
+            here.Measure == MeasureKind.Effort
+        );
+
+    private static MeasurementError ErrorOf(PracticeLibrary library, string of) =>
+        library.Norms.Errors.First(e => e.Of == of);
+
+    private static MeasurementError ErrorOf(PracticeLibrary library, string taskId, MeasureKind measure) =>
+        library.Norms.Errors.FirstOrDefault(e => e.Of == taskId)
+        ?? library.Norms.Errors.First(e =>
+            string.Equals(e.Of.Replace("-", ""), measure.ToString(), StringComparison.OrdinalIgnoreCase)
+        );
+
+    public static string UnitOf(MeasureKind measure) =>
+        measure switch
+        {
+            MeasureKind.Seconds => "s",
+            MeasureKind.Degrees => "°",
+            MeasureKind.Centimetres => "cm",
+            MeasureKind.Kilograms => "kg",
+            MeasureKind.Effort => "points",
+            MeasureKind.YesNo => "",
+            _ => "reps",
+        };
+
+    private static Change Make(
+        string of,
+        string what,
+        Side side,
+        string unit,
+        double before,
+        double now,
+        MeasurementError error,
+        bool lessIsBetter = false
+    )
+    {
+        var smallest = error.SmallestChange;
+        var gain = lessIsBetter ? before - now : now - before;
+        var verdict =
+            Math.Abs(gain) < smallest ? ChangeVerdict.NoClearChange
+            : gain > 0 ? ChangeVerdict.Better
+            : ChangeVerdict.Worse;
+        var words = verdict switch
+        {
+            ChangeVerdict.Better => "better",
+            ChangeVerdict.Worse => "worse",
+            _ => "no clear change",
+        };
+        return new(
+            of,
+            what,
+            side,
+            unit,
+            before,
+            now,
+            smallest,
+            verdict,
+            string.Create(CultureInfo.InvariantCulture, $"{words}: beyond chance from {smallest:0.#} {unit}")
+                .TrimEnd(),
+            error.Source
+        );
+    }
+}

@@ -1,0 +1,69 @@
+namespace Palaestra.Core.Library;
+
+/// <summary>Checks of norms, ratios and measurement errors; each error names file and field.</summary>
+public static class NormCheck
+{
+    /// <summary>What a measurement error can be of, beside tasks and kinds of measure.</summary>
+    private static readonly string[] Computed = ["control", "rung"];
+
+    public static IEnumerable<FieldError> Errors(NormsFile norms, TasksFile tasks)
+    {
+        var ids = tasks.Tasks.Select(t => t.Id).ToHashSet();
+        FieldError Unknown(string field, string task) =>
+            new($"norms.json {field}", $"There is no task {task}.");
+        for (var i = 0; i < norms.Norms.Count; i++)
+        {
+            var norm = norms.Norms[i];
+            if (!ids.Contains(norm.Task))
+            {
+                yield return Unknown($"norms[{i}].task", norm.Task);
+            }
+            if (norm.Sd is <= 0 || norm.AgeFrom > norm.AgeTo || (norm.Mean is null && norm.Lines is null))
+            {
+                yield return new(
+                    $"norms.json norms[{i}]",
+                    "A norm has a mean or lines, a standard deviation above 0 if any, and ages in order."
+                );
+            }
+        }
+        for (var i = 0; i < norms.Ratios.Count; i++)
+        {
+            foreach (
+                var part in new[] { norms.Ratios[i].Over, norms.Ratios[i].Under }.Where(part =>
+                    !ids.Contains(part.Task)
+                )
+            )
+            {
+                yield return Unknown($"ratios[{i}]", part.Task);
+            }
+        }
+        var told = norms.Errors.Select(e => e.Of.Replace("-", "").ToLowerInvariant()).ToHashSet();
+        foreach (
+            var of in Computed
+                .Concat(Enum.GetNames<MeasureKind>().Select(name => name.ToLowerInvariant()))
+                .Where(of => !told.Contains(of))
+        )
+        {
+            yield return new("norms.json errors", $"There is no measurement error for {of}.");
+        }
+        for (var i = 0; i < norms.Errors.Count; i++)
+        {
+            var error = norms.Errors[i];
+            if (
+                !ids.Contains(error.Of)
+                && !Computed.Contains(error.Of)
+                && !Enum.TryParse<MeasureKind>(error.Of.Replace("-", ""), true, out _)
+            )
+            {
+                yield return Unknown($"errors[{i}].of", error.Of);
+            }
+            if (error.Sem is null && error is not { Sd: > 0, Icc: >= 0 and < 1 })
+            {
+                yield return new(
+                    $"norms.json errors[{i}]",
+                    "Give the standard error, or a standard deviation and a reliability from 0 to below 1."
+                );
+            }
+        }
+    }
+}

@@ -1,0 +1,79 @@
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Screening;
+
+/// <summary>Refuses batteries that cannot be, naming field and reason.</summary>
+public static class BatteryCheck
+{
+    public const double MinutesMin = 5;
+    public const double MinutesMax = 60;
+    public const int TasksMax = 40;
+
+    public static IEnumerable<FieldError> Errors(BatteryQuestion question, PracticeLibrary library)
+    {
+        if (!(question.Minutes is >= MinutesMin and <= MinutesMax))
+        {
+            yield return new("minutes", $"A screen takes {MinutesMin} to {MinutesMax} minutes.");
+        }
+        var known = library.Ladders.SelectMany(l => l.Rungs).SelectMany(r => r.Equipment).ToHashSet();
+        for (var i = 0; i < question.Missing.Count; i++)
+        {
+            if (!known.Contains(question.Missing[i]))
+            {
+                yield return new($"missing[{i}]", $"No exercise uses “{question.Missing[i]}”.");
+            }
+        }
+        foreach (var error in TaskErrors(question.Repeat ?? [], "repeat", library))
+        {
+            yield return error;
+        }
+    }
+
+    /// <summary>Unknown, doubled and barred tasks of a battery put together by hand.</summary>
+    public static IEnumerable<FieldError> ItemErrors(
+        IReadOnlyList<string> taskIds,
+        ClientProfile profile,
+        Policy policy,
+        PracticeLibrary library
+    )
+    {
+        foreach (var error in TaskErrors(taskIds, "taskIds", library))
+        {
+            yield return error;
+        }
+        if (taskIds.Count > TasksMax)
+        {
+            yield return new("taskIds", $"At most {TasksMax} tasks.");
+        }
+        for (var i = 0; i < taskIds.Count; i++)
+        {
+            if (
+                library.FindTask(taskIds[i]) is { } task
+                && TaskOption.Of(task, profile, policy, [], library).Out is { CanAdd: false } barred
+            )
+            {
+                yield return new($"taskIds[{i}]", $"{task.Name}: {barred.Why}");
+            }
+        }
+    }
+
+    private static IEnumerable<FieldError> TaskErrors(
+        IReadOnlyList<string> taskIds,
+        string field,
+        PracticeLibrary library
+    )
+    {
+        for (var i = 0; i < taskIds.Count; i++)
+        {
+            if (library.FindTask(taskIds[i]) is null)
+            {
+                yield return new($"{field}[{i}]", $"There is no task “{taskIds[i]}”.");
+            }
+            else if (taskIds.Take(i).Contains(taskIds[i]))
+            {
+                yield return new($"{field}[{i}]", $"{library.FindTask(taskIds[i])!.Name} is in twice.");
+            }
+        }
+    }
+}

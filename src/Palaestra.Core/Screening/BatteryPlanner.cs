@@ -1,0 +1,230 @@
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Screening;
+
+/// <summary>
+/// Plans a screen: tasks that see every direction, in the minutes there are, with few changes of position, floor before
+/// standing, what is sore or tires last.
+/// </summary>
+public static class BatteryPlanner
+{
+    /// <summary>A direction counts as seen when a task asks at least this share of the hardest screened rung. Our own.</summary>
+    public const double Seen = 0.3;
+
+    /// <summary>Floor before standing; those not named come after.</summary>
+    private static readonly string[] PositionOrder =
+    [
+        "supine",
+        "side-lying",
+        "prone",
+        "sitting",
+        "hands-and-knees",
+        "forearms-and-knees",
+        "plank",
+        "standing-at-counter",
+        "standing-at-wall",
+        "standing",
+    ];
+
+    public static Battery Propose(
+        ClientProfile profile,
+        Policy policy,
+        BatteryQuestion question,
+        PracticeLibrary library
+    )
+    {
+        var options = library
+            .Tasks.Select(task => TaskOption.Of(task, profile, policy, question.Missing, library))
+            .ToList();
+        if (question.Repeat is { } repeat)
+        {
+            return Again(repeat, options, profile, policy, question, library);
+        }
+        var chosen = new List<(TaskOption Option, string Why)>();
+        var left = options.Select(o => o.Out).OfType<LeftOut>().ToList();
+        var waiting = options.Where(o => o.Out is null && o.Task.Priority <= 2).ToList();
+        while (Best(waiting, [.. chosen.Select(c => c.Option)]) is { } option)
+        {
+            waiting.Remove(option);
+            var fresh = Fresh(option, chosen.Select(c => c.Option));
+            if (Minutes([.. chosen.Select(c => c.Option), option], policy) > question.Minutes)
+            {
+                left.Add(
+                    new(option.Task.Id, "S-MINUTES", $"Would go over {question.Minutes:0.#} minutes.", true)
+                );
+                continue;
+            }
+            chosen.Add((option, WhyIn(option, fresh, library)));
+        }
+        left.AddRange(
+            options
+                .Where(o => o.Out is null && o.Task.Priority > 2)
+                .Select(o => new LeftOut(o.Task.Id, "S-COVERED", WhyCovered(o, chosen, library), true))
+        );
+        var soreLast = StirredUpLevel.Of(profile, policy) != StirredUp.Low;
+        return Make(
+            [.. chosen.OrderBy(c => Late(c.Option, soreLast)).ThenBy(c => Place(c.Option.Rung.Position))],
+            left,
+            question,
+            policy
+        );
+    }
+
+    /// <summary>A battery as somebody ordered it by hand, with minutes, sides and cautions worked out.</summary>
+    public static Battery ByHand(
+        IReadOnlyList<string> taskIds,
+        ClientProfile profile,
+        Policy policy,
+        BatteryQuestion question,
+        PracticeLibrary library
+    )
+    {
+        var proposal = Propose(profile, policy, question, library);
+        var chosen = taskIds
+            .Select(id =>
+                (
+                    TaskOption.Of(library.FindTask(id)!, profile, policy, question.Missing, library),
+                    proposal.Items.FirstOrDefault(item => item.TaskId == id)?.Why ?? "Added by hand."
+                )
+            )
+            .ToList();
+        var left = proposal
+            .Items.Where(item => !taskIds.Contains(item.TaskId))
+            .Select(item => new LeftOut(item.TaskId, "S-BY-HAND", "Taken out by hand.", true))
+            .Concat(proposal.LeftOut.Where(l => !taskIds.Contains(l.TaskId)))
+            .ToList();
+        return Make(chosen, left, question, policy);
+    }
+
+    /// <summary>The tasks of an earlier screen in its order, so that the two can be compared; what is barred by now is left out.</summary>
+    private static Battery Again(
+        IReadOnlyList<string> repeat,
+        List<TaskOption> options,
+        ClientProfile profile,
+        Policy policy,
+        BatteryQuestion question,
+        PracticeLibrary library
+    )
+    {
+        var known = repeat
+            .Select(library.FindTask)
+            .OfType<ScreenTask>()
+            .Select(task => TaskOption.Of(task, profile, policy, question.Missing, library))
+            .ToList();
+        var left = known.Select(o => o.Out).OfType<LeftOut>().ToList();
+        left.AddRange(
+            options
+                .Where(o => !repeat.Contains(o.Task.Id))
+                .Select(o =>
+                    o.Out ?? new LeftOut(o.Task.Id, "S-COVERED", "Not in the screen that is repeated.", true)
+                )
+        );
+        return Make(
+            [
+                .. known
+                    .Where(o => o.Out is null)
+                    .Select(o => (o, "Done in the screen before: now and then can be compared.")),
+            ],
+            left,
+            question,
+            policy
+        );
+    }
+
+    private static Battery Make(
+        List<(TaskOption Option, string Why)> chosen,
+        List<LeftOut> left,
+        BatteryQuestion question,
+        Policy policy
+    )
+    {
+        var options = chosen.Select(c => c.Option).ToList();
+        return new Battery(
+            [
+                .. chosen.Select(c => new BatteryItem(
+                    c.Option.Task.Id,
+                    c.Why,
+                    c.Option.Minutes,
+                    c.Option.Sides,
+                    c.Option.Surface,
+                    c.Option.Cautions
+                )),
+            ],
+            left,
+            Minutes(options, policy),
+            question.Minutes,
+            question.Missing,
+            Changes(options)
+        );
+    }
+
+    private static double Minutes(IReadOnlyList<TaskOption> options, Policy policy) =>
+        options.Sum(o => o.Minutes)
+        + options.Select(o => o.Rung.Position).Distinct().Count() * policy.Seconds.PositionChange / 60;
+
+    private static int Changes(List<TaskOption> options) =>
+        options.Zip(options.Skip(1)).Count(pair => pair.First.Rung.Position != pair.Second.Rung.Position);
+
+    /// <summary>0 first; what a caution touches comes later when the back is easily stirred up, what tires last.</summary>
+    private static int Late(TaskOption option, bool soreLast) =>
+        option.Task.Tires ? 2
+        : option.Sore && soreLast ? 1
+        : 0;
+
+    private static int Place(string position)
+    {
+        var at = Array.IndexOf(PositionOrder, position);
+        return at < 0 ? PositionOrder.Length : at;
+    }
+
+    /// <summary>What belongs to every screen first; then what shows most that was not seen, for the minutes it takes.</summary>
+    private static TaskOption? Best(List<TaskOption> waiting, List<TaskOption> chosen) =>
+        waiting
+            .OrderBy(o => o.Task.Priority)
+            .ThenByDescending(o => Worth(o, chosen) / o.Minutes)
+            .ThenByDescending(o => o.Covers.Values.DefaultIfEmpty(0).Sum() / o.Minutes)
+            .FirstOrDefault();
+
+    private static double Worth(TaskOption option, IEnumerable<TaskOption> before) =>
+        Fresh(option, before).Sum(sector => option.Covers[sector]);
+
+    /// <summary>Directions this task would show that none before it does.</summary>
+    private static List<Sector> Fresh(TaskOption option, IEnumerable<TaskOption> before)
+    {
+        var seen = before
+            .SelectMany(o => o.Covers)
+            .Where(c => c.Value >= Seen)
+            .Select(c => c.Key)
+            .ToHashSet();
+        return [.. option.Covers.Where(c => c.Value >= Seen && !seen.Contains(c.Key)).Select(c => c.Key)];
+    }
+
+    private static string WhyIn(TaskOption option, List<Sector> fresh, PracticeLibrary library)
+    {
+        if (fresh.Count == 0)
+        {
+            return option.Task.Priority == 1
+                ? "Belongs to every screen."
+                : "A second look in the minutes there are.";
+        }
+        var names = fresh.Select(sector => library.Words(sector).Name.ToLowerInvariant());
+        return $"First to ask for {string.Join(", ", names)}.";
+    }
+
+    private static string WhyCovered(
+        TaskOption option,
+        List<(TaskOption Option, string Why)> chosen,
+        PracticeLibrary library
+    )
+    {
+        if (option.Task.Tires)
+        {
+            return "Tiring; looked at when endurance is the question.";
+        }
+        var fresh = Fresh(option, chosen.Select(c => c.Option));
+        return fresh.Count == 0
+            ? "Its directions are seen by what is in."
+            : $"Would show {string.Join(", ", fresh.Select(sector => library.Words(sector).Name.ToLowerInvariant()))}.";
+    }
+}

@@ -1,0 +1,162 @@
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Screening;
+
+/// <summary>One trial to do next.</summary>
+/// <param name="Target">What is asked of it.</param>
+/// <param name="Load">Kilograms, for tasks that raise a load.</param>
+public sealed record ScreenStep(
+    string TaskId,
+    string RungId,
+    Side Side,
+    string? Variant,
+    double? Load,
+    Dose Target,
+    string Why
+);
+
+/// <summary>Where one task of the battery stands.</summary>
+/// <param name="Next">None when it is done.</param>
+/// <param name="Trials">Its trials so far.</param>
+public sealed record TaskState(string TaskId, bool Done, ScreenStep? Next, IReadOnlyList<Guid> Trials);
+
+/// <summary>Leads through a battery: which task, which rung, which side, which way comes next.</summary>
+public static class ScreenGuide
+{
+    /// <param name="trials">Ended screen trials of the visit, in order of time.</param>
+    /// <param name="weaker">The weaker side by what was known before, task by task; none where nothing is.</param>
+    public static IReadOnlyList<TaskState> States(
+        Battery battery,
+        IReadOnlyList<Trial> trials,
+        ClientProfile profile,
+        Policy policy,
+        PracticeLibrary library,
+        Func<string, Side?>? weaker = null
+    ) =>
+        [
+            .. from item in battery.Items
+            let task = library.FindTask(item.TaskId)
+            where task is not null
+            select StateOf(item, task, trials, profile, policy, library, weaker?.Invoke(item.TaskId)),
+        ];
+
+    private static TaskState StateOf(
+        BatteryItem item,
+        ScreenTask task,
+        IReadOnlyList<Trial> trials,
+        ClientProfile profile,
+        Policy policy,
+        PracticeLibrary library,
+        Side? weaker
+    )
+    {
+        var own = trials
+            .Where(t => t.TaskId == task.Id || (task.Climbs && Climbed(t, task, library)))
+            .OrderBy(t => t.StartedAt)
+            .ToList();
+        var open = task.Climbs
+            ? ClimbSteps(item, task, trials, profile, policy, library)
+            : LookSteps(item, task, own, library);
+        var next = Turn(open, own.LastOrDefault()?.Side, weaker, policy.SideOrder);
+        return new(task.Id, next is null, next, [.. own.Select(t => t.Id)]);
+    }
+
+    private static bool Climbed(Trial trial, ScreenTask task, PracticeLibrary library) =>
+        RungFinder.Climbs(trial, library) && library.LadderOf(trial.RungId).Id == task.Ladder;
+
+    /// <summary>For each side that is not bracketed yet, the rung to try.</summary>
+    private static List<ScreenStep> ClimbSteps(
+        BatteryItem item,
+        ScreenTask task,
+        IReadOnlyList<Trial> trials,
+        ClientProfile profile,
+        Policy policy,
+        PracticeLibrary library
+    )
+    {
+        var ladder = library.Ladders.First(l => l.Id == task.Ladder);
+        var sides = item.Sides.Contains(Side.Both) ? [Side.Left] : item.Sides;
+        return
+        [
+            .. from side in sides
+            let search = RungFinder.Search(ladder, side, trials, profile, policy, library)
+            where search.NextRungId is not null
+            let rung = library.Rung(search.NextRungId!)
+            select new ScreenStep(
+                task.Id,
+                rung.Id,
+                rung.Sides == RungSides.Each ? side : Side.Both,
+                null,
+                null,
+                rung.Start with
+                {
+                    Sets = 1,
+                },
+                search.Why
+            ),
+        ];
+    }
+
+    /// <summary>For each way and side not looked at yet, one trial.</summary>
+    private static List<ScreenStep> LookSteps(
+        BatteryItem item,
+        ScreenTask task,
+        List<Trial> own,
+        PracticeLibrary library
+    )
+    {
+        var place = task.Surfaces?.FirstOrDefault(s => s.Id == item.Surface);
+        var rung = library.Rung(place?.Rung ?? task.Rung!);
+        var target = task.Target ?? rung.Start with { Sets = 1 };
+        return
+        [
+            .. from way in task.Ways
+            from side in item.Sides
+            let done = own.Where(t => t.Side == side && t.Variant == way).ToList()
+            where task.Measure == MeasureKind.Kilograms ? NextLoad(task, done) is not null : done.Count == 0
+            select new ScreenStep(
+                task.Id,
+                rung.Id,
+                side,
+                way,
+                task.Measure == MeasureKind.Kilograms ? NextLoad(task, done) : null,
+                target,
+                WhyLook(task, way, done)
+            ),
+        ];
+    }
+
+    private static string WhyLook(ScreenTask task, string? way, List<Trial> done) =>
+        way is not null ? task.Variants!.First(v => v.Id == way).Name
+        : done.Count > 0 ? $"{done[^1].Load:0.#} kg was clean: heavier."
+        : task.Tells;
+
+    /// <summary>The lightest load above the last clean one; none after one that broke, hurt, or was the heaviest.</summary>
+    private static double? NextLoad(ScreenTask task, List<Trial> done) =>
+        done.Count == 0 ? task.Loads![0]
+        : done[^1] is { Clean.Fraction: >= 1, PainOverLimit: false } clean
+            ? task.Loads!.Where(load => load > (clean.Load ?? 0))
+                .Select(load => (double?)load)
+                .FirstOrDefault()
+        : null;
+
+    private static ScreenStep? Turn(List<ScreenStep> open, Side? last, Side? weaker, SideOrder order)
+    {
+        if (open.Count == 0)
+        {
+            return null;
+        }
+        var first = order == SideOrder.WeakerFirst && weaker is { } weak ? weak : Side.Left;
+        var wanted = order switch
+        {
+            SideOrder.Alternate when last is { } done && done != Side.Both => done.Other(),
+            _ when last is { } begun && begun != Side.Both && open.Any(s => s.Side == begun) => begun,
+            _ => first,
+        };
+        // One way is finished on both sides before the next way begins.
+        var way = open[0].Variant;
+        var ways = open.Where(step => step.Variant == way).ToList();
+        return ways.FirstOrDefault(step => step.Side == wanted) ?? ways[0];
+    }
+}

@@ -1,0 +1,86 @@
+using Palaestra.Core.Findings;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+using Palaestra.Core.Tests.Given;
+
+namespace Palaestra.Core.Tests.Findings;
+
+public class ChangesTests
+{
+    private static ScreenFindings Of(Tape tape) =>
+        FindingsMaker.Of(tape.Trials(), Someone.Calm, Content.Policy, Content.Library);
+
+    private static Tape Raise(double left) =>
+        new Tape().Task("active-leg-raise", Side.Left).Measure(left).End();
+
+    private static Tape Roll(double degrees) =>
+        new Tape().Task("roll-range", Side.Left).Range(degrees: degrees).Reps(2).End();
+
+    private static Change Only(Tape before, Tape now, string of) =>
+        Changes.Between(Of(before), Of(now), Content.Library).First(c => c.Of == of);
+
+    /// <summary>SEM = SD·√(1 − ICC): 51 × √0.03 = 8.83; smallest change 1.96 × √2 × 8.83 = 24.5 (Weir 2005, from memory).</summary>
+    [Fact]
+    public void The_smallest_change_follows_from_spread_and_reliability()
+    {
+        var error = new MeasurementError("extensor-hold", "", true, Sd: 51, Icc: 0.97);
+        Assert.Equal(8.83, error.Error, 2);
+        Assert.Equal(24.5, error.SmallestChange, 1);
+    }
+
+    /// <summary>5° of error: 13.9° is the smallest change beyond chance.</summary>
+    [Theory]
+    [InlineData(20, 30, ChangeVerdict.NoClearChange)]
+    [InlineData(20, 45, ChangeVerdict.Better)]
+    [InlineData(45, 20, ChangeVerdict.Worse)]
+    [InlineData(30, 30, ChangeVerdict.NoClearChange)]
+    public void A_change_within_the_error_is_no_clear_change(
+        double before,
+        double now,
+        ChangeVerdict verdict
+    ) => Assert.Equal(verdict, Only(Roll(before), Roll(now), "roll-range").Verdict);
+
+    [Theory]
+    [InlineData(4, 1, ChangeVerdict.Better)]
+    [InlineData(1, 4, ChangeVerdict.Worse)]
+    [InlineData(3, 2, ChangeVerdict.NoClearChange)]
+    public void Less_effort_is_better(double before, double now, ChangeVerdict verdict) =>
+        Assert.Equal(verdict, Only(Raise(before), Raise(now), "active-leg-raise").Verdict);
+
+    [Fact]
+    public void A_higher_entry_rung_is_a_change_only_beyond_the_error_of_the_search()
+    {
+        static Tape Climb(params string[] clean)
+        {
+            var tape = new Tape();
+            foreach (var id in clean)
+            {
+                var rung = Content.Library.Rung(id);
+                tape.Start(id, rung.Sides == RungSides.Each ? Side.Left : Side.Both)
+                    .Reps(rung.Start.Reps, rung.Start.Hold)
+                    .End();
+            }
+            var ladder = Content.Library.LadderOf(clean[0]);
+            var broken = ladder.Rungs[ladder.IndexOf(clean[^1]) + 1];
+            tape.Start(broken.Id, broken.Sides == RungSides.Each ? Side.Left : Side.Both)
+                .Rep(fault: "arch")
+                .End();
+            return tape;
+        }
+        var change = Changes
+            .Between(Of(Climb("B2")), Of(Climb("B5", "B7")), Content.Library)
+            .First(c => c.Of == "B" && c.Side == Side.Left);
+        Assert.Equal((2, 7, ChangeVerdict.Better), (change.Before, change.Now, change.Verdict));
+        var small = Changes
+            .Between(Of(Climb("B5")), Of(Climb("B5", "B6")), Content.Library)
+            .First(c => c.Of == "B" && c.Side == Side.Left);
+        Assert.Equal(ChangeVerdict.NoClearChange, small.Verdict);
+    }
+
+    [Fact]
+    public void What_was_not_seen_in_both_screens_is_not_compared() =>
+        Assert.DoesNotContain(
+            Changes.Between(Of(Raise(2)), Of(Roll(30)), Content.Library),
+            c => c.Of is "active-leg-raise" or "roll-range"
+        );
+}

@@ -1,0 +1,273 @@
+using Palaestra.Core.Body;
+using Palaestra.Core.Findings;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+using Palaestra.Core.Tests.Given;
+
+namespace Palaestra.Core.Tests.Findings;
+
+/// <summary>What tasks come to in their own unit, and how that stands beside published figures.</summary>
+public class TaskScoresTests
+{
+    private static readonly Person Student = new(22, Sex.Male);
+
+    private static ScreenFindings Of(Tape tape, Person? person = null) =>
+        FindingsMaker.Of(tape.Trials(), Someone.Calm, Content.Policy, Content.Library, person);
+
+    private static TaskFinding Task(Tape tape, string id, Person? person = null) =>
+        Of(tape, person).Tasks.First(t => t.TaskId == id);
+
+    private static Tape Hold(Tape tape, string task, Side side, double seconds) =>
+        tape.Task(task, side).HoldStart().Wait(seconds).Tap(CaptureKind.RepDone).End(EndReason.Fatigue);
+
+    /// <summary>
+    /// Reach over leg length times 100 (Gribble and Hertel 2003, from memory): 79.2 cm with a leg of 90 cm is 88 %.
+    /// </summary>
+    [Theory]
+    [InlineData(79.2, 90.0, 88.0)]
+    [InlineData(90.0, 90.0, 100.0)]
+    [InlineData(0.0, 90.0, 0.0)]
+    public void A_reach_is_told_as_a_share_of_leg_length(double reach, double leg, double percent) =>
+        Assert.Equal(percent, TaskScores.PercentOfLeg(reach, leg)!.Value, 6);
+
+    [Theory]
+    [InlineData(null, 90.0)]
+    [InlineData(60.0, null)]
+    [InlineData(60.0, 0.0)]
+    public void Without_reach_or_leg_there_is_no_share(double? reach, double? leg) =>
+        Assert.Null(TaskScores.PercentOfLeg(reach, leg));
+
+    [Fact]
+    public void Reaches_stand_apart_by_direction_with_the_best_of_three_and_the_difference_in_both_units()
+    {
+        var tape = new Tape()
+            .Task("reaches", Side.Left, "front", leg: 90)
+            .Measure(60)
+            .Measure(63)
+            .Measure(62)
+            .End()
+            .Task("reaches", Side.Right, "front", leg: 90)
+            .Measure(70)
+            .End()
+            .Task("reaches", Side.Left, "side", leg: 90)
+            .Measure(55)
+            .End();
+        var findings = Of(tape, new Person(16, Sex.Female));
+        var front = findings.Tasks.First(t => t.Variant == "front");
+        Assert.Equal(63, front.Left!.Value);
+        Assert.Equal(70, front.Left.PercentOfLeg!.Value, 6);
+        Assert.Equal(10, front.DifferencePercent!.Value, 6);
+        Assert.Equal(Side.Left, front.Weaker);
+        // 7 cm; over 4 cm in front meant more injuries among players of 14 to 18 (Plisky et al. 2006, from memory).
+        Assert.True(front.Difference!.Attention);
+        Assert.Null(findings.Tasks.First(t => t.Variant == "side").Difference);
+        Assert.Null(Of(tape, Student).Tasks.First(t => t.Variant == "front").Difference!.Attention);
+    }
+
+    [Fact]
+    public void A_load_is_the_heaviest_clean_one_and_the_lightest_that_broke()
+    {
+        var tape = new Tape()
+            .Task("loaded-hinge", Side.Both, load: 0)
+            .Reps(5)
+            .End()
+            .Task("loaded-hinge", Side.Both, load: 10)
+            .Reps(5)
+            .End()
+            .Task("loaded-hinge", Side.Both, load: 15)
+            .Reps(2)
+            .Rep(fault: "round")
+            .End(EndReason.BreakingFault);
+        var score = Task(tape, "loaded-hinge").Both!;
+        Assert.Equal((10, 15), (score.Value, score.BrokeAt));
+    }
+
+    [Fact]
+    public void Not_even_the_lightest_load_clean_is_no_load()
+    {
+        var tape = new Tape().Task("loaded-hinge", Side.Both, load: 0).Rep(fault: "round").End();
+        var score = Task(tape, "loaded-hinge").Both!;
+        Assert.Null(score.Value);
+        Assert.Equal(0, score.BrokeAt);
+    }
+
+    [Fact]
+    public void Effort_is_told_and_not_turned_into_a_side_difference_in_percent()
+    {
+        var tape = new Tape()
+            .Task("active-leg-raise", Side.Left)
+            .Measure(4)
+            .End()
+            .Task("active-leg-raise", Side.Right)
+            .Measure(1)
+            .End();
+        var finding = Task(tape, "active-leg-raise");
+        Assert.Equal((4, 1), (finding.Left!.Value, finding.Right!.Value));
+        Assert.Null(finding.DifferencePercent);
+        // Heavy is not weak in any direction: it says nothing of control.
+        Assert.All(Of(tape).Control, c => Assert.Null(c.Percent));
+    }
+
+    /// <summary>Springer et al. 2007 (from memory): mean of the best of three, eyes open, cut at 45 s.</summary>
+    [Theory]
+    [InlineData(18, 45.1)]
+    [InlineData(39, 45.1)]
+    [InlineData(40, 42.1)]
+    [InlineData(55, 40.9)]
+    [InlineData(69, 32.1)]
+    [InlineData(70, 21.5)]
+    [InlineData(99, 9.4)]
+    public void Stance_is_compared_with_its_own_age_band(int age, double mean)
+    {
+        var tape = Hold(new Tape(), "stance", Side.Left, 20);
+        var norm = Assert.Single(Task(tape, "stance", new Person(age, null)).Norms!);
+        Assert.True(norm.Inside);
+        Assert.Equal(mean, norm.Mean);
+        Assert.StartsWith(20 < mean ? "under the mean" : "at or over", norm.Words);
+    }
+
+    [Fact]
+    public void Stance_is_cut_at_45_seconds()
+    {
+        var finding = Task(Hold(new Tape(), "stance", Side.Left, 80), "stance", new Person(30, null));
+        Assert.Equal(45, finding.Left!.Value);
+        Assert.StartsWith("Reached the cut of 45", finding.Norms![0].Words);
+    }
+
+    /// <summary>Means and standard deviations of McGill, Childs and Liebenson 1999 (from memory), seconds.</summary>
+    [Theory]
+    [InlineData("extensor-hold", Side.Both, Sex.Male, 146, 95, 197)]
+    [InlineData("extensor-hold", Side.Both, Sex.Female, 189, 129, 249)]
+    [InlineData("flexor-hold", Side.Both, Sex.Male, 144, 68, 220)]
+    [InlineData("flexor-hold", Side.Both, Sex.Female, 149, 50, 248)]
+    [InlineData("side-hold", Side.Right, Sex.Male, 94, 60, 128)]
+    [InlineData("side-hold", Side.Left, Sex.Female, 77, 42, 112)]
+    public void A_hold_stands_beside_the_band_of_its_sex_and_side(
+        string task,
+        Side side,
+        Sex sex,
+        double mean,
+        double low,
+        double high
+    )
+    {
+        var tape = Hold(new Tape(), task, side, low - 10);
+        var norm = Assert.Single(Task(tape, task, new Person(25, sex)).Norms!);
+        Assert.Equal((mean, low, high), (norm.Mean, norm.Low, norm.High));
+        Assert.StartsWith("below the middle two thirds", norm.Words);
+        Assert.True(norm.Memory);
+    }
+
+    [Theory]
+    [InlineData(52)]
+    [InlineData(12)]
+    [InlineData(null)]
+    public void Outside_the_studied_group_nothing_is_concluded_and_it_says_so(int? age)
+    {
+        var tape = Hold(new Tape(), "flexor-hold", Side.Both, 20);
+        Hold(tape, "extensor-hold", Side.Both, 10);
+        var findings = Of(tape, new Person(age, Sex.Female));
+        var norm = findings.Tasks.First(t => t.TaskId == "flexor-hold").Norms![0];
+        Assert.False(norm.Inside);
+        Assert.EndsWith("no comparison.", norm.Words);
+        Assert.Null(findings.Ratios!.First(r => r.Id == "flexor-extensor").Attention);
+    }
+
+    [Fact]
+    public void Lines_of_a_published_follow_up_are_for_the_group_that_was_followed()
+    {
+        var tape = Hold(new Tape(), "extensor-hold", Side.Both, 150);
+        var norm = Assert.Single(Task(tape, "extensor-hold", new Person(45, Sex.Male)).Norms!);
+        Assert.Equal([176.0, 198.0], norm.Lines.Select(l => l.At));
+        Assert.False(Task(tape, "extensor-hold", new Person(45, Sex.Female)).Norms![0].Inside);
+    }
+
+    /// <summary>Bounds of the ratios by McGill's textbook (from memory).</summary>
+    [Theory]
+    [InlineData(150, 160, 90, 92, "flexor-extensor", false)]
+    [InlineData(170, 160, 90, 92, "flexor-extensor", true)]
+    [InlineData(150, 160, 92, 92, "right-left", false)]
+    [InlineData(150, 160, 80, 92, "right-left", true)]
+    [InlineData(150, 160, 110, 92, "right-left", true)]
+    [InlineData(150, 100, 80, 74, "right-extensor", true)]
+    [InlineData(150, 100, 80, 74, "left-extensor", false)]
+    public void Ratios_worth_attention(
+        double flexor,
+        double extensor,
+        double right,
+        double left,
+        string id,
+        bool attention
+    )
+    {
+        var tape = Hold(new Tape(), "flexor-hold", Side.Both, flexor);
+        Hold(tape, "extensor-hold", Side.Both, extensor);
+        Hold(tape, "side-hold", Side.Right, right);
+        Hold(tape, "side-hold", Side.Left, left);
+        var ratio = Of(tape, Student).Ratios!.First(r => r.Id == id);
+        Assert.Equal(attention, ratio.Attention);
+    }
+
+    [Fact]
+    public void Every_direction_opens_to_the_rungs_and_trials_behind_it()
+    {
+        var tape = new Tape()
+            .Start("B5", Side.Left)
+            .Reps(5)
+            .End()
+            .Start("B6", Side.Left)
+            .Reps(2, hold: 3)
+            .Rep(3, "arch", 1.2)
+            .End(EndReason.BreakingFault)
+            .Task("shoulder-touch", Side.Left)
+            .Reps(3)
+            .Rep(fault: "sag")
+            .Rep(fault: "sag")
+            .End();
+        foreach (var control in Of(tape).Control.Where(c => c.Percent is not null))
+        {
+            var parts = control.Parts!;
+            Assert.Equal(
+                control.Percent!.Value,
+                100 * parts.Sum(p => p.Weight * p.Value) / parts.Sum(p => p.Weight),
+                6
+            );
+            Assert.Equal(control.Trials, parts.Select(p => p.TrialId).OfType<Guid>().Distinct());
+        }
+    }
+
+    [Fact]
+    public void A_task_looked_at_for_itself_counts_once_for_what_it_asks()
+    {
+        var tape = new Tape()
+            .Task("shoulder-touch", Side.Left)
+            .Reps(3)
+            .Rep(fault: "sag")
+            .Rep(fault: "sag")
+            .End();
+        var front = Of(tape).Control.First(c => c.Sector == Sector.Front);
+        var part = Assert.Single(front.Parts!);
+        Assert.Equal(0.6, part.Value, 6);
+        Assert.Equal(60, front.Percent!.Value, 6);
+    }
+
+    [Fact]
+    public void Two_ways_of_a_task_are_two_findings_and_both_count()
+    {
+        var tape = new Tape()
+            .Task("leg-circles", Side.Left, "outward")
+            .Reps(3)
+            .End()
+            .Task("leg-circles", Side.Left, "inward")
+            .Rep(fault: "twist")
+            .Rep(fault: "twist")
+            .Rep(fault: "twist")
+            .End();
+        var findings = Of(tape);
+        Assert.Equal(
+            ["Leg circles, straight, small, outward", "Leg circles, straight, small, inward"],
+            findings.Tasks.Select(t => t.Name)
+        );
+        Assert.Equal(50, findings.Control.First(c => c.Sector == Sector.TwistLeft).Percent!.Value, 6);
+    }
+}

@@ -1,0 +1,214 @@
+using CsCheck;
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+using Palaestra.Core.Tests.Given;
+
+namespace Palaestra.Core.Tests.Screening;
+
+public class BatteryTests
+{
+    private static Battery For(
+        ClientProfile profile,
+        double minutes = 15,
+        string[]? missing = null,
+        string[]? repeat = null
+    ) =>
+        BatteryPlanner.Propose(
+            profile,
+            Content.Policy,
+            new BatteryQuestion(minutes, missing ?? [], repeat),
+            Content.Library
+        );
+
+    private static string[] Ids(Battery battery) => [.. battery.Items.Select(i => i.TaskId)];
+
+    private static LeftOut Left(Battery battery, string task) => battery.LeftOut.First(l => l.TaskId == task);
+
+    [Fact]
+    public void A_quarter_of_an_hour_sees_every_direction()
+    {
+        var battery = For(Someone.Calm);
+        Assert.InRange(battery.Minutes, 10, 15);
+        var seen = battery
+            .Items.SelectMany(i =>
+                TaskOption
+                    .Of(
+                        Content.Library.FindTask(i.TaskId)!,
+                        Someone.Calm,
+                        Content.Policy,
+                        [],
+                        Content.Library
+                    )
+                    .Covers
+            )
+            .Where(c => c.Value >= BatteryPlanner.Seen)
+            .Select(c => c.Key)
+            .Distinct();
+        Assert.Equal(Enum.GetValues<Sector>().Length, seen.Count());
+    }
+
+    [Fact]
+    public void Never_takes_longer_than_the_minutes_there_are()
+    {
+        var profiles =
+            from picks in Gen.Int[0, Content.Library.Precautions.Count - 1].List[0, 4]
+            from pain in Gen.Int[0, 9]
+            select new ClientProfile(
+                new Pain(pain, pain, pain),
+                4,
+                false,
+                [
+                    .. picks
+                        .Distinct()
+                        .Select(p => new ClientPrecaution(Content.Library.Precautions[p].Id, Side.Both)),
+                ]
+            );
+        Gen.Select(profiles, Gen.Double[5, 45])
+            .Sample(
+                (profile, minutes) =>
+                {
+                    var battery = For(profile, minutes);
+                    var barred = battery
+                        .LeftOut.Where(l => l.Rule == "S-BARRED")
+                        .Select(l => l.TaskId)
+                        .ToHashSet();
+                    return battery.Minutes <= minutes
+                        && !battery.Items.Any(i => barred.Contains(i.TaskId))
+                        && battery.Items.All(i => i.Sides.Count > 0)
+                        && battery.Items.Count + battery.LeftOut.Count == Content.Library.Tasks.Count;
+                }
+            );
+    }
+
+    [Fact]
+    public void Lies_down_once_and_stands_up_once()
+    {
+        var battery = For(Someone.Calm, 40);
+        var positions = battery
+            .Items.Select(i =>
+                TaskOption
+                    .Of(
+                        Content.Library.FindTask(i.TaskId)!,
+                        Someone.Calm,
+                        Content.Policy,
+                        [],
+                        Content.Library
+                    )
+                    .Rung.Position
+            )
+            .ToList();
+        Assert.Equal(positions.Distinct().Count() - 1, battery.PositionChanges);
+        Assert.True(positions.LastIndexOf("supine") < positions.IndexOf("standing"));
+    }
+
+    [Fact]
+    public void What_a_precaution_bars_is_left_out_with_the_word_and_cannot_be_added()
+    {
+        var battery = For(Someone.With("wrist"));
+        var barred = Left(battery, "opposite-arm-leg");
+        Assert.Equal(("S-BARRED", false), (barred.Rule, barred.CanAdd));
+        Assert.Contains("wrist", barred.Why);
+        Assert.Equal(
+            "taskIds[0]",
+            Assert
+                .Single(
+                    BatteryCheck.ItemErrors(
+                        ["opposite-arm-leg"],
+                        Someone.With("wrist"),
+                        Content.Policy,
+                        Content.Library
+                    )
+                )
+                .Field
+        );
+    }
+
+    [Fact]
+    public void Endurance_holds_are_kept_from_a_sore_back_and_said_so()
+    {
+        foreach (var task in new[] { "flexor-hold", "extensor-hold", "side-hold" })
+        {
+            Assert.Equal("S-SORE", Left(For(Someone.Sore), task).Rule);
+            Assert.Equal("S-COVERED", Left(For(Someone.Calm), task).Rule);
+        }
+    }
+
+    [Fact]
+    public void Without_a_mat_the_planks_move_to_the_counter()
+    {
+        var battery = For(Someone.Calm, missing: ["mat"]);
+        Assert.Equal("counter", battery.Items.First(i => i.TaskId == "shoulder-touch").Surface);
+        Assert.Equal("S-EQUIPMENT", Left(battery, "leg-lowering").Rule);
+    }
+
+    [Fact]
+    public void When_easily_stirred_up_what_a_caution_touches_comes_last()
+    {
+        var sore = Someone.Moderate with { Precautions = [new("extension", Side.Both)] };
+        var ids = Ids(For(sore));
+        var cautious = For(sore).Items.Where(i => i.Cautions.Count > 0).Select(i => i.TaskId).ToList();
+        Assert.NotEmpty(cautious);
+        Assert.Equal(cautious, ids.TakeLast(cautious.Count));
+    }
+
+    [Fact]
+    public void Repeats_an_earlier_screen_in_its_order_but_not_what_is_barred_by_now()
+    {
+        string[] before = ["stance", "rung-B5", "leg-lowering", "shoulder-touch"];
+        Assert.Equal(before, Ids(For(Someone.Calm, repeat: before)));
+        Assert.Equal(
+            ["stance", "rung-B5", "leg-lowering", "shoulder-touch"],
+            Ids(For(Someone.Calm, minutes: 5, repeat: before))
+        );
+        var knee = For(Someone.With("wrist"), repeat: ["stance", "rung-D4"]);
+        Assert.Equal(["stance"], Ids(knee));
+        Assert.Equal("S-BARRED", Left(knee, "rung-D4").Rule);
+    }
+
+    [Fact]
+    public void Any_exercise_can_be_put_in_by_hand()
+    {
+        var battery = BatteryPlanner.ByHand(
+            ["stance", "rung-L2"],
+            Someone.Calm,
+            Content.Policy,
+            new BatteryQuestion(15, []),
+            Content.Library
+        );
+        Assert.Equal(["stance", "rung-L2"], Ids(battery));
+        Assert.Equal("S-BY-HAND", Left(battery, "leg-lowering").Rule);
+        Assert.Equal("Added by hand.", battery.Items[1].Why);
+    }
+
+    [Theory]
+    [InlineData(2, "", "", "minutes")]
+    [InlineData(double.NaN, "", "", "minutes")]
+    [InlineData(15, "trampoline", "", "missing[0]")]
+    [InlineData(15, "", "moon-walk", "repeat[0]")]
+    public void Refuses_questions_that_cannot_be(double minutes, string missing, string repeat, string field)
+    {
+        var question = new BatteryQuestion(
+            minutes,
+            missing.Length > 0 ? [missing] : [],
+            repeat.Length > 0 ? [repeat] : null
+        );
+        Assert.Equal(field, Assert.Single(BatteryCheck.Errors(question, Content.Library)).Field);
+    }
+
+    [Fact]
+    public void Refuses_a_task_twice() =>
+        Assert.Equal(
+            "taskIds[1]",
+            Assert
+                .Single(
+                    BatteryCheck.ItemErrors(
+                        ["stance", "stance"],
+                        Someone.Calm,
+                        Content.Policy,
+                        Content.Library
+                    )
+                )
+                .Field
+        );
+}

@@ -1,0 +1,117 @@
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+using Palaestra.Core.Tests.Given;
+
+namespace Palaestra.Core.Tests.Screening;
+
+public class ScreenGuideTests
+{
+    private static ScreenStep? Next(
+        string task,
+        Tape tape,
+        SideOrder order = SideOrder.WeakerFirst,
+        Side? weaker = null
+    )
+    {
+        var battery = BatteryPlanner.ByHand(
+            [task],
+            Someone.Calm,
+            Content.Policy,
+            new BatteryQuestion(15, []),
+            Content.Library
+        );
+        var policy = Content.Policy with { SideOrder = order };
+        return ScreenGuide
+            .States(battery, tape.Trials(), Someone.Calm, policy, Content.Library, _ => weaker)[0]
+            .Next;
+    }
+
+    [Fact]
+    public void The_weaker_side_goes_first_where_one_is_known()
+    {
+        Assert.Equal(Side.Right, Next("fists", new Tape(), weaker: Side.Right)!.Side);
+        Assert.Equal(Side.Left, Next("fists", new Tape())!.Side);
+    }
+
+    [Fact]
+    public void Turn_about_when_the_policy_alternates()
+    {
+        var tape = new Tape().Start("B5", Side.Left).Reps(5).End();
+        Assert.Equal(Side.Right, Next("leg-lowering", tape, SideOrder.Alternate)!.Side);
+        tape.Start("B5", Side.Right).Reps(5).End();
+        Assert.Equal(Side.Left, Next("leg-lowering", tape, SideOrder.Alternate)!.Side);
+    }
+
+    [Fact]
+    public void One_side_to_the_end_otherwise()
+    {
+        var tape = new Tape().Start("B5", Side.Left).Reps(5).End();
+        Assert.Equal(Side.Left, Next("leg-lowering", tape, SideOrder.OneThenOther)!.Side);
+        tape.Start("B6", Side.Left).Rep(3, "arch").Rep(3, "arch").End(EndReason.BreakingFault);
+        Assert.Equal(Side.Right, Next("leg-lowering", tape, SideOrder.OneThenOther)!.Side);
+    }
+
+    [Fact]
+    public void Both_sides_of_one_way_before_the_next_way()
+    {
+        var tape = new Tape();
+        var seen = new List<(string?, Side)>();
+        while (Next("leg-circles", tape) is { } step)
+        {
+            seen.Add((step.Variant, step.Side));
+            tape.Task("leg-circles", step.Side, step.Variant, step.RungId).Reps(3).End();
+        }
+        Assert.Equal(
+            [("outward", Side.Left), ("outward", Side.Right), ("inward", Side.Right), ("inward", Side.Left)],
+            seen
+        );
+    }
+
+    [Fact]
+    public void The_load_rises_after_a_clean_set_and_ends_at_the_first_that_breaks()
+    {
+        var tape = new Tape();
+        Assert.Equal(0, Next("loaded-hinge", tape)!.Load);
+        tape.Task("loaded-hinge", Side.Both, load: 0).Reps(5).End();
+        Assert.Equal(2.5, Next("loaded-hinge", tape)!.Load);
+        tape.Task("loaded-hinge", Side.Both, load: 10).Reps(5).End();
+        Assert.Equal(15, Next("loaded-hinge", tape)!.Load);
+        tape.Task("loaded-hinge", Side.Both, load: 15).Rep(fault: "round").End(EndReason.BreakingFault);
+        Assert.Null(Next("loaded-hinge", tape));
+    }
+
+    /// <summary>A hold of the same rung for its seconds is another question than whether the rung is clean.</summary>
+    [Fact]
+    public void Another_measure_on_a_rung_does_not_decide_the_climb()
+    {
+        var tape = new Tape().Task("bridge-hold", Side.Left).HoldStart().Fault("drop", 2).End();
+        var search = RungFinder.Search(
+            Content.Library.LadderOf("E7"),
+            Side.Left,
+            tape.Trials(),
+            Someone.Calm,
+            Content.Policy,
+            Content.Library
+        );
+        Assert.Empty(search.TrialIds);
+    }
+
+    public static TheoryData<string> Climbs =>
+        [.. Content.Library.Tasks.Where(t => t.Climbs).Select(t => t.Id)];
+
+    [Theory]
+    [MemberData(nameof(Climbs))]
+    public void Every_ladder_is_climbed_to_its_end_in_at_most_four_trials_a_side(string task)
+    {
+        var tape = new Tape();
+        var steps = 0;
+        while (Next(task, tape) is { } step)
+        {
+            Assert.True(++steps <= 8, "more than four a side");
+            tape.Start(step.RungId, step.Side);
+            var rung = Content.Library.Rung(step.RungId);
+            tape.Reps(rung.Start.Reps, rung.Start.Hold).End();
+        }
+        Assert.True(steps > 0);
+    }
+}
