@@ -2,9 +2,15 @@ using System.Diagnostics;
 using System.Globalization;
 using Palaestra.Core.Body;
 using Palaestra.Core.Library;
+using Palaestra.Simulation;
 
 // Speed of the core on one thread, as rows of a Markdown table; nothing here is asserted.
 var library = Read("content");
+if (args is ["simulate", var report])
+{
+    File.WriteAllText(report, SimulationReport.Write(library));
+    return;
+}
 var rungs = library.Ladders.SelectMany(ladder => ladder.Rungs).ToList();
 var size = new BodySize(Sex.Female, 1.68, 64);
 
