@@ -39,7 +39,7 @@ for (const size of sizes) {
     for (const [name, sign] of [
       ["Ask", "What hurts"],
       ["Neutral", "Neutral"],
-      ["Screen", "Entry rungs"],
+      ["Screen", "The screen"],
       ["Findings", "Control by direction"],
       ["Plan", "Plan, revision"],
       ["Session", "Today"],
@@ -79,6 +79,8 @@ test("the live screen is accessible, and nothing in it is smaller than a finger"
   await enter(page);
   await open(page, /Maris Telleke/);
   await station(page, "Screen");
+  await page.getByRole("button", { name: "Begin the screen" }).click();
+  await page.getByRole("button", { name: "Do Leg lowering now" }).click();
   await page.getByRole("button", { name: /^Start/ }).click();
   await expect(page.getByRole("button", { name: /^(Rep done|Start hold)$/ })).toBeVisible();
   await page.waitForTimeout(300);

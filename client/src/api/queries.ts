@@ -11,7 +11,7 @@ export const keys = {
   visit: (id: string) => ["visit", id] as const,
   screen: (id: string) => ["visit", id, "screen"] as const,
   events: (id: string) => ["visit", id, "events"] as const,
-  findings: (id: string) => ["visit", id, "findings"] as const,
+  findings: (id: string, against: string | null) => ["visit", id, "findings", against] as const,
   session: (id: string) => ["visit", id, "session"] as const,
   decisions: (id: string) => ["visit", id, "decisions"] as const,
 };
@@ -106,10 +106,17 @@ export const useScreen = (visitId: string) =>
     queryFn: () => got(api.GET("/api/visits/{visitId}/screen", { params: { path: { visitId } } })),
   });
 
-export const useFindings = (visitId: string) =>
+/** @param against visit of an earlier screen to compare with; none: the one before */
+export const useFindings = (visitId: string, against: string | null) =>
   useQuery({
-    queryKey: keys.findings(visitId),
-    queryFn: () => got(api.GET("/api/visits/{visitId}/findings", { params: { path: { visitId } } })),
+    queryKey: keys.findings(visitId, against),
+    queryFn: () =>
+      got(
+        api.GET("/api/visits/{visitId}/findings", {
+          params: { path: { visitId }, query: { against: against ?? undefined } },
+        }),
+      ),
+    placeholderData: (previous) => previous,
   });
 
 export const useSession = (visitId: string) =>

@@ -582,6 +582,8 @@ export interface components {
             missing: string[];
             /** Format: int32 */
             version: number;
+            /** Format: uuid */
+            repeatVisitId?: null | string;
         };
         BatteryItem: {
             taskId: string;

@@ -1,4 +1,4 @@
-import { useLayoutEffect, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Button } from "react-aria-components";
 import styled, { useTheme } from "styled-components";
 import { useFigure } from "../api/queries";
@@ -12,8 +12,13 @@ interface Props {
   faults: Fault[];
   /** How often each fault has been marked in this trial, by code. */
   counts: Map<string, number>;
-  onMark: (code: string) => void;
+  /** Faults that stay, by code. */
+  persisting: Set<string>;
+  onMark: (code: string, persists?: boolean) => void;
 }
+
+/** A finger that rests this long on a fault says that it persists. */
+const longPressMs = 550;
 
 const chipHeight = 60;
 const gap = 8;
@@ -137,6 +142,7 @@ function Placed(props: Props & { figure: Figure; size: { width: number; height: 
           key={p.fault.code}
           placement={p}
           count={props.counts.get(p.fault.code) ?? 0}
+          persists={props.persisting.has(p.fault.code)}
           onMark={props.onMark}
         />
       ))}
@@ -144,19 +150,54 @@ function Placed(props: Props & { figure: Figure; size: { width: number; height: 
   );
 }
 
-function FaultChip(props: { placement: Placement; count: number; onMark: (code: string) => void }) {
+function FaultChip(props: {
+  placement: Placement;
+  count: number;
+  persists: boolean;
+  onMark: (code: string, persists?: boolean) => void;
+}) {
   const { fault, left, top, width } = props.placement;
+  const press = useLongPress(
+    () => props.onMark(fault.code),
+    () => props.onMark(fault.code, true),
+  );
+  const times = props.count > 0 ? `, marked ${props.count} times` : "";
   return (
     <Chip
       $marked={props.count > 0}
       style={{ left, top, width }}
-      aria-label={props.count > 0 ? `${fault.name}, marked ${props.count} times` : fault.name}
-      onPress={() => props.onMark(fault.code)}
+      aria-label={`${fault.name}${times}${props.persists ? ", persisting" : ""}`}
+      {...press}
     >
       <span>{fault.name}</span>
-      <kbd aria-hidden>{props.count > 0 ? `×${props.count}` : fault.key}</kbd>
+      <kbd aria-hidden>{props.persists ? "stays" : props.count > 0 ? `×${props.count}` : fault.key}</kbd>
     </Chip>
   );
+}
+
+/** Short: when the finger leaves. Long: as soon as it has rested long enough, and then not again when it leaves. */
+function useLongPress(onShort: () => void, onLong: () => void) {
+  const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const wasLong = useRef(false);
+  const stop = () => {
+    if (timer.current) clearTimeout(timer.current);
+    timer.current = null;
+  };
+  useEffect(() => stop, []);
+  return {
+    onPressStart: () => {
+      wasLong.current = false;
+      stop();
+      timer.current = setTimeout(() => {
+        wasLong.current = true;
+        onLong();
+      }, longPressMs);
+    },
+    onPressEnd: stop,
+    onPress: () => {
+      if (!wasLong.current) onShort();
+    },
+  };
 }
 
 /** The lowest regions go below, as many as one row holds; the others above, in as many rows as the width needs. */

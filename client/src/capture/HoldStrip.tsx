@@ -2,14 +2,15 @@ import { useEffect, useState } from "react";
 import styled, { useTheme } from "styled-components";
 import { seconds } from "../controls/words";
 import { runningHold, type LiveTrialState } from "./liveTrial";
+import { clock } from "./useCapture";
 
 /** The present time, again and again while something runs: durations come from stamps, never from counting ticks. */
 export function useNow(running: boolean) {
-  const [now, setNow] = useState(() => Date.now());
+  const [now, setNow] = useState(() => clock.now());
   useEffect(() => {
     if (!running) return;
     let frame = requestAnimationFrame(function tick() {
-      setNow(Date.now());
+      setNow(clock.now());
       frame = requestAnimationFrame(tick);
     });
     return () => cancelAnimationFrame(frame);

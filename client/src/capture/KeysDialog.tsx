@@ -10,7 +10,7 @@ const Table = styled.table`
   width: 100%;
   th {
     text-align: left;
-    width: 90px;
+    width: 150px;
     font-weight: 700;
   }
   td,
@@ -31,12 +31,17 @@ export function KeysDialog(props: { faults: Fault[] }) {
     return () => document.removeEventListener("keydown", pressed);
   }, []);
   const rows: [string, string][] = [
-    ["space", "start hold, rep done"],
+    ["space", "start hold, rep done, reach counts, stayed level"],
+    ["/", "gave way, where it is yes or no"],
+    [".", "end the trial"],
+    ["+ and -", "more pain, less pain"],
+    ["[ and ]", "less far, farther"],
     ["c", "cue given"],
     ["v", "cue worked"],
     ["z", "undo"],
     ["y", "redo"],
     ...props.faults.map((f): [string, string] => [f.key, f.name]),
+    ["shift + a fault's key", "it persists: this rep and all that follow"],
     ["?", "this list"],
   ];
   return (

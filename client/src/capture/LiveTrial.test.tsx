@@ -10,6 +10,8 @@ import { openTrial } from "./liveTrial";
 import { tape } from "./testLibrary";
 
 const library = {
+  tasks: [],
+  feltPlaces: [],
   faults: [
     {
       code: "arch",
@@ -65,7 +67,7 @@ function show(events: CaptureEvent[]) {
           trial={trial}
           events={events}
           record={(_trial, kind, fields = {}) => recorded.push({ kind, fields })}
-          counts={[{ side: "left", clean: 0, total: 0, seconds: null }]}
+          others={[]}
         />
       </QueryClientProvider>
     </ThemeProvider>,

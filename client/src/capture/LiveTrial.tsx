@@ -1,37 +1,48 @@
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import styled from "styled-components";
 import { findRung, useLibrary } from "../api/queries";
-import type { CaptureEvent, EndReason, Library, Rung, Side } from "../api/types";
+import type { CaptureEvent, EndReason, Fault, Library, Rung, ScreenTask, Side } from "../api/types";
 import { Button } from "../controls/Button";
 import { HiddenVisually, Quiet, Row, Small, Stack } from "../controls/layout";
+import { useTakeFocus } from "../controls/useTakeFocus";
 import { sideArrow } from "../controls/SideTag";
-import { doseWords, seconds } from "../controls/words";
+import { doseWords } from "../controls/words";
+import { actionsOf, type Actions } from "./actions";
+import { countsFor, findTask, measureOf, type SideCount } from "./counts";
 import { FaultStage } from "./FaultStage";
-import { HoldStrip } from "./HoldStrip";
+import { HoldStrip, useNow } from "./HoldStrip";
 import { KeysDialog } from "./KeysDialog";
+import { useLiveSettings } from "./liveSettings";
 import { cleanReps, type LiveTrialState } from "./liveTrial";
-import type { RecordEvent } from "./useCapture";
+import { MainControl } from "./MainControl";
+import { MoreDialog } from "./MoreDialog";
+import { RangeRow, rangeStops } from "./RangeRow";
+import { signalTarget } from "./signals";
+import { clock, type RecordEvent } from "./useCapture";
+import { useCountIn } from "./useCountIn";
 import { useLiveKeys } from "./useLiveKeys";
-
-export interface SideCount {
-  side: Side;
-  clean: number;
-  total: number;
-  seconds: number | null;
-}
 
 interface Props {
   trial: LiveTrialState;
   events: CaptureEvent[];
   record: RecordEvent;
-  /** Clean work of the sides so far, this trial included. */
-  counts: SideCount[];
+  /** The other trials of this kind in the visit: the other side's count, and which faults were seen lately. */
+  others: LiveTrialState[];
   note?: string;
 }
 
-const Live = styled.div`
+const Live = styled.div<{ $thumb: "left" | "right" }>`
   display: grid;
-  grid-template-columns: 212px minmax(0, 1fr) 228px;
+  grid-template-columns: ${({ $thumb }) => ($thumb === "left" ? "212px minmax(0, 1fr) 228px" : "228px minmax(0, 1fr) 212px")};
+  .controls {
+    order: ${({ $thumb }) => ($thumb === "left" ? 0 : 2)};
+  }
+  .stage {
+    order: 1;
+  }
+  .panel {
+    order: ${({ $thumb }) => ($thumb === "left" ? 2 : 0)};
+  }
   gap: ${({ theme }) => theme.space(5)};
   height: calc(100dvh - 214px);
   min-height: 500px;
@@ -59,7 +70,7 @@ const SideBlock = styled.div<{ $side: Side }>`
 
 const Centre = styled.div`
   display: grid;
-  grid-template-rows: minmax(0, 1fr) auto;
+  grid-template-rows: minmax(0, 1fr) auto auto;
   gap: ${({ theme }) => theme.space(3)};
   min-width: 0;
 `;
@@ -77,6 +88,7 @@ const Panel = styled.div`
 
 const Controls = styled.div`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: ${({ theme }) => theme.space(3)};
   align-content: start;
   grid-auto-rows: min-content;
@@ -94,40 +106,43 @@ const Controls = styled.div`
 
 export function LiveTrial(props: Props) {
   const { data: library } = useLibrary();
-  const [asking, setAsking] = useState(false);
   if (!library) return null;
   const { rung } = findRung(library, props.trial.rungId);
-  return <Running {...props} library={library} rung={rung} asking={asking} setAsking={setAsking} />;
+  return <Running {...props} library={library} rung={rung} />;
 }
 
-function Running(
-  props: Props & { library: Library; rung: Rung; asking: boolean; setAsking: (asking: boolean) => void },
-) {
-  const { trial, record, rung, library, asking, setAsking } = props;
-  const faults = useMemo(
-    () => rung.faults.flatMap((code) => library.faults.find((f) => f.code === code) ?? []),
-    [rung, library],
-  );
+function Running(props: Props & { library: Library; rung: Rung }) {
+  const { trial, record, rung, library } = props;
+  const [asking, setAsking] = useState(false);
+  const [more, setMore] = useState(false);
+  const settings = useLiveSettings();
+  const task = findTask(library, trial.taskId);
+  const measure = measureOf(library, trial);
+  const faults = useMemo(() => faultsOf(rung, library, props.others), [rung, library, props.others]);
   const actions = useMemo(() => actionsOf(trial, props.events, record), [trial, props.events, record]);
-  const end = () => (trial.reps.length >= trial.target.reps ? actions.end("target-met") : setAsking(true));
-  const keys = useMemo(() => {
-    const map = new Map<string, () => void>([
-      ["space", actions.main],
-      ["c", actions.cue],
-      ["v", () => actions.cueAnswer(true)],
-      ["z", actions.undo],
-      ["y", actions.redo],
-    ]);
-    for (const fault of faults) map.set(fault.key, () => actions.mark(fault.code));
-    return map;
-  }, [actions, faults]);
-  useLiveKeys(keys, !asking);
+  const countIn = useCountIn(settings.delay, actions.hold);
+  const [cm, setCm] = useState<number | null>(trial.reps.at(-1)?.amount ?? 60);
+  const counted = measure === "yes-no" || measure === "effort" || measure === "centimetres";
+  const main = () => {
+    if (trial.paused) actions.resume();
+    else if (measure === "yes-no") actions.measure(1);
+    else if (measure === "centimetres" && cm !== null) actions.measure(cm);
+    else if (counted) return;
+    else if (trial.target.hold > 0 && trial.holdSince === null) countIn.press();
+    else actions.rep();
+  };
+  const met = isMet(trial, measure, task?.tries ?? 1);
+  const end = () => (met ? actions.end("target-met") : setAsking(true));
+  useTarget(trial, measure === "seconds" ? actions.rep : null);
+  const keys = keysOf({ actions, faults, trial, rung, task, main, end });
+  useLiveKeys(keys, !asking && !more);
   const counts = new Map<string, number>();
   for (const mark of trial.marks) counts.set(mark.fault, (counts.get(mark.fault) ?? 0) + 1);
-  const met = trial.reps.length >= trial.target.reps;
+  const persisting = new Set(trial.marks.filter((m) => m.persists).map((m) => m.fault));
+  const ranged = measure === "degrees" || (measure === "reps" && trial.purpose === "screen");
   return (
-    <Live>
-      <Controls>
+    <Live $thumb={settings.thumb}>
+      <Controls className="controls">
         <SideBlock $side={trial.side}>
           {trial.side !== "both" && <>client&apos;s</>}
           <strong>
@@ -141,10 +156,19 @@ function Running(
           </strong>
           {rung.sides === "none" ? "the whole trunk" : rung.sideMeans}
         </SideBlock>
-        <Button $big $quiet={met} style={{ minHeight: 116 }} onPress={actions.main}>
-          {trial.target.hold > 0 && trial.holdSince === null ? "Start hold" : "Rep done"}
-        </Button>
-        <Cue trial={trial} actions={actions} cue={rung.cues[0] ?? ""} />
+        <MainControl
+          key={trial.trialId}
+          trial={trial}
+          task={task}
+          measure={measure}
+          actions={actions}
+          counting={countIn.left}
+          cm={cm}
+          onCm={setCm}
+          onMain={main}
+          met={met}
+        />
+        {!counted && <Cue trial={trial} actions={actions} cue={rung.cues[0] ?? ""} />}
         <Row $gap={2}>
           <Button $quiet style={{ flex: 1 }} isDisabled={trial.lastEventId === null} onPress={actions.undo}>
             Undo
@@ -164,18 +188,27 @@ function Running(
           frame="end"
           faults={faults}
           counts={counts}
+          persisting={persisting}
           onMark={actions.mark}
         />
-        <HoldStrip trial={trial} faultName={(code) => faults.find((f) => f.code === code)?.name ?? code} />
+        {ranged && <RangeRow trial={trial} rung={rung} task={task} actions={actions} />}
+        <HoldStrip
+          trial={trial}
+          faultName={(code) => library.faults.find((f) => f.code === code)?.name ?? code}
+        />
       </Centre>
       {asking ? (
-        <WhyEnded onEnd={actions.end} onBack={() => setAsking(false)} />
+        <div className="panel">
+          <WhyEnded onEnd={actions.end} onBack={() => setAsking(false)} />
+        </div>
       ) : (
-        <Panel>
+        <Panel className="panel">
           <HiddenVisually role="status">
-            {cleanReps(trial)} clean of {trial.reps.length}, {trial.side === "both" ? "no side" : trial.side}
+            {trial.paused
+              ? "Paused"
+              : `${cleanReps(trial)} clean of ${trial.reps.length}, ${trial.side === "both" ? "no side" : trial.side}`}
           </HiddenVisually>
-          <Counts counts={props.counts} target={doseWords(trial.target)} />
+          <Counts trial={trial} others={props.others} library={library} />
           <PainStepper trial={trial} onPain={actions.pain} />
           {props.note && <Small>{props.note}</Small>}
           <Button $quiet={!met} onPress={end}>
@@ -184,47 +217,113 @@ function Running(
           <Button $quiet onPress={() => setAsking(true)}>
             Stop: pain or worry
           </Button>
+          <Row $gap={2}>
+            {trial.paused ? (
+              <strong style={{ flex: 1, minHeight: 56, display: "grid", placeItems: "center" }}>
+                paused
+              </strong>
+            ) : (
+              <Button $quiet style={{ flex: 1, padding: 0 }} onPress={actions.pause}>
+                Pause
+              </Button>
+            )}
+            <Button $quiet style={{ flex: 1, padding: 0 }} onPress={() => setMore(true)}>
+              More
+            </Button>
+          </Row>
         </Panel>
       )}
+      <MoreDialog
+        trial={trial}
+        rung={rung}
+        library={library}
+        actions={actions}
+        isOpen={more}
+        onOpenChange={setMore}
+      />
     </Live>
   );
 }
 
-type Actions = ReturnType<typeof actionsOf>;
-
-function actionsOf(trial: LiveTrialState, events: CaptureEvent[], record: RecordEvent) {
-  const id = trial.trialId;
-  const lastUndo = redoable(trial, events);
-  return {
-    main: () => record(id, trial.target.hold > 0 && trial.holdSince === null ? "hold-started" : "rep-done"),
-    mark: (fault: string) => record(id, "fault-marked", { fault }),
-    cue: () => record(id, "cue-given"),
-    cueAnswer: (worked: boolean) => trial.cueGiven && record(id, "cue-answered", { worked }),
-    undo: () => trial.lastEventId && record(id, "undone", { undoes: trial.lastEventId }),
-    redo: () => lastUndo && record(id, "undone", { undoes: lastUndo }),
-    canRedo: lastUndo !== null,
-    pain: (value: number) => record(id, "pain-marked", { phase: "peak", value }),
-    end: (reason: EndReason) => record(id, "trial-ended", { reason }),
-  };
+/** What each key does; KeysDialog lists them. Where effort is asked, digits answer it. */
+function keysOf(live: {
+  actions: Actions;
+  faults: Fault[];
+  trial: LiveTrialState;
+  rung: Rung;
+  task: ScreenTask | null;
+  main: () => void;
+  end: () => void;
+}) {
+  const { actions, trial, task } = live;
+  const pain = trial.pain.peak ?? trial.pain.before ?? 0;
+  const stops = rangeStops(task);
+  const at = stops.findIndex((s) => s.share === trial.range?.share && s.degrees === trial.range.degrees);
+  const stop = (by: number) =>
+    stops[Math.max(0, Math.min(stops.length - 1, (at < 0 ? stops.length : at) + by))]!;
+  const keys = new Map<string, () => void>([
+    ["space", live.main],
+    [".", live.end],
+    ["c", actions.cue],
+    ["v", () => actions.cueAnswer(true)],
+    ["z", actions.undo],
+    ["y", actions.redo],
+    ["+", () => pain < 10 && actions.pain(pain + 1)],
+    ["-", () => pain > 0 && actions.pain(pain - 1)],
+    ["[", () => actions.range(stop(-1))],
+    ["]", () => actions.range(stop(1))],
+  ]);
+  for (const fault of live.faults) {
+    keys.set(fault.key, () => actions.mark(fault.code));
+    keys.set(`shift+${fault.key}`, () => actions.mark(fault.code, true));
+  }
+  if (task?.measure === "yes-no") keys.set("/", () => actions.measure(0));
+  if (task?.measure === "effort") {
+    for (let points = 0; points <= (task.full ?? 5); points++)
+      keys.set(String(points), () => actions.measure(points));
+  }
+  return keys;
 }
 
-/** The latest undo of this trial, if nothing was done since it: that one can be taken back. */
-function redoable(trial: LiveTrialState, events: CaptureEvent[]): string | null {
-  const own = events
-    .filter((e) => e.trialId === trial.trialId)
-    .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : 1));
-  const takenBack = new Set(own.filter((e) => e.kind === "undone").map((e) => e.undoes));
-  const last = own.at(-1);
-  if (last?.kind !== "undone") return null;
-  const undone = own.find((e) => e.id === last.undoes);
-  if (undone?.kind !== "undone") return last.id;
-  // The last step was a redo: an earlier undo that still stands may follow.
-  return (
-    own.findLast(
-      (e) =>
-        e.kind === "undone" && !takenBack.has(e.id) && own.find((u) => u.id === e.undoes)?.kind !== "undone",
-    )?.id ?? null
-  );
+/** The faults of this task, and any other that was marked in this visit; those seen lately first. */
+function faultsOf(rung: Rung, library: Library, others: LiveTrialState[]) {
+  const lately = others.flatMap((t) => t.marks.map((m) => m.fault)).reverse();
+  const place = (code: string) => {
+    const at = lately.indexOf(code);
+    return at < 0 ? lately.length : at;
+  };
+  return rung.faults
+    .flatMap((code) => library.faults.find((f) => f.code === code) ?? [])
+    .map((fault, i) => ({ fault, i }))
+    .sort((a, b) => place(a.fault.code) - place(b.fault.code) || a.i - b.i)
+    .map(({ fault }) => fault);
+}
+
+function isMet(trial: LiveTrialState, measure: string, tries: number) {
+  if (measure === "seconds") {
+    return trial.reps.length >= tries || trial.reps.some((r) => r.held >= trial.target.hold);
+  }
+  if (measure === "yes-no" || measure === "effort") return trial.reps.length > 0;
+  return trial.reps.length >= (measure === "centimetres" ? tries : trial.target.reps);
+}
+
+/** Tells when a hold has lasted as long as asked; where seconds are the measure, that also ends it. */
+function useTarget(trial: LiveTrialState, atTarget: (() => void) | null) {
+  const { holdSince } = trial;
+  const { hold } = trial.target;
+  useEffect(() => {
+    if (holdSince === null || hold <= 0) return;
+    const timer = setTimeout(
+      () => {
+        signalTarget();
+        atTarget?.();
+      },
+      Math.max(0, holdSince + hold * 1000 - clock.now()),
+    );
+    return () => clearTimeout(timer);
+    // A timer belongs to one hold; a new "atTarget" does the same as the old one.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [holdSince, hold]);
 }
 
 function Cue(props: { trial: LiveTrialState; actions: Actions; cue: string }) {
@@ -278,30 +377,33 @@ const Numbers = styled.div`
   }
 `;
 
-function Counts(props: { counts: SideCount[]; target: string }) {
+function Counts(props: { trial: LiveTrialState; others: LiveTrialState[]; library: Library }) {
+  const measure = measureOf(props.library, props.trial);
+  const now = useNow(measure === "seconds" && props.trial.holdSince !== null);
+  const counts = countsFor(props.trial, props.others, measure, now);
   return (
     <div>
       <Numbers>
-        {props.counts.map((c) => (
+        {counts.map((c: SideCount) => (
           <div key={c.side} className={`side ${c.side}`}>
-            <strong>{c.side === "left" ? "◀ left" : c.side === "right" ? "right ▶" : "together"}</strong>
-            <span className="big">{c.clean}</span>
-            <Quiet style={{ fontSize: 15 }}>
-              clean of {c.total} reps
-              {c.seconds !== null && (
-                <>
-                  <br />
-                  {seconds(c.seconds)} clean
-                </>
-              )}
-            </Quiet>
+            <strong>{sideWords[c.side]}</strong>
+            <span className="big">{c.big}</span>
+            <Quiet style={{ fontSize: 15 }}>{c.small}</Quiet>
           </div>
         ))}
       </Numbers>
-      <Small>asked: {props.target}</Small>
+      {measure !== "effort" && measure !== "yes-no" && (
+        <Small>
+          asked:{" "}
+          {measure === "seconds" ? `${props.trial.target.hold} s at most` : doseWords(props.trial.target)}
+          {props.trial.load !== null && `, ${props.trial.load} kg`}
+        </Small>
+      )}
     </div>
   );
 }
+
+const sideWords: Record<Side, string> = { left: "◀ left", right: "right ▶", both: "together" };
 
 const PainRow = styled.div`
   display: grid;
@@ -317,7 +419,7 @@ const PainRow = styled.div`
   }
 `;
 
-function PainStepper(props: { trial: LiveTrialState; onPain: (value: number) => void }) {
+function PainStepper(props: { trial: LiveTrialState; onPain: Actions["pain"] }) {
   const { pain } = props.trial;
   const now = pain.peak ?? pain.before ?? 0;
   return (
@@ -346,11 +448,12 @@ const reasons: { reason: EndReason; words: string }[] = [
 ];
 
 function WhyEnded(props: { onEnd: (reason: EndReason) => void; onBack: () => void }) {
+  const first = useTakeFocus<HTMLButtonElement>();
   return (
     <Stack $gap={3}>
       <h2>Why did it end?</h2>
-      {reasons.map((r) => (
-        <Button key={r.reason} $quiet onPress={() => props.onEnd(r.reason)}>
+      {reasons.map((r, i) => (
+        <Button key={r.reason} ref={i === 0 ? first : undefined} $quiet onPress={() => props.onEnd(r.reason)}>
           {r.words}
         </Button>
       ))}
@@ -359,25 +462,4 @@ function WhyEnded(props: { onEnd: (reason: EndReason) => void; onBack: () => voi
       </Button>
     </Stack>
   );
-}
-
-/** This trial's count beside the last one of the other side on the same rung. */
-export function countsFor(trial: LiveTrialState, others: LiveTrialState[]): SideCount[] {
-  const of = (t: LiveTrialState): SideCount => ({
-    side: t.side,
-    clean: cleanReps(t),
-    total: t.reps.length,
-    seconds: t.target.hold > 0 ? t.reps.filter((r) => !r.broken).reduce((sum, r) => sum + r.held, 0) : null,
-  });
-  if (trial.side === "both") return [of(trial)];
-  const other = others.findLast(
-    (t) => t.rungId === trial.rungId && t.side !== trial.side && t.ended !== null,
-  );
-  const blank: SideCount = {
-    side: trial.side === "left" ? "right" : "left",
-    clean: 0,
-    total: 0,
-    seconds: null,
-  };
-  return [of(trial), other ? of(other) : blank].sort((a) => (a.side === "left" ? -1 : 1));
 }

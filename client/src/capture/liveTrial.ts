@@ -1,4 +1,4 @@
-import type { CaptureEvent, Dose, EndReason, Library, Side } from "../api/types";
+import type { CaptureEvent, Dose, EndReason, Instrument, Library, Side } from "../api/types";
 
 /**
  * What a trial looks like while it runs, from its events: enough to draw the live screen when no server can be
@@ -11,6 +11,8 @@ export interface LiveMark {
   /** Seconds into the hold; null outside one. */
   second: number | null;
   breaking: boolean;
+  /** It stayed from its rep on. */
+  persists: boolean;
 }
 
 export interface LiveRep {
@@ -19,6 +21,14 @@ export interface LiveRep {
   /** Not clean: a breaking mark, or a hold let go early. */
   broken: boolean;
   cued: boolean;
+  amount: number | null;
+  range: LiveRange | null;
+}
+
+/** How far a movement goes: a share of the drawn one, 0 to 1, or degrees. */
+export interface LiveRange {
+  share: number | null;
+  degrees: number | null;
 }
 
 export interface LiveTrialState {
@@ -27,12 +37,19 @@ export interface LiveTrialState {
   side: Side;
   target: Dose;
   purpose: "screen" | "session";
+  taskId: string | null;
+  variant: string | null;
+  load: number | null;
+  by: string | null;
   planItemId: string | null;
   set: number;
   startedAt: number;
   reps: LiveRep[];
   marks: LiveMark[];
   holdSince: number | null;
+  paused: boolean;
+  range: LiveRange | null;
+  instruments: Instrument[];
   cueGiven: boolean;
   cueWorked: boolean | null;
   pain: { before: number | null; peak: number | null; after: number | null };
@@ -46,8 +63,20 @@ export interface LiveTrialState {
 /** Seconds a hold may be short and still count, as in the core (TrialFold.HoldTolerance). */
 const holdTolerance = 0.5;
 
-const byTime = (a: CaptureEvent, b: CaptureEvent) =>
-  Date.parse(a.at) - Date.parse(b.at) || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
+/** At the same instant a fault comes before the rep it was seen in, as in the core (TrialFold.Rank). */
+const rank = (e: CaptureEvent) =>
+  e.kind === "trial-started"
+    ? 0
+    : e.kind === "rep-done" || e.kind === "measure-taken"
+      ? 2
+      : e.kind === "trial-ended"
+        ? 3
+        : e.kind === "undone"
+          ? 4
+          : 1;
+
+export const byTime = (a: CaptureEvent, b: CaptureEvent) =>
+  Date.parse(a.at) - Date.parse(b.at) || rank(a) - rank(b) || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
 
 /** Events that stand, each id once, in order, without what was undone (an undone undo brings its event back). */
 export function effective(events: CaptureEvent[]): CaptureEvent[] {
@@ -60,16 +89,16 @@ export function effective(events: CaptureEvent[]): CaptureEvent[] {
 }
 
 export function liveTrials(events: CaptureEvent[], library: Library): LiveTrialState[] {
-  const standing = effective(events);
-  return standing
-    .filter((e) => e.kind === "trial-started")
-    .map((start) =>
-      fold(
-        start,
-        standing.filter((e) => e.trialId === start.trialId),
-        library,
-      ),
-    );
+  const byTrial = new Map<string, CaptureEvent[]>();
+  for (const e of effective(events)) {
+    const own = byTrial.get(e.trialId);
+    if (own) own.push(e);
+    else byTrial.set(e.trialId, [e]);
+  }
+  return [...byTrial.values()].flatMap((own) => {
+    const start = own.find((e) => e.kind === "trial-started");
+    return start && !own.some((e) => e.kind === "trial-discarded") ? [fold(start, own, library)] : [];
+  });
 }
 
 /** The trial that was started last and is not ended. */
@@ -83,12 +112,19 @@ function fold(start: CaptureEvent, events: CaptureEvent[], library: Library): Li
     side: start.side ?? "both",
     target: start.target ?? { reps: 1, sets: 1, hold: 0 },
     purpose: start.purpose ?? "screen",
+    taskId: start.taskId ?? null,
+    variant: start.variant ?? null,
+    load: start.load ?? null,
+    by: start.by ?? null,
     planItemId: start.planItemId ?? null,
     set: start.set ?? 1,
     startedAt: Date.parse(start.at),
     reps: [],
     marks: [],
     holdSince: null,
+    paused: false,
+    range: null,
+    instruments: [],
     cueGiven: false,
     cueWorked: null,
     pain: { before: null, peak: null, after: null },
@@ -107,31 +143,31 @@ function apply(state: LiveTrialState, e: CaptureEvent, library: Library) {
   switch (e.kind) {
     case "hold-started":
       state.holdSince = at;
+      state.paused = false;
       break;
-    case "rep-done": {
-      const number = state.reps.length + 1;
-      const held = state.holdSince === null ? 0 : (at - state.holdSince) / 1000;
-      const letGo = state.target.hold > 0 && held < state.target.hold - holdTolerance;
-      state.reps.push({
-        number,
-        held,
-        broken: letGo || state.marks.some((m) => m.rep === number && m.breaking),
-        cued: state.cueGiven,
-      });
+    case "rep-done":
+    case "measure-taken":
+      addRep(state, at, e.amount ?? null);
+      break;
+    case "range-reached":
+      state.range = { share: e.share ?? null, degrees: e.degrees ?? null };
+      break;
+    case "instrument-used":
+      if (e.instrument && !state.instruments.includes(e.instrument)) state.instruments.push(e.instrument);
+      break;
+    case "trial-paused":
       state.holdSince = null;
+      state.paused = true;
       break;
-    }
-    case "fault-marked": {
-      const fault = library.faults.find((f) => f.code === e.fault);
-      state.marks.push({
-        id: e.id,
-        fault: e.fault ?? "",
-        rep: state.ended === null ? state.reps.length + 1 : Math.max(1, state.reps.length),
-        second: state.holdSince === null ? null : (at - state.holdSince) / 1000,
-        breaking: fault?.kind === "breaking" || fault?.spoilsRep === true,
-      });
+    case "trial-resumed":
+      state.paused = false;
       break;
-    }
+    case "side-corrected":
+      state.side = e.side ?? state.side;
+      break;
+    case "fault-marked":
+      addMark(state, e, at, library);
+      break;
     case "cue-given":
       state.cueGiven = true;
       break;
@@ -153,6 +189,60 @@ function apply(state: LiveTrialState, e: CaptureEvent, library: Library) {
   }
 }
 
+function addRep(state: LiveTrialState, at: number, amount: number | null) {
+  const number = state.reps.length + 1;
+  const held = state.holdSince === null ? 0 : (at - state.holdSince) / 1000;
+  const letGo = state.target.hold > 0 && held < state.target.hold - holdTolerance;
+  state.reps.push({
+    number,
+    held,
+    broken: letGo || state.marks.some((m) => m.breaking && showsIn(m, number)),
+    cued: state.cueGiven,
+    amount,
+    range: state.range,
+  });
+  state.holdSince = null;
+  state.paused = false;
+}
+
+function addMark(state: LiveTrialState, e: CaptureEvent, at: number, library: Library) {
+  const fault = library.faults.find((f) => f.code === e.fault);
+  const kind = findKind(library, state.rungId, e.fault ?? "") ?? fault?.kind;
+  state.marks.push({
+    id: e.id,
+    fault: e.fault ?? "",
+    rep: state.ended === null ? state.reps.length + 1 : Math.max(1, state.reps.length),
+    second: state.holdSince === null ? null : (at - state.holdSince) / 1000,
+    breaking: kind === "breaking" || fault?.spoilsRep === true,
+    persists: e.persists === true,
+  });
+}
+
+/** A rung may weigh a fault more or less than it weighs by default. */
+const findKind = (library: Library, rungId: string, fault: string) =>
+  library.ladders.flatMap((l) => l.rungs).find((r) => r.id === rungId)?.faultKinds?.[fault];
+
+const showsIn = (mark: LiveMark, rep: number) => mark.rep === rep || (mark.persists && mark.rep < rep);
+
+/** The longest hold before the trunk gave way, seconds; the running one included. */
+export function longestHold(state: LiveTrialState, now: number) {
+  const done = state.reps
+    .filter((r) => !r.cued)
+    .map((r) =>
+      Math.min(
+        r.held,
+        ...state.marks
+          .filter((m) => m.breaking && showsIn(m, r.number))
+          .map((m) => (m.rep === r.number ? (m.second ?? 0) : 0)),
+      ),
+    );
+  return Math.max(0, ...done, runningHold(state, now)?.clean ?? 0);
+}
+
+/** The largest reading of a clean rep. */
+export const bestAmount = (state: LiveTrialState) =>
+  Math.max(-1, ...state.reps.filter((r) => !r.broken && !r.cued).map((r) => r.amount ?? -1));
+
 export const cleanReps = (state: LiveTrialState) => state.reps.filter((r) => !r.broken && !r.cued).length;
 
 /** Clean seconds of the hold that runs now (or 0): up to its first breaking mark. */
@@ -161,6 +251,7 @@ export function runningHold(state: LiveTrialState, now: number) {
   const held = Math.max(0, (now - state.holdSince) / 1000);
   const current = state.reps.length + 1;
   const marks = state.marks.filter((m) => m.rep === current && m.second !== null);
-  const first = Math.min(...marks.filter((m) => m.breaking).map((m) => m.second ?? 0));
+  const stays = state.marks.some((m) => m.breaking && m.persists && m.rep < current);
+  const first = stays ? 0 : Math.min(...marks.filter((m) => m.breaking).map((m) => m.second ?? 0));
   return { held, clean: Math.min(held, first), marks };
 }

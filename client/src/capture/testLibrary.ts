@@ -2,6 +2,8 @@ import type { CaptureEvent, CaptureKind, Library } from "../api/types";
 
 /** The few faults the capture tests need; the rest of the library stays empty. */
 export const testLibrary = {
+  ladders: [],
+  tasks: [],
   faults: [
     { code: "arch", kind: "breaking", spoilsRep: false },
     { code: "rush", kind: "quality", spoilsRep: true },

@@ -1,13 +1,20 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useMemo, useRef, useSyncExternalStore } from "react";
 import { v7 as uuid } from "uuid";
 import { api, got } from "../api/client";
-import { keys } from "../api/queries";
+import { keys, useStart } from "../api/queries";
 import type { CaptureEvent, CaptureKind } from "../api/types";
+import { StampClock } from "./clock";
 import { useOutbox } from "./OutboxContext";
 
 export type EventFields = Partial<Omit<CaptureEvent, "id" | "kind" | "at" | "trialId">>;
 export type RecordEvent = (trialId: string, kind: CaptureKind, fields?: EventFields) => void;
+
+/** How often the marks of other tablets are looked for. */
+const lookMs = 3000;
+
+/** One clock for the tablet: what is stamped in one view and shown in another must agree. */
+export const clock = new StampClock();
 
 /**
  * The events of a visit, the server's and the tablet's own together, and the way to add one. Works without a server:
@@ -17,9 +24,11 @@ export function useCapture(visitId: string) {
   const outbox = useOutbox();
   const queries = useQueryClient();
   const own = useSyncExternalStore(outbox.subscribe, () => outbox.eventsOf(visitId));
+  const by = useStart().data?.signedInAs ?? undefined;
   const stored = useQuery({
     queryKey: keys.events(visitId),
     queryFn: () => got(api.GET("/api/visits/{visitId}/events", { params: { path: { visitId } } })),
+    refetchInterval: lookMs,
   });
 
   useEffect(
@@ -30,17 +39,38 @@ export function useCapture(visitId: string) {
     [outbox, queries, visitId],
   );
 
+  const count = stored.data?.events.length ?? 0;
+  const seen = useRef(count);
+  useEffect(() => {
+    // Another tablet did something: what comes next may have changed.
+    if (count > seen.current) void queries.invalidateQueries({ queryKey: keys.screen(visitId) });
+    seen.current = count;
+  }, [count, queries, visitId]);
+
   const events = useMemo(() => {
     const all = new Map((stored.data?.events ?? []).map((e) => [e.id, e]));
     for (const e of own) all.set(e.id, e);
     return [...all.values()];
   }, [own, stored.data]);
+  const latest = useMemo(() => events.reduce((last, e) => Math.max(last, Date.parse(e.at)), 0), [events]);
 
   const record: RecordEvent = useCallback(
     (trialId, kind, fields = {}) =>
-      outbox.add(visitId, { id: uuid(), trialId, kind, at: new Date().toISOString(), ...fields }),
-    [outbox, visitId],
+      outbox.add(visitId, {
+        id: uuid(),
+        trialId,
+        kind,
+        at: new Date(clock.stamp(latest)).toISOString(),
+        by,
+        ...fields,
+      }),
+    [outbox, visitId, latest, by],
   );
 
-  return { events, record, ready: stored.data !== undefined || own.length > 0 || stored.isError };
+  const isOwn = useCallback(
+    (trialId: string) => own.some((e) => e.trialId === trialId && e.kind === "trial-started"),
+    [own],
+  );
+
+  return { events, record, isOwn, ready: stored.data !== undefined || own.length > 0 || stored.isError };
 }

@@ -1,5 +1,9 @@
 import { useEffect } from "react";
 
+/** The key without its shift: "a" for "A", "1" for what a layout puts above the 1. */
+const plainKey = (e: KeyboardEvent) =>
+  e.shiftKey && e.code.startsWith("Digit") ? e.code.slice(5) : e.key.toLowerCase();
+
 /**
  * Keys of a live screen. They work wherever the focus is, so that the space bar always counts a rep and never presses
  * a fault by accident; Enter still presses what is focused. Fields and dialogs keep their own keys.
@@ -11,7 +15,10 @@ export function useLiveKeys(keys: Map<string, () => void>, enabled: boolean) {
       const target = e.target as HTMLElement;
       if (e.ctrlKey || e.metaKey || e.altKey || e.repeat) return;
       if (target.closest("input, textarea, select, [role=dialog], [role=radiogroup]")) return;
-      const action = keys.get(e.key === " " ? "space" : e.key.toLowerCase());
+      const key = e.key === " " ? "space" : plainKey(e);
+      // A sign that needs shift on this keyboard ("+") is a key of its own.
+      const action =
+        keys.get(e.shiftKey ? `shift+${key}` : key) ?? (/^\W$/.test(e.key) ? keys.get(e.key) : undefined);
       if (!action) return;
       e.preventDefault();
       e.stopPropagation();

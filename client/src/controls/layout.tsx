@@ -18,6 +18,7 @@ export const Columns = styled.div<{ $at?: string }>`
 
 export const Stack = styled.div<{ $gap?: number }>`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: ${({ theme, $gap }) => theme.space($gap ?? 4)};
   align-content: start;
   min-width: 0;

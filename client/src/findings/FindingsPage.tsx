@@ -1,20 +1,25 @@
+import { useState } from "react";
 import { Link } from "react-router";
-import { Disclosure, DisclosurePanel, Button as AriaButton, Heading } from "react-aria-components";
 import styled from "styled-components";
 import { findRung, useFindings, useLibrary } from "../api/queries";
-import type { ForbiddenRung, Library, ScreenFindings, Trial } from "../api/types";
+import type { FindingsView, Library, ScreenFindings } from "../api/types";
 import { Columns, Empty, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { capital, dayWords, seconds } from "../controls/words";
+import { capital, dayWords } from "../controls/words";
 import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
+import { ChangesTable } from "./ChangesTable";
+import { ControlTable } from "./ControlTable";
 import { LaddersBoard } from "./LaddersBoard";
+import { Table } from "./Table";
+import { TaskTable } from "./TaskTable";
 import { TrunkRing } from "./TrunkRing";
 
 export function FindingsPage() {
   const { episode, visitId } = useVisit();
   const { data: library } = useLibrary();
-  const { data, error } = useFindings(visitId);
+  const [against, setAgainst] = useState<string | null>(null);
+  const { data, error } = useFindings(visitId, against);
   if (!episode || !library) return null;
   if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
   if (error) return <ProblemNote error={error} />;
@@ -30,11 +35,10 @@ export function FindingsPage() {
   return (
     <Findings
       findings={data.findings}
-      trials={data.trials}
-      forbidden={data.forbidden}
+      view={data}
       library={library}
-      when={data.screenedAt ? dayWords(data.screenedAt) : ""}
-      planLink={`/episodes/${episode.id}/visits/${visitId}/plan`}
+      onAgainst={setAgainst}
+      visitLink={`/episodes/${episode.id}/visits/${visitId}`}
     />
   );
 }
@@ -53,13 +57,12 @@ const Next = styled(Link)`
 
 function Findings(props: {
   findings: ScreenFindings;
-  trials: Trial[];
-  forbidden: ForbiddenRung[];
+  view: FindingsView;
   library: Library;
-  when: string;
-  planLink: string;
+  onAgainst: (visitId: string) => void;
+  visitLink: string;
 }) {
-  const { findings, library } = props;
+  const { findings, view, library } = props;
   const notKnown = findings.control.filter((c) => c.percent === null);
   const uneven = findings.tasks.filter((t) => t.weaker);
   return (
@@ -69,12 +72,19 @@ function Findings(props: {
           <h1>{findings.sentence}</h1>
           <p>
             <Quiet>
-              {findings.trialCount} trials, {findings.cuedCount} of them cued · {props.when}
+              {findings.trialCount} trials, {findings.cuedCount} of them cued
+              {view.screenedAt && ` · ${dayWords(view.screenedAt)}`}
+              {view.rescreenDue && ` · again from ${dayWords(view.rescreenDue)}`}
             </Quiet>
           </p>
-          <TrunkRing control={findings.control} weakest={findings.weakLink?.sector ?? null} />
+          <TrunkRing
+            control={findings.control}
+            earlier={view.earlier?.control ?? null}
+            weakest={findings.weakLink?.sector ?? null}
+          />
           <Small>
             A long arc is in control. Solid: three trials or more; hatched: one or two; dotted: not seen.
+            {view.earlier && " Thin outline: the screen before."}
           </Small>
         </Stack>
         <Stack $gap={5}>
@@ -94,9 +104,9 @@ function Findings(props: {
             <div>
               <Small>Side difference</Small>
               {uneven.map((t) => (
-                <p key={t.rungId} style={{ marginBottom: 6 }}>
+                <p key={`${t.taskId} ${t.variant} ${t.rungId}`} style={{ marginBottom: 6 }}>
                   <strong>
-                    {findRung(library, t.rungId).rung.name}: <SideTag side={t.weaker!} />{" "}
+                    {t.name ?? findRung(library, t.rungId).rung.name}: <SideTag side={t.weaker!} />{" "}
                     {Math.round(t.differencePercent ?? 0)} % behind
                   </strong>
                 </p>
@@ -122,15 +132,19 @@ function Findings(props: {
           </Columns>
           <Ruled>
             <LaddersBoard
-              ladders={library.ladders.filter((l) => l.screened)}
+              ladders={library.ladders.filter((l) =>
+                findings.entries.some((e) => e.ladderId === l.id && (l.screened || e.trialIds.length > 0)),
+              )}
               entries={findings.entries}
-              forbidden={props.forbidden}
+              earlier={view.earlier?.entries ?? []}
+              forbidden={view.forbidden}
             />
           </Ruled>
           <Row $gap={5}>
-            <Next to={props.planLink}>Make a plan from this</Next>
+            <Next to={`${props.visitLink}/plan`}>Make a plan from this</Next>
             <Quiet>
               <SideTag side="left" /> peg · peg <SideTag side="right" />: where each side enters
+              {view.earlier && "; hollow: where it was before"}
             </Quiet>
           </Row>
         </Stack>
@@ -140,132 +154,44 @@ function Findings(props: {
   );
 }
 
-const Table = styled.table`
-  width: 100%;
-  td,
-  th {
-    padding: 7px 10px 7px 0;
-    border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
-    text-align: left;
-    vertical-align: top;
-    font-size: 15px;
-    font-variant-numeric: tabular-nums;
-  }
-`;
-
-const Opener = styled(AriaButton)`
-  min-height: 48px;
-  border: 0;
-  background: none;
-  color: inherit;
-  font: 700 17px/1 ${({ theme }) => theme.font.display};
-  cursor: pointer;
-  padding: 0;
-  &::before {
-    content: "▸ ";
-  }
-  &[aria-expanded="true"]::before {
-    content: "▾ ";
-  }
-`;
-
-function Tables(props: { findings: ScreenFindings; trials: Trial[]; library: Library }) {
-  const { findings, library } = props;
-  const name = (id: string) => findRung(library, id).rung.name;
+function Tables(props: {
+  findings: ScreenFindings;
+  view: FindingsView;
+  library: Library;
+  onAgainst: (visitId: string) => void;
+}) {
+  const { findings, view, library } = props;
   return (
-    <Ruled>
-      <Columns>
-        <section>
-          <h2>Control by direction</h2>
-          <Table>
-            <thead>
-              <tr>
-                <th>Direction</th>
-                <th>Held</th>
-                <th>Trials behind it</th>
-              </tr>
-            </thead>
-            <tbody>
-              {findings.control.map((c) => (
-                <tr key={c.sector}>
-                  <th scope="row">{c.name}</th>
-                  <td>{c.percent === null ? "not enough seen" : `${Math.round(c.percent)} %`}</td>
-                  <td>{c.trials.length}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
-          <Small>
-            Share of the demand that was held, over the rungs seen and implied. Demands by the body model:
-            static, by gravity alone.
-          </Small>
-        </section>
-        <section>
-          <h2>Entry rungs</h2>
-          <Table>
-            <tbody>
-              {findings.entries.map((e) => (
-                <tr key={e.ladderId + e.side}>
-                  <th scope="row">
-                    {library.ladders.find((l) => l.id === e.ladderId)?.name} <SideTag side={e.side} />
-                  </th>
-                  <td>{e.entryRungId ? name(e.entryRungId) : "none"}</td>
-                  <td>
-                    {e.why} <Quiet>({e.trialIds.length} trials)</Quiet>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
-        </section>
-      </Columns>
-      <Disclosure>
-        <Heading level={2} style={{ margin: 0 }}>
-          <Opener slot="trigger">Every trial</Opener>
-        </Heading>
-        <DisclosurePanel>
-          <Table>
-            <thead>
-              <tr>
-                <th>Task</th>
-                <th>Side</th>
-                <th>Clean</th>
-                <th>Clean seconds</th>
-                <th>What was marked</th>
-                <th>Pain</th>
-              </tr>
-            </thead>
-            <tbody>
-              {props.trials.map((t) => (
-                <tr key={t.id}>
-                  <th scope="row">{name(t.rungId)}</th>
-                  <td>
-                    <SideTag side={t.side} />
-                  </td>
-                  <td>
-                    {t.clean.reps} of {t.total}
-                    {t.clean.cuedReps > 0 && `, ${t.clean.cuedReps} more after a cue`}
-                  </td>
-                  <td>{t.target.hold > 0 ? seconds(t.clean.seconds) : ""}</td>
-                  <td>{markWords(t, library)}</td>
-                  <td>
-                    {t.painBefore ?? "–"}
-                    {t.painPeak !== null && ` → ${t.painPeak}`}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
-        </DisclosurePanel>
-      </Disclosure>
-    </Ruled>
+    <Stack $gap={5}>
+      <ChangesTable view={view} onAgainst={props.onAgainst} />
+      <Ruled>
+        <Columns>
+          <ControlTable control={findings.control} trials={view.trials} library={library} />
+          <section>
+            <h2>Entry rungs</h2>
+            <Table>
+              <tbody>
+                {findings.entries
+                  .filter((e) => e.trialIds.length > 0)
+                  .map((e) => (
+                    <tr key={e.ladderId + e.side}>
+                      <th scope="row">
+                        {library.ladders.find((l) => l.id === e.ladderId)?.name} <SideTag side={e.side} />
+                      </th>
+                      <td>{e.entryRungId ? findRung(library, e.entryRungId).rung.name : "none"}</td>
+                      <td>
+                        {e.why} <Quiet>({e.trialIds.length} trials)</Quiet>
+                      </td>
+                    </tr>
+                  ))}
+              </tbody>
+            </Table>
+          </section>
+        </Columns>
+      </Ruled>
+      <Ruled>
+        <TaskTable findings={findings} trials={view.trials} library={library} />
+      </Ruled>
+    </Stack>
   );
-}
-
-function markWords(trial: Trial, library: Library) {
-  const words = trial.marks.map((m) => {
-    const fault = library.faults.find((f) => f.code === m.fault)?.name ?? m.fault;
-    return `${fault} (rep ${m.rep}${m.second === null ? "" : `, ${seconds(m.second ?? 0)}`})`;
-  });
-  return words.length === 0 ? "clean" : words.join("; ");
 }

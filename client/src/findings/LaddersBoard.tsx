@@ -15,6 +15,8 @@ const upright = { left: 26, right: 62 };
 export function LaddersBoard(props: {
   ladders: Ladder[];
   entries: RungSearch[];
+  /** Where each side entered in the screen compared with; none: no hollow pegs. */
+  earlier: RungSearch[];
   forbidden: ForbiddenRung[];
 }) {
   return (
@@ -26,18 +28,28 @@ export function LaddersBoard(props: {
   );
 }
 
-function OneLadder(props: { ladder: Ladder; entries: RungSearch[]; forbidden: ForbiddenRung[] }) {
+function OneLadder(props: {
+  ladder: Ladder;
+  entries: RungSearch[];
+  earlier: RungSearch[];
+  forbidden: ForbiddenRung[];
+}) {
   const { ladder } = props;
   const { colour, font } = useTheme();
   const rungs = [...ladder.rungs].reverse();
   const height = top * 2 + (rungs.length - 1) * rungGap + 16;
   const y = (id: string) => top + 8 + rungs.findIndex((r) => r.id === id) * rungGap;
-  const entry = (side: "left" | "right") =>
-    props.entries.find((e) => e.ladderId === ladder.id && e.side === side)?.entryRungId;
-  const left = entry("left");
-  const right = entry("right");
+  const entry = (searches: RungSearch[], side: "left" | "right") =>
+    searches.find((e) => e.ladderId === ladder.id && e.side === side)?.entryRungId;
+  const left = entry(props.entries, "left");
+  const right = entry(props.entries, "right");
+  const before = { left: entry(props.earlier, "left"), right: entry(props.earlier, "right") };
+  const was = (side: "left" | "right") =>
+    props.earlier.length > 0 ? `, before ${nameOf(ladder, before[side])}` : "";
   return (
-    <section aria-label={`${ladder.name}: left ${nameOf(ladder, left)}, right ${nameOf(ladder, right)}`}>
+    <section
+      aria-label={`${ladder.name}: left ${nameOf(ladder, left)}${was("left")}, right ${nameOf(ladder, right)}${was("right")}`}
+    >
       <h3 style={{ marginBottom: 4 }}>{ladder.name}</h3>
       <svg viewBox={`0 0 260 ${height}`} width="100%" style={{ maxWidth: 320, display: "block" }} aria-hidden>
         {[upright.left, upright.right].map((x) => (
@@ -82,6 +94,12 @@ function OneLadder(props: { ladder: Ladder; entries: RungSearch[]; forbidden: Fo
             </g>
           );
         })}
+        {before.left && before.left !== left && (
+          <Peg x={upright.left} y={y(before.left)} side="left" hollow />
+        )}
+        {before.right && before.right !== right && (
+          <Peg x={upright.right} y={y(before.right)} side="right" hollow />
+        )}
         {left && <Peg x={upright.left} y={y(left)} side="left" />}
         {right && <Peg x={upright.right} y={y(right)} side="right" />}
       </svg>

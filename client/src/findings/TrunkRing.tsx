@@ -53,7 +53,12 @@ const Svg = styled.svg`
  * A section through the waist, front on top, the client's left on the left. Each arc fills from one end in the length
  * of what is in control; solid where three trials or more stand behind it, hatched below that, empty where none does.
  */
-export function TrunkRing(props: { control: SectorControl[]; weakest: SectorId | null }) {
+export function TrunkRing(props: {
+  control: SectorControl[];
+  /** The screen compared with, as a thin outline. */
+  earlier: SectorControl[] | null;
+  weakest: SectorId | null;
+}) {
   const { colour, font } = useTheme();
   const of = (sector: SectorId) => props.control.find((c) => c.sector === sector);
   const tone = (sector: SectorId) =>
@@ -85,6 +90,7 @@ export function TrunkRing(props: { control: SectorControl[]; weakest: SectorId |
         const share = (control?.percent ?? 0) / 100;
         const end = arc.from + (arc.to - arc.from) * share;
         const few = (control?.trials.length ?? 0) < 3;
+        const before = (props.earlier?.find((c) => c.sector === sector)?.percent ?? 0) / 100;
         return (
           <g key={sector}>
             <path
@@ -99,6 +105,14 @@ export function TrunkRing(props: { control: SectorControl[]; weakest: SectorId |
                 fill={few ? `url(#thin${tone(sector).slice(1)})` : tone(sector)}
                 stroke={tone(sector)}
                 strokeWidth={2}
+              />
+            )}
+            {before > 0 && (
+              <path
+                d={arcPath(arc.from, arc.from + (arc.to - arc.from) * before, arc.inner - 4, arc.outer + 4)}
+                fill="none"
+                stroke={colour.ink}
+                strokeWidth={1.5}
               />
             )}
           </g>

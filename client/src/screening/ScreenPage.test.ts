@@ -1,44 +1,46 @@
 import { describe, expect, it } from "vitest";
-import type { Library, RungSearch } from "../api/types";
+import type { ScreenStep, TaskState } from "../api/types";
 import type { LiveTrialState } from "../capture/liveTrial";
-import { nextTask, painBefore } from "./ScreenPage";
+import { nextStep, painBefore, stepWithoutServer } from "./ScreenPage";
 
-const library = {
-  ladders: [
-    {
-      id: "E",
-      rungs: [
-        { id: "E1", sides: "both" },
-        { id: "E5", sides: "each" },
-      ],
-    },
-  ],
-} as unknown as Library;
-
-const search = (side: "left" | "right", nextRungId: string | null): RungSearch => ({
-  ladderId: "E",
-  side,
-  done: nextRungId === null,
-  nextRungId,
-  entryRungId: null,
-  why: "",
-  trialIds: [],
-});
+const state = (taskId: string, done: boolean): TaskState =>
+  ({ taskId, done, next: done ? null : ({ taskId } as ScreenStep), trials: [] }) as TaskState;
 
 describe("what comes next in a screen", () => {
-  it("is the first side that is not finished", () => {
-    expect(nextTask([search("left", null), search("right", "E5")], library)).toMatchObject({
-      rungId: "E5",
+  it("is the first task that is not finished", () => {
+    expect(nextStep([state("stance", true), state("fists", false), state("roll", false)])?.taskId).toBe(
+      "fists",
+    );
+  });
+
+  it("is nothing when all are done", () => {
+    expect(nextStep([state("stance", true)])).toBeNull();
+  });
+});
+
+describe("what comes next while the server is away", () => {
+  const step = (taskId: string, side: string) => ({ taskId, side, variant: null }) as ScreenStep;
+  const states = [
+    { taskId: "fists", done: false, next: step("fists", "left"), trials: [] },
+    { taskId: "stance", done: false, next: step("stance", "right"), trials: [] },
+  ] as unknown as TaskState[];
+  const done = (taskId: string, side: string) =>
+    ({ taskId, side, variant: null }) as unknown as LiveTrialState;
+
+  it("is the other side of what was just done, not the same again", () => {
+    expect(stepWithoutServer(states, done("fists", "left"))).toMatchObject({
+      taskId: "fists",
       side: "right",
     });
   });
 
-  it("has no side where both feet bear", () => {
-    expect(nextTask([search("left", "E1")], library)?.side).toBe("both");
+  it("is what the server said before where something else was done meanwhile", () => {
+    expect(stepWithoutServer(states, done("roll", "left"))).toMatchObject({ taskId: "fists", side: "left" });
   });
 
-  it("is nothing when every ladder has its entry", () => {
-    expect(nextTask([search("left", null)], library)).toBeNull();
+  it("is the next task where there is no other side", () => {
+    const both = [{ ...states[0]!, next: step("fists", "both") }, states[1]!] as TaskState[];
+    expect(stepWithoutServer(both, done("fists", "both"))).toMatchObject({ taskId: "stance" });
   });
 });
 

@@ -1,20 +1,23 @@
-import { useState } from "react";
+import { useState, useSyncExternalStore } from "react";
 import { Link } from "react-router";
-import styled from "styled-components";
 import { v7 as uuid } from "uuid";
 import { findRung, useLibrary, useScreen } from "../api/queries";
-import type { EpisodeView, Library, RungSearch, ScreenView, Side } from "../api/types";
-import { countsFor, LiveTrial } from "../capture/LiveTrial";
-import { liveTrials, openTrial, type LiveTrialState } from "../capture/liveTrial";
+import type { EpisodeView, Library, ScreenStep, ScreenView, TaskState } from "../api/types";
+import { LiveTrial } from "../capture/LiveTrial";
+import { findTask } from "../capture/counts";
+import { liveTrials, type LiveTrialState } from "../capture/liveTrial";
+import { useOutbox } from "../capture/OutboxContext";
 import { useCapture, type RecordEvent } from "../capture/useCapture";
-import { Button } from "../controls/Button";
 import { Columns, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { SideTag } from "../controls/SideTag";
-import { doseWords, strategyWords, switchOnWords } from "../controls/words";
-import { RungFigure } from "../figure/FigureView";
 import { Closed } from "../frame/Closed";
+import { HandOver } from "../frame/HandOver";
 import { useVisit } from "../frame/useVisit";
-import { TaskPicker } from "./TaskPicker";
+import { askedWords } from "./asked";
+import { BatteryList } from "./BatteryList";
+import { BatteryPage, taskName } from "./BatteryPage";
+import { Elsewhere } from "./Elsewhere";
+import { LastTrial } from "./LastTrial";
+import { Ready, type Chosen } from "./Ready";
 
 export function ScreenPage() {
   const { episode, visitId } = useVisit();
@@ -24,18 +27,27 @@ export function ScreenPage() {
   return <Screen key={visitId} episode={episode} visitId={visitId} library={library} />;
 }
 
-export interface Task {
-  rungId: string;
-  side: Side;
-  why: string;
-}
+/** What comes next: the first task of the battery that is not finished. */
+export const nextStep = (states: TaskState[]): ScreenStep | null =>
+  states.find((s) => !s.done && s.next)?.next ?? null;
 
-/** What comes next: the first ladder that is not finished, left before right. */
-export function nextTask(searches: RungSearch[], library: Library): Task | null {
-  const search = searches.find((s) => !s.done && s.nextRungId);
-  if (!search?.nextRungId) return null;
-  const { rung } = findRung(library, search.nextRungId);
-  return { rungId: rung.id, side: rung.sides === "each" ? search.side : "both", why: search.why };
+/**
+ * While the server is away it cannot say what comes next: the same task on its other side, else the next task. What it
+ * said before the last trial is not offered again.
+ */
+export function stepWithoutServer(states: TaskState[], last: LiveTrialState): ScreenStep | null {
+  const left = states.flatMap((s) => (s.next && !s.done ? [s.next] : []));
+  const [first, ...others] = left;
+  if (!first) return null;
+  const justDone = first.taskId === last.taskId && first.side === last.side && first.variant === last.variant;
+  if (!justDone) return first;
+  return first.side === "both"
+    ? (others[0] ?? null)
+    : {
+        ...first,
+        side: first.side === "left" ? "right" : "left",
+        why: "The server is away: the other side.",
+      };
 }
 
 /** The pain a trial starts from: the last one told in this visit, else what was told at its start. */
@@ -48,72 +60,149 @@ export function painBefore(trials: LiveTrialState[], atStart: number) {
 
 function Screen(props: { episode: EpisodeView; visitId: string; library: Library }) {
   const { episode, visitId, library } = props;
-  const { events, record, ready } = useCapture(visitId);
+  const { events, record, isOwn, ready } = useCapture(visitId);
   const screen = useScreen(visitId);
-  const [picked, setPicked] = useState<Task | null>(null);
-  const trials = liveTrials(events, library).filter((t) => t.purpose === "screen");
-  const open = openTrial(events, library);
+  const outbox = useOutbox();
+  const status = useSyncExternalStore(outbox.subscribe, outbox.getStatus);
+  const [picked, setPicked] = useState<ScreenStep | null>(null);
+  const [planning, setPlanning] = useState<boolean | null>(null);
+  const [taken, setTaken] = useState<string | null>(null);
+  const trials = liveTrials(events, library)
+    .filter((t) => t.purpose === "screen")
+    .sort((a, b) => a.startedAt - b.startedAt);
   if (!ready) return null;
-  if (open && open.purpose === "screen") {
-    const { ladder, rung } = findRung(library, open.rungId);
+  const open = trials.filter((t) => t.ended === null);
+  const here = open.findLast((t) => isOwn(t.trialId) || t.trialId === taken);
+  if (here) return <Live trial={here} trials={trials} events={events} record={record} library={library} />;
+
+  const begun = trials.length > 0 || (screen.data?.battery.version ?? 0) > 0;
+  if (screen.data && (planning ?? !begun)) {
     return (
-      <Stack $gap={3}>
-        <h1>
-          {rung.name}{" "}
-          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-            {ladder.name.toLowerCase()} · {doseWords(open.target)} · {rung.limit}
-          </Quiet>
-        </h1>
-        <LiveTrial trial={open} events={events} record={record} counts={countsFor(open, trials)} />
-      </Stack>
+      <BatteryPage
+        visitId={visitId}
+        screen={screen.data}
+        library={library}
+        begun={trials.length > 0}
+        onEdit={() => setPlanning(true)}
+        onBegin={() => setPlanning(false)}
+      />
     );
   }
-  const proposed = screen.data ? nextTask(screen.data.searches, library) : null;
-  const task = picked ?? proposed;
-  const start = (chosen: Task) => {
+  const last = trials.findLast((t) => t.ended !== null) ?? null;
+  // Until the server has the last trial, what it proposes is what was just done.
+  const behind =
+    last !== null && !screen.data?.trials.some((t) => t.id === last.trialId && t.endedAt !== null);
+  const away = status.offline || status.signedOut || screen.isError;
+  const proposed = !screen.data
+    ? null
+    : !behind
+      ? nextStep(screen.data.states)
+      : away
+        ? stepWithoutServer(screen.data.states, last)
+        : null;
+  const step = picked ?? proposed;
+  const start = (chosen: Chosen) => {
     setPicked(null);
-    startTrial(chosen, episode, visitId, trials, library, record);
+    startTrial(chosen, episode, visitId, trials, record);
   };
   return (
     <Columns $at="minmax(0, 1.5fr) minmax(280px, 1fr)">
       <Stack $gap={4}>
-        {task ? (
+        <Elsewhere trials={open} library={library} record={record} onTake={setTaken} />
+        {step ? (
           <Ready
-            task={task}
+            key={`${step.taskId} ${step.rungId} ${step.side} ${step.variant ?? ""} ${step.load ?? ""}`}
+            step={step}
             picked={picked !== null}
+            lastSide={last && sameTask(last, step) ? last.side : null}
+            cautions={cautionsOf(step, screen.data)}
+            legLength={screen.data?.legLength ?? null}
             episode={episode}
             library={library}
-            onStart={() => start(task)}
+            onStart={start}
             onBack={() => setPicked(null)}
           />
+        ) : behind && !away ? (
+          <Small role="status">Looking up what comes next …</Small>
         ) : (
           <Finished screen={screen.data} error={screen.error} episodeId={episode.id} visitId={visitId} />
         )}
+        {last && (
+          <LastTrial key={last.trialId} trial={last} events={events} library={library} record={record} />
+        )}
       </Stack>
       <Stack $gap={5}>
-        <Progress screen={screen.data} library={library} />
-        <TaskPicker library={library} allowances={screen.data?.allowances ?? []} onPick={setPicked} />
+        {screen.data && (
+          <BatteryList
+            screen={screen.data}
+            library={library}
+            now={step}
+            onPick={setPicked}
+            onPlan={() => setPlanning(true)}
+          />
+        )}
+        <HandOver />
       </Stack>
     </Columns>
   );
 }
 
+const sameTask = (trial: LiveTrialState, step: ScreenStep) =>
+  trial.taskId === step.taskId || trial.rungId === step.rungId;
+
+const cautionsOf = (step: ScreenStep, screen?: ScreenView) =>
+  screen?.battery.battery.items.find((item) => item.taskId === step.taskId)?.cautions ?? [];
+
+function Live(props: {
+  trial: LiveTrialState;
+  trials: LiveTrialState[];
+  events: Parameters<typeof LiveTrial>[0]["events"];
+  record: RecordEvent;
+  library: Library;
+}) {
+  const { trial, library } = props;
+  const { ladder, rung } = findRung(library, trial.rungId);
+  const task = findTask(library, trial.taskId);
+  const way = task?.variants?.find((v) => v.id === trial.variant)?.name;
+  return (
+    <Stack $gap={3}>
+      <h1>
+        {task && !task.ladder ? taskName(library, task.id) : rung.name}
+        {way && `, ${way}`}{" "}
+        <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+          {ladder.trained && `${ladder.name.toLowerCase()} · `}
+          {askedWords(trial, task)} · {rung.limit}
+        </Quiet>
+      </h1>
+      <LiveTrial
+        key={trial.trialId}
+        trial={trial}
+        events={props.events}
+        record={props.record}
+        others={props.trials.filter((t) => t.trialId !== trial.trialId)}
+      />
+    </Stack>
+  );
+}
+
 function startTrial(
-  task: Task,
+  { step, legLength }: Chosen,
   episode: EpisodeView,
   visitId: string,
   trials: LiveTrialState[],
-  library: Library,
   record: RecordEvent,
 ) {
-  const { rung } = findRung(library, task.rungId);
   const trialId = uuid();
   const visit = episode.visits.find((v) => v.id === visitId);
   record(trialId, "trial-started", {
-    rungId: rung.id,
-    side: task.side,
+    rungId: step.rungId,
+    side: step.side,
     purpose: "screen",
-    target: { reps: rung.start.reps, sets: 1, hold: rung.start.hold },
+    target: { ...step.target, sets: 1 },
+    taskId: step.taskId,
+    variant: step.variant ?? undefined,
+    load: step.load ?? undefined,
+    legLength: legLength ?? undefined,
   });
   record(trialId, "pain-marked", {
     phase: "before",
@@ -121,88 +210,11 @@ function startTrial(
   });
 }
 
-const Setup = styled.ol`
-  margin: 0;
-  padding-left: 1.2em;
-`;
-
-function Ready(props: {
-  task: Task;
-  picked: boolean;
-  episode: EpisodeView;
-  library: Library;
-  onStart: () => void;
-  onBack: () => void;
-}) {
-  const { task, episode } = props;
-  const { rung, ladder } = findRung(props.library, task.rungId);
-  const neutral = episode.neutral;
-  const strategy = neutral.strategy ?? neutral.proposal.strategy ?? "neutral";
-  const switchOn = neutral.switchOn ?? neutral.proposal.switchOn ?? "brace";
-  return (
-    <>
-      <h1>
-        {rung.name}{" "}
-        <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-          {ladder.name.toLowerCase()} · {doseWords(rung.start)}
-        </Quiet>
-      </h1>
-      <Columns $at="1fr 1fr" style={{ gap: 8 }}>
-        <RungFigure rungId={rung.id} side={task.side} frame="start" width="100%" height={190} />
-        <RungFigure rungId={rung.id} side={task.side} width="100%" height={190} />
-      </Columns>
-      <Row $gap={4}>
-        <Button $big style={{ minWidth: 220, minHeight: 76 }} onPress={props.onStart}>
-          Start{task.side === "both" ? "" : `, ${task.side}`}
-        </Button>
-        <div>
-          {rung.sides === "none" ? (
-            <Quiet>no side</Quiet>
-          ) : (
-            <>
-              <SideTag side={task.side} /> <Quiet>· {rung.sideMeans}</Quiet>
-            </>
-          )}
-          <br />
-          <Quiet>{props.picked ? "Chosen by hand." : task.why}</Quiet>{" "}
-          {props.picked && (
-            <Button $quiet $small onPress={props.onBack}>
-              Back to the proposal
-            </Button>
-          )}
-        </div>
-      </Row>
-      <Columns $at="1fr 1fr">
-        <div>
-          <h3>Set up</h3>
-          <Setup>
-            {rung.setup.map((line) => (
-              <li key={line}>{line}</li>
-            ))}
-          </Setup>
-          <Small>
-            {strategyWords[strategy]} · {switchOnWords[switchOn]} · {rung.breath}
-          </Small>
-        </div>
-        <div>
-          <h3>Task</h3>
-          <p>{rung.movement}</p>
-          <Small>
-            Limit: {rung.limit}. Cue, if needed: “{rung.cues[0]}”.
-          </Small>
-        </div>
-      </Columns>
-    </>
-  );
-}
-
 function Finished(props: { screen?: ScreenView; error: unknown; episodeId: string; visitId: string }) {
   if (!props.screen) {
     return props.error ? (
       <Note>
-        <p>
-          The server is away, so it cannot say what comes next. Pick a task by hand; everything is kept here.
-        </p>
+        <p>The server is away, so it cannot say what comes next. What was done is kept here.</p>
         <ProblemNote error={props.error} />
       </Note>
     ) : null;
@@ -210,69 +222,10 @@ function Finished(props: { screen?: ScreenView; error: unknown; episodeId: strin
   return (
     <Stack $gap={4}>
       <h1>Screened</h1>
-      <p>Every ladder has its entry rung on both sides. Any other task can still be added.</p>
+      <p>Every task of the battery is done. Any other can still be added.</p>
       <Row>
         <Link to={`/episodes/${props.episodeId}/visits/${props.visitId}/findings`}>See the findings</Link>
       </Row>
     </Stack>
-  );
-}
-
-const Table = styled.table`
-  width: 100%;
-  td,
-  th {
-    padding: 6px 8px 6px 0;
-    border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
-    text-align: left;
-    vertical-align: top;
-    font-size: 15px;
-  }
-`;
-
-function Progress({ screen, library }: { screen?: ScreenView; library: Library }) {
-  if (!screen) return null;
-  const name = (id?: string | null) => (id ? findRung(library, id).rung.name : "");
-  const ladders = [...new Set(screen.searches.map((s) => s.ladderId))];
-  const cell = (s?: RungSearch) =>
-    !s ? (
-      ""
-    ) : s.done ? (
-      s.entryRungId ? (
-        <strong>{name(s.entryRungId)}</strong>
-      ) : (
-        <Quiet>{s.why}</Quiet>
-      )
-    ) : (
-      <Quiet>next: {name(s.nextRungId)}</Quiet>
-    );
-  const find = (ladder: string, side: Side) =>
-    screen.searches.find((s) => s.ladderId === ladder && s.side === side);
-  return (
-    <section aria-label="Where each ladder stands">
-      <h2>Entry rungs</h2>
-      <Table>
-        <thead>
-          <tr>
-            <th>Ladder</th>
-            <th>
-              <SideTag side="left" />
-            </th>
-            <th>
-              <SideTag side="right" />
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {ladders.map((id) => (
-            <tr key={id}>
-              <th scope="row">{library.ladders.find((l) => l.id === id)?.name}</th>
-              <td>{cell(find(id, "left"))}</td>
-              <td>{cell(find(id, "right"))}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Table>
-    </section>
   );
 }

@@ -4,7 +4,7 @@ import styled from "styled-components";
 import { v7 as uuid } from "uuid";
 import { findRung, useLibrary, useSession } from "../api/queries";
 import type { EpisodeView, Library, Plan, PlanItem, SessionView, Side } from "../api/types";
-import { countsFor, LiveTrial } from "../capture/LiveTrial";
+import { LiveTrial } from "../capture/LiveTrial";
 import { liveTrials, type LiveTrialState } from "../capture/liveTrial";
 import { useCapture, type RecordEvent } from "../capture/useCapture";
 import { Button } from "../controls/Button";
@@ -94,7 +94,7 @@ function Session(props: { episode: EpisodeView; visitId: string; session: Sessio
           trial={open}
           events={events}
           record={record}
-          counts={countsFor(open, trials)}
+          others={trials.filter((t) => t.trialId !== open.trialId)}
           note={item ? `Cue: “${item.cue}”` : undefined}
         />
       </Stack>

@@ -33,8 +33,9 @@ public enum Sector
 
 /// <param name="Name">Short label for a ring or a table row.</param>
 /// <param name="Holds">What control in this direction means.</param>
+/// <param name="Asks">What a task asks for, both sides together: "turning".</param>
 /// <param name="Yields">A sentence for the weak link.</param>
-public sealed record SectorText(Sector Sector, string Name, string Holds, string Yields);
+public sealed record SectorText(Sector Sector, string Name, string Asks, string Holds, string Yields);
 
 public static class Sectors
 {

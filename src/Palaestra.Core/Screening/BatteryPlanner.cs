@@ -72,12 +72,14 @@ public static class BatteryPlanner
     }
 
     /// <summary>A battery as somebody ordered it by hand, with minutes, sides and cautions worked out.</summary>
+    /// <param name="before">What it is made from: a task that stays keeps its reason.</param>
     public static Battery ByHand(
         IReadOnlyList<string> taskIds,
         ClientProfile profile,
         Policy policy,
         BatteryQuestion question,
-        PracticeLibrary library
+        PracticeLibrary library,
+        Battery? before = null
     )
     {
         var proposal = Propose(profile, policy, question, library);
@@ -85,7 +87,11 @@ public static class BatteryPlanner
             .Select(id =>
                 (
                     TaskOption.Of(library.FindTask(id)!, profile, policy, question.Missing, library),
-                    proposal.Items.FirstOrDefault(item => item.TaskId == id)?.Why ?? "Added by hand."
+                    (before?.Items ?? [])
+                        .Concat(proposal.Items)
+                        .FirstOrDefault(item => item.TaskId == id)
+                        ?.Why
+                        ?? "Added by hand."
                 )
             )
             .ToList();
@@ -208,8 +214,7 @@ public static class BatteryPlanner
                 ? "Belongs to every screen."
                 : "A second look in the minutes there are.";
         }
-        var names = fresh.Select(sector => library.Words(sector).Name.ToLowerInvariant());
-        return $"First to ask for {string.Join(", ", names)}.";
+        return $"First to ask for {Asks(fresh, library)}.";
     }
 
     private static string WhyCovered(
@@ -225,6 +230,9 @@ public static class BatteryPlanner
         var fresh = Fresh(option, chosen.Select(c => c.Option));
         return fresh.Count == 0
             ? "Its directions are seen by what is in."
-            : $"Would show {string.Join(", ", fresh.Select(sector => library.Words(sector).Name.ToLowerInvariant()))}.";
+            : $"Would show {Asks(fresh, library)}.";
     }
+
+    private static string Asks(IEnumerable<Sector> sectors, PracticeLibrary library) =>
+        string.Join(", ", sectors.Select(sector => library.Words(sector).Asks).Distinct());
 }

@@ -39,14 +39,30 @@ public sealed record DemoClient(
 );
 
 /// <param name="Screen">By ladder: the highest rung each side holds clean, and what gives way above it.</param>
+/// <param name="Looks">By task, and way where it has several ("reaches/front"): the reading of each side.</param>
 public sealed record DemoVisit(
     int DaysAgo,
     TimeOnly Time,
     IReadOnlyDictionary<string, DemoCapacity>? Screen = null,
     DemoCheckIn? CheckIn = null,
     DemoSession? Session = null,
-    IReadOnlyList<string>? DangerSigns = null
+    IReadOnlyList<string>? DangerSigns = null,
+    IReadOnlyDictionary<string, DemoReading>? Looks = null
 );
+
+/// <summary>What the sides come to in the unit of the task; <paramref name="Both"/> where it has no side.</summary>
+public sealed record DemoReading(
+    double? Left = null,
+    double? Right = null,
+    double? Both = null,
+    string? Fault = null
+)
+{
+    public IEnumerable<(Side Side, double Reading)> Sides =>
+        new[] { (Side.Left, Left), (Side.Right, Right), (Side.Both, Both) }
+            .Where(pair => pair.Item2 is not null)
+            .Select(pair => (pair.Item1, pair.Item2!.Value));
+}
 
 public sealed record DemoCapacity(string Left, string Right, string Fault)
 {

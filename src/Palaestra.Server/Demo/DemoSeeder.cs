@@ -133,7 +133,7 @@ public sealed class DemoSeeder(
         }
         if (visit.Screen is not null)
         {
-            await Screen(visit.Screen, visitId, clock);
+            await Screen(visit.Screen, visit.Looks ?? new Dictionary<string, DemoReading>(), visitId, clock);
         }
         if (visit.Session is not null)
         {
@@ -150,6 +150,7 @@ public sealed class DemoSeeder(
     /// <summary>Climbs each ladder as the finder asks, then accepts the proposed plan.</summary>
     private async Task Screen(
         IReadOnlyDictionary<string, DemoCapacity> capacities,
+        IReadOnlyDictionary<string, DemoReading> looks,
         Guid visitId,
         DemoClock clock
     )
@@ -172,11 +173,52 @@ public sealed class DemoSeeder(
                 }
             }
         }
+        events.AddRange(
+            looks.SelectMany(look => Looks(look.Key, look.Value, before)).SelectMany(l => l.Events(clock))
+        );
+        await Plan(capacities.Keys, looks.Keys, before, visitId);
         await Store(events, before, visitId);
         var file = (await CaseFile.OfVisit(visitId, db, library))!;
         var desk = new PlanDesk(db, library, clock);
         desk.Add(file, visitId, desk.Propose(file)!.Plan, Practitioner);
         await db.SaveChangesAsync();
+    }
+
+    /// <summary>Stores the battery, as the practitioner of the scenario put it together.</summary>
+    private async Task Plan(
+        IEnumerable<string> ladders,
+        IEnumerable<string> looks,
+        CaseFile file,
+        Guid visitId
+    )
+    {
+        var climbs = ladders.Select(id => library.Tasks.First(t => t.Ladder == id).Id);
+        var tasks = climbs.Concat(looks.Select(look => look.Split('/')[0])).Distinct().ToList();
+        var visit = file.Visit(visitId);
+        visit.Battery = new BatteryDesk(library)
+            .ByHand(file, visit, new BatteryForm(tasks, file.Policy.ScreenMinutes, [], 0))
+            .Value;
+        visit.BatteryVersion = 1;
+        await db.SaveChangesAsync();
+    }
+
+    /// <param name="key">Task, and way where it has several: "reaches/front".</param>
+    private IEnumerable<DemoLook> Looks(string key, DemoReading reading, CaseFile file)
+    {
+        var parts = key.Split('/');
+        var task = library.FindTask(parts[0])!;
+        var rung = library.Rung(task.Surfaces?[0].Rung ?? task.Rung!);
+        // Leg length is about half of stature. Common practice.
+        var leg = file.Body.Height is { } height ? Math.Round(height * 50) : (double?)null;
+        return reading.Sides.Select(side => new DemoLook(
+            task,
+            rung,
+            side.Side,
+            parts.ElementAtOrDefault(1),
+            side.Reading,
+            reading.Fault ?? rung.Faults[0],
+            leg
+        ));
     }
 
     private Rung? NextRung(Ladder ladder, Side side, List<CaptureEvent> events, CaseFile file)

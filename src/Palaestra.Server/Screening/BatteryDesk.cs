@@ -13,11 +13,13 @@ public sealed record ProposalForm(double Minutes, IReadOnlyList<string> Missing,
 
 /// <param name="TaskIds">In the order they are to be done.</param>
 /// <param name="Version">The version this was made from; 0 when nothing was stored yet.</param>
+/// <param name="RepeatVisitId">Where the tasks are those of an earlier visit.</param>
 public sealed record BatteryForm(
     IReadOnlyList<string> TaskIds,
     double Minutes,
     IReadOnlyList<string> Missing,
-    int Version
+    int Version,
+    Guid? RepeatVisitId = null
 );
 
 /// <param name="Version">0 while it is only a proposal.</param>
@@ -60,8 +62,18 @@ public sealed class BatteryDesk(PracticeLibrary library)
             : Checked<Battery>.Good(BatteryPlanner.Propose(file.Profile, file.Policy, question, library));
     }
 
-    public Checked<Battery> ByHand(CaseFile file, BatteryForm form)
+    public Checked<Battery> ByHand(CaseFile file, Visit visit, BatteryForm form)
     {
+        var before = visit.Battery;
+        if (form.RepeatVisitId is { } repeat)
+        {
+            var proposal = Propose(file, new ProposalForm(form.Minutes, form.Missing, repeat));
+            if (!proposal.IsValid)
+            {
+                return proposal;
+            }
+            before = proposal.Value;
+        }
         var question = new BatteryQuestion(form.Minutes, form.Missing);
         var errors = BatteryCheck
             .Errors(question, library)
@@ -70,7 +82,7 @@ public sealed class BatteryDesk(PracticeLibrary library)
         return errors.Count > 0
             ? Checked<Battery>.Bad(errors)
             : Checked<Battery>.Good(
-                BatteryPlanner.ByHand(form.TaskIds, file.Profile, file.Policy, question, library)
+                BatteryPlanner.ByHand(form.TaskIds, file.Profile, file.Policy, question, library, before)
             );
     }
 

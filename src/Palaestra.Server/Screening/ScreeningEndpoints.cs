@@ -149,12 +149,12 @@ public static class ScreeningEndpoints
         {
             return Problem.NotFound("visit");
         }
-        var made = desk.ByHand(file, form);
+        var visit = file.Visit(visitId);
+        var made = desk.ByHand(file, visit, form);
         if (!made.IsValid)
         {
             return Problem.Fields(made.Errors);
         }
-        var visit = file.Visit(visitId);
         if (form.Version != visit.BatteryVersion)
         {
             return Problem.Conflict(

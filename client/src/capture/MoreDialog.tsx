@@ -1,0 +1,144 @@
+import { useState } from "react";
+import { Dialog } from "react-aria-components";
+import type { Instrument, Library, Rung } from "../api/types";
+import { Button } from "../controls/Button";
+import { Choice, NumberField, Scale } from "../controls/fields";
+import { Columns, Note, Row, Small, Stack } from "../controls/layout";
+import { Sheet, Veil } from "../controls/Modal";
+import { capital } from "../controls/words";
+import type { Actions } from "./actions";
+import { FaultList } from "./FaultList";
+import type { LiveTrialState } from "./liveTrial";
+import { LiveSettingsFields } from "./LiveSettingsFields";
+
+export const instrumentWords: Record<Instrument, string> = {
+  eye: "eye",
+  hand: "hand",
+  dowel: "dowel",
+  fists: "fists",
+  ball: "ball",
+  cuff: "cuff",
+  tilt: "tilt sensor",
+};
+
+/** What is needed now and then in a trial, one press away from the live screen. */
+export function MoreDialog(props: {
+  trial: LiveTrialState;
+  rung: Rung;
+  library: Library;
+  actions: Actions;
+  isOpen: boolean;
+  onOpenChange: (open: boolean) => void;
+}) {
+  const { trial, rung, library, actions } = props;
+  const close = () => props.onOpenChange(false);
+  const other = trial.side === "left" ? "right" : "left";
+  const felt = library.feltPlaces.find((p) => p.id === trial.felt);
+  return (
+    <Veil isOpen={props.isOpen} onOpenChange={props.onOpenChange} isDismissable>
+      <Sheet $wide>
+        <Dialog aria-label="More about this trial">
+          <Stack $gap={5}>
+            <Row $between>
+              <h2>More about this trial</h2>
+              <Button $quiet onPress={close}>
+                Back to the trial
+              </Button>
+            </Row>
+            <Columns $at="530px minmax(0, 1fr)" style={{ gap: 24 }}>
+              <Stack $gap={4}>
+                <Scale
+                  label="Pain before"
+                  value={trial.pain.before}
+                  onChange={(v) => actions.pain(v, "before")}
+                />
+                <Scale label="Pain at its worst" value={trial.pain.peak} onChange={(v) => actions.pain(v)} />
+                <Scale
+                  label="Pain after"
+                  value={trial.pain.after}
+                  onChange={(v) => actions.pain(v, "after")}
+                />
+                <Choice
+                  label="Felt mainly in"
+                  value={trial.felt}
+                  onChange={actions.felt}
+                  options={library.feltPlaces.map((p) => ({ value: p.id, label: p.words }))}
+                />
+                {felt?.change && (
+                  <Note>
+                    {capital(felt.words)}: {felt.change}.
+                  </Note>
+                )}
+              </Stack>
+              <Stack $gap={4}>
+                <Choice
+                  label="What showed that the trunk moved"
+                  value={trial.instruments.at(-1) ?? null}
+                  onChange={actions.instrument}
+                  options={(Object.keys(instrumentWords) as Instrument[]).map((value) => ({
+                    value,
+                    label: instrumentWords[value],
+                  }))}
+                />
+                <Degrees trial={trial} actions={actions} />
+                <FaultList library={library} rung={rung} onMark={(code) => actions.mark(code)} />
+                {trial.side !== "both" && (
+                  <Row>
+                    <Button
+                      $quiet
+                      onPress={() => {
+                        actions.otherSide(other);
+                        close();
+                      }}
+                    >
+                      It was the {other} side
+                    </Button>
+                    <Small>Moves the whole trial to the other side.</Small>
+                  </Row>
+                )}
+                <Row>
+                  <Button
+                    $quiet
+                    onPress={() => {
+                      actions.discard();
+                      close();
+                    }}
+                  >
+                    Discard this trial
+                  </Button>
+                  <Small>It stays in the log and does not count.</Small>
+                </Row>
+              </Stack>
+            </Columns>
+            <LiveSettingsFields />
+          </Stack>
+        </Dialog>
+      </Sheet>
+    </Veil>
+  );
+}
+
+function Degrees(props: { trial: LiveTrialState; actions: Actions }) {
+  const [degrees, setDegrees] = useState<number | null>(props.trial.range?.degrees ?? null);
+  return (
+    <Row $gap={2}>
+      <NumberField
+        label="How far, degrees"
+        small
+        value={degrees}
+        onChange={setDegrees}
+        min={0}
+        max={180}
+        step={5}
+      />
+      <Button
+        $quiet
+        $small
+        isDisabled={degrees === null}
+        onPress={() => degrees !== null && props.actions.range({ share: null, degrees })}
+      >
+        Use this range
+      </Button>
+    </Row>
+  );
+}

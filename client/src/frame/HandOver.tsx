@@ -1,0 +1,26 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { api, got } from "../api/client";
+import { keys, useStart } from "../api/queries";
+import { Button } from "../controls/Button";
+import { ProblemNote, Row, Small } from "../controls/layout";
+
+/** Hands the tablet to a colleague: signs out at this very place; what was done stays under the name of who did it. */
+export function HandOver() {
+  const queries = useQueryClient();
+  const { data } = useStart();
+  const leave = useMutation({
+    mutationFn: () => got(api.POST("/api/sign-out")),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.start }),
+  });
+  return (
+    <section aria-label="Who is here">
+      <Row $between>
+        <Small>With {data?.signedInAs}. The next one signs in here and goes on.</Small>
+        <Button $quiet $small onPress={() => leave.mutate()}>
+          Hand over the tablet
+        </Button>
+      </Row>
+      <ProblemNote error={leave.error} />
+    </section>
+  );
+}

@@ -1,0 +1,307 @@
+import { useState } from "react";
+import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
+import styled from "styled-components";
+import { findRung } from "../api/queries";
+import type { BatteryItem, EarlierScreen, LeftOut, Library, ScreenView, Side } from "../api/types";
+import { Button } from "../controls/Button";
+import { Checkbox, Choice } from "../controls/fields";
+import { Columns, Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
+import { useTakeFocus } from "../controls/useTakeFocus";
+import { dayWords } from "../controls/words";
+import { findTask } from "../capture/counts";
+import { RungFigure } from "../figure/FigureView";
+import { AddRung } from "./AddRung";
+import { useBattery } from "./useBattery";
+
+/** Planning the screen: what is proposed and why, in an order that can be changed, and what was left out. */
+export function BatteryPage(props: {
+  visitId: string;
+  screen: ScreenView;
+  library: Library;
+  begun: boolean;
+  /** Something was changed: the page stays until somebody begins. */
+  onEdit: () => void;
+  onBegin: () => void;
+}) {
+  const { screen, library, visitId } = props;
+  const beginButton = useTakeFocus<HTMLButtonElement>();
+  const { battery } = screen.battery;
+  const edit = useBattery(visitId, screen.battery, props.onEdit);
+  const ids = battery.items.map((item) => item.taskId);
+  const begin = async () => {
+    if (screen.battery.version === 0) await edit.store(ids);
+    props.onBegin();
+  };
+  return (
+    <Stack $gap={4}>
+      <Row $between>
+        <h1>
+          The screen{" "}
+          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+            {ids.length} tasks · about {Math.round(battery.minutes)} minutes · {battery.positionChanges}{" "}
+            {battery.positionChanges === 1 ? "change" : "changes"} of position
+          </Quiet>
+        </h1>
+        <Button
+          $big
+          ref={beginButton}
+          isDisabled={ids.length === 0 || edit.busy}
+          onPress={() => void begin()}
+        >
+          {props.begun ? "Back to the screen" : "Begin the screen"}
+        </Button>
+      </Row>
+      {edit.conflict ? <Note>{edit.error?.message}</Note> : <ProblemNote error={edit.error} />}
+      <Columns $at="minmax(0, 1.6fr) minmax(280px, 1fr)">
+        <Tasks
+          items={battery.items}
+          screen={screen}
+          library={library}
+          onOrder={(order) => void edit.store(order)}
+        />
+        <Stack $gap={5}>
+          <Conditions screen={screen} library={library} onAsk={edit.propose} />
+          <LeftOutList
+            left={battery.leftOut}
+            library={library}
+            onAdd={(id) => void edit.store([...ids, id])}
+          />
+          <AddRung
+            library={library}
+            allowances={screen.allowances}
+            taken={ids}
+            onAdd={(id) => void edit.store([...ids, id])}
+          />
+        </Stack>
+      </Columns>
+    </Stack>
+  );
+}
+
+const List = styled(GridList)`
+  display: grid;
+  border-top: 1px solid ${({ theme }) => theme.colour.rule};
+  &[data-empty] {
+    padding: ${({ theme }) => theme.space(6)} 0;
+  }
+`;
+
+const Item = styled(GridListItem)`
+  display: grid;
+  grid-template-columns: 48px 92px minmax(0, 1fr) auto 56px;
+  gap: ${({ theme }) => theme.space(3)};
+  align-items: center;
+  min-height: 76px;
+  border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+  outline-offset: -3px;
+  &[data-focus-visible] {
+    outline: 3px solid ${({ theme }) => theme.colour.ochre};
+  }
+  &[data-dragging] {
+    opacity: 0.5;
+  }
+  p {
+    margin: 0;
+  }
+`;
+
+const Grip = styled(AriaButton)`
+  width: 48px;
+  height: 56px;
+  border: 0;
+  background: none;
+  color: ${({ theme }) => theme.colour.slate};
+  font: 700 22px/1 ${({ theme }) => theme.font.text};
+  cursor: grab;
+`;
+
+function Tasks(props: {
+  items: BatteryItem[];
+  screen: ScreenView;
+  library: Library;
+  onOrder: (ids: string[]) => void;
+}) {
+  const { items, screen, library, onOrder } = props;
+  const ids = items.map((item) => item.taskId);
+  const { dragAndDropHooks } = useDragAndDrop({
+    getItems: (keys) => [...keys].map((key) => ({ "text/plain": String(key) })),
+    onReorder: (e) => {
+      const moved = ids.filter((id) => e.keys.has(id));
+      const rest = ids.filter((id) => !e.keys.has(id));
+      const at = rest.indexOf(String(e.target.key)) + (e.target.dropPosition === "after" ? 1 : 0);
+      onOrder([...rest.slice(0, at), ...moved, ...rest.slice(at)]);
+    },
+  });
+  return (
+    <List
+      aria-label="Tasks of the screen, in order"
+      dragAndDropHooks={dragAndDropHooks}
+      renderEmptyState={() => "Nothing in it. Add a task from the right, or ask for a proposal."}
+    >
+      {items.map((item) => {
+        const name = taskName(library, item.taskId);
+        return (
+          <Item key={item.taskId} id={item.taskId} textValue={name}>
+            <Grip slot="drag" aria-label={`Move ${name}`}>
+              ≡
+            </Grip>
+            <RungFigure
+              rungId={rungOf(item.taskId, item.surface, screen, library)}
+              side="both"
+              frame="together"
+              width={92}
+              height={60}
+            />
+            <div>
+              <p>
+                <strong>{name}</strong> <Quiet>{placeWords(library, item)}</Quiet>
+              </p>
+              <Small>
+                {findTask(library, item.taskId)?.tells} {item.why}
+              </Small>
+              {item.cautions.map((caution) => (
+                <Small key={caution} style={{ fontWeight: 600 }}>
+                  Mind: {caution}
+                </Small>
+              ))}
+            </div>
+            <Quiet>{item.minutes} min</Quiet>
+            <Button
+              $quiet
+              aria-label={`Leave out ${name}`}
+              style={{ padding: 0, width: 56 }}
+              onPress={() => onOrder(ids.filter((id) => id !== item.taskId))}
+            >
+              ×
+            </Button>
+          </Item>
+        );
+      })}
+    </List>
+  );
+}
+
+/** A name for a task, or for a single rung that is looked at as one. */
+export const taskName = (library: Library, id: string) =>
+  findTask(library, id)?.name ?? findRung(library, id.replace(/^rung-/, "")).rung.name;
+
+/** What is drawn for a task: the rung that is tried next, else the one it is made of, else the middle of its ladder. */
+export function rungOf(
+  taskId: string,
+  surface: string | null,
+  screen: ScreenView | undefined,
+  library: Library,
+) {
+  const next = screen?.states.find((s) => s.taskId === taskId)?.next?.rungId;
+  if (next) return next;
+  const task = findTask(library, taskId);
+  if (!task) return taskId.replace(/^rung-/, "");
+  const place = task.surfaces?.find((s) => s.id === surface)?.rung;
+  const rungs = library.ladders.find((l) => l.id === task.ladder)?.rungs ?? [];
+  return place ?? task.rung ?? rungs[Math.floor((rungs.length - 1) / 2)]!.id;
+}
+
+function placeWords(library: Library, item: BatteryItem) {
+  const place = findTask(library, item.taskId)?.surfaces?.find((s) => s.id === item.surface)?.name;
+  const only: Side | undefined =
+    item.sides.length === 1 && item.sides[0] !== "both" ? item.sides[0] : undefined;
+  return [place, only && `${only} only`].filter(Boolean).join(", ");
+}
+
+const minutes = ["10", "15", "20", "30"].map((value) => ({ value, label: `${value} min` }));
+
+function Conditions(props: {
+  screen: ScreenView;
+  library: Library;
+  onAsk: (ask: { minutes?: number; missing?: string[]; repeatVisitId?: string }) => void;
+}) {
+  const { screen, library, onAsk } = props;
+  const { battery } = screen.battery;
+  const [open, setOpen] = useState(battery.missing.length > 0);
+  const equipment = [...new Set(library.ladders.flatMap((l) => l.rungs).flatMap((r) => r.equipment))].sort();
+  const earlier: EarlierScreen | null = screen.earlier;
+  return (
+    <Stack $gap={3}>
+      <Choice
+        label="Time there is"
+        value={String(battery.minutesAsked)}
+        onChange={(value) => onAsk({ minutes: Number(value) })}
+        options={minutes}
+      />
+      {earlier && (
+        <Button onPress={() => onAsk({ repeatVisitId: earlier.visitId })}>
+          Repeat the screen of {dayWords(earlier.at)}
+        </Button>
+      )}
+      {open ? (
+        <div role="group" aria-label="Equipment at hand">
+          <h3>At hand</h3>
+          <Row $gap={4}>
+            {equipment.map((name) => (
+              <Checkbox
+                key={name}
+                selected={!battery.missing.includes(name)}
+                onChange={(here) =>
+                  onAsk({
+                    missing: here ? battery.missing.filter((m) => m !== name) : [...battery.missing, name],
+                  })
+                }
+              >
+                {name}
+              </Checkbox>
+            ))}
+          </Row>
+        </div>
+      ) : (
+        <Button $quiet $small onPress={() => setOpen(true)}>
+          Something is not at hand
+        </Button>
+      )}
+    </Stack>
+  );
+}
+
+const Out = styled.li`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: ${({ theme }) => theme.space(2)};
+  align-items: center;
+  min-height: 60px;
+  border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+`;
+
+function LeftOutList(props: { left: LeftOut[]; library: Library; onAdd: (id: string) => void }) {
+  const [all, setAll] = useState(false);
+  const order = ["S-BY-HAND", "S-MINUTES", "S-BARRED", "S-SORE", "S-EQUIPMENT", "S-COVERED"];
+  const left = [...props.left].sort((a, b) => order.indexOf(a.rule) - order.indexOf(b.rule));
+  const shown = all ? left : left.filter((l) => l.rule !== "S-COVERED");
+  return (
+    <Ruled aria-label="Left out">
+      <h2>Left out, and why</h2>
+      <ul>
+        {shown.map((l) => {
+          const name = taskName(props.library, l.taskId);
+          return (
+            <Out key={l.taskId}>
+              <span>
+                <strong style={l.canAdd ? undefined : { textDecoration: "line-through" }}>{name}</strong>
+                <br />
+                <Quiet style={{ fontSize: 15 }}>{l.why}</Quiet>
+              </span>
+              {l.canAdd && (
+                <Button $quiet $small aria-label={`Add ${name}`} onPress={() => props.onAdd(l.taskId)}>
+                  Add
+                </Button>
+              )}
+            </Out>
+          );
+        })}
+      </ul>
+      {shown.length < left.length && (
+        <Button $quiet $small style={{ marginTop: 8 }} onPress={() => setAll(true)}>
+          {left.length - shown.length} more that are looked at when asked for
+        </Button>
+      )}
+    </Ruled>
+  );
+}

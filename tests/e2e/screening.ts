@@ -1,0 +1,91 @@
+import { expect, type Page } from "@playwright/test";
+
+export const startButton = (page: Page) => page.getByRole("button", { name: /^Start(, (left|right))?$/ });
+export const finished = (page: Page) => page.getByRole("heading", { name: "Screened" });
+
+/** How a trial is done: with the finger, or with keys alone. */
+export type Hand = "touch" | "keys";
+
+const main = (page: Page) => page.getByRole("main");
+const asked = async (page: Page) => (await page.getByText(/^asked:/).innerText().catch(() => "")) || "";
+
+/** Does the trial on screen as its task is measured; with a fault in the last two reps when it is too hard. */
+export async function doTrial(page: Page, hand: Hand, clean: boolean) {
+  const button = (name: string | RegExp) => main(page).getByRole("button", { name });
+  const press = async (key: string, name: string | RegExp) => {
+    if (hand === "keys") await page.keyboard.press(key);
+    else await button(name).first().tap();
+  };
+  if (await button("It stayed level").count()) {
+    await press(clean ? "Space" : "/", clean ? "It stayed level" : "It gave way");
+  } else if (await page.getByRole("group", { name: /How hard was it/ }).count()) {
+    await press(clean ? "1" : "3", clean ? /^1/ : /^3/);
+  } else if (await button("Reach counts").count()) {
+    for (let i = 0; i < 3; i++) await press("Space", "Reach counts");
+  } else if (/at most/.test(await asked(page))) {
+    await press("Space", "Start hold");
+    await page.waitForTimeout(300);
+    await mark(page, hand);
+    await press("Space", "Let go");
+  } else {
+    await doReps(page, hand, clean, press);
+  }
+  await end(page, hand);
+}
+
+async function doReps(
+  page: Page,
+  hand: Hand,
+  clean: boolean,
+  press: (key: string, name: string | RegExp) => Promise<void>,
+) {
+  const words = await asked(page);
+  const reps = Number(/asked: (?:\d+ sets of )?(\d+)/.exec(words)![1]);
+  const hold = Number(/hold (\d+)/.exec(words)?.[1] ?? 0);
+  const degrees = await page.getByRole("button", { name: "45°" }).count();
+  if (degrees) await press("]", "45°");
+  for (let rep = 1; rep <= reps; rep++) {
+    if (hold) {
+      await press("Space", "Start hold");
+      await page.waitForTimeout(clean ? (hold - 0.3) * 1000 : 150);
+    }
+    if (!clean && rep > reps - 2) await mark(page, hand);
+    await press("Space", /^(Rep done|There and back)/);
+  }
+}
+
+/** The first fault of the task that costs the rep, by its key or its place on the figure. */
+async function mark(page: Page, hand: Hand) {
+  const chip = page
+    .getByRole("group", { name: "Faults, by where they show" })
+    .getByRole("button", { name: /arches|twists|gives|drops|leans|touches|rounds|sinks/ })
+    .first();
+  if (hand === "touch") return chip.tap();
+  const key = await chip.locator("kbd").innerText();
+  await page.keyboard.press(/^[a-z0-9]$/.test(key) ? key : "a");
+}
+
+async function end(page: Page, hand: Hand) {
+  if (hand === "keys") await page.keyboard.press(".");
+  else await main(page).getByRole("button", { name: /^End / }).tap();
+  const why = page.getByRole("heading", { name: "Why did it end?" });
+  const faults = page.getByRole("group", { name: "Faults, by where they show" });
+  await expect.poll(async () => (await why.isVisible()) || (await faults.count()) === 0).toBe(true);
+  if (await why.isVisible()) {
+    if (hand === "keys") await page.keyboard.press("Enter");
+    else await page.getByRole("button", { name: "The trunk gave way" }).tap();
+  }
+}
+
+/** Takes out every task but these, on the page where the screen is planned. */
+export async function keepOnly(page: Page, names: string[]) {
+  for (;;) {
+    const out = page.getByRole("button", { name: /^Leave out / });
+    await expect(page.getByRole("button", { name: /^(Begin the screen|Back to the screen)$/ })).toBeEnabled();
+    const all = await out.evaluateAll((buttons) => buttons.map((b) => b.getAttribute("aria-label") ?? ""));
+    const extra = all.find((label) => !names.includes(label.replace("Leave out ", "")));
+    if (!extra) return;
+    await page.getByRole("button", { name: extra, exact: true }).click();
+    await expect(page.getByRole("button", { name: extra, exact: true })).toHaveCount(0);
+  }
+}
