@@ -1,7 +1,10 @@
 using System.Diagnostics;
 using System.Globalization;
 using Palaestra.Core.Body;
+using Palaestra.Core.Findings;
+using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
 using Palaestra.Simulation;
 
 // Speed of the core on one thread, as rows of a Markdown table; nothing here is asserted.
@@ -59,6 +62,36 @@ Row(
             _ = LoadAnswers.Of(new LoadQuestion(size, rung.Id, Changes: new(Range: 0.7)), library);
         }
     }
+);
+
+var policy = library.DefaultPolicy;
+var client = new SimulatedClient(library, Nature.Typical, 1);
+foreach (
+    var (rung, side) in rungs
+        .Where(r => library.LadderOf(r.Id).Trained)
+        .SelectMany(r => r.TaskSides.Select(side => (r, side)))
+        .Concat(
+            rungs
+                .Where(r => library.LadderOf(r.Id).Trained)
+                .SelectMany(r => r.TaskSides.Select(side => (r, side)))
+        )
+)
+{
+    client.Do(rung, side == Side.Both ? Side.Left : side, policy);
+}
+IReadOnlyList<CaptureEvent> screen = [.. client.Events.Take(2000)];
+var trials = TrialFold.Trials(screen, library, policy.Pain);
+var calm = new ClientProfile(new Pain(1, 2, 1), 1, false, []);
+Row(
+    $"folding a screen of {screen.Count} events into {trials.Count} trials",
+    1,
+    () => _ = TrialFold.Trials(screen, library, policy.Pain)
+);
+Row($"findings of those {trials.Count} trials", 1, () => _ = FindingsMaker.Of(trials, calm, policy, library));
+Row(
+    "proposing a battery",
+    1,
+    () => _ = BatteryPlanner.Propose(calm, policy, new BatteryQuestion(15, []), library)
 );
 
 static void Row(string what, int per, Action work)

@@ -60,20 +60,25 @@ try {
   await pick(/Resting shape/, /large arch/);
   await shot("neutral");
   await page.getByRole("button", { name: "Keep and screen" }).click();
+  await page.getByRole("button", { name: "Begin the screen" }).waitFor();
+  await rest();
+  await shot("battery");
+  await page.getByRole("button", { name: "Begin the screen" }).click();
+  await page.getByRole("button", { name: "Do Leg lowering now" }).click();
   await shot("screen");
   await open(/Asa Lindqvarn/);
   await station("Screen");
-  await page.getByRole("button", { name: "Choose another task" }).click();
-  await page.getByRole("button", { name: "Opposite arm and leg, hold, right" }).click();
-  await page.getByRole("button", { name: "Start, right" }).click();
+  await page.getByRole("button", { name: "Begin the screen" }).click();
+  await page.getByRole("button", { name: "Do Opposite arm and leg now" }).click();
+  await page.getByRole("button", { name: /^Start/ }).click();
   await rest();
   for (let rep = 0; rep < 2; rep++) {
     await page.keyboard.press("Space");
-    await page.waitForTimeout(5000);
+    await page.waitForTimeout(3100);
     await page.keyboard.press("Space");
   }
   await page.keyboard.press("Space");
-  await page.waitForTimeout(3300);
+  await page.waitForTimeout(2100);
   await page.keyboard.press("w");
   await page.screenshot({ path: path.join(root, "docs/screenshots/screen-live.png") });
   await page.setViewportSize({ width: 820, height: 1180 });
@@ -82,9 +87,10 @@ try {
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByRole("button", { name: "Stop: pain or worry" }).click();
   await page.getByRole("button", { name: "The trunk gave way" }).click();
-  await open(/Nerys Quill/);
+  await open(/Brannoc Velde/);
   await station("Findings");
-  await shot("findings");
+  await shot("findings", { fullPage: true });
+  await open(/Nerys Quill/);
   await station("Session");
   await shot("session");
   await station("Decide");

@@ -5,7 +5,8 @@ export default defineConfig({
   timeout: 240_000,
   // A busy host may take its time; what is waited for is the same.
   expect: { timeout: 15_000 },
-  workers: 1,
+  // Each file has a server of its own; most of the time is waiting.
+  workers: 2,
   reporter: [["line"], ["json", { outputFile: "test-results/report.json" }]],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -106,6 +106,28 @@ describe("the live screen", () => {
     expect(recorded).toEqual([{ kind: "fault-marked", fields: { fault: "arch" } }]);
   });
 
+  it("says with shift that a fault persists", () => {
+    const { events } = tape();
+    show(events);
+    fireEvent.keyDown(document.body, { key: "A", code: "KeyA", shiftKey: true });
+    expect(recorded).toEqual([{ kind: "fault-marked", fields: { fault: "arch", persists: true } }]);
+  });
+
+  it("tells more and less pain, and ends, by key", () => {
+    const { events, tap } = tape("t1", 0);
+    tap("pain-marked", { phase: "before", value: 2 });
+    for (let rep = 0; rep < 5; rep++) tap("rep-done");
+    show(events);
+    fireEvent.keyDown(document.body, { key: "+", code: "BracketRight", shiftKey: true });
+    press("-");
+    press(".");
+    expect(recorded).toEqual([
+      { kind: "pain-marked", fields: { phase: "peak", value: 3 } },
+      { kind: "pain-marked", fields: { phase: "peak", value: 1 } },
+      { kind: "trial-ended", fields: { reason: "target-met" } },
+    ]);
+  });
+
   it("does not repeat while a key is held down", () => {
     const { events } = tape("t1", 0);
     show(events);

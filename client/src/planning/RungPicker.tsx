@@ -77,10 +77,9 @@ function Choices(
   const [find, setFind] = useState("");
   const { data: figures } = useFigureSheet("right");
   const figureOf = (id: string) => figures?.find((f) => f.rungId === id)?.figure;
-  const own = props.library.ladders.filter(
-    (l) => !props.current || l.rungs.some((r) => r.id === props.current),
-  );
-  const others = props.library.ladders.filter((l) => !own.includes(l));
+  const trained = props.library.ladders.filter((l) => l.trained);
+  const own = trained.filter((l) => !props.current || l.rungs.some((r) => r.id === props.current));
+  const others = trained.filter((l) => !own.includes(l));
   const found = [...own, ...others]
     .map((ladder) => ({ ...ladder, rungs: matching(ladder, find) }))
     .filter((ladder) => ladder.rungs.length > 0);

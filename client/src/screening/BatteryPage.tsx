@@ -229,7 +229,7 @@ function Conditions(props: {
         options={minutes}
       />
       {earlier && (
-        <Button onPress={() => onAsk({ repeatVisitId: earlier.visitId })}>
+        <Button $quiet onPress={() => onAsk({ repeatVisitId: earlier.visitId })}>
           Repeat the screen of {dayWords(earlier.at)}
         </Button>
       )}

@@ -134,9 +134,18 @@ public static class FindingsMaker
         {
             return WeakType.PainLimited;
         }
-        var fading = broken.Count(t => t.FirstBreak is { } mark && mark.Rep > t.Target.Reps * FadesAfter);
+        var fading = broken.Count(Fades);
         return fading * 2 > broken.Count ? WeakType.Endurance : WeakType.Capacity;
     }
+
+    /// <summary>It broke in the second half of what was asked: of the reps, or of the seconds where one hold is all.</summary>
+    private static bool Fades(Trial trial) =>
+        trial.FirstBreak is { } mark
+        && (
+            trial.Target is { Reps: 1, Hold: > 0 and var hold }
+                ? mark.Second > hold * FadesAfter
+                : mark.Rep > trial.Target.Reps * FadesAfter
+        );
 
     private static string TypeWords(WeakType? type) =>
         type switch

@@ -38,17 +38,28 @@ public static class TrialFold
     /// </summary>
     public static IReadOnlyList<CaptureEvent> Effective(IEnumerable<CaptureEvent> log)
     {
-        var ordered = log.DistinctBy(e => e.Id).OrderBy(e => e.At).ThenBy(Rank).ThenBy(e => e.Id).ToList();
+        var seen = new HashSet<Guid>();
+        var ordered = log.Where(e => seen.Add(e.Id)).ToList();
+        ordered.Sort(InOrder);
         var undone = new HashSet<Guid>();
         // Latest first: an undo that was itself undone no longer takes anything back.
-        foreach (var e in ordered.AsEnumerable().Reverse().Where(e => e.Kind == CaptureKind.Undone))
+        for (var i = ordered.Count - 1; i >= 0; i--)
         {
-            if (!undone.Contains(e.Id) && e.Undoes is { } target)
+            var e = ordered[i];
+            if (e.Kind == CaptureKind.Undone && !undone.Contains(e.Id) && e.Undoes is { } target)
             {
                 undone.Add(target);
             }
         }
-        return [.. ordered.Where(e => e.Kind != CaptureKind.Undone && !undone.Contains(e.Id))];
+        ordered.RemoveAll(e => e.Kind == CaptureKind.Undone || undone.Contains(e.Id));
+        return ordered;
+    }
+
+    private static int InOrder(CaptureEvent a, CaptureEvent b)
+    {
+        var order = a.At.UtcTicks.CompareTo(b.At.UtcTicks);
+        order = order != 0 ? order : Rank(a).CompareTo(Rank(b));
+        return order != 0 ? order : a.Id.CompareTo(b.Id);
     }
 
     private static int Rank(CaptureEvent e) =>
@@ -81,7 +92,7 @@ public static class TrialFold
     {
         private readonly Dose target = start.Target ?? new Dose(1, 1, 0);
         private readonly List<RawRep> reps = [];
-        private readonly SortedSet<Instrument> instruments = [];
+        private readonly List<Instrument> instruments = [];
         private Side side = start.Side ?? Side.Both;
         private Reach? reach;
         private bool paused;
@@ -223,7 +234,7 @@ public static class TrialFold
                 start.Variant,
                 start.Load,
                 start.LegLength,
-                [.. instruments],
+                [.. instruments.Distinct().Order()],
                 paused && endedAt is null,
                 start.By
             );
@@ -263,8 +274,9 @@ public static class TrialFold
 
         private Rep ToRep(RawRep rep, List<FaultMark> judged, PracticeLibrary library)
         {
-            var own = judged.Where(mark => mark.ShowsIn(rep.Number)).ToList();
-            var broken = own.Where(mark => mark.Breaks).ToList();
+            IReadOnlyList<FaultMark> own =
+                judged.Count == 0 ? [] : [.. judged.Where(mark => mark.ShowsIn(rep.Number))];
+            IReadOnlyList<FaultMark> broken = own.Count == 0 ? [] : [.. own.Where(mark => mark.Breaks)];
             var spoiled = own.Any(mark => library.FindFault(mark.Fault)?.SpoilsRep == true);
             // A hold started anew within the rep is counted from its last start; a mark of the first try cannot outlast it.
             var cleanHeld =

@@ -270,4 +270,13 @@ public class TaskScoresTests
         );
         Assert.Equal(50, findings.Control.First(c => c.Sector == Sector.TwistLeft).Percent!.Value, 6);
     }
+
+    [Theory]
+    [InlineData(5, WeakType.Capacity)]
+    [InlineData(17, WeakType.Endurance)]
+    public void A_single_hold_fades_when_it_breaks_in_its_second_half(double second, WeakType type)
+    {
+        var tape = new Tape().Task("bridge-hold", Side.Left).HoldStart().Fault("drop", second).End();
+        Assert.Equal(type, Of(tape).WeakLink!.Type);
+    }
 }
