@@ -85,7 +85,7 @@ const findings = await ask("POST", "/api/compute/findings", example("findings"))
 await time("findings of a screen of 8 trials", "POST", "/api/compute/findings", example("findings"));
 await time("a plan from them", "POST", "/api/compute/plan", { ...example("plan"), findings });
 await time("decisions for one exercise, with counterfactuals", "POST", "/api/compute/decide", example("decide"));
-await time("the day, seven clients", "GET", "/api/day");
+await time("the day, all clients of the demo", "GET", "/api/day");
 await time("the load of a rung with a shorter range", "POST", "/api/compute/load", example("load"));
 await time("one drawing", "GET", "/api/figures/D4?side=left&frame=end");
 await stop(server);

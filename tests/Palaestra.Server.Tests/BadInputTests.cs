@@ -11,18 +11,14 @@ using Palaestra.Server.Tests.Given;
 
 namespace Palaestra.Server.Tests;
 
-public sealed class BadInputTests : IAsyncLifetime
+public sealed class BadInputTests(OneServer one) : IClassFixture<OneServer>, IAsyncLifetime
 {
-    private readonly RunningServer server = new();
+    private RunningServer Server => one.Running;
     private HttpClient browser = null!;
 
-    public async ValueTask InitializeAsync() => browser = await server.SignedIn();
+    public async ValueTask InitializeAsync() => browser = await Server.SignedIn();
 
-    public ValueTask DisposeAsync()
-    {
-        server.Dispose();
-        return ValueTask.CompletedTask;
-    }
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     private static StringContent Json(string text) => new(text, Encoding.UTF8, "application/json");
 
@@ -65,13 +61,14 @@ public sealed class BadInputTests : IAsyncLifetime
         string named
     )
     {
+        var before = (await browser.Get<DayView>("/api/day")).Visits.Count;
         var form = Form();
         var parts = field.Split('.');
         var owner = parts.Length == 1 ? form : form[parts[0]]!.AsObject();
         owner[parts[^1]] = JsonNode.Parse(value);
         var fields = await browser.PostAsync("/api/clients", Json(form.ToJsonString())).RefusedFields(status);
         Assert.Contains(named, fields);
-        Assert.Empty((await browser.Get<DayView>("/api/day")).Visits);
+        Assert.Equal(before, (await browser.Get<DayView>("/api/day")).Visits.Count);
     }
 
     [Fact]

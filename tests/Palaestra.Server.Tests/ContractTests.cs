@@ -10,22 +10,18 @@ using Palaestra.Server.Tests.Given;
 namespace Palaestra.Server.Tests;
 
 /// <summary>What outside checks and other systems rely on.</summary>
-public sealed class ContractTests : IAsyncLifetime
+public sealed class ContractTests(OneServer one) : IClassFixture<OneServer>, IAsyncLifetime
 {
-    private readonly RunningServer server = new();
+    private RunningServer Server => one.Running;
     private HttpClient browser = null!;
 
-    public async ValueTask InitializeAsync() => browser = await server.SignedIn();
+    public async ValueTask InitializeAsync() => browser = await Server.SignedIn();
 
-    public ValueTask DisposeAsync()
-    {
-        server.Dispose();
-        return ValueTask.CompletedTask;
-    }
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     [Fact]
     public async Task Health_answers_when_the_database_does() =>
-        Assert.Equal(HttpStatusCode.OK, (await server.Browser().GetAsync("/health")).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await Server.Browser().GetAsync("/health")).StatusCode);
 
     [Fact]
     public async Task The_description_in_the_repository_is_the_one_served()

@@ -8,18 +8,14 @@ using Palaestra.Server.Tests.Given;
 namespace Palaestra.Server.Tests;
 
 /// <summary>Rungs, their pictures and their load over the wire.</summary>
-public sealed class LibraryTests : IAsyncLifetime
+public sealed class LibraryTests(OneServer one) : IClassFixture<OneServer>, IAsyncLifetime
 {
-    private readonly RunningServer server = new();
+    private RunningServer Server => one.Running;
     private HttpClient browser = null!;
 
-    public async ValueTask InitializeAsync() => browser = await server.SignedIn();
+    public async ValueTask InitializeAsync() => browser = await Server.SignedIn();
 
-    public ValueTask DisposeAsync()
-    {
-        server.Dispose();
-        return ValueTask.CompletedTask;
-    }
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     private Task<HttpResponseMessage> Load(object question) => browser.Post("/api/compute/load", question);
 

@@ -10,9 +10,9 @@ using Palaestra.Server.Tests.Given;
 namespace Palaestra.Server.Tests;
 
 /// <summary>Planning a screen, leading through it, repeating it, and what may go wrong on the way.</summary>
-public sealed class ScreeningTests : IAsyncLifetime
+public sealed class ScreeningTests(OneServer one) : IClassFixture<OneServer>, IAsyncLifetime
 {
-    private readonly RunningServer server = new();
+    private RunningServer Server => one.Running;
     private HttpClient browser = null!;
     private Clinic clinic = null!;
     private Opened opened = null!;
@@ -20,17 +20,13 @@ public sealed class ScreeningTests : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        browser = await server.SignedIn();
+        browser = await Server.SignedIn();
         clinic = new Clinic(browser);
         opened = await clinic.NewClient();
         library = await browser.Get<LibraryView>("/api/library");
     }
 
-    public ValueTask DisposeAsync()
-    {
-        server.Dispose();
-        return ValueTask.CompletedTask;
-    }
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     private Guid VisitId => opened.VisitId;
 

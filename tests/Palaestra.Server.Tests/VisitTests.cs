@@ -13,23 +13,19 @@ using Palaestra.Server.Visits;
 
 namespace Palaestra.Server.Tests;
 
-public sealed class VisitTests : IAsyncLifetime
+public sealed class VisitTests(OneServer one) : IClassFixture<OneServer>, IAsyncLifetime
 {
-    private readonly RunningServer server = new();
+    private RunningServer Server => one.Running;
     private HttpClient browser = null!;
     private Clinic clinic = null!;
 
     public async ValueTask InitializeAsync()
     {
-        browser = await server.SignedIn();
+        browser = await Server.SignedIn();
         clinic = new Clinic(browser);
     }
 
-    public ValueTask DisposeAsync()
-    {
-        server.Dispose();
-        return ValueTask.CompletedTask;
-    }
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     private async Task<(Opened Opened, PlanRevisionView Plan, VisitView Visit)> WithPlan()
     {
@@ -160,13 +156,15 @@ public sealed class VisitTests : IAsyncLifetime
         await clinic
             .Send(visit.Id, clinic.Trial(rung, item.Doses[0].Side, item.Doses[0].Dose, 5, 0, item.Id))
             .Ok<EventsTaken>();
-        var entry = Assert.Single((await browser.Get<DayView>("/api/day")).Pile);
+        async Task<IEnumerable<PileEntry>> Pile() =>
+            (await browser.Get<DayView>("/api/day")).Pile.Where(e => e.EpisodeId == opened.EpisodeId);
+        var entry = Assert.Single(await Pile());
         Assert.Equal(
             (PileKind.NotDecided, opened.EpisodeId, "decide"),
             (entry.Kind, entry.EpisodeId, entry.Station)
         );
         await browser.Post($"/api/visits/{visit.Id}/decisions", new DecideForm([], 1)).Ok<DecideView>();
-        Assert.Empty((await browser.Get<DayView>("/api/day")).Pile);
+        Assert.Empty(await Pile());
     }
 
     [Fact]

@@ -1,4 +1,5 @@
 import { expect, type Page } from "@playwright/test";
+import { station } from "./hands";
 
 export const startButton = (page: Page) => page.getByRole("button", { name: /^Start(, (left|right))?$/ });
 export const finished = (page: Page) => page.getByRole("heading", { name: "Screened" });
@@ -89,3 +90,32 @@ export async function keepOnly(page: Page, names: string[]) {
     await expect(page.getByRole("button", { name: extra, exact: true })).toHaveCount(0);
   }
 }
+
+/** Signs in and opens the screen of a client of the demo. */
+export async function openScreen(
+  page: Page,
+  address: string,
+  name: RegExp,
+  email = "ines@saltmere.example",
+  password = "lantern-quay-7",
+) {
+  await page.goto(address);
+  await page.request.post(`${address}/api/sign-in`, { data: { email, password } });
+  await page.goto(address);
+  await page.getByRole("link", { name }).first().click();
+  await station(page, "Screen");
+}
+
+interface Told {
+  kind: string;
+  by: string | null;
+  trialId: string;
+}
+
+export async function eventsOf(page: Page, address: string): Promise<Told[]> {
+  const visit = /visits\/([^/]+)/.exec(page.url())![1]!;
+  const answer = await page.request.get(`${address}/api/visits/${visit}/events`);
+  return ((await answer.json()) as { events: Told[] }).events;
+}
+
+export const stored = (page: Page) => expect(page.getByText("all stored")).toBeVisible();

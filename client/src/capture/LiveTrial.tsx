@@ -1,26 +1,29 @@
-import { useEffect, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import styled from "styled-components";
 import { findRung, useLibrary } from "../api/queries";
-import type { CaptureEvent, EndReason, Fault, Library, Rung, ScreenTask, Side } from "../api/types";
+import type { CaptureEvent, Library, Rung, Side } from "../api/types";
 import { Button } from "../controls/Button";
-import { HiddenVisually, Quiet, Row, Small, Stack } from "../controls/layout";
-import { useTakeFocus } from "../controls/useTakeFocus";
+import { HiddenVisually, Row, Small } from "../controls/layout";
 import { sideArrow } from "../controls/SideTag";
-import { doseWords } from "../controls/words";
-import { actionsOf, type Actions } from "./actions";
-import { countsFor, findTask, measureOf, type SideCount } from "./counts";
+import { actionsOf } from "./actions";
+import { findTask, measureOf } from "./sideCounts";
+import { Counts } from "./Counts";
+import { Cue } from "./Cue";
 import { FaultStage } from "./FaultStage";
-import { HoldStrip, useNow } from "./HoldStrip";
+import { HoldStrip } from "./HoldStrip";
 import { KeysDialog } from "./KeysDialog";
+import { keysOf } from "./liveKeys";
 import { useLiveSettings } from "./liveSettings";
 import { cleanReps, type LiveTrialState } from "./liveTrial";
 import { MainControl } from "./MainControl";
 import { MoreDialog } from "./MoreDialog";
-import { RangeRow, rangeStops } from "./RangeRow";
-import { signalTarget } from "./signals";
-import { clock, type RecordEvent } from "./useCapture";
+import { PainStepper } from "./PainStepper";
+import { RangeRow } from "./RangeRow";
+import type { RecordEvent } from "./useCapture";
 import { useCountIn } from "./useCountIn";
 import { useLiveKeys } from "./useLiveKeys";
+import { useTarget } from "./useTarget";
+import { WhyEnded } from "./WhyEnded";
 
 interface Props {
   trial: LiveTrialState;
@@ -134,7 +137,7 @@ function Running(props: Props & { library: Library; rung: Rung }) {
   const met = isMet(trial, measure, task?.tries ?? 1);
   const end = () => (met ? actions.end("target-met") : setAsking(true));
   useTarget(trial, measure === "seconds" ? actions.rep : null);
-  const keys = keysOf({ actions, faults, trial, rung, task, main, end });
+  const keys = keysOf({ actions, faults, trial, task, main, end });
   useLiveKeys(keys, !asking && !more);
   const counts = new Map<string, number>();
   for (const mark of trial.marks) counts.set(mark.fault, (counts.get(mark.fault) ?? 0) + 1);
@@ -143,19 +146,7 @@ function Running(props: Props & { library: Library; rung: Rung }) {
   return (
     <Live $thumb={settings.thumb}>
       <Controls className="controls">
-        <SideBlock $side={trial.side}>
-          {trial.side !== "both" && <>client&apos;s</>}
-          <strong>
-            {trial.side === "left" && `${sideArrow("left")} `}
-            {trial.side !== "both"
-              ? trial.side.toUpperCase()
-              : rung.sides === "both"
-                ? "BOTH SIDES"
-                : "NO SIDE"}
-            {trial.side === "right" && ` ${sideArrow("right")}`}
-          </strong>
-          {rung.sides === "none" ? "the whole trunk" : rung.sideMeans}
-        </SideBlock>
+        <WhichSide side={trial.side} rung={rung} />
         <MainControl
           key={trial.trialId}
           trial={trial}
@@ -245,44 +236,23 @@ function Running(props: Props & { library: Library; rung: Rung }) {
   );
 }
 
-/** What each key does; KeysDialog lists them. Where effort is asked, digits answer it. */
-function keysOf(live: {
-  actions: Actions;
-  faults: Fault[];
-  trial: LiveTrialState;
-  rung: Rung;
-  task: ScreenTask | null;
-  main: () => void;
-  end: () => void;
-}) {
-  const { actions, trial, task } = live;
-  const pain = trial.pain.peak ?? trial.pain.before ?? 0;
-  const stops = rangeStops(task);
-  const at = stops.findIndex((s) => s.share === trial.range?.share && s.degrees === trial.range.degrees);
-  const stop = (by: number) =>
-    stops[Math.max(0, Math.min(stops.length - 1, (at < 0 ? stops.length : at) + by))]!;
-  const keys = new Map<string, () => void>([
-    ["space", live.main],
-    [".", live.end],
-    ["c", actions.cue],
-    ["v", () => actions.cueAnswer(true)],
-    ["z", actions.undo],
-    ["y", actions.redo],
-    ["+", () => pain < 10 && actions.pain(pain + 1)],
-    ["-", () => pain > 0 && actions.pain(pain - 1)],
-    ["[", () => actions.range(stop(-1))],
-    ["]", () => actions.range(stop(1))],
-  ]);
-  for (const fault of live.faults) {
-    keys.set(fault.key, () => actions.mark(fault.code));
-    keys.set(`shift+${fault.key}`, () => actions.mark(fault.code, true));
-  }
-  if (task?.measure === "yes-no") keys.set("/", () => actions.measure(0));
-  if (task?.measure === "effort") {
-    for (let points = 0; points <= (task.full ?? 5); points++)
-      keys.set(String(points), () => actions.measure(points));
-  }
-  return keys;
+/** The side that cannot be missed: word, place, mark and colour. */
+function WhichSide(props: { side: Side; rung: Rung }) {
+  return (
+    <SideBlock $side={props.side}>
+      {props.side !== "both" && <>client&apos;s</>}
+      <strong>
+        {props.side === "left" && `${sideArrow("left")} `}
+        {props.side !== "both"
+          ? props.side.toUpperCase()
+          : props.rung.sides === "both"
+            ? "BOTH SIDES"
+            : "NO SIDE"}
+        {props.side === "right" && ` ${sideArrow("right")}`}
+      </strong>
+      {props.rung.sides === "none" ? "the whole trunk" : props.rung.sideMeans}
+    </SideBlock>
+  );
 }
 
 /** The faults of this task, and any other that was marked in this visit; those seen lately first. */
@@ -305,161 +275,4 @@ function isMet(trial: LiveTrialState, measure: string, tries: number) {
   }
   if (measure === "yes-no" || measure === "effort") return trial.reps.length > 0;
   return trial.reps.length >= (measure === "centimetres" ? tries : trial.target.reps);
-}
-
-/** Tells when a hold has lasted as long as asked; where seconds are the measure, that also ends it. */
-function useTarget(trial: LiveTrialState, atTarget: (() => void) | null) {
-  const { holdSince } = trial;
-  const { hold } = trial.target;
-  useEffect(() => {
-    if (holdSince === null || hold <= 0) return;
-    const timer = setTimeout(
-      () => {
-        signalTarget();
-        atTarget?.();
-      },
-      Math.max(0, holdSince + hold * 1000 - clock.now()),
-    );
-    return () => clearTimeout(timer);
-    // A timer belongs to one hold; a new "atTarget" does the same as the old one.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [holdSince, hold]);
-}
-
-function Cue(props: { trial: LiveTrialState; actions: Actions; cue: string }) {
-  const { trial, actions } = props;
-  if (!trial.cueGiven) {
-    return (
-      <Button $quiet onPress={actions.cue}>
-        Cue given
-      </Button>
-    );
-  }
-  if (trial.cueWorked === null) {
-    return (
-      <Row $gap={2} role="group" aria-label="Did the cue work?">
-        <Button $quiet style={{ flex: 1, padding: 0 }} onPress={() => actions.cueAnswer(true)}>
-          Cue worked
-        </Button>
-        <Button $quiet style={{ flex: 1, padding: 0 }} onPress={() => actions.cueAnswer(false)}>
-          It did not
-        </Button>
-      </Row>
-    );
-  }
-  return (
-    <Small>
-      {trial.cueWorked ? "The cue worked" : "The cue did not work"}: “{props.cue}”. Reps from here on are
-      counted apart.
-    </Small>
-  );
-}
-
-const Numbers = styled.div`
-  display: flex;
-  gap: ${({ theme }) => theme.space(3)};
-  .side {
-    flex: 1;
-    padding-top: ${({ theme }) => theme.space(2)};
-    border-top: 5px solid currentColor;
-  }
-  .left {
-    color: ${({ theme }) => theme.colour.sea};
-  }
-  .right {
-    color: ${({ theme }) => theme.colour.bark};
-  }
-  .big {
-    display: block;
-    color: ${({ theme }) => theme.colour.ink};
-    font: 800 52px/1.05 ${({ theme }) => theme.font.display};
-    font-variant-numeric: tabular-nums;
-  }
-`;
-
-function Counts(props: { trial: LiveTrialState; others: LiveTrialState[]; library: Library }) {
-  const measure = measureOf(props.library, props.trial);
-  const now = useNow(measure === "seconds" && props.trial.holdSince !== null);
-  const counts = countsFor(props.trial, props.others, measure, now);
-  return (
-    <div>
-      <Numbers>
-        {counts.map((c: SideCount) => (
-          <div key={c.side} className={`side ${c.side}`}>
-            <strong>{sideWords[c.side]}</strong>
-            <span className="big">{c.big}</span>
-            <Quiet style={{ fontSize: 15 }}>{c.small}</Quiet>
-          </div>
-        ))}
-      </Numbers>
-      {measure !== "effort" && measure !== "yes-no" && (
-        <Small>
-          asked:{" "}
-          {measure === "seconds" ? `${props.trial.target.hold} s at most` : doseWords(props.trial.target)}
-          {props.trial.load !== null && `, ${props.trial.load} kg`}
-        </Small>
-      )}
-    </div>
-  );
-}
-
-const sideWords: Record<Side, string> = { left: "◀ left", right: "right ▶", both: "together" };
-
-const PainRow = styled.div`
-  display: grid;
-  grid-template-columns: 56px 1fr 56px;
-  align-items: center;
-  text-align: center;
-  .value {
-    font: 800 30px/1 ${({ theme }) => theme.font.display};
-  }
-  button {
-    padding: 0;
-    font-size: 24px;
-  }
-`;
-
-function PainStepper(props: { trial: LiveTrialState; onPain: Actions["pain"] }) {
-  const { pain } = props.trial;
-  const now = pain.peak ?? pain.before ?? 0;
-  return (
-    <div role="group" aria-label="Pain during this trial">
-      <Small>Pain now; was {pain.before ?? "not asked"}</Small>
-      <PainRow>
-        <Button $quiet aria-label="Less pain" isDisabled={now <= 0} onPress={() => props.onPain(now - 1)}>
-          −
-        </Button>
-        <span className="value" aria-live="polite">
-          {now}
-        </span>
-        <Button $quiet aria-label="More pain" isDisabled={now >= 10} onPress={() => props.onPain(now + 1)}>
-          +
-        </Button>
-      </PainRow>
-    </div>
-  );
-}
-
-const reasons: { reason: EndReason; words: string }[] = [
-  { reason: "breaking-fault", words: "The trunk gave way" },
-  { reason: "pain", words: "Pain" },
-  { reason: "fatigue", words: "Tired" },
-  { reason: "stopped", words: "Stopped for another reason" },
-];
-
-function WhyEnded(props: { onEnd: (reason: EndReason) => void; onBack: () => void }) {
-  const first = useTakeFocus<HTMLButtonElement>();
-  return (
-    <Stack $gap={3}>
-      <h2>Why did it end?</h2>
-      {reasons.map((r, i) => (
-        <Button key={r.reason} ref={i === 0 ? first : undefined} $quiet onPress={() => props.onEnd(r.reason)}>
-          {r.words}
-        </Button>
-      ))}
-      <Button $quiet $small onPress={props.onBack}>
-        It goes on
-      </Button>
-    </Stack>
-  );
 }

@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { Dialog } from "react-aria-components";
 import type { Instrument, Library, Rung } from "../api/types";
+import { FeltChoice } from "./FeltChoice";
 import { Button } from "../controls/Button";
 import { Choice, NumberField, Scale } from "../controls/fields";
-import { Columns, Note, Row, Small, Stack } from "../controls/layout";
+import { Columns, Row, Small, Stack } from "../controls/layout";
 import { Sheet, Veil } from "../controls/Modal";
-import { capital } from "../controls/words";
 import type { Actions } from "./actions";
 import { FaultList } from "./FaultList";
 import type { LiveTrialState } from "./liveTrial";
@@ -33,7 +33,6 @@ export function MoreDialog(props: {
   const { trial, rung, library, actions } = props;
   const close = () => props.onOpenChange(false);
   const other = trial.side === "left" ? "right" : "left";
-  const felt = library.feltPlaces.find((p) => p.id === trial.felt);
   return (
     <Veil isOpen={props.isOpen} onOpenChange={props.onOpenChange} isDismissable>
       <Sheet $wide>
@@ -58,17 +57,7 @@ export function MoreDialog(props: {
                   value={trial.pain.after}
                   onChange={(v) => actions.pain(v, "after")}
                 />
-                <Choice
-                  label="Felt mainly in"
-                  value={trial.felt}
-                  onChange={actions.felt}
-                  options={library.feltPlaces.map((p) => ({ value: p.id, label: p.words }))}
-                />
-                {felt?.change && (
-                  <Note>
-                    {capital(felt.words)}: {felt.change}.
-                  </Note>
-                )}
+                <FeltChoice felt={trial.felt} library={library} onFelt={actions.felt} />
               </Stack>
               <Stack $gap={4}>
                 <Choice

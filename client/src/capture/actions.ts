@@ -24,6 +24,7 @@ export function actionsOf(trial: LiveTrialState, events: CaptureEvent[], record:
     otherSide: (side: Side) => record(id, "side-corrected", { side }),
     discard: () => record(id, "trial-discarded"),
     undo: () => trial.lastEventId && record(id, "undone", { undoes: trial.lastEventId }),
+    reopen: () => trial.endedBy && record(id, "undone", { undoes: trial.endedBy }),
     redo: () => lastUndo && record(id, "undone", { undoes: lastUndo }),
     canRedo: lastUndo !== null,
     pain: (value: number, phase: "before" | "peak" | "after" = "peak") =>

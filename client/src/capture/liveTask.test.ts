@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { actionsOf } from "./actions";
-import { countsFor } from "./counts";
-import { cleanReps, liveTrials, longestHold } from "./liveTrial";
+import { countsFor } from "./sideCounts";
+import { cleanReps, lastDiscarded, liveTrials, longestHold } from "./liveTrial";
 import { tape, testLibrary } from "./testLibrary";
 
 const only = (events: Parameters<typeof liveTrials>[0]) => liveTrials(events, testLibrary)[0]!;
@@ -78,6 +78,19 @@ describe("what may go otherwise in a trial", () => {
     expect(only(events).side).not.toBe(was);
     tap("trial-discarded");
     expect(liveTrials(events, testLibrary)).toEqual([]);
+    const discarded = lastDiscarded(events)!;
+    tap("undone", { undoes: discarded.id });
+    expect(only(events).reps).toHaveLength(1);
+    expect(lastDiscarded(events)).toBeNull();
+  });
+
+  it("is opened again by taking back its end, though pain was told after it", () => {
+    const { events, tap } = tape("t1", 0);
+    tap("rep-done");
+    tap("trial-ended", { reason: "stopped" });
+    tap("pain-marked", { phase: "after", value: 3 });
+    actionsOf(only(events), events, (_trial, kind, fields) => tap(kind, fields)).reopen();
+    expect(only(events)).toMatchObject({ ended: null, pain: { after: 3 } });
   });
 
   it("can be opened again after its end, and all of it undone step by step", () => {

@@ -56,6 +56,8 @@ export interface LiveTrialState {
   felt: string | null;
   effort: number | null;
   ended: EndReason | null;
+  /** The event that ended it: taking that one back opens the trial again. */
+  endedBy: string | null;
   /** The last thing that can be taken back. */
   lastEventId: string | null;
 }
@@ -101,6 +103,12 @@ export function liveTrials(events: CaptureEvent[], library: Library): LiveTrialS
   });
 }
 
+/** The discarded trial to offer back: the last thing done in the visit was to discard it. */
+export function lastDiscarded(events: CaptureEvent[]) {
+  const last = effective(events).at(-1);
+  return last?.kind === "trial-discarded" ? last : null;
+}
+
 /** The trial that was started last and is not ended. */
 export const openTrial = (events: CaptureEvent[], library: Library) =>
   liveTrials(events, library).findLast((t) => t.ended === null) ?? null;
@@ -131,6 +139,7 @@ function fold(start: CaptureEvent, events: CaptureEvent[], library: Library): Li
     felt: null,
     effort: null,
     ended: null,
+    endedBy: null,
     lastEventId: null,
   };
   for (const e of events) apply(state, e, library);
@@ -185,6 +194,7 @@ function apply(state: LiveTrialState, e: CaptureEvent, library: Library) {
       break;
     case "trial-ended":
       state.ended = e.reason ?? "stopped";
+      state.endedBy = e.id;
       break;
   }
 }

@@ -99,10 +99,19 @@ const Cell = styled.td`
 
 function Beside({ finding }: { finding: TaskFinding }) {
   const norms = finding.norms ?? [];
-  if (norms.length === 0 && !finding.difference) return null;
+  const sum =
+    finding.measure === "effort" && finding.left?.value != null && finding.right?.value != null
+      ? finding.left.value + finding.right.value
+      : null;
+  if (norms.length === 0 && !finding.difference && sum === null) return null;
   return (
     <tr>
       <Cell colSpan={4}>
+        {sum !== null && (
+          <p>
+            Both sides together {sum} of 10. <Quiet>{sourceWords("Sum as in Mens et al. 2001", true)}</Quiet>
+          </p>
+        )}
         {norms.map((norm, i) => (
           <NormLine key={i} norm={norm} finding={finding} />
         ))}

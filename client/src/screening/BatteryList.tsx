@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import { findRung } from "../api/queries";
 import type { Library, RungSearch, ScreenStep, ScreenView } from "../api/types";
-import { findTask } from "../capture/counts";
+import { findTask } from "../capture/sideCounts";
 import { Button } from "../controls/Button";
 import { Quiet, Row } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";

@@ -8,7 +8,7 @@ import { Checkbox, Choice } from "../controls/fields";
 import { Columns, Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { useTakeFocus } from "../controls/useTakeFocus";
 import { dayWords } from "../controls/words";
-import { findTask } from "../capture/counts";
+import { findTask } from "../capture/sideCounts";
 import { RungFigure } from "../figure/FigureView";
 import { AddRung } from "./AddRung";
 import { useBattery } from "./useBattery";

@@ -2,14 +2,14 @@ import { useState } from "react";
 import { findRung } from "../api/queries";
 import type { CaptureEvent, Library } from "../api/types";
 import { actionsOf } from "../capture/actions";
-import { findTask } from "../capture/counts";
+import { findTask } from "../capture/sideCounts";
 import { cleanReps, type LiveTrialState } from "../capture/liveTrial";
 import type { RecordEvent } from "../capture/useCapture";
+import { FeltChoice } from "../capture/FeltChoice";
 import { Button } from "../controls/Button";
-import { Choice, Scale } from "../controls/fields";
-import { Note, Quiet, Row, Ruled, Stack } from "../controls/layout";
+import { Scale } from "../controls/fields";
+import { Quiet, Row, Ruled, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { capital } from "../controls/words";
 
 /** The trial just ended: pain after it, where it was felt, and a way back into it. */
 export function LastTrial(props: {
@@ -37,7 +37,7 @@ export function LastTrial(props: {
           </Quiet>
         </span>
         <Row $gap={2}>
-          <Button $quiet $small onPress={actions.undo}>
+          <Button $quiet $small onPress={actions.reopen}>
             Undo its end
           </Button>
           <Button $quiet $small aria-expanded={open} onPress={() => setOpen(!open)}>
@@ -52,17 +52,7 @@ export function LastTrial(props: {
             value={trial.pain.after}
             onChange={(value) => actions.pain(value, "after")}
           />
-          <Choice
-            label="Felt mainly in"
-            value={trial.felt}
-            onChange={actions.felt}
-            options={library.feltPlaces.map((p) => ({ value: p.id, label: p.words }))}
-          />
-          {felt?.change && (
-            <Note>
-              {capital(felt.words)}: {felt.change}.
-            </Note>
-          )}
+          <FeltChoice felt={trial.felt} library={library} onFelt={actions.felt} />
           <Row>
             {trial.side !== "both" && (
               <Button $quiet onPress={() => actions.otherSide(other)}>

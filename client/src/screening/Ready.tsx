@@ -2,7 +2,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
 import type { EpisodeView, Library, ScreenStep, Side } from "../api/types";
-import { findTask } from "../capture/counts";
+import { findTask } from "../capture/sideCounts";
 import { Button } from "../controls/Button";
 import { Choice, NumberField } from "../controls/fields";
 import { Columns, Note, Quiet, Row, Small, Stack } from "../controls/layout";

@@ -4,10 +4,11 @@ import { v7 as uuid } from "uuid";
 import { findRung, useLibrary, useScreen } from "../api/queries";
 import type { EpisodeView, Library, ScreenStep, ScreenView, TaskState } from "../api/types";
 import { LiveTrial } from "../capture/LiveTrial";
-import { findTask } from "../capture/counts";
-import { liveTrials, type LiveTrialState } from "../capture/liveTrial";
+import { findTask } from "../capture/sideCounts";
+import { lastDiscarded, liveTrials, type LiveTrialState } from "../capture/liveTrial";
 import { useOutbox } from "../capture/OutboxContext";
 import { useCapture, type RecordEvent } from "../capture/useCapture";
+import { Button } from "../controls/Button";
 import { Columns, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { Closed } from "../frame/Closed";
 import { HandOver } from "../frame/HandOver";
@@ -101,6 +102,7 @@ function Screen(props: { episode: EpisodeView; visitId: string; library: Library
         ? stepWithoutServer(screen.data.states, last)
         : null;
   const step = picked ?? proposed;
+  const discarded = lastDiscarded(events);
   const start = (chosen: Chosen) => {
     setPicked(null);
     startTrial(chosen, episode, visitId, trials, record);
@@ -126,6 +128,18 @@ function Screen(props: { episode: EpisodeView; visitId: string; library: Library
           <Small role="status">Looking up what comes next …</Small>
         ) : (
           <Finished screen={screen.data} error={screen.error} episodeId={episode.id} visitId={visitId} />
+        )}
+        {discarded && (
+          <Row>
+            <Quiet>The last trial was discarded.</Quiet>
+            <Button
+              $quiet
+              $small
+              onPress={() => record(discarded.trialId, "undone", { undoes: discarded.id })}
+            >
+              Bring it back
+            </Button>
+          </Row>
         )}
         {last && (
           <LastTrial key={last.trialId} trial={last} events={events} library={library} record={record} />

@@ -2,11 +2,11 @@ import { findRung } from "../api/queries";
 import type { Library } from "../api/types";
 import { cleanReps, type LiveTrialState } from "../capture/liveTrial";
 import type { RecordEvent } from "../capture/useCapture";
+import { FeltChoice } from "../capture/FeltChoice";
 import { Button } from "../controls/Button";
-import { Choice, Scale } from "../controls/fields";
-import { Note, Quiet, Row, Stack } from "../controls/layout";
+import { Scale } from "../controls/fields";
+import { Quiet, Row, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { capital } from "../controls/words";
 
 /** After each set: pain, where it was felt, how hard it was. Each answer is stored as it is given. */
 export function AfterSet(props: {
@@ -17,7 +17,6 @@ export function AfterSet(props: {
 }) {
   const { trial, record, library } = props;
   const { rung } = findRung(library, trial.rungId);
-  const felt = library.feltPlaces.find((p) => p.id === trial.felt);
   return (
     <Stack $gap={5} style={{ maxWidth: 760 }}>
       <h1>
@@ -31,17 +30,11 @@ export function AfterSet(props: {
         value={trial.pain.after}
         onChange={(value) => record(trial.trialId, "pain-marked", { phase: "after", value })}
       />
-      <Choice
-        label="Felt mainly in"
-        value={trial.felt}
-        onChange={(place) => record(trial.trialId, "felt-marked", { place })}
-        options={library.feltPlaces.map((p) => ({ value: p.id, label: p.words }))}
+      <FeltChoice
+        felt={trial.felt}
+        library={library}
+        onFelt={(place) => record(trial.trialId, "felt-marked", { place })}
       />
-      {felt?.change && (
-        <Note>
-          {capital(felt.words)}: {felt.change}.
-        </Note>
-      )}
       <Scale
         label="How hard was it, 0 to 10"
         value={trial.effort}

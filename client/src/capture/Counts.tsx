@@ -1,0 +1,58 @@
+import styled from "styled-components";
+import type { Library, Side } from "../api/types";
+import { Quiet, Small } from "../controls/layout";
+import { doseWords } from "../controls/words";
+import { countsFor, measureOf, type SideCount } from "./sideCounts";
+import { useNow } from "./HoldStrip";
+import type { LiveTrialState } from "./liveTrial";
+
+const Numbers = styled.div`
+  display: flex;
+  gap: ${({ theme }) => theme.space(3)};
+  .side {
+    flex: 1;
+    padding-top: ${({ theme }) => theme.space(2)};
+    border-top: 5px solid currentColor;
+  }
+  .left {
+    color: ${({ theme }) => theme.colour.sea};
+  }
+  .right {
+    color: ${({ theme }) => theme.colour.bark};
+  }
+  .big {
+    display: block;
+    color: ${({ theme }) => theme.colour.ink};
+    font: 800 52px/1.05 ${({ theme }) => theme.font.display};
+    font-variant-numeric: tabular-nums;
+  }
+`;
+
+/** Clean work of both sides, large; all work small beside it. */
+export function Counts(props: { trial: LiveTrialState; others: LiveTrialState[]; library: Library }) {
+  const measure = measureOf(props.library, props.trial);
+  const now = useNow(measure === "seconds" && props.trial.holdSince !== null);
+  const counts = countsFor(props.trial, props.others, measure, now);
+  return (
+    <div>
+      <Numbers>
+        {counts.map((c: SideCount) => (
+          <div key={c.side} className={`side ${c.side}`}>
+            <strong>{sideWords[c.side]}</strong>
+            <span className="big">{c.big}</span>
+            <Quiet style={{ fontSize: 15 }}>{c.small}</Quiet>
+          </div>
+        ))}
+      </Numbers>
+      {measure !== "effort" && measure !== "yes-no" && (
+        <Small>
+          asked:{" "}
+          {measure === "seconds" ? `${props.trial.target.hold} s at most` : doseWords(props.trial.target)}
+          {props.trial.load !== null && `, ${props.trial.load} kg`}
+        </Small>
+      )}
+    </div>
+  );
+}
+
+const sideWords: Record<Side, string> = { left: "◀ left", right: "right ▶", both: "together" };
