@@ -117,6 +117,22 @@ test("an earlier screen is repeated with one press, and compared", async ({ page
   await openScreen(page, server.address, /Fenwick Oduya/);
   await page.getByRole("button", { name: /^Repeat the screen of/ }).click();
   await expect(page.getByText("Done in the screen before: now and then can be compared.").first()).toBeVisible();
+
+  // By keys: into the list, to the first row, right to its handle; Enter picks the task up, arrows move it, Enter puts it down.
+  const first = page.getByRole("grid", { name: "Tasks of the screen, in order" }).getByRole("row").first();
+  await expect(first).toContainText("Leg lowering");
+  await first.focus();
+  await page.keyboard.press("Home");
+  await expect(first).toBeFocused();
+  await page.keyboard.press("ArrowRight");
+  await expect(page.getByRole("button", { name: "Move Leg lowering" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  const place = page.locator('[aria-label^="Insert "]:focus');
+  await expect(place).toHaveAttribute("aria-label", /between Leg lowering and/);
+  await page.keyboard.press("ArrowDown");
+  await expect(place).not.toHaveAttribute("aria-label", /Leg lowering/);
+  await page.keyboard.press("Enter");
+  await expect(first).not.toContainText("Leg lowering");
   await openScreen(page, server.address, /Brannoc Velde/);
   await station(page, "Findings");
   await expect(page.getByRole("heading", { name: "Against an earlier screen" })).toBeVisible();
