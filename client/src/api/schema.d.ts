@@ -1709,6 +1709,7 @@ export interface components {
             surfaces?: null | components["schemas"]["TaskSurface"][];
             loads?: null | number[];
             stops?: null | number[];
+            points?: null | string[];
             /** @default false */
             onlyWhenCalm: boolean;
             /** @default false */

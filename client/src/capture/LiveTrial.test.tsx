@@ -6,7 +6,7 @@ import { keys } from "../api/queries";
 import type { CaptureEvent, Library } from "../api/types";
 import { tokens } from "../theme/tokens";
 import { LiveTrial } from "./LiveTrial";
-import { openTrial } from "./liveTrial";
+import { liveTrials } from "./liveTrial";
 import { tape } from "./testLibrary";
 
 const library = {
@@ -59,7 +59,7 @@ afterEach(cleanup);
 function show(events: CaptureEvent[]) {
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false, enabled: false } } });
   queries.setQueryData(keys.library, library);
-  const trial = openTrial(events, library)!;
+  const trial = liveTrials(events, library)[0]!;
   render(
     <ThemeProvider theme={tokens}>
       <QueryClientProvider client={queries}>

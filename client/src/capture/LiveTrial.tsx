@@ -5,7 +5,7 @@ import type { CaptureEvent, Library, Rung, Side } from "../api/types";
 import { Button } from "../controls/Button";
 import { HiddenVisually, Row, Small } from "../controls/layout";
 import { sideArrow } from "../controls/SideTag";
-import { actionsOf } from "./actions";
+import { actionsOf, type Actions } from "./actions";
 import { findTask, measureOf } from "./sideCounts";
 import { Counts } from "./Counts";
 import { Cue } from "./Cue";
@@ -193,36 +193,14 @@ function Running(props: Props & { library: Library; rung: Rung }) {
           <WhyEnded onEnd={actions.end} onBack={() => setAsking(false)} />
         </div>
       ) : (
-        <Panel className="panel">
-          <HiddenVisually role="status">
-            {trial.paused
-              ? "Paused"
-              : `${cleanReps(trial)} clean of ${trial.reps.length}, ${trial.side === "both" ? "no side" : trial.side}`}
-          </HiddenVisually>
-          <Counts trial={trial} others={props.others} library={library} />
-          <PainStepper trial={trial} onPain={actions.pain} />
-          {props.note && <Small>{props.note}</Small>}
-          <Button $quiet={!met} onPress={end}>
-            {trial.side === "both" ? "End this trial" : `End ${trial.side} side`}
-          </Button>
-          <Button $quiet onPress={() => setAsking(true)}>
-            Stop: pain or worry
-          </Button>
-          <Row $gap={2}>
-            {trial.paused ? (
-              <strong style={{ flex: 1, minHeight: 56, display: "grid", placeItems: "center" }}>
-                paused
-              </strong>
-            ) : (
-              <Button $quiet style={{ flex: 1, padding: 0 }} onPress={actions.pause}>
-                Pause
-              </Button>
-            )}
-            <Button $quiet style={{ flex: 1, padding: 0 }} onPress={() => setMore(true)}>
-              More
-            </Button>
-          </Row>
-        </Panel>
+        <EndPanel
+          {...props}
+          actions={actions}
+          met={met}
+          onEnd={end}
+          onStop={() => setAsking(true)}
+          onMore={() => setMore(true)}
+        />
       )}
       <MoreDialog
         trial={trial}
@@ -233,6 +211,49 @@ function Running(props: Props & { library: Library; rung: Rung }) {
         onOpenChange={setMore}
       />
     </Live>
+  );
+}
+
+function EndPanel(
+  props: Props & {
+    library: Library;
+    actions: Actions;
+    met: boolean;
+    onEnd: () => void;
+    onStop: () => void;
+    onMore: () => void;
+  },
+) {
+  const { trial, actions } = props;
+  return (
+    <Panel className="panel">
+      <HiddenVisually role="status">
+        {trial.paused
+          ? "Paused"
+          : `${cleanReps(trial)} clean of ${trial.reps.length}, ${trial.side === "both" ? "no side" : trial.side}`}
+      </HiddenVisually>
+      <Counts trial={trial} others={props.others} library={props.library} />
+      <PainStepper trial={trial} onPain={actions.pain} />
+      {props.note && <Small>{props.note}</Small>}
+      <Button $quiet={!props.met} onPress={props.onEnd}>
+        {trial.side === "both" ? "End this trial" : `End ${trial.side} side`}
+      </Button>
+      <Button $quiet onPress={props.onStop}>
+        Stop: pain or worry
+      </Button>
+      <Row $gap={2}>
+        {trial.paused ? (
+          <strong style={{ flex: 1, minHeight: 56, display: "grid", placeItems: "center" }}>paused</strong>
+        ) : (
+          <Button $quiet style={{ flex: 1, padding: 0 }} onPress={actions.pause}>
+            Pause
+          </Button>
+        )}
+        <Button $quiet style={{ flex: 1, padding: 0 }} onPress={props.onMore}>
+          More
+        </Button>
+      </Row>
+    </Panel>
   );
 }
 

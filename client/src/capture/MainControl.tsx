@@ -63,8 +63,6 @@ function wordsOf(trial: LiveTrialState, measure: MeasureKind, counting: number |
     : "Rep done";
 }
 
-const effortWords = ["no trouble", "a little", "somewhat", "hard", "very hard", "cannot"];
-
 const Steps = styled.div`
   display: grid;
   grid-template-columns: repeat(4, minmax(0, 1fr));
@@ -80,7 +78,7 @@ const Points = styled.div`
 function Effort(props: { task: ScreenTask | null; actions: Actions }) {
   return (
     <Points role="group" aria-label="How hard was it for the client?">
-      {effortWords.slice(0, (props.task?.full ?? 5) + 1).map((words, points) => (
+      {(props.task?.points ?? []).map((words, points) => (
         <Button
           key={words}
           $quiet

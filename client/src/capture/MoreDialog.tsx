@@ -11,7 +11,7 @@ import { FaultList } from "./FaultList";
 import type { LiveTrialState } from "./liveTrial";
 import { LiveSettingsFields } from "./LiveSettingsFields";
 
-export const instrumentWords: Record<Instrument, string> = {
+const instrumentWords: Record<Instrument, string> = {
   eye: "eye",
   hand: "hand",
   dowel: "dowel",

@@ -35,7 +35,7 @@ export function actionsOf(trial: LiveTrialState, events: CaptureEvent[], record:
 }
 
 /** The latest undo of this trial, if nothing was done since it: that one can be taken back. */
-export function redoable(trial: Pick<LiveTrialState, "trialId">, events: CaptureEvent[]): string | null {
+function redoable(trial: Pick<LiveTrialState, "trialId">, events: CaptureEvent[]): string | null {
   const own = events.filter((e) => e.trialId === trial.trialId).sort(byTime);
   const takenBack = new Set(own.filter((e) => e.kind === "undone").map((e) => e.undoes));
   const last = own.at(-1);

@@ -109,10 +109,6 @@ export function lastDiscarded(events: CaptureEvent[]) {
   return last?.kind === "trial-discarded" ? last : null;
 }
 
-/** The trial that was started last and is not ended. */
-export const openTrial = (events: CaptureEvent[], library: Library) =>
-  liveTrials(events, library).findLast((t) => t.ended === null) ?? null;
-
 function fold(start: CaptureEvent, events: CaptureEvent[], library: Library): LiveTrialState {
   const state: LiveTrialState = {
     trialId: start.trialId,

@@ -1,14 +1,13 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
-import { api, got } from "../api/client";
-import { keys, useDay, useStart } from "../api/queries";
+import { useDay, useStart } from "../api/queries";
 import type { DayView, DayVisit } from "../api/types";
 import { Button } from "../controls/Button";
 import { Columns, Empty, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { timeWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { SyncMark } from "../frame/SyncMark";
+import { useSignOut } from "../sign-in/useSignOut";
 
 const Head = styled.header`
   display: flex;
@@ -67,12 +66,8 @@ function FirstDay() {
 }
 
 function WhoIsHere() {
-  const queries = useQueryClient();
   const { data } = useStart();
-  const leave = useMutation({
-    mutationFn: () => got(api.POST("/api/sign-out")),
-    onSuccess: () => queries.invalidateQueries({ queryKey: keys.start }),
-  });
+  const leave = useSignOut();
   return (
     <Row $gap={2}>
       <Quiet>{data?.signedInAs}</Quiet>

@@ -1,17 +1,12 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, got } from "../api/client";
-import { keys, useStart } from "../api/queries";
+import { useStart } from "../api/queries";
 import { Button } from "../controls/Button";
 import { ProblemNote, Row, Small } from "../controls/layout";
+import { useSignOut } from "../sign-in/useSignOut";
 
 /** Hands the tablet to a colleague: signs out at this very place; what was done stays under the name of who did it. */
 export function HandOver() {
-  const queries = useQueryClient();
   const { data } = useStart();
-  const leave = useMutation({
-    mutationFn: () => got(api.POST("/api/sign-out")),
-    onSuccess: () => queries.invalidateQueries({ queryKey: keys.start }),
-  });
+  const leave = useSignOut();
   return (
     <section aria-label="Who is here">
       <Row $between>

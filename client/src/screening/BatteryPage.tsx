@@ -29,8 +29,8 @@ export function BatteryPage(props: {
   const edit = useBattery(visitId, screen.battery, props.onEdit);
   const ids = battery.items.map((item) => item.taskId);
   const begin = async () => {
-    if (screen.battery.version === 0) await edit.store(ids);
-    props.onBegin();
+    // A battery that cannot be stored is told about on this page; the screen does not begin on it.
+    if (screen.battery.version > 0 || (await edit.storeNow(ids).catch(() => null))) props.onBegin();
   };
   return (
     <Stack $gap={4}>
@@ -57,20 +57,16 @@ export function BatteryPage(props: {
           items={battery.items}
           screen={screen}
           library={library}
-          onOrder={(order) => void edit.store(order)}
+          onOrder={(order) => edit.store(order)}
         />
         <Stack $gap={5}>
           <Conditions screen={screen} library={library} onAsk={edit.propose} />
-          <LeftOutList
-            left={battery.leftOut}
-            library={library}
-            onAdd={(id) => void edit.store([...ids, id])}
-          />
+          <LeftOutList left={battery.leftOut} library={library} onAdd={(id) => edit.store([...ids, id])} />
           <AddRung
             library={library}
             allowances={screen.allowances}
             taken={ids}
-            onAdd={(id) => void edit.store([...ids, id])}
+            onAdd={(id) => edit.store([...ids, id])}
           />
         </Stack>
       </Columns>

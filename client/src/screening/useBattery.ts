@@ -1,14 +1,25 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, got, ProblemError } from "../api/client";
 import { keys } from "../api/queries";
-import type { Battery, BatteryView, ScreenView } from "../api/types";
+import type { Battery, BatteryItem, BatteryView, ScreenView } from "../api/types";
 
-/** Changes of a battery. Each is stored at once; a change made on another tablet meanwhile wins and is shown. */
+/**
+ * Changes of a battery. Each is shown at once and stored in turn, so that quick presses do not overtake one another; a
+ * change made on another tablet meanwhile wins and is shown.
+ */
 export function useBattery(visitId: string, view: BatteryView, onEdit: () => void) {
   const queries = useQueryClient();
-  const refresh = () => queries.invalidateQueries({ queryKey: keys.screen(visitId) });
+  const key = ["battery", visitId];
+  const turn = { mutationKey: key, scope: { id: key.join(" ") } };
+  const latest = () => queries.getQueryData<ScreenView>(keys.screen(visitId))?.battery ?? view;
   const show = (next: BatteryView) =>
     queries.setQueryData<ScreenView>(keys.screen(visitId), (old) => (old ? { ...old, battery: next } : old));
+  const isLast = () => queries.isMutating({ mutationKey: key }) <= 1;
+  /** The answer to a change that others follow is only their version: what is shown is ahead of it. */
+  const taken = (answer: BatteryView) => show(isLast() ? answer : { ...latest(), version: answer.version });
+  const refresh = () => {
+    if (isLast()) void queries.invalidateQueries({ queryKey: keys.screen(visitId) });
+  };
 
   const put = (
     battery: Pick<Battery, "minutesAsked" | "missing">,
@@ -22,7 +33,7 @@ export function useBattery(visitId: string, view: BatteryView, onEdit: () => voi
           taskIds,
           minutes: battery.minutesAsked,
           missing: battery.missing,
-          version: view.version,
+          version: latest().version,
           repeatVisitId,
         },
       }),
@@ -30,18 +41,21 @@ export function useBattery(visitId: string, view: BatteryView, onEdit: () => voi
 
   /** The tasks in a new order, with one more, or with one less. */
   const store = useMutation({
+    ...turn,
     mutationFn: (taskIds: string[]) => put(view.battery, taskIds),
     onMutate: (taskIds) => {
       onEdit();
-      const items = taskIds.flatMap((id) => view.battery.items.find((item) => item.taskId === id) ?? []);
-      show({ ...view, battery: { ...view.battery, items } });
+      const now = latest();
+      const items = taskIds.map((id) => now.battery.items.find((item) => item.taskId === id) ?? blank(id));
+      show({ ...now, battery: { ...now.battery, items } });
     },
-    onSuccess: show,
+    onSuccess: taken,
     onSettled: refresh,
   });
 
   /** Anew, from the minutes and the equipment, or as in an earlier visit. */
   const propose = useMutation({
+    ...turn,
     onMutate: onEdit,
     mutationFn: async (ask: { minutes?: number; missing?: string[]; repeatVisitId?: string }) => {
       const proposal = await got(
@@ -60,16 +74,27 @@ export function useBattery(visitId: string, view: BatteryView, onEdit: () => voi
         ask.repeatVisitId,
       );
     },
-    onSuccess: show,
+    onSuccess: taken,
     onSettled: refresh,
   });
 
   const error = store.error ?? propose.error;
   return {
-    store: store.mutateAsync,
+    store: store.mutate,
+    storeNow: store.mutateAsync,
     propose: propose.mutate,
     busy: store.isPending || propose.isPending,
     error,
     conflict: error instanceof ProblemError && error.status === 409,
   };
 }
+
+/** A task just added, until the server says how long it takes and what to mind. */
+const blank = (taskId: string): BatteryItem => ({
+  taskId,
+  why: "",
+  minutes: 0,
+  sides: [],
+  surface: null,
+  cautions: [],
+});

@@ -123,7 +123,7 @@ public static class Changes
             string.Equals(e.Of.Replace("-", ""), measure.ToString(), StringComparison.OrdinalIgnoreCase)
         );
 
-    public static string UnitOf(MeasureKind measure) =>
+    private static string UnitOf(MeasureKind measure) =>
         measure switch
         {
             MeasureKind.Seconds => "s",

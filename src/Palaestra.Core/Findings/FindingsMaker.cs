@@ -10,12 +10,15 @@ public static class FindingsMaker
     /// <summary>A fault seen only in the second half of the target is fading, not failing. Common practice.</summary>
     public const double FadesAfter = 0.5;
 
+    /// <param name="person">Whom to compare with studied groups; none: nobody is compared.</param>
+    /// <param name="missing">Equipment that was not at hand in this screen.</param>
     public static ScreenFindings Of(
         IReadOnlyList<Trial> trials,
         ClientProfile profile,
         Policy policy,
         PracticeLibrary library,
-        Person? person = null
+        Person? person = null,
+        IReadOnlyList<string>? missing = null
     )
     {
         var screen = trials
@@ -29,7 +32,7 @@ public static class FindingsMaker
             )
             .SelectMany(ladder =>
                 new[] { Side.Left, Side.Right }.Select(side =>
-                    RungFinder.Search(ladder, side, screen, profile, policy, library)
+                    RungFinder.Search(ladder, side, screen, profile, policy, library, missing)
                 )
             )
             .ToList();

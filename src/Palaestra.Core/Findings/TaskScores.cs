@@ -109,7 +109,9 @@ public static class TaskScores
             best.CueGiven,
             value,
             measure == MeasureKind.Centimetres ? PercentOfLeg(value, best.LegLength) : null,
-            measure == MeasureKind.Kilograms ? own.Where(t => !Lifted(t)).Min(t => t.Load ?? 0) : null
+            measure == MeasureKind.Kilograms
+                ? own.Where(t => !Lifted(t)).Min(t => (double?)(t.Load ?? 0))
+                : null
         );
     }
 

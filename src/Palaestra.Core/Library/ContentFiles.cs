@@ -50,8 +50,10 @@ public sealed record FaultPosesFile(
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <param name="Positions">Positions of the body in the order of a screen: floor before standing.</param>
 public sealed record TasksFile(
     string Source,
+    IReadOnlyList<string> Positions,
     IReadOnlyList<ScreenTask> Tasks,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
@@ -170,6 +172,7 @@ public static class ContentFiles
             families,
             faultPoses!.FaultPoses,
             tasks!.Tasks,
+            tasks.Positions,
             norms!
         );
         if (known?.Fits(library) == true)

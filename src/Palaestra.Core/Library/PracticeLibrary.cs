@@ -17,6 +17,7 @@ public sealed record PracticeLibrary(
     IReadOnlyDictionary<string, string> PoseFamilies,
     IReadOnlyList<FaultPose> FaultPoses,
     IReadOnlyList<ScreenTask> Tasks,
+    IReadOnlyList<string> Positions,
     NormsFile Norms,
     IReadOnlyDictionary<string, Demands>? KnownDemands = null
 )

@@ -39,6 +39,7 @@ public sealed record TaskSurface(string Id, string Name, string Rung);
 /// <param name="Tries">Reps or readings of which the best counts; 1 where each counts.</param>
 /// <param name="Minutes">For both sides. Our own estimate.</param>
 /// <param name="Priority">1 belongs to every screen, 2 to a full one, 3 is looked at when asked for.</param>
+/// <param name="Points">What each point of effort means, from 0 up.</param>
 /// <param name="OnlyWhenCalm">Not proposed when easily stirred up. <paramref name="Tires"/>: comes late, what follows would suffer.</param>
 /// <param name="Caution">Said before it starts.</param>
 /// <param name="Loads">Loads to choose from, kilograms, lightest first.</param>
@@ -59,6 +60,7 @@ public sealed record ScreenTask(
     IReadOnlyList<TaskSurface>? Surfaces = null,
     IReadOnlyList<double>? Loads = null,
     IReadOnlyList<double>? Stops = null,
+    IReadOnlyList<string>? Points = null,
     bool OnlyWhenCalm = false,
     bool Tires = false,
     string? Caution = null

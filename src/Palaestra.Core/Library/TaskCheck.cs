@@ -7,6 +7,16 @@ public static class TaskCheck
     {
         var rungs = ladders.SelectMany(l => l.Rungs).Select(r => r.Id).ToHashSet();
         var ids = new HashSet<string>();
+        foreach (
+            var position in ladders
+                .SelectMany(l => l.Rungs)
+                .Select(r => r.Position)
+                .Distinct()
+                .Except(file.Positions)
+        )
+        {
+            yield return new("tasks.json positions", $"{position} has no place in the order of a screen.");
+        }
         for (var i = 0; i < file.Tasks.Count; i++)
         {
             var task = file.Tasks[i];
@@ -53,6 +63,10 @@ public static class TaskCheck
         if (task.Measure is MeasureKind.Degrees or MeasureKind.Effort && task.Full is not > 0)
         {
             yield return new($"{at}.full", "Say what the whole of it is: degrees, or points of effort.");
+        }
+        if (task.Measure == MeasureKind.Effort && task.Points?.Count != task.Full + 1)
+        {
+            yield return new($"{at}.points", "Say what each point means, from 0 to the most.");
         }
         if (task.Measure == MeasureKind.Degrees && task.Stops is not { Count: > 0 })
         {

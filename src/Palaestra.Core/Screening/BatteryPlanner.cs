@@ -12,21 +12,6 @@ public static class BatteryPlanner
     /// <summary>A direction counts as seen when a task asks at least this share of the hardest screened rung. Our own.</summary>
     public const double Seen = 0.3;
 
-    /// <summary>Floor before standing; those not named come after.</summary>
-    private static readonly string[] PositionOrder =
-    [
-        "supine",
-        "side-lying",
-        "prone",
-        "sitting",
-        "hands-and-knees",
-        "forearms-and-knees",
-        "plank",
-        "standing-at-counter",
-        "standing-at-wall",
-        "standing",
-    ];
-
     public static Battery Propose(
         ClientProfile profile,
         Policy policy,
@@ -62,9 +47,14 @@ public static class BatteryPlanner
                 .Where(o => o.Out is null && o.Task.Priority > 2)
                 .Select(o => new LeftOut(o.Task.Id, "S-COVERED", WhyCovered(o, chosen, library), true))
         );
+        var positions = library.Positions.ToList();
         var soreLast = StirredUpLevel.Of(profile, policy) != StirredUp.Low;
         return Make(
-            [.. chosen.OrderBy(c => Late(c.Option, soreLast)).ThenBy(c => Place(c.Option.Rung.Position))],
+            [
+                .. chosen
+                    .OrderBy(c => Late(c.Option, soreLast))
+                    .ThenBy(c => positions.IndexOf(c.Option.Rung.Position)),
+            ],
             left,
             question,
             policy
@@ -177,12 +167,6 @@ public static class BatteryPlanner
         option.Task.Tires ? 2
         : option.Sore && soreLast ? 1
         : 0;
-
-    private static int Place(string position)
-    {
-        var at = Array.IndexOf(PositionOrder, position);
-        return at < 0 ? PositionOrder.Length : at;
-    }
 
     /// <summary>What belongs to every screen first; then what shows most that was not seen, for the minutes it takes.</summary>
     private static TaskOption? Best(List<TaskOption> waiting, List<TaskOption> chosen) =>

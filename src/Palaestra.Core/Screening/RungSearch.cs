@@ -64,22 +64,32 @@ public static class RungFinder
     /// Where one side of one ladder stands. Trials without a side count for both. The last trial of a rung counts.
     /// </summary>
     /// <param name="trials">Ended screen trials of the visit, in order of time.</param>
+    /// <param name="missing">Equipment that is not at hand: rungs that need it are passed over, unless they were tried all the same.</param>
     public static RungSearch Search(
         Ladder ladder,
         Side side,
         IReadOnlyList<Trial> trials,
         ClientProfile profile,
         Policy policy,
-        PracticeLibrary library
+        PracticeLibrary library,
+        IReadOnlyList<string>? missing = null
     )
     {
         var open = ladder
             .Rungs.Where(rung => !Allowance.Of(library, profile.Precautions, rung, side).Barred)
+            .Where(rung =>
+                missing is null
+                || !rung.Equipment.Any(missing.Contains)
+                || trials.Any(t => t.RungId == rung.Id)
+            )
             .ToList();
         if (open.Count == 0)
         {
-            var words = Allowance.Of(library, profile.Precautions, ladder.Rungs[0], side).BarWords;
-            return new(ladder.Id, side, true, null, null, $"Every rung is barred ({words}).", []);
+            var bar = Allowance.Of(library, profile.Precautions, ladder.Rungs[0], side);
+            var why = bar.Barred
+                ? $"Every rung is barred ({bar.BarWords})."
+                : "Every rung needs what is not at hand.";
+            return new(ladder.Id, side, true, null, null, why, []);
         }
         var tried = trials
             .Where(t =>

@@ -38,7 +38,16 @@ public static class ScreenGuide
             .. from item in battery.Items
             let task = library.FindTask(item.TaskId)
             where task is not null
-            select StateOf(item, task, trials, profile, policy, library, weaker?.Invoke(item.TaskId)),
+            select StateOf(
+                item,
+                task,
+                trials,
+                profile,
+                policy,
+                library,
+                battery.Missing,
+                weaker?.Invoke(item.TaskId)
+            ),
         ];
 
     private static TaskState StateOf(
@@ -48,6 +57,7 @@ public static class ScreenGuide
         ClientProfile profile,
         Policy policy,
         PracticeLibrary library,
+        IReadOnlyList<string> missing,
         Side? weaker
     )
     {
@@ -56,7 +66,7 @@ public static class ScreenGuide
             .OrderBy(t => t.StartedAt)
             .ToList();
         var open = task.Climbs
-            ? ClimbSteps(item, task, trials, profile, policy, library)
+            ? ClimbSteps(item, task, trials, profile, policy, library, missing)
             : LookSteps(item, task, own, library);
         var next = Turn(open, own.LastOrDefault()?.Side, weaker, policy.SideOrder);
         return new(task.Id, next is null, next, [.. own.Select(t => t.Id)]);
@@ -72,7 +82,8 @@ public static class ScreenGuide
         IReadOnlyList<Trial> trials,
         ClientProfile profile,
         Policy policy,
-        PracticeLibrary library
+        PracticeLibrary library,
+        IReadOnlyList<string> missing
     )
     {
         var ladder = library.Ladders.First(l => l.Id == task.Ladder);
@@ -80,7 +91,7 @@ public static class ScreenGuide
         return
         [
             .. from side in sides
-            let search = RungFinder.Search(ladder, side, trials, profile, policy, library)
+            let search = RungFinder.Search(ladder, side, trials, profile, policy, library, missing)
             where search.NextRungId is not null
             let rung = library.Rung(search.NextRungId!)
             select new ScreenStep(

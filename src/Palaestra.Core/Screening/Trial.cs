@@ -56,7 +56,7 @@ public sealed record Rep(
 /// <param name="Fraction">Clean over target, 0 to 1: by seconds where the rung is held, by the largest clean angle or by the reading where the task is measured so, else by reps.</param>
 /// <param name="Longest">The longest single uncued hold before the trunk gave way, seconds.</param>
 /// <param name="Reach">The largest range of an uncued clean rep.</param>
-/// <param name="Amount">The largest reading of an uncued clean rep.</param>
+/// <param name="Amount">The largest reading of an uncued clean rep; of effort and of yes or no the last.</param>
 public sealed record Clean(
     int Reps,
     int CuedReps,

@@ -254,12 +254,12 @@ public static class TrialFold
             var seenIn = Enumerable
                 .Range(1, Math.Max(total, mark.Rep))
                 .Count(rep => own.Any(m => m.Rep == rep || (m.Event.Persists == true && m.Rep < rep)));
-            var persists = seenIn >= 2 && seenIn * 2 > total;
+            var inMost = seenIn >= 2 && seenIn * 2 > total;
             var kind = fault is null ? FaultKind.Information : library.Rung(start.RungId!).KindOf(fault);
             var breaks = kind switch
             {
                 FaultKind.Breaking => true,
-                FaultKind.Quality => persists,
+                FaultKind.Quality => inMost,
                 _ => false,
             };
             return new FaultMark(
@@ -308,7 +308,7 @@ public static class TrialFold
                     : unfinished.Where(m => m.Breaks).Select(m => m.Second ?? 0).DefaultIfEmpty(0).Min();
             var longest = Math.Max(tail, uncued.Select(rep => rep.CleanHeld).DefaultIfEmpty(0).Max());
             var farthest = clean.Aggregate((Reach?)null, (far, rep) => Reach.Larger(far, rep.Reach));
-            var amount = clean.Max(rep => rep.Amount);
+            var amount = AmountOf(task, uncued, clean);
             return new Clean(
                 clean.Count,
                 done.Count(rep => rep.Clean && rep.Cued),
@@ -319,6 +319,18 @@ public static class TrialFold
                 amount
             );
         }
+
+        /// <summary>
+        /// Of reaches the largest clean one. A yes or no told again replaces the first, and is no when a fault broke it;
+        /// so does effort, which is the client's own word, whatever was seen.
+        /// </summary>
+        private static double? AmountOf(ScreenTask? task, List<Rep> uncued, List<Rep> clean) =>
+            task?.Measure switch
+            {
+                MeasureKind.Effort => uncued.LastOrDefault()?.Amount,
+                MeasureKind.YesNo => uncued.LastOrDefault() is { Clean: true } last ? last.Amount : null,
+                _ => clean.Max(rep => rep.Amount),
+            };
 
         /// <summary>Clean over asked, of whatever the task is measured in.</summary>
         private double Fraction(

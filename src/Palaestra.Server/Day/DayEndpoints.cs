@@ -173,10 +173,7 @@ public static class DayEndpoints
             );
             yield break;
         }
-        if (
-            file.ScreenVisit() is { } screen
-            && (now - screen.PlannedAt).TotalDays >= file.Policy.RescreenWeeks * 7
-        )
+        if (file.ScreenVisit() is { } screen && now >= file.RescreenDue(screen))
         {
             var weeks = (int)((now - screen.PlannedAt).TotalDays / 7);
             yield return Entry(

@@ -65,7 +65,7 @@ public static class FindingsEndpoints
                 visit is null ? [] : [.. file.Trials(visit.Id).Where(t => t.Purpose == TrialPurpose.Screen)],
                 Planner.Forbidden(file.Profile, library),
                 visit?.PlannedAt,
-                visit?.PlannedAt.Date.AddDays(file.Policy.RescreenWeeks * 7),
+                visit is null ? null : file.RescreenDue(visit),
                 [
                     .. file
                         .Visits.Where(v => file.NumberOf(v.Id) <= file.NumberOf(visitId))

@@ -115,6 +115,9 @@ public sealed class CaseFile
             .TakeWhile(v => NumberOf(v.Id) < NumberOf(visitId))
             .LastOrDefault(v => Has(v.Id, TrialPurpose.Screen));
 
+    /// <summary>The day from which the policy wants a screen again.</summary>
+    public DateTime RescreenDue(Visit screened) => screened.PlannedAt.Date.AddDays(Policy.RescreenWeeks * 7);
+
     public ScreenFindings? Findings(Guid? upTo = null) =>
         ScreenVisit(upTo) is { } visit ? FindingsOf(visit) : null;
 
@@ -122,7 +125,14 @@ public sealed class CaseFile
     public ScreenFindings FindingsOf(Visit visit)
     {
         var age = Episode.Client?.AgeOn(DateOnly.FromDateTime(visit.PlannedAt));
-        return FindingsMaker.Of(Trials(visit.Id), Profile, Policy, library, new Person(age, Body.Sex));
+        return FindingsMaker.Of(
+            Trials(visit.Id),
+            Profile,
+            Policy,
+            library,
+            new Person(age, Body.Sex),
+            visit.Battery?.Missing
+        );
     }
 
     /// <summary>The plan that was in force when a visit began: the latest accepted in an earlier visit.</summary>

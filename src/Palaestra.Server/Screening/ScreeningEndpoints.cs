@@ -97,7 +97,15 @@ public static class ScreeningEndpoints
                 planned.Contains(ladder.Id)
                 || screen.Any(t => RungFinder.Climbs(t, library) && ladder.IndexOf(t.RungId) >= 0)
             from side in new[] { Side.Left, Side.Right }
-            select RungFinder.Search(ladder, side, screen, file.Profile, file.Policy, library);
+            select RungFinder.Search(
+                ladder,
+                side,
+                screen,
+                file.Profile,
+                file.Policy,
+                library,
+                battery.Battery.Missing
+            );
         var allowances =
             from rung in library.Ladders.SelectMany(ladder => ladder.Rungs)
             from side in rung.TaskSides

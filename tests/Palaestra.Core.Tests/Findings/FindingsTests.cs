@@ -17,16 +17,7 @@ public class FindingsTests
     [Fact]
     public void Control_is_the_share_of_the_demand_that_was_held()
     {
-        // Left: heel tap clean, leg reach arches with 2 of 5 holds clean and 1.2 s of a third (7.2 of 15 s = 0.48).
-        var tape = new Tape()
-            .Start("B5", Side.Left)
-            .Reps(5)
-            .End()
-            .Start("B6", Side.Left)
-            .Reps(2, hold: 3)
-            .Rep(3, "arch", 1.2)
-            .End(EndReason.BreakingFault);
-        var findings = Of(tape);
+        var findings = Of(Tape.WorkedExample());
         // The heel tap stands for the rungs below it that ask for no more; the next one above the leg reach is lost.
         double Asked(params string[] rungs) => rungs.Sum(id => Content.Library.Demands.Of(id).Front);
         var held = Asked("B1", "B2", "B3", "B4", "B5");

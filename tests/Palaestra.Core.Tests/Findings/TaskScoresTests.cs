@@ -1,3 +1,4 @@
+using CsCheck;
 using Palaestra.Core.Body;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
@@ -211,14 +212,7 @@ public class TaskScoresTests
     [Fact]
     public void Every_direction_opens_to_the_rungs_and_trials_behind_it()
     {
-        var tape = new Tape()
-            .Start("B5", Side.Left)
-            .Reps(5)
-            .End()
-            .Start("B6", Side.Left)
-            .Reps(2, hold: 3)
-            .Rep(3, "arch", 1.2)
-            .End(EndReason.BreakingFault)
+        var tape = Tape.WorkedExample()
             .Task("shoulder-touch", Side.Left)
             .Reps(3)
             .Rep(fault: "sag")
@@ -278,5 +272,96 @@ public class TaskScoresTests
     {
         var tape = new Tape().Task("bridge-hold", Side.Left).HoldStart().Fault("drop", second).End();
         Assert.Equal(type, Of(tape).WeakLink!.Type);
+    }
+
+    [Fact]
+    public void Loads_that_were_all_clean_have_none_that_broke()
+    {
+        var tape = new Tape().Task("loaded-hinge", Side.Both, load: 10).Reps(5).End();
+        var score = Task(tape, "loaded-hinge").Both!;
+        Assert.Equal((10.0, (double?)null), (score.Value, score.BrokeAt));
+    }
+
+    [Fact]
+    public void Effort_is_the_client_s_last_word_whatever_was_seen()
+    {
+        var tape = new Tape().Task("active-leg-raise", Side.Left).Measure(5).Measure(3, "twist").End();
+        Assert.Equal(3, Task(tape, "active-leg-raise").Left!.Value);
+    }
+
+    [Fact]
+    public void A_yes_or_no_told_again_replaces_the_first()
+    {
+        var tape = new Tape().Task("fists", Side.Left).Measure(1).Measure(0).End();
+        Assert.Equal(0, Task(tape, "fists").Left!.Value);
+        Assert.Equal(
+            1,
+            Task(new Tape().Task("fists", Side.Left).Measure(0).Measure(1).End(), "fists").Left!.Value
+        );
+    }
+
+    /// <summary>Whatever is tapped in whatever task: the findings stand, and every share is a share.</summary>
+    [Fact]
+    public void Any_trials_of_any_tasks_have_findings_within_their_bounds()
+    {
+        var looks = Content.Library.Tasks.Where(t => !t.Climbs).ToList();
+        var trial =
+            from task in Gen.Int[0, looks.Count - 1]
+            from side in Gen.Int[0, 1]
+            from way in Gen.Int[0, 4]
+            from reps in Gen.Int[0, 4]
+            from amount in Gen.Double[0, 5]
+            from faulty in Gen.Bool
+            from cued in Gen.Bool
+            select (looks[task], side, way, reps, amount, faulty, cued);
+        Gen.Select(trial.List[0, 12], Gen.Int[5, 99])
+            .Sample(
+                (trials, age) =>
+                {
+                    var findings = Of(Played(trials), new Person(age, Sex.Female));
+                    return findings.Control.All(c => c.Percent is null or (>= 0 and <= 100))
+                        && findings.Tasks.All(t => t.DifferencePercent is null or (>= 0 and <= 100))
+                        && findings.Ratios!.All(r => r.Value >= 0 && double.IsFinite(r.Value))
+                        && Changes
+                            .Between(findings, findings, Content.Library)
+                            .All(c => c.Verdict == ChangeVerdict.NoClearChange);
+                },
+                iter: 300
+            );
+    }
+
+    private static Tape Played(
+        List<(ScreenTask Task, int Side, int Way, int Reps, double Amount, bool Faulty, bool Cued)> trials
+    )
+    {
+        var tape = new Tape();
+        foreach (var (task, side, way, reps, amount, faulty, cued) in trials)
+        {
+            var rung = Content.Library.Rung(task.Surfaces?[0].Rung ?? task.Rung!);
+            tape.Task(
+                task.Id,
+                rung.TaskSides[side % rung.TaskSides.Count],
+                task.Ways[way % task.Ways.Count],
+                load: task.Loads?[way % task.Loads.Count],
+                leg: 90
+            );
+            if (cued)
+            {
+                tape.Cue();
+            }
+            for (var rep = 0; rep < reps; rep++)
+            {
+                tape.Range(degrees: amount * 9);
+                if (faulty && rep > 0)
+                {
+                    tape.Fault(rung.Faults[0]);
+                }
+                tape = task.Most is null
+                    ? tape.Rep(task.Target?.Hold ?? 0)
+                    : tape.Measure(Math.Min(amount, task.Most.Value));
+            }
+            tape.End(EndReason.Fatigue);
+        }
+        return tape;
     }
 }

@@ -66,6 +66,20 @@ public sealed class Tape
     public Tape Fault(string code, double after = 1) =>
         Tap(CaptureKind.FaultMarked, after, e => e with { Fault = code });
 
+    /// <summary>
+    /// The worked example of docs/findings.md, left leg: heel tap clean; leg reach with two of five holds clean, the third
+    /// arching at 1.2 s (7.2 of 15 s, 0.48).
+    /// </summary>
+    public static Tape WorkedExample() =>
+        new Tape()
+            .Start("B5", Side.Left)
+            .Reps(5)
+            .End()
+            .Start("B6", Side.Left)
+            .Reps(2, hold: 3)
+            .Rep(3, "arch", 1.2)
+            .End(EndReason.BreakingFault);
+
     /// <summary>A trial of a task, at its first place and with its own target.</summary>
     public Tape Task(
         string taskId,

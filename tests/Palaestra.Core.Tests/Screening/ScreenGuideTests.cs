@@ -114,4 +114,48 @@ public class ScreenGuideTests
         }
         Assert.True(steps > 0);
     }
+
+    [Fact]
+    public void A_rung_that_needs_what_is_not_at_hand_is_passed_over_but_counts_when_it_was_done()
+    {
+        var ladder = Content.Library.LadderOf("E2");
+        RungSearch Search(Tape tape) =>
+            RungFinder.Search(
+                ladder,
+                Side.Left,
+                tape.Trials(),
+                Someone.Calm,
+                Content.Policy,
+                Content.Library,
+                ["small ball", "loop band"]
+            );
+        var tape = new Tape();
+        while (Search(tape).NextRungId is { } next)
+        {
+            var rung = Content.Library.Rung(next);
+            Assert.DoesNotContain("small ball", rung.Equipment);
+            Assert.DoesNotContain("loop band", rung.Equipment);
+            tape.Start(next, rung.Sides == RungSides.Each ? Side.Left : Side.Both)
+                .Reps(rung.Start.Reps, rung.Start.Hold)
+                .End();
+        }
+        Assert.Equal("E7", Search(tape).EntryRungId);
+        Assert.Equal("E8", Search(tape.Start("E8", Side.Left).Reps(8).End()).EntryRungId);
+    }
+
+    [Fact]
+    public void A_ladder_that_needs_what_is_not_at_hand_says_so()
+    {
+        var search = RungFinder.Search(
+            Content.Library.LadderOf("C1"),
+            Side.Left,
+            [],
+            Someone.Calm,
+            Content.Policy,
+            Content.Library,
+            ["small ball"]
+        );
+        Assert.True(search.Done);
+        Assert.Equal("Every rung needs what is not at hand.", search.Why);
+    }
 }

@@ -1,0 +1,12 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { api, got } from "../api/client";
+import { keys } from "../api/queries";
+
+/** Signs out; whatever is on screen gives way to the sign-in at the same address. What is not sent yet stays on the tablet. */
+export function useSignOut() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => got(api.POST("/api/sign-out")),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.start }),
+  });
+}
