@@ -3,7 +3,23 @@ using Palaestra.Core.Library;
 namespace Palaestra.Core.Intake;
 
 /// <summary>A precaution the client has. <paramref name="Side"/> is <see cref="Side.Both"/> where it has none.</summary>
-public sealed record ClientPrecaution(string Id, Side Side = Side.Both);
+/// <param name="Options">What is ticked beside it; none or nothing: all of its options hold.</param>
+/// <param name="Until">The last day it holds; none: until somebody takes it away.</param>
+/// <param name="Note">In whose words, such as the surgeon's.</param>
+public sealed record ClientPrecaution(
+    string Id,
+    Side Side = Side.Both,
+    IReadOnlyList<string>? Options = null,
+    DateOnly? Until = null,
+    string? Note = null
+)
+{
+    /// <summary>Whether a rule for these options holds; a rule for none of them always does.</summary>
+    public bool Ticks(IReadOnlyList<string>? when) =>
+        when is null || Options is not { Count: > 0 } || when.Any(Options.Contains);
+
+    public bool LapsedOn(DateOnly day) => Until < day;
+}
 
 /// <summary>Pain, each 0 (none) to 10 (worst imaginable).</summary>
 /// <param name="Usual">On most days of the last week.</param>
@@ -27,6 +43,13 @@ public sealed record ClientProfile(
     RestingShape RestingShape = RestingShape.Middling
 )
 {
+    /// <summary>Without the precautions that have lapsed by a day.</summary>
+    public ClientProfile On(DateOnly day) =>
+        this with
+        {
+            Precautions = [.. Precautions.Where(precaution => !precaution.LapsedOn(day))],
+        };
+
     public bool Has(string precautionId) => Precautions.Any(p => p.Id == precautionId);
 }
 

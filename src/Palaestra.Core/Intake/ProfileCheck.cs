@@ -10,6 +10,8 @@ public static class ProfileCheck
     /// <summary>Two weeks; longer is not settling.</summary>
     public const double SettleHoursMax = 336;
 
+    public const int NoteMax = 500;
+
     public static IEnumerable<FieldError> Errors(ClientProfile profile, PracticeLibrary library, string path)
     {
         foreach (
@@ -32,13 +34,42 @@ public static class ProfileCheck
         }
         for (var i = 0; i < profile.Precautions.Count; i++)
         {
-            if (library.Precautions.All(p => p.Id != profile.Precautions[i].Id))
+            foreach (
+                var error in PrecautionErrors(profile.Precautions[i], library, $"{path}.precautions[{i}]")
+            )
             {
-                yield return new(
-                    $"{path}.precautions[{i}].id",
-                    $"There is no precaution “{profile.Precautions[i].Id}”."
-                );
+                yield return error;
             }
+        }
+    }
+
+    private static IEnumerable<FieldError> PrecautionErrors(
+        ClientPrecaution mine,
+        PracticeLibrary library,
+        string at
+    )
+    {
+        if (library.Precautions.FirstOrDefault(p => p.Id == mine.Id) is not { } precaution)
+        {
+            yield return new($"{at}.id", $"There is no precaution “{mine.Id}”.");
+            yield break;
+        }
+        var options = mine.Options ?? [];
+        foreach (var option in options.Where(o => precaution.Options?.Any(known => known.Id == o) != true))
+        {
+            yield return new($"{at}.options", $"“{precaution.Name}” has no option “{option}”.");
+        }
+        if (options.Count > 1 && !precaution.Many)
+        {
+            yield return new($"{at}.options", $"Tick one of the options of “{precaution.Name}”.");
+        }
+        if (mine.Until is not null && !precaution.Dated)
+        {
+            yield return new($"{at}.until", $"“{precaution.Name}” does not end on a date.");
+        }
+        if (mine.Note?.Length > NoteMax)
+        {
+            yield return new($"{at}.note", $"A note has up to {NoteMax} letters.");
         }
     }
 }

@@ -3,33 +3,50 @@ using Palaestra.Core.Intake;
 namespace Palaestra.Core.Library;
 
 /// <summary>One precaution's word on a rung.</summary>
+/// <param name="Beyond">It holds only for more than this dose.</param>
+/// <param name="WorkingSide">The one side that is trained; none: as the rung has them.</param>
 public sealed record AllowanceNote(
     string PrecautionId,
     string Tag,
     PrecautionEffect Effect,
     string Words,
     string? Change,
-    double? Range = null
+    double? Range = null,
+    DoseLimit? Beyond = null,
+    Side? WorkingSide = null
 );
 
 /// <summary>What a client's precautions say of one rung, for one side: barred, allowed with changes, or free.</summary>
 public sealed record Allowance(string RungId, Side Side, IReadOnlyList<AllowanceNote> Notes)
 {
-    /// <summary>The strictest effect wins: one bar is enough.</summary>
-    public bool Barred => Notes.Any(note => note.Effect == PrecautionEffect.Bar);
+    /// <summary>The strictest effect wins: one bar is enough. A bar beyond some dose is no bar of the rung.</summary>
+    public bool Barred => Bars.Any();
 
     public bool Preferred => !Barred && Notes.Any(note => note.Effect == PrecautionEffect.Prefer);
 
-    public IEnumerable<AllowanceNote> Bars => Notes.Where(note => note.Effect == PrecautionEffect.Bar);
+    /// <summary>Bars of the rung, whatever the dose.</summary>
+    public IEnumerable<AllowanceNote> Bars =>
+        Notes.Where(note => note.Effect == PrecautionEffect.Bar && note.Beyond is null);
 
     public IEnumerable<AllowanceNote> Cautions =>
         Notes.Where(note => note.Effect == PrecautionEffect.Caution);
 
+    /// <summary>Notes that hold only beyond some dose.</summary>
+    public IEnumerable<AllowanceNote> Limits => Notes.Where(note => note.Beyond is not null);
+
+    /// <summary>The most that all of them let through.</summary>
+    public DoseLimit Limit =>
+        Limits.Aggregate(DoseLimit.None, (limit, note) => limit.And(note.Beyond ?? DoseLimit.None));
+
     /// <summary>Share of the movement that the cautions leave; 1 where none shortens it.</summary>
     public double Range => Cautions.Min(note => note.Range) ?? 1;
 
+    /// <summary>The one side that is to be trained; none where both are, or where two precautions want different ones.</summary>
+    public Side? WorkingSide =>
+        Notes.Select(note => note.WorkingSide).OfType<Side>().Distinct().ToList() is [var only] ? only : null;
+
     /// <summary>Why it is barred, in one sentence; empty when it is not.</summary>
-    public string BarWords => string.Join("; ", Bars.Select(bar => $"{bar.Tag}: {bar.Words}"));
+    public string BarWords => string.Join("; ", Bars.Select(bar => $"{bar.Tag}: {bar.Words}").Distinct());
 
     /// <summary>
     /// Looks through all precautions. A rule for the precaution's own side does not touch the other side;
@@ -42,12 +59,12 @@ public sealed record Allowance(string RungId, Side Side, IReadOnlyList<Allowance
         Side side
     )
     {
-        var ladderId = library.LadderOf(rung.Id).Id;
+        var ladder = library.LadderOf(rung.Id);
         var notes =
             from mine in precautions
-            let precaution = library.Precautions.First(p => p.Id == mine.Id)
+            let precaution = library.Precaution(mine.Id)
             from rule in precaution.Rules
-            where rule.Ladder == ladderId || (rule.Feature is { } feature && rung.Features.Contains(feature))
+            where rule.Concerns(rung, ladder) && mine.Ticks(rule.When)
             where !rule.OnItsSide || mine.Side == Side.Both || side == Side.Both || mine.Side == side
             select new AllowanceNote(
                 precaution.Id,
@@ -55,7 +72,9 @@ public sealed record Allowance(string RungId, Side Side, IReadOnlyList<Allowance
                 rule.Effect,
                 rule.Words,
                 rule.Change,
-                rule.Range
+                rule.Range,
+                rule.Beyond,
+                rule.WorkingSide && mine.Side != Side.Both ? mine.Side : null
             );
         return new Allowance(rung.Id, side, [.. notes]);
     }
@@ -68,7 +87,7 @@ public sealed record Allowance(string RungId, Side Side, IReadOnlyList<Allowance
     ) =>
         [
             .. from mine in precautions
-            let precaution = library.Precautions.First(p => p.Id == mine.Id)
+            let precaution = library.Precaution(mine.Id)
             from rule in precaution.Rules
             where rule.Strategy == strategy
             select new AllowanceNote(precaution.Id, precaution.Tag, rule.Effect, rule.Words, rule.Change),

@@ -32,6 +32,30 @@ public sealed record PoliciesFile(
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+public sealed record SchoolsFile(
+    string Source,
+    IReadOnlyList<SchoolGroup> Groups,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
+public sealed record GoalsFile(
+    string Source,
+    IReadOnlyList<Goal> Goals,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
+public sealed record EquipmentFile(
+    string Source,
+    IReadOnlyList<Equipment> Equipment,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
+public sealed record TwelveWeeksFile(
+    string Source,
+    IReadOnlyList<MapStage> Stages,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
 public sealed record SectorsFile(
     string Source,
     IReadOnlyList<SectorText> Sectors,
@@ -96,6 +120,10 @@ public static class ContentFiles
             ["precautions"] = typeof(PrecautionsFile),
             ["danger-signs"] = typeof(DangerSignsFile),
             ["policies"] = typeof(PoliciesFile),
+            ["schools"] = typeof(SchoolsFile),
+            ["goals"] = typeof(GoalsFile),
+            ["equipment"] = typeof(EquipmentFile),
+            ["twelve-weeks"] = typeof(TwelveWeeksFile),
             ["sectors"] = typeof(SectorsFile),
             ["poses"] = typeof(PosesFile),
             ["fault-poses"] = typeof(FaultPosesFile),
@@ -118,6 +146,10 @@ public static class ContentFiles
         var precautions = Parse<PrecautionsFile>(texts, "precautions.json", errors);
         var signs = Parse<DangerSignsFile>(texts, "danger-signs.json", errors);
         var policies = Parse<PoliciesFile>(texts, "policies.json", errors);
+        var schools = Parse<SchoolsFile>(texts, "schools.json", errors);
+        var goals = Parse<GoalsFile>(texts, "goals.json", errors);
+        var equipment = Parse<EquipmentFile>(texts, "equipment.json", errors);
+        var weeks = Parse<TwelveWeeksFile>(texts, "twelve-weeks.json", errors);
         var sectors = Parse<SectorsFile>(texts, "sectors.json", errors);
         var poses = Parse<PosesFile>(texts, "poses.json", errors);
         var faultPoses = Parse<FaultPosesFile>(texts, "fault-poses.json", errors);
@@ -140,6 +172,8 @@ public static class ContentFiles
         }
         errors.AddRange(TaskCheck.Errors(tasks!, ladders.Values));
         errors.AddRange(NormCheck.Errors(norms!, tasks!));
+        errors.AddRange(SchoolCheck.Errors(schools!, policies!));
+        errors.AddRange(PlanContentCheck.Errors(ladders, goals!, equipment!, weeks!));
         var (resolved, families, poseErrors) = PoseEntries.Resolve(poses!.Poses);
         errors.AddRange(poseErrors);
         errors.AddRange(PoseCheck.Errors(resolved, faultPoses!, faults!));
@@ -173,7 +207,11 @@ public static class ContentFiles
             faultPoses!.FaultPoses,
             tasks!.Tasks,
             tasks.Positions,
-            norms!
+            norms!,
+            schools!.Groups,
+            goals!.Goals,
+            equipment!.Equipment,
+            weeks!.Stages
         );
         if (known?.Fits(library) == true)
         {

@@ -94,6 +94,10 @@ public static class LibraryCheck
             {
                 yield return new($"{at}.cap", "The target dose is over the cap.");
             }
+            if (rung.Endurance is { } one && (one.Reps != 1 || one.Sets != 1 || one.Hold <= 0))
+            {
+                yield return new($"{at}.endurance", "The endurance school has one rep of one set, held.");
+            }
             if (rung.Cues.Count == 0)
             {
                 yield return new($"{at}.cues", "A rung needs at least one cue.");
@@ -116,9 +120,27 @@ public static class LibraryCheck
             {
                 var rule = precautions.Precautions[p].Rules[r];
                 var at = $"precautions.json precautions[{p}].rules[{r}]";
-                if (new[] { rule.Ladder, rule.Feature, rule.Strategy }.Count(value => value is not null) != 1)
+                if (Selectors(rule).Count(given => given) != 1)
                 {
-                    yield return new(at, "Give exactly one of ladder, feature or strategy.");
+                    yield return new(
+                        at,
+                        "Give exactly one of ladder, feature, strategy, position, rungs, from or everything."
+                    );
+                }
+                foreach (var rungId in new[] { rule.From }.OfType<string>().Concat(rule.Rungs ?? []))
+                {
+                    if (ladders.Values.All(ladder => ladder.IndexOf(rungId) < 0))
+                    {
+                        yield return new($"{at}.rungs", $"There is no rung {rungId}.");
+                    }
+                }
+                foreach (
+                    var option in (rule.When ?? []).Where(o =>
+                        precautions.Precautions[p].Options?.Any(known => known.Id == o) != true
+                    )
+                )
+                {
+                    yield return new($"{at}.when", $"There is no option {option}.");
                 }
                 if (rule.Range is { } range && !(range is > 0 and <= 1))
                 {
@@ -131,6 +153,17 @@ public static class LibraryCheck
             }
         }
     }
+
+    private static IEnumerable<bool> Selectors(PrecautionRule rule) =>
+        [
+            rule.Ladder is not null,
+            rule.Feature is not null,
+            rule.Strategy is not null,
+            rule.Position is not null,
+            rule.Rungs is not null,
+            rule.From is not null,
+            rule.Everything,
+        ];
 
     private static IEnumerable<FieldError> DrawnFaultErrors(
         IReadOnlyDictionary<string, Ladder> ladders,

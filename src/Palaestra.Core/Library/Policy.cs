@@ -5,12 +5,59 @@ public enum StrategyRule
     Neutral,
     GentlyFlat,
     ByBuild,
+
+    /// <summary>Neutral on the back, and the rounded ladder is open.</summary>
+    Rounded,
 }
 
 public enum SwitchOn
 {
     Brace,
     DrawIn,
+}
+
+public enum BreathRule
+{
+    /// <summary>Goes on all the time: the client can talk.</summary>
+    Free,
+
+    /// <summary>Out with the effort.</summary>
+    WithEffort,
+
+    /// <summary>Out as the limb goes away.</summary>
+    AsLimbGoes,
+}
+
+/// <summary>What grants the next rung.</summary>
+public enum MovingOn
+{
+    /// <summary>The target dose clean on both sides, visits running.</summary>
+    Mastery,
+
+    /// <summary>The twelve-week map proposes; clean performance grants.</summary>
+    Calendar,
+
+    /// <summary>The hold of the endurance school, clean.</summary>
+    Endurance,
+}
+
+/// <summary>How endurance of holds is built once the back is calm.</summary>
+public enum HoldEndurance
+{
+    ShortHolds,
+
+    /// <summary>Each set shorter than the one before, such as 8-6-4.</summary>
+    Descending,
+    OneLong,
+}
+
+public enum BridgeKind
+{
+    /// <summary>The pelvis rises as one piece.</summary>
+    HipHinge,
+
+    /// <summary>Bone by bone; barred where bending hurts and for fragile bone.</summary>
+    Rolling,
 }
 
 public enum PainRuleKind
@@ -39,6 +86,22 @@ public sealed record PolicySeconds(
     double SideChange
 );
 
+/// <summary>Seconds out and back of one ordinary rep; each rung's own time keeps its proportion to it.</summary>
+public sealed record Tempo(double Out, double Back)
+{
+    /// <summary>The tempo the library's own movement times are written for. Common practice.</summary>
+    public const double LibrarySeconds = 6;
+
+    /// <summary>Seconds of one rep of a rung at this tempo.</summary>
+    public double Seconds(double moveSeconds) => moveSeconds * (Out + Back) / LibrarySeconds;
+}
+
+/// <summary>Loaded and plank rungs: which they are, on how many days a week, with how many days between.</summary>
+public sealed record LoadedWork(IReadOnlyList<string> Features, int DaysPerWeek, int DaysBetween)
+{
+    public bool Is(Rung rung) => rung.Features.Any(Features.Contains);
+}
+
 /// <summary>In which order the two sides of a task are tried.</summary>
 public enum SideOrder
 {
@@ -51,6 +114,9 @@ public enum SideOrder
     /// <summary>Left to the end, then right: fewest changes.</summary>
     OneThenOther,
 }
+
+/// <param name="Avoids">Features of rungs that are not proposed until the back is calm.</param>
+public sealed record SoreRules(IReadOnlyList<string> Avoids, double HoldMax);
 
 public sealed record HighStirred(int PainFrom, double SettleHoursFrom, int Reps, int Sets, double HoldMax);
 
@@ -71,7 +137,10 @@ public sealed record Policy(
     string Why,
     StrategyRule SpinalStrategy,
     SwitchOn SwitchOn,
-    string Breath,
+    BreathRule Breath,
+    MovingOn MovingOn,
+    HoldEndurance Endurance,
+    BridgeKind Bridge,
     PainRule Pain,
     double EvenPercent,
     int MasteryVisits,
@@ -89,7 +158,14 @@ public sealed record Policy(
     SideOrder SideOrder,
     double ScreenMinutes,
     double MinutesPerDay,
+    int ExercisesMin,
+    int ExercisesMax,
+    int LowLoadDays,
     int RescreenWeeks,
+    int ReviewWeeks,
+    Tempo Tempo,
+    LoadedWork Loaded,
+    SoreRules Sore,
     PolicySeconds Seconds,
     StirredUpTable StirredUp
 );

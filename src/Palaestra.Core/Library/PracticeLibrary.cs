@@ -19,6 +19,10 @@ public sealed record PracticeLibrary(
     IReadOnlyList<ScreenTask> Tasks,
     IReadOnlyList<string> Positions,
     NormsFile Norms,
+    IReadOnlyList<SchoolGroup> Schools,
+    IReadOnlyList<Goal> Goals,
+    IReadOnlyList<Equipment> Equipment,
+    IReadOnlyList<MapStage> TwelveWeeks,
     IReadOnlyDictionary<string, Demands>? KnownDemands = null
 )
 {
@@ -65,6 +69,9 @@ public sealed record PracticeLibrary(
 
     /// <summary>The ladders whose rungs are trained: all but the tests.</summary>
     public IEnumerable<Ladder> TrainedLadders => Ladders.Where(ladder => ladder.Trained);
+
+    /// <exception cref="InvalidOperationException">There is no such precaution.</exception>
+    public Precaution Precaution(string id) => Precautions.First(precaution => precaution.Id == id);
 
     public Fault? FindFault(string code) => faults.GetValueOrDefault(code);
 

@@ -12,11 +12,37 @@ public enum PrecautionEffect
     Bar,
 }
 
+/// <summary>The most of a rung that a precaution lets through.</summary>
+/// <param name="Hold">Seconds of one hold; none: any.</param>
+/// <param name="Seconds">Seconds of work at a stretch, that is in one set of one side; none: any.</param>
+public sealed record DoseLimit(double? Hold = null, double? Seconds = null)
+{
+    public static readonly DoseLimit None = new();
+
+    /// <summary>The tighter of each.</summary>
+    public DoseLimit And(DoseLimit other) => new(Least(Hold, other.Hold), Least(Seconds, other.Seconds));
+
+    /// <param name="moveSeconds">Seconds one rep takes without its hold.</param>
+    public bool LetsThrough(Dose dose, double moveSeconds) =>
+        !(dose.Hold > Hold) && !(dose.Reps * (dose.Hold + moveSeconds) > Seconds);
+
+    private static double? Least(double? a, double? b) =>
+        a is null ? b
+        : b is null ? a
+        : Math.Min(a.Value, b.Value);
+}
+
 /// <summary>
-/// One line of a precaution. It looks for a ladder, a feature of the rung, or a spinal strategy; exactly one is given.
+/// One line of a precaution. It looks for a ladder, a feature of the rung, a position, some rungs, a rung and those above it,
+/// a spinal strategy, or everything; exactly one is given.
 /// </summary>
 /// <param name="OnItsSide">Holds only for the side the precaution names.</param>
 /// <param name="Range">For a change that shortens the movement: the share of it that is left, above 0 to 1.</param>
+/// <param name="From">A rung; the rungs above it on its ladder are meant too.</param>
+/// <param name="Unless">A feature that lets a rung off.</param>
+/// <param name="When">Options of the precaution it holds for; none: for all of them.</param>
+/// <param name="Beyond">It holds only for more than this dose; none: for any dose.</param>
+/// <param name="WorkingSide">The side the precaution names is the only one that is trained.</param>
 public sealed record PrecautionRule(
     PrecautionEffect Effect,
     string Words,
@@ -25,17 +51,47 @@ public sealed record PrecautionRule(
     string? Strategy = null,
     string? Change = null,
     bool OnItsSide = false,
-    double? Range = null
-);
+    double? Range = null,
+    string? Position = null,
+    IReadOnlyList<string>? Rungs = null,
+    string? From = null,
+    bool Everything = false,
+    string? Unless = null,
+    IReadOnlyList<string>? When = null,
+    DoseLimit? Beyond = null,
+    bool WorkingSide = false
+)
+{
+    public bool Concerns(Rung rung, Ladder ladder) =>
+        (
+            Everything
+            || Ladder == ladder.Id
+            || Position == rung.Position
+            || (Feature is { } feature && rung.Features.Contains(feature))
+            || Rungs?.Contains(rung.Id) == true
+            || (
+                From is { } from && ladder.IndexOf(from) is >= 0 and var low && ladder.IndexOf(rung.Id) >= low
+            )
+        ) && (Unless is null || !rung.Features.Contains(Unless));
+}
+
+/// <summary>Something to tick beside a precaution: a third of pregnancy, a line of the surgeon's note.</summary>
+public sealed record PrecautionOption(string Id, string Words);
 
 /// <summary>A condition of the client that bars, changes or favours rungs.</summary>
+/// <param name="Options">What to tick beside it. Nothing ticked: all of them hold, which is the stricter.</param>
+/// <param name="Many">Whether more than one option can be ticked.</param>
+/// <param name="Dated">Whether it lapses on a date.</param>
 public sealed record Precaution(
     string Id,
     string Name,
     string Tag,
     bool Sided,
     string Explains,
-    IReadOnlyList<PrecautionRule> Rules
+    IReadOnlyList<PrecautionRule> Rules,
+    IReadOnlyList<PrecautionOption>? Options = null,
+    bool Many = false,
+    bool Dated = false
 );
 
 /// <summary>A finding that stops the session until a practitioner has recorded what was done.</summary>

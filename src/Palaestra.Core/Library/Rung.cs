@@ -32,6 +32,7 @@ public sealed record RungPoses(string Start, string End, IReadOnlyList<string>? 
 /// <param name="FaultKinds">Faults that weigh more or less here than they do by default.</param>
 /// <param name="View">From where it is seen best.</param>
 /// <param name="After">In a clinic's own file: the rung it follows; none: at the end, or in the place of the rung it replaces.</param>
+/// <param name="Endurance">The one long hold of the endurance school that grants the next rung; none: it has none.</param>
 /// <param name="Features">Properties that precautions look for, such as <c>hands-flat</c>.</param>
 public sealed record Rung(
     string Id,
@@ -56,12 +57,17 @@ public sealed record Rung(
     RungPoses Poses,
     View View = View.Side,
     IReadOnlyDictionary<string, FaultKind>? FaultKinds = null,
-    string? After = null
+    string? After = null,
+    Dose? Endurance = null
 )
 {
     /// <summary>Features the rules themselves look for: rungs that teach a position, and the one that joins breath and switch-on.</summary>
     public const string NeutralFeature = "neutral";
     public const string SwitchOnFeature = "switch-on";
+
+    /// <summary>Features that belong to a school: held rounded, and rolled bone by bone.</summary>
+    public const string RoundedFeature = "rounded-reach";
+    public const string RolledFeature = "rolled-spine";
 
     public FaultKind KindOf(Fault fault) =>
         FaultKinds is not null && FaultKinds.TryGetValue(fault.Code, out var kind) ? kind : fault.Kind;

@@ -7,8 +7,8 @@ namespace Palaestra.Core.Planning;
 public static class DosePlanner
 {
     /// <summary>
-    /// Low: the rung's own start dose. Moderate and high: the policy's reps and sets, never above the start reps,
-    /// with the hold bounded. Rules P-DOSE-LOW, P-DOSE-MODERATE, P-DOSE-HIGH.
+    /// Low: the rung's own start dose, in the form the policy builds endurance in. Moderate and high: the policy's reps and
+    /// sets, never above the start reps, with the hold bounded. Rules P-DOSE-LOW, P-DOSE-MODERATE, P-DOSE-HIGH.
     /// </summary>
     public static Dose Start(Rung rung, StirredUp level, Policy policy)
     {
@@ -25,12 +25,67 @@ public static class DosePlanner
                 new Dose(
                     Math.Min(start.Reps, table.Moderate.Reps),
                     Math.Min(table.Moderate.Sets, Math.Max(start.Sets, rung.Target.Sets)),
-                    Math.Min(start.Hold, table.Moderate.HoldMax)
+                    Math.Min(start.Hold, Math.Min(table.Moderate.HoldMax, policy.Sore.HoldMax))
                 ),
                 rung.Target
             ),
-            _ => start,
+            _ => InItsSchool(start, rung, policy),
         };
+    }
+
+    /// <summary>
+    /// Holds of a calm back: as they are; in three shrinking sets, each a quarter shorter, at least one rep (8-6-4,
+    /// P-DESCENDING); or the same seconds in one hold, where the rung has one (P-ONE-LONG).
+    /// </summary>
+    /// <remarks>The pattern 8-6-4 is common practice; a quarter keeps it for other numbers of reps.</remarks>
+    public static Dose InItsSchool(Dose dose, Rung rung, Policy policy) =>
+        policy.Endurance switch
+        {
+            HoldEndurance.Descending when dose is { Hold: > 0, Reps: > 1 } => dose with
+            {
+                Sets = DescendingSets,
+                Fewer = Math.Max(1, (int)Math.Round(dose.Reps / 4.0)),
+            },
+            HoldEndurance.OneLong when rung.Endurance is { } one => new Dose(
+                1,
+                1,
+                Math.Min(one.Hold, dose.TotalReps * dose.Hold)
+            ),
+            _ => dose,
+        };
+
+    public const int DescendingSets = 3;
+
+    /// <summary>
+    /// The doses a plan may choose from, the usual first: with fewer sets where it has more than one (P-FEWER-SETS); for a
+    /// calm back one set more, up to the target (P-MORE-SETS). All within what the precautions let through (P-LIMIT).
+    /// </summary>
+    public static IReadOnlyList<Dose> Choices(Rung rung, StirredUp level, DoseLimit limit, Policy policy)
+    {
+        var start = Start(rung, level, policy);
+        var doses = new List<Dose> { start };
+        if (start.Sets > 1)
+        {
+            doses.Add(start with { Sets = 1, Fewer = 0 });
+        }
+        if (level == StirredUp.Low && start.Fewer == 0 && start.Sets < rung.Target.Sets)
+        {
+            doses.Add(start with { Sets = start.Sets + 1 });
+        }
+        return [.. doses.Select(dose => Within(dose, limit, rung, policy)).Distinct()];
+    }
+
+    /// <summary>As much of a dose as a limit lets through; at least one rep.</summary>
+    public static Dose Within(Dose dose, DoseLimit limit, Rung rung, Policy policy)
+    {
+        var held = dose with { Hold = Math.Min(dose.Hold, limit.Hold ?? dose.Hold) };
+        var rep = held.Hold + policy.Tempo.Seconds(rung.MoveSeconds);
+        return limit.Seconds is { } most && held.Reps * rep > most
+            ? held with
+            {
+                Reps = Math.Max(1, (int)(most / rep)),
+            }
+            : held;
     }
 
     /// <summary>
@@ -40,12 +95,13 @@ public static class DosePlanner
     /// <remarks>One extra set or 20–30 % more reps: common practice.</remarks>
     public static Dose ForWeakerSide(Dose dose, Rung rung, StirredUp level, Policy policy)
     {
-        if (level != StirredUp.High && dose.Sets < rung.Cap.Sets)
+        if (level != StirredUp.High && dose.Fewer == 0 && dose.Sets < rung.Cap.Sets)
         {
             return dose with { Sets = dose.Sets + 1 };
         }
         var more = Math.Max(1, (int)Math.Round(dose.Reps * policy.WeakerExtraFraction));
-        return dose with { Reps = Math.Min(rung.Cap.Reps, dose.Reps + more) };
+        var grown = dose with { Reps = Math.Min(rung.Cap.Reps, dose.Reps + more) };
+        return rung.Cap.Covers(grown) ? grown : dose;
     }
 
     private static Dose Bounded(Dose dose, Dose cap) =>

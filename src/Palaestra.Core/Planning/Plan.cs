@@ -57,8 +57,12 @@ public sealed record Plan(
 );
 
 /// <summary>What a plan is made from.</summary>
-/// <param name="MinutesPerDay">Minutes the client really has, 3 to 90.</param>
+/// <param name="MinutesPerDay">Minutes the client really has, 1 to 90.</param>
 /// <param name="Body">For the load of a shorter range; none: a typical body.</param>
+/// <param name="Goals">What the client wants to do again, by id.</param>
+/// <param name="Equipment">What is at hand, by id; none: everything.</param>
+/// <param name="Locked">Exercises that stay as they are.</param>
+/// <param name="LeftOut">Rungs that are not wanted.</param>
 public sealed record PlanInput(
     ClientProfile Profile,
     Findings.ScreenFindings Findings,
@@ -66,13 +70,51 @@ public sealed record PlanInput(
     SpinalStrategy Strategy,
     SwitchOn SwitchOn,
     double MinutesPerDay,
-    BodySize? Body = null
+    BodySize? Body = null,
+    IReadOnlyList<string>? Goals = null,
+    IReadOnlyList<string>? Equipment = null,
+    IReadOnlyList<PlanItem>? Locked = null,
+    IReadOnlyList<string>? LeftOut = null
+)
+{
+    public const double MinutesMin = 1;
+    public const double MinutesMax = 90;
+
+    internal bool Left(string rungId) => LeftOut?.Contains(rungId) == true;
+}
+
+/// <summary>What a plan is worth, in points, and from what. See docs/planning.md.</summary>
+/// <param name="Cover">Directions that need it, by how much of what is on offer for them is taken.</param>
+/// <param name="Rest">Everything else: three exercises, a base, goals, what suits, less what it costs.</param>
+public sealed record PlanScore(double Points, double Cover, double Rest);
+
+/// <summary>Another plan, told by what it changes.</summary>
+/// <param name="MinutesPerDay">For how many minutes it was sought.</param>
+/// <param name="Added">Rungs that come in, and <paramref name="Dropped"/>, that go.</param>
+/// <param name="Words">One sentence.</param>
+public sealed record OtherPlan(
+    double MinutesPerDay,
+    double TotalMinutes,
+    double Points,
+    IReadOnlyList<string> RungIds,
+    IReadOnlyList<string> Added,
+    IReadOnlyList<string> Dropped,
+    string Words
 );
 
-/// <param name="NotChosen">Rungs that findings would allow but the plan leaves out, with the reason.</param>
+/// <param name="NotChosen">Ladders that the plan leaves out, with the reason.</param>
+/// <param name="Score">None when nothing fits the minutes, and the plan is only the nearest to it.</param>
+/// <param name="RunnerUp">The best plan with other exercises in the same minutes; none where there is no other.</param>
+/// <param name="FiveLess">With five minutes less; none below a minute.</param>
+/// <param name="Notes">What could not be met, and what was done instead: P-NEAREST-…, P-LOCK-….</param>
 public sealed record PlanProposal(
     Plan Plan,
     StirredUp StirredUp,
     IReadOnlyList<ForbiddenRung> Forbidden,
-    IReadOnlyList<Reason> NotChosen
+    IReadOnlyList<Reason> NotChosen,
+    PlanScore? Score = null,
+    OtherPlan? RunnerUp = null,
+    OtherPlan? FiveLess = null,
+    OtherPlan? FiveMore = null,
+    IReadOnlyList<Reason>? Notes = null
 );

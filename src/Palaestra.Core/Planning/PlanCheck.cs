@@ -62,6 +62,15 @@ public static class PlanCheck
         {
             yield return new($"{at}.dose.reps", $"Reps are between 1 and {RepsMax}.");
         }
+        if (
+            side.Dose.Fewer < 0
+            || side.Dose.Fewer > 0
+                && side.Dose.RepsOf(side.Dose.Sets - 1)
+                    != side.Dose.Reps - side.Dose.Fewer * (side.Dose.Sets - 1)
+        )
+        {
+            yield return new($"{at}.dose.fewer", "The last of the shrinking sets still has a rep.");
+        }
         if (side.Dose.Sets is < 1 or > SetsMax)
         {
             yield return new($"{at}.dose.sets", $"Sets are between 1 and {SetsMax}.");
@@ -76,7 +85,9 @@ public static class PlanCheck
         }
     }
 
-    /// <summary>P-BARRED blocks; the others advise: P-CAP, P-ENTRY, P-ONE-SIDED, P-MINUTES.</summary>
+    /// <summary>
+    /// P-BARRED blocks; the others advise: P-CAP, P-LIMIT, P-SORE, P-ENTRY, P-ONE-SIDED, P-MINUTES.
+    /// </summary>
     public static IReadOnlyList<PlanWarning> Warnings(
         Plan plan,
         ClientProfile profile,
@@ -85,8 +96,20 @@ public static class PlanCheck
         PracticeLibrary library
     )
     {
-        var warnings = plan.Items.SelectMany(item => ItemWarnings(item, profile, findings, library)).ToList();
-        if (plan.TotalMinutes > minutesPerDay)
+        var policy = library.FindPolicy(plan.PolicyId) ?? library.DefaultPolicy;
+        var level = StirredUpLevel.Of(profile, policy);
+        var warnings = plan
+            .Items.SelectMany(item =>
+            {
+                var rung = library.Rung(item.RungId);
+                var allowance = Allowance.Of(library, profile.Precautions, rung, Side.Both);
+                return DoseWarnings(item, rung, allowance, level, policy)
+                    .Concat(SideWarnings(item, rung, allowance))
+                    .Concat(BarWarnings(item, rung, allowance, policy))
+                    .Concat(LevelWarnings(item, rung, findings, level, policy, library));
+            })
+            .ToList();
+        if (plan.TotalMinutes > minutesPerDay + MinutesGrace)
         {
             warnings.Add(
                 new(
@@ -100,48 +123,114 @@ public static class PlanCheck
         return warnings;
     }
 
-    private static IEnumerable<PlanWarning> ItemWarnings(
+    /// <summary>What rounding to hundredths of a minute may add.</summary>
+    private const double MinutesGrace = 0.01;
+
+    private static IEnumerable<PlanWarning> DoseWarnings(
         PlanItem item,
-        ClientProfile profile,
-        ScreenFindings? findings,
-        PracticeLibrary library
+        Rung rung,
+        Allowance allowance,
+        StirredUp level,
+        Policy policy
     )
     {
-        var rung = library.Rung(item.RungId);
+        var move = policy.Tempo.Seconds(rung.MoveSeconds);
         foreach (var side in item.Doses)
         {
-            if (!rung.Cap.Covers(side.Dose))
+            var on = side.Side == Side.Both ? "" : $" ({side.Side.Word()})";
+            if (!rung.Cap.Covers(side.Dose) && rung.Endurance?.Covers(side.Dose) != true)
+            {
+                yield return new(item.Id, "P-CAP", $"Over the cap of {rung.Cap.Words()}{on}.", false);
+            }
+            if (level != StirredUp.Low && side.Dose.Hold > policy.Sore.HoldMax)
             {
                 yield return new(
                     item.Id,
-                    "P-CAP",
-                    $"Over the cap of {rung.Cap.Words()} ({side.Side.Word()}).",
+                    "P-SORE",
+                    $"A hold over {policy.Sore.HoldMax:0} s while sore{on}.",
                     false
                 );
             }
+            foreach (
+                var note in allowance.Limits.Where(note =>
+                    note.Effect == PrecautionEffect.Caution && !note.Beyond!.LetsThrough(side.Dose, move)
+                )
+            )
+            {
+                yield return new(item.Id, "P-LIMIT", $"{Sentence(note.Tag + ": " + note.Words)}{on}", false);
+            }
         }
-        if (rung.Sides == RungSides.Each && item.Doses.Count == 1)
+    }
+
+    private static IEnumerable<PlanWarning> SideWarnings(PlanItem item, Rung rung, Allowance allowance)
+    {
+        if (rung.Sides != RungSides.Each || item.Doses.Count != 1)
         {
-            var other = item.Doses[0].Side.Other().Word();
+            yield break;
+        }
+        var only = item.Doses[0].Side;
+        if (allowance.WorkingSide != only)
+        {
             yield return new(
                 item.Id,
                 "P-ONE-SIDED",
-                $"Only one side is trained; the {other} has no dose.",
+                $"Only one side is trained; the {only.Other().Word()} has no dose.",
                 false
             );
         }
-        var allowance = Allowance.Of(library, profile.Precautions, rung, Side.Both);
-        if (allowance.Barred)
+    }
+
+    /// <summary>A bar of the rung, or of this much of it.</summary>
+    private static IEnumerable<PlanWarning> BarWarnings(
+        PlanItem item,
+        Rung rung,
+        Allowance allowance,
+        Policy policy
+    )
+    {
+        var move = policy.Tempo.Seconds(rung.MoveSeconds);
+        var over = allowance.Limits.Where(note =>
+            note.Effect == PrecautionEffect.Bar
+            && item.Doses.Any(side => !note.Beyond!.LetsThrough(side.Dose, move))
+        );
+        var bars = allowance
+            .Bars.Concat(over)
+            .Select(note => $"{note.Tag}: {note.Words}")
+            .Distinct()
+            .ToList();
+        if (bars.Count == 0)
         {
-            var reasoned = !string.IsNullOrWhiteSpace(item.BarOverride);
-            var words = reasoned
-                ? $"Barred ({allowance.BarWords}); overridden: {item.BarOverride}"
-                : $"Barred. {Sentence(allowance.BarWords)} Choose another rung, or write why it is safe here.";
-            yield return new(item.Id, "P-BARRED", words, !reasoned);
+            yield break;
         }
+        var why = string.Join("; ", bars);
+        var reasoned = !string.IsNullOrWhiteSpace(item.BarOverride);
+        var instead = allowance.Barred ? "Choose another rung" : "Choose a smaller dose";
+        yield return new(
+            item.Id,
+            "P-BARRED",
+            reasoned
+                ? $"Barred ({why}); overridden: {item.BarOverride}"
+                : $"Barred. {Sentence(why)} {instead}, or write why it is safe here.",
+            !reasoned
+        );
+    }
+
+    private static IEnumerable<PlanWarning> LevelWarnings(
+        PlanItem item,
+        Rung rung,
+        ScreenFindings? findings,
+        StirredUp level,
+        Policy policy,
+        PracticeLibrary library
+    )
+    {
         if (AboveEntry(item, rung, findings, library) is { } above)
         {
             yield return new(item.Id, "P-ENTRY", above, false);
+        }
+        if (level != StirredUp.Low && rung.Features.Any(policy.Sore.Avoids.Contains))
+        {
+            yield return new(item.Id, "P-SORE", "Not while the back is sore, by the policy.", false);
         }
     }
 
@@ -153,7 +242,7 @@ public static class PlanCheck
     )
     {
         var ladder = library.LadderOf(rung.Id);
-        if (findings is null || !ladder.Screened)
+        if (findings is null)
         {
             return null;
         }

@@ -1,0 +1,93 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+
+namespace Palaestra.Core.Library;
+
+/// <summary>Policies against the choices people can make: every value within its bounds or among its options.</summary>
+public static class SchoolCheck
+{
+    /// <summary>What every policy has beside its choices.</summary>
+    private static readonly HashSet<string> Own = ["id", "version", "name", "why"];
+
+    public static IEnumerable<FieldError> Errors(SchoolsFile schools, PoliciesFile policies)
+    {
+        for (var i = 0; i < policies.Policies.Count; i++)
+        {
+            foreach (var error in Errors(policies.Policies[i], schools.Groups, ""))
+            {
+                yield return new($"policies.json policies[{i}].{error.Field}", error.Message);
+            }
+        }
+        if (policies.Policies is [var first, ..])
+        {
+            var named = schools.Groups.SelectMany(g => g.Choices).Select(c => c.Path).ToHashSet();
+            foreach (var path in Paths(Json(first), "").Where(path => !named.Contains(path)))
+            {
+                yield return new("schools.json groups", $"The choice {path} is not described.");
+            }
+        }
+    }
+
+    /// <summary>Errors of one policy; fields are the paths of the choices under <paramref name="prefix"/>.</summary>
+    public static IEnumerable<FieldError> Errors(
+        Policy policy,
+        IReadOnlyList<SchoolGroup> groups,
+        string prefix
+    )
+    {
+        var json = Json(policy);
+        foreach (var choice in groups.SelectMany(group => group.Choices))
+        {
+            if (At(json, choice.Path) is not { } value)
+            {
+                yield return new(prefix + choice.Path, $"“{choice.Name}” is not a choice of a policy.");
+            }
+            else if (Wrong(choice, value) is { } message)
+            {
+                yield return new(prefix + choice.Path, $"{choice.Name}: {message}");
+            }
+        }
+        if (policy.ExercisesMin > policy.ExercisesMax)
+        {
+            yield return new($"{prefix}exercisesMin", "Exercises, at least: more than there may be at most.");
+        }
+        if (policy.StirredUp.Low.PainBelow > policy.StirredUp.High.PainFrom)
+        {
+            yield return new(
+                $"{prefix}stirredUp.low.painBelow",
+                "Calm below pain: higher than where easily stirred up begins."
+            );
+        }
+    }
+
+    private static string? Wrong(SchoolChoice choice, JsonNode value) =>
+        choice.Kind switch
+        {
+            ChoiceKind.Number => value.GetValue<double>() is var number
+            && number >= choice.Min - 1e-9
+            && number <= choice.Max + 1e-9
+                ? null
+                : $"between {choice.Min} and {choice.Max} {choice.Unit}.".Replace(" .", "."),
+            ChoiceKind.Option => Known(choice, value.GetValue<string>()),
+            _ => value
+                .AsArray()
+                .Select(item => Known(choice, item!.GetValue<string>()))
+                .FirstOrDefault(m => m is not null),
+        };
+
+    private static string? Known(SchoolChoice choice, string id) =>
+        choice.Options?.Any(option => option.Id == id) == true ? null : $"there is no “{id}”.";
+
+    private static JsonNode Json(Policy policy) => JsonSerializer.SerializeToNode(policy, CoreJson.Options)!;
+
+    private static JsonNode? At(JsonNode json, string path) =>
+        path.Split('.').Aggregate((JsonNode?)json, (node, name) => (node as JsonObject)?[name]);
+
+    /// <summary>Paths of all values of a policy that are choices.</summary>
+    private static IEnumerable<string> Paths(JsonNode node, string at) =>
+        node is JsonObject parts
+            ? parts
+                .Where(part => at.Length > 0 || !Own.Contains(part.Key))
+                .SelectMany(part => Paths(part.Value!, at.Length == 0 ? part.Key : $"{at}.{part.Key}"))
+            : [at];
+}

@@ -1,0 +1,226 @@
+using Palaestra.Core.Findings;
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+
+namespace Palaestra.Core.Planning;
+
+/// <summary>
+/// Which rungs may go into a plan at all. On a ladder that was climbed: the entry rung, the lower of the two sides, and
+/// those below. On one that was not: as far as other tasks have shown the same demands held, within the lower third;
+/// else its first rung. Never a barred one, one that needs what is not at hand, one of another school, or one that waits
+/// until the back is calm.
+/// </summary>
+internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy, PracticeLibrary library)
+{
+    private readonly List<Reason> left = [];
+
+    /// <summary>Ladders that give no rung, and why.</summary>
+    public IReadOnlyList<Reason> Left => left;
+
+    public List<Candidate> All() =>
+        [.. library.TrainedLadders.OrderBy(l => l.Id, StringComparer.Ordinal).SelectMany(Of)];
+
+    private IEnumerable<Candidate> Of(Ladder ladder)
+    {
+        var basics = ladder
+            .Rungs.Where(rung => IsBasic(rung) && WhyNot(rung) is null && !input.Left(rung.Id))
+            .ToList();
+        foreach (var rung in basics)
+        {
+            yield return Basic(ladder, rung);
+        }
+        if (ladder.Direction == Direction.None)
+        {
+            yield break;
+        }
+        var searches = input
+            .Findings.Entries.Where(entry => entry.LadderId == ladder.Id && entry.TrialIds.Count > 0)
+            .OrderBy(entry => entry.Side)
+            .ToList();
+        var (top, why) = searches.Count > 0 ? Entry(ladder, searches) : Untried(ladder);
+        var open = ladder
+            .Rungs.Take(top + 1)
+            .Where(rung => WhyNot(rung) is null && !input.Left(rung.Id))
+            .ToList();
+        if (open.Count == 0)
+        {
+            if (searches.Count > 0 && Fallback(ladder) is { } fallback)
+            {
+                yield return fallback;
+            }
+            left.Add(LeftOut(ladder, top, searches.Count > 0));
+            yield break;
+        }
+        var weaker = Candidate.WeakerOf(ladder, searches, input.Findings, policy);
+        for (var i = open.Count - 1; i >= 0; i--)
+        {
+            var highest = i == open.Count - 1;
+            yield return new Candidate(
+                ladder,
+                open[i],
+                highest && ladder.IndexOf(open[i].Id) == top ? why : [.. why, Below(ladder, open[i], top)],
+                highest,
+                weaker,
+                false,
+                AllowanceOf(open[i])
+            );
+        }
+    }
+
+    /// <summary>
+    /// A two-sided ladder moves with its weaker side: the lower entry of the two (P-ENTRY). When easily stirred up,
+    /// not above the lower third (P-SORE-LOW). −1 where a side was clean nowhere.
+    /// </summary>
+    private (int Top, List<Reason> Why) Entry(Ladder ladder, List<RungSearch> searches)
+    {
+        if (searches.Any(search => search.EntryRungId is null))
+        {
+            return (-1, []);
+        }
+        var lowest = searches.MinBy(search => ladder.IndexOf(search.EntryRungId!))!;
+        var top = ladder.IndexOf(lowest.EntryRungId!);
+        var why = new List<Reason> { new("P-ENTRY", $"Entry rung: {ladder.Rungs[top].Name}. {lowest.Why}") };
+        if (level == StirredUp.High && top > LowerThird(ladder))
+        {
+            top = LowerThird(ladder);
+            why.Add(new("P-SORE-LOW", "Easily stirred up: no higher than the lower third of the ladder."));
+        }
+        return (top, why);
+    }
+
+    private (int Top, List<Reason> Why) Untried(Ladder ladder)
+    {
+        var shown = Enumerable.Range(1, LowerThird(ladder)).Where(i => Shown(ladder.Rungs[i])).ToList();
+        return shown.Count > 0
+            ? (
+                shown.Max(),
+                [
+                    new(
+                        "P-SHOWN",
+                        $"{ladder.Name} was not screened; other tasks were clean that ask for as much in each direction. Watch the first set."
+                    ),
+                ]
+            )
+            : (
+                0,
+                [
+                    new(
+                        "P-FIRST",
+                        $"{ladder.Name} was not screened, so only its first rung. Watch the first set."
+                    ),
+                ]
+            );
+    }
+
+    /// <summary>Every direction it asks for was held under as much, on each side it asks for it.</summary>
+    private bool Shown(Rung rung) =>
+        Enum.GetValues<Sector>()
+            .All(sector =>
+                Candidate.Asks(rung, sector, library) is var asks
+                && (
+                    asks <= 0
+                    || input
+                        .Findings.Control.Where(control => control.Sector == sector)
+                        .SelectMany(control => control.Parts ?? [])
+                        .Any(part => part.Value >= 1 && part.TrialId is not null && part.Weight >= asks)
+                )
+            );
+
+    private static int LowerThird(Ladder ladder) => (int)Math.Ceiling(ladder.Rungs.Count / 3.0) - 1;
+
+    private Reason Below(Ladder ladder, Rung rung, int top)
+    {
+        var passed = ladder
+            .Rungs.Skip(ladder.IndexOf(rung.Id) + 1)
+            .Take(top - ladder.IndexOf(rung.Id))
+            .Select(higher => (higher.Name, Why: WhyNot(higher)?.Words))
+            .LastOrDefault(pair => pair.Why is not null);
+        return passed.Why is null
+            ? new("P-LOWER", "A rung below what was seen clean does better here.")
+            : new("P-LOWER", $"Instead of {passed.Name}: {passed.Why}");
+    }
+
+    private static bool IsBasic(Rung rung) =>
+        rung.Features.Contains(Rung.NeutralFeature) || rung.Features.Contains(Rung.SwitchOnFeature);
+
+    private Candidate Basic(Ladder ladder, Rung rung) =>
+        new(
+            ladder,
+            rung,
+            [new("P-BASE", "Neutral and switch-on come before any load.")],
+            true,
+            null,
+            true,
+            AllowanceOf(rung)
+        );
+
+    private Candidate? Fallback(Ladder ladder) =>
+        ladder.Fallback is { } id && library.FindRung(id) is { } rung && WhyNot(rung) is null
+            ? new Candidate(
+                library.LadderOf(id),
+                rung,
+                [
+                    new(
+                        "P-FALLBACK",
+                        $"{ladder.Name}: not even the lowest rung was clean, so neutral is trained there first."
+                    ),
+                ],
+                true,
+                null,
+                true,
+                AllowanceOf(rung)
+            )
+            : null;
+
+    private Allowance AllowanceOf(Rung rung) =>
+        Allowance.Of(library, input.Profile.Precautions, rung, Side.Both);
+
+    /// <summary>Why a rung cannot be proposed whatever was seen; none when it can.</summary>
+    private Reason? WhyNot(Rung rung)
+    {
+        var allowance = AllowanceOf(rung);
+        if (allowance.Barred)
+        {
+            return new("P-BARRED", $"barred ({allowance.BarWords}).");
+        }
+        var other =
+            rung.Features.Contains(Rung.RoundedFeature) && policy.SpinalStrategy != StrategyRule.Rounded
+            || rung.Features.Contains(Rung.RolledFeature) && policy.Bridge != BridgeKind.Rolling;
+        if (other)
+        {
+            return new("P-SCHOOL", $"{policy.Name} leaves it out.");
+        }
+        if (level != StirredUp.Low && rung.Features.Any(policy.Sore.Avoids.Contains))
+        {
+            return new("P-SORE", "it waits until the back is calm.");
+        }
+        return
+            input.Equipment is { } have
+            && rung.Equipment.Where(e => !have.Contains(e)).ToList() is { Count: > 0 } missing
+            ? new("P-EQUIPMENT", $"needs {string.Join(" and ", missing)}.")
+            : null;
+    }
+
+    private Reason LeftOut(Ladder ladder, int top, bool tried)
+    {
+        if (top < 0)
+        {
+            return new(
+                "P-NO-ENTRY",
+                $"{ladder.Name}: not even the lowest rung was clean on both sides; neutral comes first."
+            );
+        }
+        var why = ladder.Rungs.Take(top + 1).Select(WhyNot).FirstOrDefault(reason => reason is not null);
+        if (why is null)
+        {
+            return new("P-LEFT", $"{ladder.Name}: left out by the practitioner.");
+        }
+        return why with
+        {
+            Words = tried
+                ? $"{ladder.Name}: {why.Words}"
+                : $"{ladder.Name} was not screened, and its first rung {(why.RuleId == "P-EQUIPMENT" ? why.Words : $"is out: {why.Words}")}",
+        };
+    }
+}

@@ -1,0 +1,124 @@
+using Palaestra.Core.Findings;
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Planning;
+
+/// <summary>What one side of an exercise comes to.</summary>
+/// <param name="Seconds">Under control in a session. <paramref name="WeekSeconds"/>: in a week.</param>
+public sealed record SideWork(Side Side, double Seconds, double WeekSeconds);
+
+/// <param name="Days">Days a week it is done. <paramref name="Loaded"/>: with days between.</param>
+public sealed record ItemWork(Guid ItemId, int Days, bool Loaded, IReadOnlyList<SideWork> Sides);
+
+/// <summary>A week's work in one direction.</summary>
+/// <param name="Minutes">Under control, each counted by how much its rung asks for the direction.</param>
+/// <param name="Before">The same in the plan before; none without one.</param>
+public sealed record DirectionWork(Sector Sector, string Name, double Minutes, double? Before);
+
+/// <summary>The arithmetic of a plan: time under control by session, week, side and direction, and its growth.</summary>
+/// <param name="SessionMinutes">With rests, set-up and changes. <paramref name="WeekMinutes"/>: the sum over the days.</param>
+/// <param name="Growth">Of the week's seconds under control against the plan before, as a share; none without one.</param>
+public sealed record PlanWork(
+    double Seconds,
+    double WeekSeconds,
+    double SessionMinutes,
+    double WeekMinutes,
+    IReadOnlyList<ItemWork> Items,
+    IReadOnlyList<DirectionWork> Directions,
+    double? Growth
+)
+{
+    /// <param name="daysPerWeek">Days the client can, 1 to 7.</param>
+    /// <param name="before">The plan it follows; none for the first.</param>
+    public static PlanWork Of(
+        Plan plan,
+        int daysPerWeek,
+        Policy policy,
+        PracticeLibrary library,
+        Plan? before = null
+    )
+    {
+        var items = plan.Items.Select(item => OfItem(item, daysPerWeek, policy, library)).ToList();
+        var earlier = before is null ? null : Of(before, daysPerWeek, policy, library);
+        var week = items.Sum(item => item.Sides.Sum(side => side.WeekSeconds));
+        return new PlanWork(
+            items.Sum(item => item.Sides.Sum(side => side.Seconds)),
+            week,
+            plan.TotalMinutes,
+            Math.Round(plan.Items.Zip(items, (item, work) => item.Minutes * work.Days).Sum(), 1),
+            items,
+            [
+                .. Enum.GetValues<Sector>()
+                    .Select(sector => OfDirection(sector, plan, items, earlier, library)),
+            ],
+            earlier is { WeekSeconds: > 0 } ? week / earlier.WeekSeconds - 1 : null
+        );
+    }
+
+    /// <summary>Days a week an exercise is done: control work on most days, loaded work on fewer, with days between.</summary>
+    public static int DaysOf(Rung rung, int daysPerWeek, Policy policy) =>
+        policy.Loaded.Is(rung)
+            ? Math.Min(
+                Math.Min(daysPerWeek, policy.Loaded.DaysPerWeek),
+                Math.Max(1, 7 / (policy.Loaded.DaysBetween + 1))
+            )
+            : Math.Min(daysPerWeek, policy.LowLoadDays);
+
+    /// <summary>Growth beyond the policy's share warns: P-GROWTH.</summary>
+    public IEnumerable<PlanWarning> Warnings(Policy policy)
+    {
+        if (Growth > policy.WeeklyGrowth + 1e-9)
+        {
+            yield return new(
+                null,
+                "P-GROWTH",
+                $"Time under control grows by {Growth * 100:0} % a week; the policy's limit is {policy.WeeklyGrowth * 100:0} %.",
+                false
+            );
+        }
+    }
+
+    private static ItemWork OfItem(PlanItem item, int daysPerWeek, Policy policy, PracticeLibrary library)
+    {
+        var rung = library.Rung(item.RungId);
+        var days = DaysOf(rung, daysPerWeek, policy);
+        var move = policy.Tempo.Seconds(rung.MoveSeconds);
+        return new ItemWork(
+            item.Id,
+            days,
+            policy.Loaded.Is(rung),
+            [
+                .. item.Doses.Select(dose => new SideWork(
+                    dose.Side,
+                    dose.Dose.Seconds(move),
+                    dose.Dose.Seconds(move) * days
+                )),
+            ]
+        );
+    }
+
+    private static DirectionWork OfDirection(
+        Sector sector,
+        Plan plan,
+        List<ItemWork> items,
+        PlanWork? earlier,
+        PracticeLibrary library
+    )
+    {
+        var seconds = plan
+            .Items.Zip(items)
+            .SelectMany(pair =>
+                pair.Second.Sides.Select(side =>
+                    side.WeekSeconds
+                    * ControlEstimate.WeightOf(library.Rung(pair.First.RungId), sector, side.Side, library)
+                )
+            )
+            .Sum();
+        return new DirectionWork(
+            sector,
+            library.Words(sector).Name,
+            Math.Round(seconds / 60, 1),
+            earlier?.Directions.First(direction => direction.Sector == sector).Minutes
+        );
+    }
+}

@@ -1,0 +1,212 @@
+using Palaestra.Core.Body;
+using Palaestra.Core.Findings;
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Planning;
+
+/// <summary>Writes the chosen options out as a plan: order, doses, reasons, changes, words.</summary>
+internal sealed class PlanWriter(
+    PlanInput input,
+    StirredUp level,
+    Policy policy,
+    PracticeLibrary library,
+    Func<Guid> newId
+)
+{
+    /// <summary>Floor first, standing last (P-ORDER); in one position the base first, then what does most for the weak link.</summary>
+    public Plan Plan(IReadOnlyList<PlanOption> options)
+    {
+        var weak = input.Findings.WeakLink?.Sector;
+        var ordered = options
+            .OrderBy(option => option.Position)
+            .ThenByDescending(option => option.Basic)
+            .ThenByDescending(option => weak is { } sector ? option.Cover[(int)sector] : 0)
+            .ThenByDescending(option => option.Cover.Sum())
+            .ThenBy(option => option.Key, StringComparer.Ordinal);
+        return PlanTime.WithMinutes(
+            new Plan(
+                [.. ordered.Select(option => option.Locked ?? Item(option, option.Candidate!))],
+                input.Strategy,
+                input.SwitchOn,
+                policy.Id,
+                policy.Version,
+                library.Version,
+                0,
+                []
+            ),
+            library,
+            policy
+        );
+    }
+
+    private PlanItem Item(PlanOption option, Candidate candidate)
+    {
+        var rung = candidate.Rung;
+        var body = input.Body ?? BodySize.Typical;
+        var doses = option
+            .Doses.Select(dose => PlanRange.Cautious(dose, rung, input.Profile, body, library))
+            .ToList();
+        return new PlanItem(
+            newId(),
+            rung.Id,
+            PurposeWords(candidate),
+            doses,
+            [.. Purpose(candidate), .. candidate.Why, .. DoseReasons(option, candidate, doses)],
+            ItemChanges.Of(rung, input.Profile, library),
+            rung.Cues[0]
+        );
+    }
+
+    private IEnumerable<Reason> Purpose(Candidate candidate)
+    {
+        if (!candidate.Basic)
+        {
+            yield return MainPurpose(candidate);
+        }
+        var served = library.Goals.Where(goal => goal.Ladders.Contains(candidate.Ladder.Id));
+        foreach (var goal in served.Where(goal => input.Goals?.Contains(goal.Id) == true))
+        {
+            yield return new("P-GOAL", $"Leads to what the client wants: {goal.Name.ToLowerInvariant()}.");
+        }
+        if (candidate.Allowance.Preferred)
+        {
+            yield return new("P-PREFER", PreferWords(candidate));
+        }
+    }
+
+    private static string PreferWords(Candidate candidate)
+    {
+        var notes = candidate
+            .Allowance.Notes.Where(note => note.Effect == PrecautionEffect.Prefer)
+            .Select(note => $"{note.Tag}: {note.Words}")
+            .Distinct();
+        return $"Suits the client ({string.Join("; ", notes)}).";
+    }
+
+    private Reason MainPurpose(Candidate candidate)
+    {
+        if (input.Findings.WeakLink is { } weak)
+        {
+            var held = $"{weak.Words} ({weak.Percent:0} % held)";
+            if (candidate.Asks(weak.Sector, library) > 0)
+            {
+                return new("P-WEAK", $"{held}; this asks for it.");
+            }
+            if (candidate.Ladder.Rungs.Any(rung => Candidate.Asks(rung, weak.Sector, library) > 0))
+            {
+                return new("P-WEAK", $"{held}; this ladder leads there.");
+            }
+        }
+        var lacking = input
+            .Findings.Control.Where(control =>
+                control.Percent < 100 - policy.EvenPercent && candidate.Asks(control.Sector, library) > 0
+            )
+            .OrderBy(control => control.Percent)
+            .ThenBy(control => control.Sector)
+            .ToList();
+        if (lacking.Count > 0)
+        {
+            return new(
+                "P-COVER",
+                $"Trains what was seen to give way: {lacking[0].Name} ({lacking[0].Percent:0} % held)."
+            );
+        }
+        return candidate.Why.Any(reason => reason.RuleId == "P-ENTRY")
+            ? new("P-KEEP", "Done well: kept for confidence.")
+            : new("P-UNSEEN", "Trains what has not been seen yet, at a level that is safe to watch.");
+    }
+
+    private IEnumerable<Reason> DoseReasons(
+        PlanOption option,
+        Candidate candidate,
+        IReadOnlyList<SideDose> doses
+    )
+    {
+        var start = DosePlanner.Start(candidate.Rung, level, policy);
+        yield return new($"P-DOSE-{level.ToString().ToUpperInvariant()}", DoseWords(start));
+        var dose = option.Doses.MinBy(side => side.Dose.TotalReps)!.Dose;
+        if (dose.Fewer > 0)
+        {
+            yield return new("P-DESCENDING", $"Each set shorter than the one before: {dose.Words()}.");
+        }
+        if (
+            policy.Endurance == HoldEndurance.OneLong
+            && level == StirredUp.Low
+            && candidate.Rung.Endurance is not null
+        )
+        {
+            yield return new("P-ONE-LONG", $"One long hold: {dose.Words()}.");
+        }
+        if (dose.Sets < start.Sets)
+        {
+            yield return new("P-FEWER-SETS", "Fewer sets, to fit the minutes.");
+        }
+        if (dose.Sets > start.Sets)
+        {
+            yield return new("P-MORE-SETS", "A calm back and minutes to spare: one set more.");
+        }
+        if (DosePlanner.Within(start, candidate.Allowance.Limit, candidate.Rung, policy) != start)
+        {
+            var why = candidate.Allowance.Limits.Select(note => $"{note.Tag}: no {note.Words}").Distinct();
+            yield return new(
+                "P-LIMIT",
+                $"Kept below what the precautions let through ({string.Join("; ", why)})."
+            );
+        }
+        if (candidate.Sides.Count < candidate.Rung.TaskSides.Count)
+        {
+            yield return new(
+                "P-WORKING-SIDE",
+                $"Only with the {candidate.Sides[0].Word()} side: {candidate.Allowance.Notes.First(n => n.WorkingSide is not null).Words}."
+            );
+        }
+        else if (candidate.Weaker is { } weaker && option.Doses.Count == 2)
+        {
+            yield return new(
+                "P-WEAKER",
+                $"The {weaker.Word()} is weaker: it goes first and gets {option.Doses[0].Dose.Words()}."
+            );
+        }
+        if (doses.Where(d => d.Range < 1).ToList() is { Count: > 0 } shorter)
+        {
+            var words = shorter.Select(d =>
+                $"Shorter range{(d.Side == Side.Both ? "" : $", {d.Side.Word()}")}: {PlanRange.Words(d)}"
+            );
+            yield return new("P-RANGE", string.Join("; ", words) + ".");
+        }
+    }
+
+    private string DoseWords(Dose dose) =>
+        level switch
+        {
+            StirredUp.High => $"Easily stirred up: few reps, short holds ({dose.Words()}).",
+            StirredUp.Moderate => $"Moderately stirred up: {dose.Words()}.",
+            _ => $"Calm: the rung's own start, {dose.Words()}.",
+        };
+
+    /// <summary>The direction it asks most of, on the side where control is lowest; for a basic rung what it is.</summary>
+    private string PurposeWords(Candidate candidate)
+    {
+        if (candidate.Basic)
+        {
+            return candidate.Rung.Features.Contains(Rung.SwitchOnFeature)
+                ? "switching the trunk on while breathing"
+                : "finding neutral before any load";
+        }
+        var main = library
+            .DemandsOf(candidate.Rung)
+            .OrderByDescending(demand => demand.Weight)
+            .FirstOrDefault();
+        var direction = main?.Direction ?? candidate.Ladder.Direction;
+        var on = main?.On ?? candidate.Ladder.On;
+        var sectors = new[] { Sectors.Of(direction, on, Side.Left), Sectors.Of(direction, on, Side.Right) };
+        var lowest = input
+            .Findings.Control.Where(control => sectors.Contains(control.Sector))
+            .OrderBy(control => control.Percent ?? 101)
+            .ThenBy(control => control.Sector)
+            .Select(control => (Sector?)control.Sector)
+            .FirstOrDefault();
+        return library.Words(lowest ?? Sector.Front).Holds;
+    }
+}
