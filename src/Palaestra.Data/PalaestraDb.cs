@@ -5,8 +5,10 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Palaestra.Core;
+using Palaestra.Data.Clinics;
 using Palaestra.Data.Intake;
 using Palaestra.Data.Planning;
+using Palaestra.Data.Policies;
 using Palaestra.Data.Progression;
 using Palaestra.Data.Screening;
 using Palaestra.Data.Staff;
@@ -24,6 +26,8 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<Visit> Visits => Set<Visit>();
     public DbSet<LoggedEvent> Events => Set<LoggedEvent>();
     public DbSet<PlanRevision> Plans => Set<PlanRevision>();
+    public DbSet<PolicyRevision> Policies => Set<PolicyRevision>();
+    public DbSet<Clinic> Clinics => Set<Clinic>();
     public DbSet<DecisionRecord> Decisions => Set<DecisionRecord>();
 
     protected override void OnModelCreating(ModelBuilder builder)
@@ -37,6 +41,11 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             episode.HasMany(e => e.Visits).WithOne().HasForeignKey(v => v.EpisodeId);
             episode.Property(e => e.Version).IsConcurrencyToken();
             Json(episode.Property(e => e.Precautions));
+            Json(episode.Property(e => e.Goals)).HasDefaultValueSql("'[]'");
+            Json(episode.Property(e => e.Equipment));
+            Json(episode.Property(e => e.Away)).HasDefaultValueSql("'[]'");
+            episode.Property(e => e.DaysPerWeek).HasDefaultValue(5);
+            episode.HasIndex(e => e.FeedKey).IsUnique();
             episode.Property(e => e.RestingShape).HasConversion<string>();
             episode.Property(e => e.Strategy).HasConversion<string>();
             episode.Property(e => e.SwitchOn).HasConversion<string>();
@@ -63,6 +72,16 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             plan.HasOne<Episode>().WithMany().HasForeignKey(p => p.EpisodeId);
             Json(plan.Property(p => p.Plan));
         });
+        builder.Entity<PolicyRevision>(policy =>
+        {
+            policy.HasIndex(p => new { p.PolicyId, p.Version }).IsUnique();
+            Json(policy.Property(p => p.Policy));
+        });
+        builder.Entity<Clinic>(clinic =>
+        {
+            clinic.Property(c => c.Id).ValueGeneratedNever();
+            clinic.Property(c => c.Version).IsConcurrencyToken();
+        });
         builder.Entity<DecisionRecord>(decision =>
         {
             decision.HasOne<Visit>().WithMany().HasForeignKey(d => d.VisitId);
@@ -71,7 +90,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
         });
     }
 
-    private static void Json<T>(PropertyBuilder<T> property) =>
+    private static PropertyBuilder<T> Json<T>(PropertyBuilder<T> property) =>
         property.HasConversion(
             value => JsonSerializer.Serialize(value, CoreJson.Options),
             text => JsonSerializer.Deserialize<T>(text, CoreJson.Options)!,

@@ -10,6 +10,7 @@ using Palaestra.Core.Library;
 using Palaestra.Data;
 using Palaestra.Data.Staff;
 using Palaestra.Server;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Compute;
 using Palaestra.Server.Day;
 using Palaestra.Server.Demo;
@@ -18,10 +19,12 @@ using Palaestra.Server.Findings;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Library;
 using Palaestra.Server.Planning;
+using Palaestra.Server.Policies;
 using Palaestra.Server.Problems;
 using Palaestra.Server.Progression;
 using Palaestra.Server.Screening;
 using Palaestra.Server.SignIn;
+using Palaestra.Server.TakeHome;
 using Palaestra.Server.Visits;
 using Serilog;
 using Serilog.Events;
@@ -72,15 +75,22 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 
 builder.Services.AddSingleton(settings);
 builder.Services.AddSingleton(TimeProvider.System);
-builder.Services.AddSingleton(_ => library.GetAwaiter().GetResult());
+builder.Services.AddSingleton(_ => new PolicyShelf(library.GetAwaiter().GetResult()));
+builder.Services.AddScoped(services => services.GetRequiredService<PolicyShelf>().Library);
 builder.Services.AddSingleton(_ => DemoScenario.Load(settings.ContentFolder));
-builder.Services.AddSingleton<FigureStore>();
+builder.Services.AddSingleton(services => new FigureStore(
+    services.GetRequiredService<PolicyShelf>().BuiltIn
+));
 builder.Services.AddDbContext<PalaestraDb>(db => db.UseSqlite(Store.ConnectionString(settings.DataFolder)));
+builder.Services.AddScoped<CaseFiles>();
 builder.Services.AddScoped<IntakeDesk>();
 builder.Services.AddScoped<EventLog>();
 builder.Services.AddScoped<BatteryDesk>();
 builder.Services.AddScoped<PlanDesk>();
+builder.Services.AddScoped<PolicyDesk>();
 builder.Services.AddScoped<DecisionDesk>();
+builder.Services.AddScoped<SheetDesk>();
+builder.Services.AddScoped<FeedDesk>();
 builder.Services.AddScoped<DemoSeeder>();
 builder.Services.AddScoped<WhoIsHere>();
 builder.Services.AddHttpContextAccessor();
@@ -156,6 +166,9 @@ app.MapIntake();
 app.MapScreening();
 app.MapFindings();
 app.MapPlanning();
+app.MapPolicies();
+app.MapClinic();
+app.MapTakeHome();
 app.MapVisits();
 app.MapDecide();
 app.MapCompute();
@@ -173,6 +186,13 @@ static async Task PrepareStore(WebApplication app, Settings settings)
     var fill = settings.Demo && DemoStart.NeedsFilling(settings.DataFolder, now);
     await using var scope = app.Services.CreateAsyncScope();
     await Store.Prepare(scope.ServiceProvider.GetRequiredService<PalaestraDb>(), settings.DataFolder, now);
+    app.Services.GetRequiredService<PolicyShelf>()
+        .Put(
+            await scope
+                .ServiceProvider.GetRequiredService<PalaestraDb>()
+                .Policies.AsNoTracking()
+                .ToListAsync()
+        );
     if (fill)
     {
         await scope.ServiceProvider.GetRequiredService<DemoSeeder>().Fill(now);

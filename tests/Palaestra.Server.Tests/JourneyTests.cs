@@ -40,7 +40,9 @@ public sealed class JourneyTests : IAsyncLifetime
         object Precautions,
         object DangerSigns,
         object Policies,
-        object Tasks
+        object Tasks,
+        object Goals,
+        object Equipment
     )
     {
         public Rung Rung(string id) => Ladders.SelectMany(l => l.Rungs).First(r => r.Id == id);
@@ -234,16 +236,25 @@ public sealed class JourneyTests : IAsyncLifetime
             RungId = "D2",
             Doses = [new(Side.Left, new Dose(5, 1, 0)), new(Side.Right, new Dose(5, 1, 0))],
         };
-        AcceptPlanForm Accept(Core.Planning.PlanItem item, int on) =>
-            new(new PlanForm([item], plan.Strategy, plan.SwitchOn), opened.VisitId, on);
+        AcceptPlanForm Accept(Core.Planning.PlanItem item, int on, bool confirmed = false) =>
+            new(
+                new PlanForm([item], plan.Strategy, plan.SwitchOn),
+                opened.VisitId,
+                on,
+                confirmed ? [item.Id] : null
+            );
         var address = $"/api/episodes/{opened.EpisodeId}/plans";
         Assert.Contains(
             "plan.items[0].rungId",
             await browser.Post(address, Accept(barred, 0)).RefusedFields(HttpStatusCode.UnprocessableEntity)
         );
-        await browser
-            .Post(address, Accept(barred with { BarOverride = "on fists, tried and pain free" }, 0))
-            .Ok<PlanRevisionView>();
+        var reasoned = barred with { BarOverride = "on fists, tried and pain free" };
+        Assert.Contains(
+            "confirmed",
+            await browser.Post(address, Accept(reasoned, 0)).RefusedFields(HttpStatusCode.UnprocessableEntity)
+        );
+        var kept = await browser.Post(address, Accept(reasoned, 0, confirmed: true)).Ok<PlanRevisionView>();
+        Assert.Equal("on fists, tried and pain free", kept.Plan.Items.Single().BarOverride);
         Assert.Equal(
             HttpStatusCode.Conflict,
             (await browser.Post(address, Accept(plan.Items[0], 0))).StatusCode

@@ -196,8 +196,9 @@ public sealed class VisitTests(OneServer one) : IClassFixture<OneServer>, IAsync
         var form = new PlanForm([more], plan.Plan.Strategy, plan.Plan.SwitchOn);
         var weighed = await browser
             .Post($"/api/episodes/{opened.EpisodeId}/plan/weigh", form)
-            .Ok<Core.Planning.Plan>();
-        Assert.Contains(weighed.Warnings, w => w.RuleId == "P-CAP");
+            .Ok<WeighedPlan>();
+        Assert.True(weighed.Work.Seconds > 0);
+        Assert.Contains(weighed.Plan.Warnings, w => w.RuleId == "P-CAP");
         Assert.Single((await browser.Get<PlanView>($"/api/episodes/{opened.EpisodeId}/plan")).Revisions);
         var none = form with { Items = [] };
         Assert.Contains(

@@ -52,6 +52,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/feeds/{key}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetFeed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/start": {
         parameters: {
             query?: never;
@@ -388,6 +404,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/episodes/{id}/plan/propose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ProposePlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/plan/swaps/{rungId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetSwaps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/plan/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ComparePlans"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/episodes/{id}/plans": {
         parameters: {
             query?: never;
@@ -399,6 +463,134 @@ export interface paths {
         put?: never;
         post: operations["AcceptPlan"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/policies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPolicies"];
+        put?: never;
+        post: operations["CopyPolicy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/policies/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["ChangePolicy"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/policies/{id}/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["GetPolicyEffects"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clinic": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetClinic"];
+        put: operations["UpdateClinic"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetSheetPdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetCalendarFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["OpenFeed"];
+        delete: operations["CloseFeed"];
         options?: never;
         head?: never;
         patch?: never;
@@ -542,6 +734,7 @@ export interface components {
             visitId: string;
             /** Format: int32 */
             basedOn: number;
+            confirmed?: null | string[];
         };
         Allowance: {
             rungId: string;
@@ -551,8 +744,11 @@ export interface components {
             preferred?: boolean;
             bars?: null | components["schemas"]["AllowanceNote"][];
             cautions?: null | components["schemas"]["AllowanceNote"][];
+            limits?: null | components["schemas"]["AllowanceNote"][];
+            limit?: components["schemas"]["DoseLimit"];
             /** Format: double */
             range?: number;
+            workingSide?: components["schemas"]["Side"];
             barWords?: null | string;
         };
         AllowanceNote: {
@@ -563,6 +759,8 @@ export interface components {
             change: null | string;
             /** Format: double */
             range?: null | number;
+            beyond?: null | components["schemas"]["DoseLimit"];
+            workingSide?: null | components["schemas"]["Side"];
         };
         Battery: {
             items: components["schemas"]["BatteryItem"][];
@@ -616,6 +814,28 @@ export interface components {
         BookVisitForm: {
             /** Format: date-time */
             plannedAt: string;
+        };
+        /** @enum {string} */
+        BreathRule: "free" | "with-effort" | "as-limb-goes";
+        /** @enum {string} */
+        BridgeKind: "hip-hinge" | "rolling";
+        CalendarDay: {
+            /** Format: date */
+            day: string;
+            rungIds: string[];
+            /** Format: double */
+            minutes: number;
+        };
+        CalendarView: {
+            /** Format: int32 */
+            revision: number;
+            days: components["schemas"]["CalendarDay"][];
+            away: components["schemas"]["DaysAway"][];
+            /** Format: date */
+            review: string;
+            /** Format: date */
+            rescreen: null | string;
+            feed: null | string;
         };
         CaptureEvent: {
             /** Format: uuid */
@@ -675,6 +895,11 @@ export interface components {
             words: string;
             source: string;
         };
+        ChangePolicyForm: {
+            policy: components["schemas"]["Policy"];
+            /** Format: int32 */
+            version: number;
+        };
         /** @enum {string} */
         ChangeVerdict: "better" | "worse" | "no-clear-change";
         CheckIn: {
@@ -701,6 +926,12 @@ export interface components {
             side: components["schemas"]["Side"];
             outcome?: null | components["schemas"]["Outcome"];
             reason?: null | string;
+        };
+        /** @enum {string} */
+        ChoiceKind: "option" | "number" | "features";
+        ChoiceOption: {
+            id: string;
+            words: string;
         };
         Clean: {
             /** Format: int32 */
@@ -731,6 +962,10 @@ export interface components {
         ClientPrecaution: {
             id: string;
             side?: components["schemas"]["Side"];
+            options?: null | string[];
+            /** Format: date */
+            until?: null | string;
+            note?: null | string;
         };
         ClientProfile: {
             pain: components["schemas"]["Pain"];
@@ -739,6 +974,18 @@ export interface components {
             wakesAtNight: boolean;
             precautions: components["schemas"]["ClientPrecaution"][];
             restingShape?: components["schemas"]["RestingShape"];
+        };
+        ClinicForm: {
+            name: string;
+            contact: string;
+            /** Format: int32 */
+            version: number;
+        };
+        ComparedPlans: {
+            before: components["schemas"]["PlanRevisionView"];
+            after: components["schemas"]["PlanRevisionView"];
+            comparison: components["schemas"]["PlanComparison"];
+            work: components["schemas"]["PlanWork"];
         };
         ControlPart: {
             rungId: string;
@@ -749,6 +996,11 @@ export interface components {
             value: number;
             /** Format: uuid */
             trialId: null | string;
+        };
+        CopyPolicyForm: {
+            from: string;
+            name: string;
+            why: string;
         };
         DangerClearedForm: {
             found: string;
@@ -806,6 +1058,13 @@ export interface components {
             /** Format: int32 */
             painLast: null | number;
             rungId: null | string;
+        };
+        DaysAway: {
+            /** Format: date */
+            from: string;
+            /** Format: date */
+            to: string;
+            why?: null | string;
         };
         DecideAnswer: {
             decisions: components["schemas"]["Decision"][];
@@ -902,6 +1161,14 @@ export interface components {
             /** Format: double */
             percentMoreThanPresent: null | number;
         };
+        DirectionWork: {
+            sector: components["schemas"]["Sector"];
+            name: string;
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            before: null | number;
+        };
         Dose: {
             /** Format: int32 */
             reps: number;
@@ -909,8 +1176,19 @@ export interface components {
             sets: number;
             /** Format: double */
             hold: number;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            fewer: number;
             /** Format: int32 */
             totalReps?: number;
+        };
+        DoseLimit: {
+            /** Format: double */
+            hold?: null | number;
+            /** Format: double */
+            seconds?: null | number;
         };
         EarlierScreen: {
             /** Format: uuid */
@@ -939,6 +1217,11 @@ export interface components {
             visits: components["schemas"]["VisitView"][];
             /** Format: int32 */
             planRevision: null | number;
+        };
+        Equipment: {
+            id: string;
+            name: string;
+            common: boolean;
         };
         EventBatch: {
             events: components["schemas"]["CaptureEvent"][];
@@ -979,6 +1262,9 @@ export interface components {
             breaks: boolean;
             /** @default false */
             persists: boolean;
+        };
+        FeedView: {
+            path: string;
         };
         FeltPlace: {
             id: string;
@@ -1056,6 +1342,12 @@ export interface components {
             second: null | number;
             words: string;
         };
+        Goal: {
+            id: string;
+            name: string;
+            such: string;
+            ladders: string[];
+        };
         HighStirred: {
             /** Format: int32 */
             painFrom: number;
@@ -1075,6 +1367,8 @@ export interface components {
             /** Format: double */
             flexing: number;
         };
+        /** @enum {string} */
+        HoldEndurance: "short-holds" | "descending" | "one-long";
         /** @enum {string} */
         Instrument: "eye" | "hand" | "dowel" | "fists" | "ball" | "cuff" | "tilt";
         IntakeForm: {
@@ -1098,6 +1392,27 @@ export interface components {
             massKg?: null | number;
             /** Format: int32 */
             version?: null | number;
+            goals?: null | string[];
+            equipment?: null | string[];
+            /**
+             * Format: int32
+             * @default 5
+             */
+            daysPerWeek: number;
+            away?: null | components["schemas"]["DaysAway"][];
+        };
+        ItemComparison: {
+            before: null | components["schemas"]["PlanItem"];
+            after: null | components["schemas"]["PlanItem"];
+            changes: string[];
+        };
+        ItemWork: {
+            /** Format: uuid */
+            itemId: string;
+            /** Format: int32 */
+            days: number;
+            loaded: boolean;
+            sides: components["schemas"]["SideWork"][];
         };
         JointAngles: {
             /**
@@ -1147,6 +1462,8 @@ export interface components {
             dangerSigns: components["schemas"]["DangerSign"][];
             policies: components["schemas"]["Policy"][];
             tasks: components["schemas"]["ScreenTask"][];
+            goals: components["schemas"]["Goal"][];
+            equipment: components["schemas"]["Equipment"][];
         };
         LoadAnswer: {
             typicalBody: boolean;
@@ -1194,11 +1511,24 @@ export interface components {
             support: string;
             lengths: string;
         };
+        LoadedWork: {
+            features: string[];
+            /** Format: int32 */
+            daysPerWeek: number;
+            /** Format: int32 */
+            daysBetween: number;
+        };
         LowStirred: {
             /** Format: int32 */
             painBelow: number;
             /** Format: double */
             settleHoursTo: number;
+        };
+        MapLine: {
+            ladderName: string;
+            proposed: string;
+            earned: null | string;
+            ahead: boolean;
         };
         /**
          * @default reps
@@ -1221,6 +1551,8 @@ export interface components {
             /** Format: double */
             reachedCm: null | number;
         };
+        /** @enum {string} */
+        MovingOn: "mastery" | "calendar" | "endurance";
         NeutralAsk: {
             proposal: components["schemas"]["NeutralProposal"];
             cautions: string[];
@@ -1274,6 +1606,18 @@ export interface components {
             episodeId: string;
             /** Format: uuid */
             visitId: string;
+        };
+        OtherPlan: {
+            /** Format: double */
+            minutesPerDay: number;
+            /** Format: double */
+            totalMinutes: number;
+            /** Format: double */
+            points: number;
+            rungIds: string[];
+            added: string[];
+            dropped: string[];
+            words: string;
         };
         /** @enum {string} */
         Outcome: "step-up" | "add" | "stay" | "ease" | "step-down" | "stop";
@@ -1339,7 +1683,7 @@ export interface components {
             station: string;
         };
         /** @enum {string} */
-        PileKind: "danger-sign" | "not-decided" | "soreness" | "rescreen-due";
+        PileKind: "danger-sign" | "not-decided" | "soreness" | "precaution-lapsed" | "rescreen-due";
         Plan: {
             items: components["schemas"]["PlanItem"][];
             strategy: components["schemas"]["SpinalStrategy"];
@@ -1351,6 +1695,16 @@ export interface components {
             /** Format: double */
             totalMinutes: number;
             warnings: components["schemas"]["PlanWarning"][];
+        };
+        PlanAsk: {
+            /** Format: double */
+            minutesPerDay: number;
+            locked: components["schemas"]["PlanItem"][];
+            leftOut: string[];
+        };
+        PlanComparison: {
+            items: components["schemas"]["ItemComparison"][];
+            changes: string[];
         };
         PlanForm: {
             items: components["schemas"]["PlanItem"][];
@@ -1366,6 +1720,10 @@ export interface components {
             /** Format: double */
             minutesPerDay: number;
             body?: null | components["schemas"]["BodySize"];
+            goals?: null | string[];
+            equipment?: null | string[];
+            locked?: null | components["schemas"]["PlanItem"][];
+            leftOut?: null | string[];
         };
         PlanItem: {
             /** Format: uuid */
@@ -1388,6 +1746,11 @@ export interface components {
             stirredUp: components["schemas"]["StirredUp"];
             forbidden: components["schemas"]["ForbiddenRung"][];
             notChosen: components["schemas"]["Reason"][];
+            score?: null | components["schemas"]["PlanScore"];
+            runnerUp?: null | components["schemas"]["OtherPlan"];
+            fiveLess?: null | components["schemas"]["OtherPlan"];
+            fiveMore?: null | components["schemas"]["OtherPlan"];
+            notes?: null | components["schemas"]["Reason"][];
         };
         PlanRevisionView: {
             /** Format: int32 */
@@ -1399,10 +1762,19 @@ export interface components {
             acceptedBy: string;
             plan: components["schemas"]["Plan"];
         };
+        PlanScore: {
+            /** Format: double */
+            points: number;
+            /** Format: double */
+            cover: number;
+            /** Format: double */
+            rest: number;
+        };
         PlanView: {
             revisions: components["schemas"]["PlanRevisionView"][];
             proposal: null | components["schemas"]["PlanProposal"];
             forbidden: components["schemas"]["ForbiddenRung"][];
+            map: null | components["schemas"]["WeekOfMap"];
         };
         PlanWarning: {
             /** Format: uuid */
@@ -1410,6 +1782,24 @@ export interface components {
             ruleId: string;
             words: string;
             blocks: boolean;
+        };
+        PlanWork: {
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            weekSeconds: number;
+            /** Format: double */
+            sessionMinutes: number;
+            /** Format: double */
+            weekMinutes: number;
+            items: components["schemas"]["ItemWork"][];
+            directions: components["schemas"]["DirectionWork"][];
+            /** Format: double */
+            growth: null | number;
+        };
+        PoliciesView: {
+            policies: components["schemas"]["PolicyView"][];
+            groups: components["schemas"]["SchoolGroup"][];
         };
         Policy: {
             id: string;
@@ -1419,7 +1809,10 @@ export interface components {
             why: string;
             spinalStrategy: components["schemas"]["StrategyRule"];
             switchOn: components["schemas"]["SwitchOn"];
-            breath: string;
+            breath: components["schemas"]["BreathRule"];
+            movingOn: components["schemas"]["MovingOn"];
+            endurance: components["schemas"]["HoldEndurance"];
+            bridge: components["schemas"]["BridgeKind"];
             pain: components["schemas"]["PainRule"];
             /** Format: double */
             evenPercent: number;
@@ -1453,9 +1846,32 @@ export interface components {
             /** Format: double */
             minutesPerDay: number;
             /** Format: int32 */
+            exercisesMin: number;
+            /** Format: int32 */
+            exercisesMax: number;
+            /** Format: int32 */
+            lowLoadDays: number;
+            /** Format: int32 */
             rescreenWeeks: number;
+            /** Format: int32 */
+            reviewWeeks: number;
+            tempo: components["schemas"]["Tempo"];
+            loaded: components["schemas"]["LoadedWork"];
+            sore: components["schemas"]["SoreRules"];
             seconds: components["schemas"]["PolicySeconds"];
             stirredUp: components["schemas"]["StirredUpTable"];
+        };
+        PolicyDraft: {
+            policy: components["schemas"]["Policy"];
+        };
+        PolicyEffect: {
+            /** Format: uuid */
+            episodeId: string;
+            /** Format: uuid */
+            visitId: string;
+            clientName: string;
+            proposal: string[];
+            present: string[];
         };
         PolicySeconds: {
             /** Format: double */
@@ -1468,6 +1884,21 @@ export interface components {
             positionChange: number;
             /** Format: double */
             sideChange: number;
+        };
+        PolicyVersionView: {
+            /** Format: int32 */
+            version: number;
+            /** Format: date-time */
+            changedAt: string;
+            changedBy: string;
+        };
+        PolicyView: {
+            policy: components["schemas"]["Policy"];
+            builtIn: boolean;
+            basedOn: string;
+            versions: components["schemas"]["PolicyVersionView"][];
+            /** Format: int32 */
+            clients: number;
         };
         PoseEntry: {
             base?: null | string;
@@ -1505,9 +1936,18 @@ export interface components {
             sided: boolean;
             explains: string;
             rules: components["schemas"]["PrecautionRule"][];
+            options?: null | components["schemas"]["PrecautionOption"][];
+            /** @default false */
+            many: boolean;
+            /** @default false */
+            dated: boolean;
         };
         /** @enum {string} */
         PrecautionEffect: "prefer" | "caution" | "bar";
+        PrecautionOption: {
+            id: string;
+            words: string;
+        };
         PrecautionRule: {
             effect: components["schemas"]["PrecautionEffect"];
             words: string;
@@ -1519,10 +1959,21 @@ export interface components {
             onItsSide: boolean;
             /** Format: double */
             range?: null | number;
+            position?: null | string;
+            rungs?: null | string[];
+            from?: null | string;
+            /** @default false */
+            everything: boolean;
+            unless?: null | string;
+            when?: null | string[];
+            beyond?: null | components["schemas"]["DoseLimit"];
+            /** @default false */
+            workingSide: boolean;
         };
         PrecautionTag: {
             id: string;
             words: string;
+            lapsed: boolean;
         };
         Prop: {
             kind: string;
@@ -1618,6 +2069,7 @@ export interface components {
                 [key: string]: components["schemas"]["FaultKind"];
             };
             after?: null | string;
+            endurance?: null | components["schemas"]["Dose"];
             taskSides?: null | components["schemas"]["Side"][];
         };
         RungFigure: {
@@ -1655,6 +2107,25 @@ export interface components {
         };
         /** @enum {string} */
         RungSides: "none" | "both" | "each";
+        SchoolChoice: {
+            path: string;
+            name: string;
+            kind: components["schemas"]["ChoiceKind"];
+            why: string;
+            options?: null | components["schemas"]["ChoiceOption"][];
+            /** Format: double */
+            min?: null | number;
+            /** Format: double */
+            max?: null | number;
+            /** Format: double */
+            step?: null | number;
+            unit?: null | string;
+            source?: null | string;
+        };
+        SchoolGroup: {
+            name: string;
+            choices: components["schemas"]["SchoolChoice"][];
+        };
         ScreenDone: {
             /** Format: uuid */
             visitId: string;
@@ -1806,6 +2277,13 @@ export interface components {
             /** Format: double */
             brokeAt?: null | number;
         };
+        SideWork: {
+            side: components["schemas"]["Side"];
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            weekSeconds: number;
+        };
         SignInForm: {
             email: string;
             password: string;
@@ -1815,6 +2293,11 @@ export interface components {
             /** Format: double */
             newtonMetres: number;
             reason: null | string;
+        };
+        SoreRules: {
+            avoids: string[];
+            /** Format: double */
+            holdMax: number;
         };
         /** @enum {string} */
         SpinalStrategy: "neutral" | "gently-flat" | "little-arch";
@@ -1832,11 +2315,29 @@ export interface components {
             low: components["schemas"]["LowStirred"];
         };
         /** @enum {string} */
-        StrategyRule: "neutral" | "gently-flat" | "by-build";
+        StrategyRule: "neutral" | "gently-flat" | "by-build" | "rounded";
         SupportShare: {
             part: string;
             /** Format: double */
             percent: number;
+        };
+        Swap: {
+            rungId: string;
+            name: string;
+            ladderName: string;
+            /** Format: double */
+            newtonMetres: number;
+            /** Format: double */
+            percentMore: number;
+            difference: string[];
+            screened: boolean;
+        };
+        SwapList: {
+            direction: components["schemas"]["Direction"];
+            /** Format: double */
+            newtonMetres: number;
+            near: boolean;
+            swaps: components["schemas"]["Swap"][];
         };
         /** @enum {string} */
         SwitchOn: "brace" | "draw-in";
@@ -1869,6 +2370,12 @@ export interface components {
         TaskVariant: {
             id: string;
             name: string;
+        };
+        Tempo: {
+            /** Format: double */
+            out: number;
+            /** Format: double */
+            back: number;
         };
         TiltPull: {
             /** Format: double */
@@ -1985,6 +2492,16 @@ export interface components {
         };
         /** @enum {string} */
         WeakType: "awareness" | "endurance" | "capacity" | "pain-limited";
+        WeekOfMap: {
+            /** Format: int32 */
+            week: number;
+            stage: string;
+            lines: components["schemas"]["MapLine"][];
+        };
+        WeighedPlan: {
+            plan: components["schemas"]["Plan"];
+            work: components["schemas"]["PlanWork"];
+        };
     };
     responses: never;
     parameters: never;
@@ -2060,6 +2577,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FindingsView"];
                 };
+            };
+        };
+    };
+    GetFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2606,7 +3143,81 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Plan"];
+                    "application/json": components["schemas"]["WeighedPlan"];
+                };
+            };
+        };
+    };
+    ProposePlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanProposal"];
+                };
+            };
+        };
+    };
+    GetSwaps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                rungId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapList"];
+                };
+            };
+        };
+    };
+    ComparePlans: {
+        parameters: {
+            query: {
+                before: number;
+                after: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedPlans"];
                 };
             };
         };
@@ -2634,6 +3245,254 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PlanRevisionView"];
                 };
+            };
+        };
+    };
+    GetPolicies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PoliciesView"];
+                };
+            };
+        };
+    };
+    CopyPolicy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyPolicyForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Policy"];
+                };
+            };
+        };
+    };
+    ChangePolicy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePolicyForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Policy"];
+                };
+            };
+        };
+    };
+    GetPolicyEffects: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PolicyDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PolicyEffect"][];
+                };
+            };
+        };
+    };
+    GetClinic: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClinicForm"];
+                };
+            };
+        };
+    };
+    UpdateClinic: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClinicForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClinicForm"];
+                };
+            };
+        };
+    };
+    GetSheetPdf: {
+        parameters: {
+            query?: {
+                paper?: string;
+                large?: boolean;
+                record?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarView"];
+                };
+            };
+        };
+    };
+    GetCalendarFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    OpenFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedView"];
+                };
+            };
+        };
+    };
+    CloseFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -6,9 +6,9 @@ using Palaestra.Core.Screening;
 namespace Palaestra.Core.Planning;
 
 /// <summary>
-/// Which rungs may go into a plan at all. On a ladder that was climbed: the entry rung, the lower of the two sides, and
-/// those below. On one that was not: as far as other tasks have shown the same demands held, within the lower third;
-/// else its first rung. Never a barred one, one that needs what is not at hand, one of another school, or one that waits
+/// Which rungs may go into a plan at all. On a ladder that was climbed: the entry rung, the lower of the two sides, or the
+/// highest below it that may be given; and those below that need less to fetch. On one that was not climbed: as far as other
+/// tasks have shown the same demands held, within the lower third; else its first rung. Never a barred one, one that needs what is not at hand, one of another school, or one that waits
 /// until the back is calm.
 /// </summary>
 internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy, PracticeLibrary library)
@@ -56,6 +56,10 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
         for (var i = open.Count - 1; i >= 0; i--)
         {
             var highest = i == open.Count - 1;
+            if (!highest && !Lighter(open[i], open[^1]))
+            {
+                continue;
+            }
             yield return new Candidate(
                 ladder,
                 open[i],
@@ -67,6 +71,12 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
             );
         }
     }
+
+    /// <summary>In the same position with less to fetch.</summary>
+    private static bool Lighter(Rung rung, Rung highest) =>
+        rung.Position == highest.Position
+        && rung.Equipment.Count < highest.Equipment.Count
+        && rung.Equipment.All(highest.Equipment.Contains);
 
     /// <summary>
     /// A two-sided ladder moves with its weaker side: the lower entry of the two (P-ENTRY). When easily stirred up,
@@ -137,8 +147,8 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
             .Select(higher => (higher.Name, Why: WhyNot(higher)?.Words))
             .LastOrDefault(pair => pair.Why is not null);
         return passed.Why is null
-            ? new("P-LOWER", "A rung below what was seen clean does better here.")
-            : new("P-LOWER", $"Instead of {passed.Name}: {passed.Why}");
+            ? new("P-LOWER", "A rung below, with less to fetch.")
+            : new("P-LOWER", $"Instead of {passed.Name}, which is out: {passed.Why}");
     }
 
     private static bool IsBasic(Rung rung) =>

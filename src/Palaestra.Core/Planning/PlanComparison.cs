@@ -11,17 +11,41 @@ public sealed record ItemComparison(PlanItem? Before, PlanItem? After, IReadOnly
 /// <param name="Changes">Of the plan as a whole.</param>
 public sealed record PlanComparison(IReadOnlyList<ItemComparison> Items, IReadOnlyList<string> Changes)
 {
-    public static PlanComparison Of(Plan before, Plan after, PracticeLibrary library)
+    public static PlanComparison Of(Plan before, Plan after, PracticeLibrary library) =>
+        Of(before, after, library, item => item.Id);
+
+    /// <summary>The same for two plans that do not follow each other: an exercise is known by its rung.</summary>
+    public static PlanComparison ByRung(Plan before, Plan after, PracticeLibrary library) =>
+        Of(before, after, library, item => item.RungId);
+
+    /// <summary>Everything that differs, a line each; empty for the same plan.</summary>
+    public IEnumerable<string> Words(PracticeLibrary library) =>
+        Items
+            .SelectMany(pair =>
+                pair.Changes.Select(change =>
+                    $"{library.Rung((pair.After ?? pair.Before)!.RungId).Name}: {change}"
+                )
+            )
+            .Concat(Changes);
+
+    private static PlanComparison Of<T>(
+        Plan before,
+        Plan after,
+        PracticeLibrary library,
+        Func<PlanItem, T> key
+    )
+        where T : IEquatable<T>
     {
-        var gone = before.Items.Where(item => after.Items.All(other => other.Id != item.Id));
+        PlanItem? Same(PlanItem item, Plan plan) => plan.Items.FirstOrDefault(o => key(o).Equals(key(item)));
+
         return new(
             [
-                .. after.Items.Select(item =>
-                    Pair(before.Items.FirstOrDefault(other => other.Id == item.Id), item, library)
-                ),
-                .. gone.Select(item => new ItemComparison(item, null, ["taken out"])),
+                .. after.Items.Select(item => Pair(Same(item, before), item, library)),
+                .. before
+                    .Items.Where(item => Same(item, after) is null)
+                    .Select(item => new ItemComparison(item, null, ["taken out"])),
             ],
-            [.. Whole(before, after, library)]
+            [.. Whole(before, after, library, key)]
         );
     }
 
@@ -76,7 +100,12 @@ public sealed record PlanComparison(IReadOnlyList<ItemComparison> Items, IReadOn
         }
     }
 
-    private static IEnumerable<string> Whole(Plan before, Plan after, PracticeLibrary library)
+    private static IEnumerable<string> Whole<T>(
+        Plan before,
+        Plan after,
+        PracticeLibrary library,
+        Func<PlanItem, T> key
+    )
     {
         if (Math.Abs(before.TotalMinutes - after.TotalMinutes) >= 0.05)
         {
@@ -95,8 +124,8 @@ public sealed record PlanComparison(IReadOnlyList<ItemComparison> Items, IReadOn
             var name = library.FindPolicy(after.PolicyId)?.Name ?? after.PolicyId;
             yield return $"by {name}, version {after.PolicyVersion}";
         }
-        var kept = before.Items.Select(i => i.Id).Intersect(after.Items.Select(i => i.Id)).ToList();
-        if (!kept.SequenceEqual(after.Items.Select(i => i.Id).Where(kept.Contains)))
+        var kept = before.Items.Select(key).Intersect(after.Items.Select(key)).ToList();
+        if (!kept.SequenceEqual(after.Items.Select(key).Where(kept.Contains)))
         {
             yield return "another order";
         }

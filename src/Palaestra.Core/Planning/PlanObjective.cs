@@ -30,7 +30,10 @@ internal sealed class PlanObjective
     /// <summary>Something done well is kept for confidence.</summary>
     public const int DoneWell = 60 * Point;
 
-    /// <summary>The highest rung that may be: the ladder's own work.</summary>
+    /// <summary>A rung at which control was seen to end: the hardest stage that is clean, on evidence.</summary>
+    public const int AtEntry = 150 * Point;
+
+    /// <summary>The highest that may be of a ladder that was not climbed; of the basic rungs the one that joins breath and switch-on.</summary>
     public const int Highest = 10 * Point;
 
     /// <summary>Each exercise beyond the least costs: few are done, many are not.</summary>

@@ -57,12 +57,12 @@ internal sealed class PlanOptions(PlanInput input, StirredUp level, Policy polic
                 most,
                 share,
                 candidate.Basic ? candidate.Rung.Id : candidate.Ladder.Id,
-                Own(candidate) + (dose == doses[0] || share < 1 ? 0 : OneSetMore)
+                Own(candidate) + OneSetMore * Math.Sign(dose.TotalReps - doses[0].TotalReps) + OneSetMore
             );
         }
     }
 
-    /// <summary>A set more than usual is worth this much where there is nothing better to do; thousandths of a point.</summary>
+    /// <summary>The usual dose is worth this much more than fewer sets, and a set more as much again, where there is room; thousandths of a point.</summary>
     private const int OneSetMore = 5000;
 
     private static double Total(IReadOnlyList<SideDose> doses) =>
@@ -70,12 +70,20 @@ internal sealed class PlanOptions(PlanInput input, StirredUp level, Policy polic
 
     private static int Own(Candidate candidate) =>
         (candidate.Allowance.Preferred ? PlanObjective.Suits : 0)
-        + (Leads(candidate) ? PlanObjective.Highest : 0)
+        + Leading(candidate)
         + (candidate.Why.Any(reason => reason.RuleId == "P-FALLBACK") ? PlanObjective.NeutralFirst : 0);
 
-    /// <summary>The highest rung that may be; of the basic ones that which joins breath and switch-on.</summary>
-    private static bool Leads(Candidate candidate) =>
-        candidate.Basic ? candidate.Rung.Features.Contains(Rung.SwitchOnFeature) : candidate.Highest;
+    private static int Leading(Candidate candidate) =>
+        candidate switch
+        {
+            { Basic: true } => candidate.Rung.Features.Contains(Rung.SwitchOnFeature)
+                ? PlanObjective.Highest
+                : 0,
+            { Highest: false } => 0,
+            _ => candidate.Why.Any(reason => reason.RuleId == "P-ENTRY")
+                ? PlanObjective.AtEntry
+                : PlanObjective.Highest,
+        };
 
     private PlanOption Locked(PlanItem item, Dictionary<Sector, double> most)
     {

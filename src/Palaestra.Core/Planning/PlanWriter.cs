@@ -93,7 +93,10 @@ internal sealed class PlanWriter(
             {
                 return new("P-WEAK", $"{held}; this asks for it.");
             }
-            if (candidate.Ladder.Rungs.Any(rung => Candidate.Asks(rung, weak.Sector, library) > 0))
+            if (
+                Sectors.Of(candidate.Ladder.Direction, candidate.Ladder.On, Side.Left) is { } ahead
+                && (ahead == weak.Sector || ahead.Mirror() == weak.Sector)
+            )
             {
                 return new("P-WEAK", $"{held}; this ladder leads there.");
             }
@@ -196,7 +199,8 @@ internal sealed class PlanWriter(
         }
         var main = library
             .DemandsOf(candidate.Rung)
-            .OrderByDescending(demand => demand.Weight)
+            .OrderByDescending(demand => demand.Direction == candidate.Ladder.Direction)
+            .ThenByDescending(demand => demand.Weight)
             .FirstOrDefault();
         var direction = main?.Direction ?? candidate.Ladder.Direction;
         var on = main?.On ?? candidate.Ladder.On;

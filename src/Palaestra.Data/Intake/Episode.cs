@@ -1,5 +1,6 @@
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
 
 namespace Palaestra.Data.Intake;
 
@@ -19,6 +20,21 @@ public sealed class Episode
     public required IReadOnlyList<ClientPrecaution> Precautions { get; set; }
     public required string PolicyId { get; set; }
     public double MinutesPerDay { get; set; }
+
+    /// <summary>What the client wants to do again, by id.</summary>
+    public IReadOnlyList<string> Goals { get; set; } = [];
+
+    /// <summary>What is at hand at home, by id; none: not asked yet, and everything is taken to be.</summary>
+    public IReadOnlyList<string>? Equipment { get; set; }
+
+    /// <summary>Days a week the client can, 1 to 7.</summary>
+    public int DaysPerWeek { get; set; } = 5;
+
+    /// <summary>Holidays and other days without training.</summary>
+    public IReadOnlyList<DaysAway> Away { get; set; } = [];
+
+    /// <summary>Secret part of the address of the calendar feed; none until somebody asked for one.</summary>
+    public string? FeedKey { get; set; }
 
     /// <summary>None until the neutral station has been done.</summary>
     public RestingShape? RestingShape { get; set; }

@@ -143,6 +143,28 @@ namespace Palaestra.Data.Migrations
                     b.ToTable("AspNetUserTokens", (string)null);
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Clinics.Clinic", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Contact")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Clinics");
+                });
+
             modelBuilder.Entity("Palaestra.Data.Intake.Client", b =>
                 {
                     b.Property<Guid>("Id")
@@ -216,12 +238,35 @@ namespace Palaestra.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Away")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValueSql("'[]'");
+
                     b.Property<Guid>("ClientId")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Complaint")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("DaysPerWeek")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(5);
+
+                    b.Property<string>("Equipment")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FeedKey")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Goals")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValueSql("'[]'");
 
                     b.Property<double>("MinutesPerDay")
                         .HasColumnType("REAL");
@@ -269,6 +314,9 @@ namespace Palaestra.Data.Migrations
 
                     b.HasIndex("ClientId");
 
+                    b.HasIndex("FeedKey")
+                        .IsUnique();
+
                     b.ToTable("Episodes");
                 });
 
@@ -307,6 +355,42 @@ namespace Palaestra.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("Plans");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Policies.PolicyRevision", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("BasedOn")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("ChangedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ChangedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Policy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PolicyId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PolicyId", "Version")
+                        .IsUnique();
+
+                    b.ToTable("Policies");
                 });
 
             modelBuilder.Entity("Palaestra.Data.Progression.DecisionRecord", b =>

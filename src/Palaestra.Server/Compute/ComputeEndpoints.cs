@@ -68,13 +68,34 @@ public static class ComputeEndpoints
     {
         var errors = ProfileErrors(input.Profile, input.PolicyId, library, "").ToList();
         errors.AddRange(FindingsErrors(input.Findings, library));
-        if (input.MinutesPerDay is < 3 or > 90)
-        {
-            errors.Add(new("minutesPerDay", "Minutes a day are between 3 and 90."));
-        }
+        errors.AddRange(PlanInputErrors(input, library));
         return errors.Count > 0
             ? Problem.Fields(errors)
             : TypedResults.Ok(Planner.Propose(input, library, Guid.CreateVersion7));
+    }
+
+    private static IEnumerable<FieldError> PlanInputErrors(PlanInput input, PracticeLibrary library)
+    {
+        if (!(input.MinutesPerDay >= PlanInput.MinutesMin && input.MinutesPerDay <= PlanInput.MinutesMax))
+        {
+            yield return new("minutesPerDay", "Minutes a day are between 1 and 90.");
+        }
+        foreach (var error in PlanCheck.Errors(input.Locked ?? [], library, "locked"))
+        {
+            yield return error;
+        }
+        foreach (var id in (input.Goals ?? []).Where(id => library.Goals.All(goal => goal.Id != id)))
+        {
+            yield return new("goals", $"There is no goal “{id}”.");
+        }
+        foreach (var id in (input.Equipment ?? []).Where(id => library.Equipment.All(e => e.Id != id)))
+        {
+            yield return new("equipment", $"There is no equipment “{id}”.");
+        }
+        foreach (var id in (input.LeftOut ?? []).Where(id => library.FindRung(id) is null))
+        {
+            yield return new("leftOut", $"There is no rung “{id}”.");
+        }
     }
 
     private static Results<Ok<DecideAnswer>, ProblemHttpResult> Decide(

@@ -28,6 +28,7 @@ public enum PileKind
     DangerSign,
     NotDecided,
     Soreness,
+    PrecautionLapsed,
     RescreenDue,
 }
 
@@ -57,20 +58,25 @@ public static class DayEndpoints
     public static void MapDay(this IEndpointRouteBuilder routes) =>
         routes.MapGet("/api/day", Today).WithTags("Day").WithName("GetDay");
 
-    private static async Task<Ok<DayView>> Today(PalaestraDb db, PracticeLibrary library, TimeProvider time)
+    private static async Task<Ok<DayView>> Today(
+        CaseFiles files,
+        PalaestraDb db,
+        PracticeLibrary library,
+        TimeProvider time
+    )
     {
         var now = time.GetLocalNow().DateTime;
         var today = DateOnly.FromDateTime(now);
-        var files = new List<CaseFile>();
+        var cases = new List<CaseFile>();
         foreach (var id in await db.Episodes.Select(e => e.Id).ToListAsync())
         {
-            files.Add((await CaseFile.OfEpisode(id, db, library))!);
+            cases.Add((await files.OfEpisode(id))!);
         }
-        var visits = files
+        var visits = cases
             .SelectMany(file => VisitsOn(today, file, library))
             .OrderBy(v => v.PlannedAt)
             .ToList();
-        var others = files
+        var others = cases
             .Where(file => visits.All(v => v.EpisodeId != file.Episode.Id))
             .Select(file => new ClientLine(
                 file.Episode.Id,
@@ -84,7 +90,7 @@ public static class DayEndpoints
                 today,
                 now,
                 visits,
-                [.. files.SelectMany(file => PileOf(file, library, now)).OrderBy(entry => entry.Kind)],
+                [.. cases.SelectMany(file => PileOf(file, library, now)).OrderBy(entry => entry.Kind)],
                 [.. others]
             )
         );
@@ -170,6 +176,17 @@ public static class DayEndpoints
                 $"Sore the morning after: {check.NextDayPain}, usual {check.UsualPain}.",
                 "Ease one step; see Decide.",
                 "session"
+            );
+            yield break;
+        }
+        if (file.Lapsed is [var lapsed, ..])
+        {
+            yield return Entry(
+                PileKind.PrecautionLapsed,
+                latest,
+                $"{library.Precaution(lapsed.Id).Name}: its date, {lapsed.Until:d MMM}, has passed; it no longer holds.",
+                "Look again, and take it away or set a new date.",
+                "ask"
             );
             yield break;
         }

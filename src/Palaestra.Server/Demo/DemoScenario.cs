@@ -11,6 +11,7 @@ namespace Palaestra.Server.Demo;
 /// <summary>The invented clinic, with dates told as days ago so that it never looks old.</summary>
 public sealed record DemoScenario(
     string Clinic,
+    string Contact,
     IReadOnlyList<DemoAccount> Accounts,
     IReadOnlyList<DemoClient> Clients
 )
@@ -35,7 +36,10 @@ public sealed record DemoClient(
     double MinutesPerDay,
     IReadOnlyList<ClientPrecaution> Precautions,
     IReadOnlyList<DemoVisit> Visits,
-    RestingShape? Neutral = null
+    RestingShape? Neutral = null,
+    IReadOnlyList<string>? Goals = null,
+    IReadOnlyList<string>? Equipment = null,
+    int DaysPerWeek = IntakeForm.UsualDays
 );
 
 /// <param name="Screen">By ladder: the highest rung each side holds clean, and what gives way above it.</param>

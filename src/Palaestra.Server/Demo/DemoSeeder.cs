@@ -5,6 +5,7 @@ using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
+using Palaestra.Data.Clinics;
 using Palaestra.Data.Staff;
 using Palaestra.Data.Visits;
 using Palaestra.Server.Intake;
@@ -22,6 +23,7 @@ namespace Palaestra.Server.Demo;
 public sealed class DemoSeeder(
     PalaestraDb db,
     PracticeLibrary library,
+    CaseFiles files,
     DemoScenario scenario,
     UserManager<Practitioner> users,
     RoleManager<IdentityRole<Guid>> roles
@@ -34,6 +36,14 @@ public sealed class DemoSeeder(
         // One transaction: much faster than hundreds, and a demo is there whole or not at all.
         await using var whole = await db.Database.BeginTransactionAsync();
         await Accounts();
+        db.Clinics.Add(
+            new Clinic
+            {
+                Name = scenario.Clinic,
+                Contact = scenario.Contact,
+                Version = 1,
+            }
+        );
         foreach (var client in scenario.Clients)
         {
             await Live(client, now);
@@ -120,7 +130,7 @@ public sealed class DemoSeeder(
     {
         if (visit.CheckIn is { } check)
         {
-            var file = (await CaseFile.OfVisit(visitId, db, library))!;
+            var file = (await files.OfVisit(visitId))!;
             file.Visit(visitId).CheckIn = new CheckIn(
                 check.Now,
                 check.Usual,
@@ -141,7 +151,7 @@ public sealed class DemoSeeder(
         }
         if (visit.DangerSigns is { Count: > 0 } signs)
         {
-            var file = (await CaseFile.OfVisit(visitId, db, library))!;
+            var file = (await files.OfVisit(visitId))!;
             intake.Report(file.Episode, signs, Practitioner);
             await db.SaveChangesAsync();
         }
@@ -155,7 +165,7 @@ public sealed class DemoSeeder(
         DemoClock clock
     )
     {
-        var before = (await CaseFile.OfVisit(visitId, db, library))!;
+        var before = (await files.OfVisit(visitId))!;
         var events = new List<CaptureEvent>();
         foreach (var (ladderId, capacity) in capacities)
         {
@@ -178,7 +188,7 @@ public sealed class DemoSeeder(
         );
         await Plan(capacities.Keys, looks.Keys, before, visitId);
         await Store(events, before, visitId);
-        var file = (await CaseFile.OfVisit(visitId, db, library))!;
+        var file = (await files.OfVisit(visitId))!;
         var desk = new PlanDesk(db, library, clock);
         desk.Add(file, visitId, desk.Propose(file)!.Plan, Practitioner);
         await db.SaveChangesAsync();
@@ -231,7 +241,7 @@ public sealed class DemoSeeder(
     /// <summary>Runs the plan as the scenario says, then agrees with every decision.</summary>
     private async Task Session(DemoSession session, Guid visitId, DemoClock clock)
     {
-        var file = (await CaseFile.OfVisit(visitId, db, library))!;
+        var file = (await files.OfVisit(visitId))!;
         var plan = file.PlanFor(visitId)!;
         var trials =
             from item in plan.Plan.Items
@@ -261,7 +271,7 @@ public sealed class DemoSeeder(
 
     private async Task AgreeWithAll(Guid visitId, DemoClock clock)
     {
-        var file = (await CaseFile.OfVisit(visitId, db, library))!;
+        var file = (await files.OfVisit(visitId))!;
         var input = DecisionDesk.InputOf(file, visitId)!;
         var desk = new DecisionDesk(db, library, new PlanDesk(db, library, clock), clock);
         desk.Take(file, visitId, input, DecisionEngine.Decide(input, library), [], Practitioner);
@@ -278,7 +288,7 @@ public sealed class DemoSeeder(
         }
     }
 
-    private async Task<CaseFile> File(Guid episodeId) => (await CaseFile.OfEpisode(episodeId, db, library))!;
+    private async Task<CaseFile> File(Guid episodeId) => (await files.OfEpisode(episodeId))!;
 
     private IntakeForm FormOf(DemoClient client, DateTime at) =>
         new(
@@ -294,6 +304,9 @@ public sealed class DemoSeeder(
             library.DefaultPolicy.Id,
             client.Sex,
             client.HeightCm,
-            client.MassKg
+            client.MassKg,
+            Goals: client.Goals,
+            Equipment: client.Equipment,
+            DaysPerWeek: client.DaysPerWeek
         );
 }

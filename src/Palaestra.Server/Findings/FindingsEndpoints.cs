@@ -43,11 +43,11 @@ public static class FindingsEndpoints
     private static async Task<Results<Ok<FindingsView>, ProblemHttpResult>> Findings(
         Guid visitId,
         Guid? against,
-        PalaestraDb db,
+        CaseFiles files,
         PracticeLibrary library
     )
     {
-        if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
+        if (await files.OfVisit(visitId) is not { } file)
         {
             return Problem.NotFound("visit");
         }

@@ -19,11 +19,13 @@ public sealed class CaseFile
     private readonly Dictionary<Guid, List<CaptureEvent>> events;
     private readonly Dictionary<Guid, IReadOnlyList<Trial>> trials = [];
 
-    private CaseFile(
+    /// <param name="today">Precautions that have lapsed by then no longer hold.</param>
+    public CaseFile(
         Episode episode,
         Dictionary<Guid, List<CaptureEvent>> events,
         List<PlanRevision> plans,
-        PracticeLibrary library
+        PracticeLibrary library,
+        DateOnly today
     )
     {
         Episode = episode;
@@ -32,7 +34,8 @@ public sealed class CaseFile
         Plans = plans;
         Visits = [.. episode.Visits.OrderBy(v => v.PlannedAt).ThenBy(v => v.Id)];
         Policy = library.FindPolicy(episode.PolicyId) ?? library.DefaultPolicy;
-        Profile = episode.Profile();
+        Profile = episode.Profile().On(today);
+        Lapsed = [.. episode.Precautions.Where(precaution => precaution.LapsedOn(today))];
         Body = episode.Client?.Body() ?? BodySize.Typical;
     }
 
@@ -42,46 +45,17 @@ public sealed class CaseFile
     /// <summary>Oldest first.</summary>
     public IReadOnlyList<PlanRevision> Plans { get; }
     public Policy Policy { get; }
+
+    /// <summary>With the precautions that hold today.</summary>
     public ClientProfile Profile { get; }
+
+    /// <summary>Precautions whose date has passed: they ask for a look.</summary>
+    public IReadOnlyList<ClientPrecaution> Lapsed { get; }
 
     /// <summary>For the body model; typical where the client's measures were left open.</summary>
     public BodySize Body { get; }
     public PlanRevision? CurrentPlan => Plans.Count == 0 ? null : Plans[^1];
     public bool Closed => Episode.DangerReports.Any(report => report.Open);
-
-    public static async Task<CaseFile?> OfEpisode(Guid id, PalaestraDb db, PracticeLibrary library)
-    {
-        var episode = await db
-            .Episodes.Include(e => e.Client)
-            .Include(e => e.DangerReports)
-            .Include(e => e.Visits)
-            .AsSplitQuery()
-            .FirstOrDefaultAsync(e => e.Id == id);
-        if (episode is null)
-        {
-            return null;
-        }
-        var visitIds = episode.Visits.Select(v => v.Id).ToList();
-        var logged = await db.Events.AsNoTracking().Where(e => visitIds.Contains(e.VisitId)).ToListAsync();
-        var plans = await db
-            .Plans.AsNoTracking()
-            .Where(p => p.EpisodeId == id)
-            .OrderBy(p => p.Revision)
-            .ToListAsync();
-        var events = logged
-            .GroupBy(e => e.VisitId)
-            .ToDictionary(g => g.Key, g => g.Select(e => e.Event).ToList());
-        return new CaseFile(episode, events, plans, library);
-    }
-
-    public static async Task<CaseFile?> OfVisit(Guid visitId, PalaestraDb db, PracticeLibrary library)
-    {
-        var episodeId = await db
-            .Visits.Where(v => v.Id == visitId)
-            .Select(v => (Guid?)v.EpisodeId)
-            .FirstOrDefaultAsync();
-        return episodeId is null ? null : await OfEpisode(episodeId.Value, db, library);
-    }
 
     public Visit Visit(Guid id) => Visits.First(v => v.Id == id);
 

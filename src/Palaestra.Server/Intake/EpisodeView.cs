@@ -39,7 +39,8 @@ public sealed record DangerReportView(
     string? Done
 );
 
-public sealed record PrecautionTag(string Id, string Words);
+/// <param name="Lapsed">Its date has passed: it no longer holds, and wants a look.</param>
+public sealed record PrecautionTag(string Id, string Words, bool Lapsed);
 
 public sealed record NeutralView(
     RestingShape? RestingShape,
@@ -76,7 +77,7 @@ public sealed record EpisodeView(
             episode.OpenedOn,
             AgeOn(client.BirthDate, today),
             FormOf(file),
-            [.. episode.Precautions.Select(p => TagOf(p, library))],
+            [.. episode.Precautions.Select(p => TagOf(p, file, library))],
             [.. episode.DangerReports.OrderBy(r => r.NotedAt).Select(r => ReportOf(r, library))],
             file.Closed,
             StirredUpLevel.Of(file.Profile, file.Policy),
@@ -131,15 +132,27 @@ public sealed record EpisodeView(
             client.Sex is null ? null : Enum.Parse<Sex>(client.Sex),
             client.Height * 100,
             client.Mass,
-            episode.Version
+            episode.Version,
+            episode.Goals,
+            episode.Equipment,
+            episode.DaysPerWeek,
+            episode.Away
         );
     }
 
-    private static PrecautionTag TagOf(ClientPrecaution mine, PracticeLibrary library)
+    private static PrecautionTag TagOf(ClientPrecaution mine, CaseFile file, PracticeLibrary library)
     {
         var precaution = library.Precautions.FirstOrDefault(p => p.Id == mine.Id);
-        var words = precaution?.Tag ?? mine.Id;
-        return new PrecautionTag(mine.Id, mine.Side == Side.Both ? words : $"{words}, {mine.Side.Word()}");
+        var ticked = precaution?.Options?.Where(option => mine.Options?.Contains(option.Id) == true);
+        var lapsed = file.Lapsed.Contains(mine);
+        var words = new[]
+        {
+            precaution?.Tag ?? mine.Id,
+            mine.Side == Side.Both ? null : mine.Side.Word(),
+            precaution?.Many == false ? ticked?.FirstOrDefault()?.Words : null,
+            mine.Until is { } until ? $"{(lapsed ? "lapsed" : "until")} {until:d MMM}" : null,
+        };
+        return new PrecautionTag(mine.Id, string.Join(", ", words.OfType<string>()), lapsed);
     }
 
     public static DangerReportView ReportOf(Data.Intake.DangerReport report, PracticeLibrary library)

@@ -48,6 +48,10 @@ public sealed class IntakeDesk(PalaestraDb db, TimeProvider time)
         episode.Precautions = form.Precautions;
         episode.MinutesPerDay = form.MinutesPerDay;
         episode.PolicyId = form.PolicyId;
+        episode.Goals = form.Goals ?? [];
+        episode.Equipment = form.Equipment;
+        episode.DaysPerWeek = form.DaysPerWeek;
+        episode.Away = form.Away ?? [];
     }
 
     /// <summary>Signs not already open become open reports. Unticking never removes one: only recording what was done does.</summary>

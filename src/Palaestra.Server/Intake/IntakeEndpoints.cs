@@ -59,11 +59,11 @@ public static class IntakeEndpoints
 
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> Get(
         Guid id,
-        PalaestraDb db,
+        CaseFiles files,
         PracticeLibrary library,
         TimeProvider time
     ) =>
-        await CaseFile.OfEpisode(id, db, library) is { } file
+        await files.OfEpisode(id) is { } file
             ? TypedResults.Ok(EpisodeView.Of(file, library, Today(time)))
             : Problem.NotFound("episode");
 
@@ -72,6 +72,7 @@ public static class IntakeEndpoints
         IntakeForm form,
         IValidator<IntakeForm> validator,
         IntakeDesk desk,
+        CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
         TimeProvider time,
@@ -86,6 +87,7 @@ public static class IntakeEndpoints
         return await Edit(
             id,
             form.Version ?? 0,
+            files,
             db,
             library,
             time,
@@ -102,6 +104,7 @@ public static class IntakeEndpoints
         Guid id,
         DangerSignsForm form,
         IntakeDesk desk,
+        CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
         TimeProvider time,
@@ -118,7 +121,7 @@ public static class IntakeEndpoints
                 );
             }
         }
-        if (await CaseFile.OfEpisode(id, db, library) is not { } file)
+        if (await files.OfEpisode(id) is not { } file)
         {
             return Problem.NotFound("episode");
         }
@@ -131,6 +134,7 @@ public static class IntakeEndpoints
         Guid id,
         Guid reportId,
         DangerClearedForm form,
+        CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
         TimeProvider time,
@@ -145,7 +149,7 @@ public static class IntakeEndpoints
         {
             return Problem.Field("done", "Write what was done about it, in up to 2000 letters.");
         }
-        var file = await CaseFile.OfEpisode(id, db, library);
+        var file = await files.OfEpisode(id);
         if (file?.Episode.DangerReports.FirstOrDefault(r => r.Id == reportId) is not { } report)
         {
             return Problem.NotFound("danger report");
@@ -166,11 +170,11 @@ public static class IntakeEndpoints
         Guid id,
         Word<RestingShape> shape,
         Word<SpinalStrategy>? strategy,
-        PalaestraDb db,
+        CaseFiles files,
         PracticeLibrary library
     )
     {
-        if (await CaseFile.OfEpisode(id, db, library) is not { } file)
+        if (await files.OfEpisode(id) is not { } file)
         {
             return Problem.NotFound("episode");
         }
@@ -187,12 +191,13 @@ public static class IntakeEndpoints
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> SetNeutral(
         Guid id,
         NeutralForm form,
+        CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
         TimeProvider time
     )
     {
-        var file = await CaseFile.OfEpisode(id, db, library);
+        var file = await files.OfEpisode(id);
         if (file?.Closed == true)
         {
             return Problem.Closed();
@@ -200,6 +205,7 @@ public static class IntakeEndpoints
         return await Edit(
             id,
             form.Version,
+            files,
             db,
             library,
             time,
@@ -216,13 +222,14 @@ public static class IntakeEndpoints
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> Edit(
         Guid id,
         int version,
+        CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
         TimeProvider time,
         Action<CaseFile> change
     )
     {
-        if (await CaseFile.OfEpisode(id, db, library) is not { } file)
+        if (await files.OfEpisode(id) is not { } file)
         {
             return Problem.NotFound("episode");
         }
@@ -242,7 +249,7 @@ public static class IntakeEndpoints
         {
             return Problem.Conflict(conflict);
         }
-        return await CaseFile.OfEpisode(id, db, library) is { } stored
+        return await files.OfEpisode(id) is { } stored
             ? TypedResults.Ok(EpisodeView.Of(stored, library, Today(time)))
             : Problem.NotFound("episode");
     }

@@ -2,10 +2,14 @@ using FluentValidation;
 using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
 
 namespace Palaestra.Server.Intake;
 
 /// <summary>All that is asked. Lengths in centimetres and kilograms here, at the edge; metres inside.</summary>
+/// <param name="Goals">What the client wants to do again, by id.</param>
+/// <param name="Equipment">What is at hand at home; none: not asked, everything is taken to be.</param>
+/// <param name="DaysPerWeek">1 to 7. <paramref name="Away"/>: days without training.</param>
 /// <param name="Version">The edit this one is based on; none for a new client.</param>
 public sealed record IntakeForm(
     string Name,
@@ -21,8 +25,16 @@ public sealed record IntakeForm(
     Sex? Sex = null,
     double? HeightCm = null,
     double? MassKg = null,
-    int? Version = null
-);
+    int? Version = null,
+    IReadOnlyList<string>? Goals = null,
+    IReadOnlyList<string>? Equipment = null,
+    int DaysPerWeek = IntakeForm.UsualDays,
+    IReadOnlyList<DaysAway>? Away = null
+)
+{
+    /// <summary>Days a week, unless asked. Common practice.</summary>
+    public const int UsualDays = 5;
+}
 
 public sealed class IntakeFormValidator : AbstractValidator<IntakeForm>
 {
@@ -39,8 +51,18 @@ public sealed class IntakeFormValidator : AbstractValidator<IntakeForm>
         RuleFor(f => f.HeightCm).InclusiveBetween(100, 230).WithMessage("Height is between 100 and 230 cm.");
         RuleFor(f => f.MassKg).InclusiveBetween(25, 250).WithMessage("Mass is between 25 and 250 kg.");
         RuleFor(f => f.MinutesPerDay)
-            .InclusiveBetween(3, 90)
-            .WithMessage("Minutes a day are between 3 and 90.");
+            .InclusiveBetween(PlanInput.MinutesMin, PlanInput.MinutesMax)
+            .WithMessage("Minutes a day are between 1 and 90.");
+        RuleFor(f => f.DaysPerWeek).InclusiveBetween(1, 7).WithMessage("Days a week are between 1 and 7.");
+        RuleForEach(f => f.Goals)
+            .Must(id => library.Goals.Any(goal => goal.Id == id))
+            .WithMessage((_, id) => $"There is no goal “{id}”.");
+        RuleForEach(f => f.Equipment)
+            .Must(id => library.Equipment.Any(piece => piece.Id == id))
+            .WithMessage((_, id) => $"There is no equipment “{id}”.");
+        RuleForEach(f => f.Away)
+            .Must(away => away.From <= away.To && away.To.DayNumber - away.From.DayNumber <= 366)
+            .WithMessage("Days away end on or after the day they begin, within a year.");
         RuleFor(f => f.PolicyId)
             .Must(id => library.FindPolicy(id) is not null)
             .WithMessage(f => $"There is no policy “{f.PolicyId}”.");

@@ -14,7 +14,9 @@ public sealed record LibraryView(
     IReadOnlyList<Precaution> Precautions,
     IReadOnlyList<DangerSign> DangerSigns,
     IReadOnlyList<Policy> Policies,
-    IReadOnlyList<ScreenTask> Tasks
+    IReadOnlyList<ScreenTask> Tasks,
+    IReadOnlyList<Goal> Goals,
+    IReadOnlyList<Equipment> Equipment
 );
 
 public sealed record RungFigure(string RungId, Figure Figure);
@@ -41,7 +43,9 @@ public static class LibraryEndpoints
                 library.Precautions,
                 library.DangerSigns,
                 library.Policies,
-                library.Tasks
+                library.Tasks,
+                library.Goals,
+                library.Equipment
             )
         );
 

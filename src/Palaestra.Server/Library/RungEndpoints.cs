@@ -40,7 +40,7 @@ public static class RungEndpoints
 
     private static async Task<Results<Ok<RungPage>, ProblemHttpResult>> Get(
         string rungId,
-        PalaestraDb db,
+        CaseFiles files,
         PracticeLibrary library,
         Guid? episode,
         Word<Side>? side
@@ -50,7 +50,7 @@ public static class RungEndpoints
         {
             return Problem.NotFound("rung");
         }
-        var file = episode is { } id ? await CaseFile.OfEpisode(id, db, library) : null;
+        var file = episode is { } id ? await files.OfEpisode(id) : null;
         if (episode is not null && file is null)
         {
             return Problem.NotFound("episode");

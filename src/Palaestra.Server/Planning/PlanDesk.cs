@@ -8,39 +8,69 @@ using Palaestra.Server.Intake;
 
 namespace Palaestra.Server.Planning;
 
-/// <summary>Weighs and stores plans of an episode.</summary>
+/// <summary>Proposes, weighs and stores plans of an episode.</summary>
 public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, TimeProvider time)
 {
-    public PlanProposal? Propose(CaseFile file)
+    public const int ExercisesMax = 12;
+
+    /// <summary>None until something has been screened.</summary>
+    public PlanProposal? Propose(CaseFile file, PlanAsk? ask = null) =>
+        InputOf(file, ask) is { } input ? Planner.Propose(input, library, Guid.CreateVersion7) : null;
+
+    /// <summary>What a plan of this episode is made from today.</summary>
+    public PlanInput? InputOf(CaseFile file, PlanAsk? ask = null)
     {
         if (file.Findings() is not { } findings)
         {
             return null;
         }
         var neutral = NeutralChoice.Propose(file.Profile, file.Policy, library);
-        var input = new PlanInput(
+        return new PlanInput(
             file.Profile,
             findings,
             file.Policy.Id,
             file.Episode.Strategy ?? neutral.Strategy,
             file.Episode.SwitchOn ?? neutral.SwitchOn,
-            file.Episode.MinutesPerDay,
-            file.Body
+            ask?.MinutesPerDay ?? file.Episode.MinutesPerDay,
+            file.Body,
+            file.Episode.Goals,
+            file.Episode.Equipment,
+            ask?.Locked,
+            ask?.LeftOut
         );
-        return Planner.Propose(input, library, Guid.CreateVersion7);
     }
 
-    /// <summary>Minutes and warnings for a plan as edited. Errors name the field.</summary>
-    public Checked<Plan> Weigh(CaseFile file, PlanForm form)
+    /// <summary>Errors of a question: each names its field.</summary>
+    public IReadOnlyList<FieldError> ErrorsOf(PlanAsk ask)
+    {
+        var errors = PlanCheck.Errors(ask.Locked, library, "locked").ToList();
+        if (!(ask.MinutesPerDay >= PlanInput.MinutesMin && ask.MinutesPerDay <= PlanInput.MinutesMax))
+        {
+            errors.Add(new("minutesPerDay", "Minutes a day are between 1 and 90."));
+        }
+        if (ask.Locked.Count > ExercisesMax)
+        {
+            errors.Add(new("locked", $"At most {ExercisesMax} exercises can be kept."));
+        }
+        errors.AddRange(
+            ask.LeftOut.Select((id, i) => (id, i))
+                .Where(pair => library.FindRung(pair.id) is null)
+                .Select(pair => new FieldError($"leftOut[{pair.i}]", $"There is no rung “{pair.id}”."))
+        );
+        return errors;
+    }
+
+    /// <summary>Minutes, arithmetic and warnings for a plan as edited. Errors name the field.</summary>
+    public Checked<WeighedPlan> Weigh(CaseFile file, PlanForm form)
     {
         var errors = PlanCheck.Errors(form.Items, library, "items").ToList();
-        if (form.Items.Count is 0 or > 12)
+        if (form.Items.Count is 0 or > ExercisesMax)
         {
-            errors.Add(new("items", "A plan has between 1 and 12 exercises."));
+            errors.Add(new("items", $"A plan has between 1 and {ExercisesMax} exercises."));
         }
         if (errors.Count > 0)
         {
-            return Checked<Plan>.Bad(errors);
+            return Checked<WeighedPlan>.Bad(errors);
         }
         var items = form.Items.Select(item =>
             item with
@@ -68,6 +98,7 @@ public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, TimeProvid
             library,
             file.Policy
         );
+        var work = WorkOf(file, plan, file.CurrentPlan?.Plan);
         var warnings = PlanCheck.Warnings(
             plan,
             file.Profile,
@@ -75,8 +106,13 @@ public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, TimeProvid
             file.Episode.MinutesPerDay,
             library
         );
-        return Checked<Plan>.Good(plan with { Warnings = warnings });
+        return Checked<WeighedPlan>.Good(
+            new(plan with { Warnings = [.. warnings, .. work.Warnings(file.Policy)] }, work)
+        );
     }
+
+    public PlanWork WorkOf(CaseFile file, Plan plan, Plan? before) =>
+        PlanWork.Of(plan, file.Episode.DaysPerWeek, file.Policy, library, before);
 
     /// <summary>Adds the next revision; the caller saves.</summary>
     public PlanRevision Add(CaseFile file, Guid visitId, Plan plan, string by)

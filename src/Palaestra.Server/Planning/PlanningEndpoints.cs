@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Palaestra.Core;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
@@ -14,8 +15,24 @@ namespace Palaestra.Server.Planning;
 /// <summary>A plan as the practitioner has it on screen.</summary>
 public sealed record PlanForm(IReadOnlyList<PlanItem> Items, SpinalStrategy Strategy, SwitchOn SwitchOn);
 
+/// <summary>A plan with its arithmetic.</summary>
+public sealed record WeighedPlan(Plan Plan, PlanWork Work);
+
+/// <summary>A proposal for other minutes, with some exercises kept and some rungs left out. Nothing is stored.</summary>
+public sealed record PlanAsk(
+    double MinutesPerDay,
+    IReadOnlyList<PlanItem> Locked,
+    IReadOnlyList<string> LeftOut
+);
+
 /// <param name="BasedOn">The revision this one follows; 0 for the first.</param>
-public sealed record AcceptPlanForm(PlanForm Plan, Guid VisitId, int BasedOn);
+/// <param name="Confirmed">Exercises given in spite of a bar, each confirmed a second time.</param>
+public sealed record AcceptPlanForm(
+    PlanForm Plan,
+    Guid VisitId,
+    int BasedOn,
+    IReadOnlyList<Guid>? Confirmed = null
+);
 
 public sealed record PlanRevisionView(
     int Revision,
@@ -31,10 +48,20 @@ public sealed record PlanRevisionView(
 
 /// <param name="Revisions">Oldest first; the last one is in force.</param>
 /// <param name="Proposal">None until something has been screened.</param>
+/// <param name="Map">Where the twelve-week map stands; it proposes, clean work grants.</param>
 public sealed record PlanView(
     IReadOnlyList<PlanRevisionView> Revisions,
     PlanProposal? Proposal,
-    IReadOnlyList<ForbiddenRung> Forbidden
+    IReadOnlyList<ForbiddenRung> Forbidden,
+    WeekOfMap? Map
+);
+
+/// <summary>Two revisions side by side.</summary>
+public sealed record ComparedPlans(
+    PlanRevisionView Before,
+    PlanRevisionView After,
+    PlanComparison Comparison,
+    PlanWork Work
 );
 
 public static class PlanningEndpoints
@@ -44,38 +71,43 @@ public static class PlanningEndpoints
         var group = routes.MapGroup("/api/episodes/{id:guid}").WithTags("Planning");
         group.MapGet("/plan", Get).WithName("GetPlan");
         group.MapPost("/plan/weigh", Weigh).WithName("WeighPlan");
+        group.MapPost("/plan/propose", Propose).WithName("ProposePlan");
+        group.MapGet("/plan/swaps/{rungId}", SwapsFor).WithName("GetSwaps");
+        group.MapGet("/plan/compare", Compare).WithName("ComparePlans");
         group.MapPost("/plans", Accept).WithName("AcceptPlan");
     }
 
     private static async Task<Results<Ok<PlanView>, ProblemHttpResult>> Get(
         Guid id,
-        PalaestraDb db,
+        CaseFiles files,
         PracticeLibrary library,
-        PlanDesk desk
+        PlanDesk desk,
+        TimeProvider time
     )
     {
-        if (await CaseFile.OfEpisode(id, db, library) is not { } file)
+        if (await files.OfEpisode(id) is not { } file)
         {
             return Problem.NotFound("episode");
         }
+        var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
         return TypedResults.Ok(
             new PlanView(
                 [.. file.Plans.Select(PlanRevisionView.Of)],
                 file.Closed ? null : desk.Propose(file),
-                Planner.Forbidden(file.Profile, library)
+                Planner.Forbidden(file.Profile, library),
+                TwelveWeeks.On(file.Episode.OpenedOn, today, file.Findings()?.Entries ?? [], library)
             )
         );
     }
 
-    private static async Task<Results<Ok<Plan>, ProblemHttpResult>> Weigh(
+    private static async Task<Results<Ok<WeighedPlan>, ProblemHttpResult>> Weigh(
         Guid id,
         PlanForm form,
-        PalaestraDb db,
-        PracticeLibrary library,
+        CaseFiles files,
         PlanDesk desk
     )
     {
-        if (await CaseFile.OfEpisode(id, db, library) is not { } file)
+        if (await files.OfEpisode(id) is not { } file)
         {
             return Problem.NotFound("episode");
         }
@@ -83,16 +115,90 @@ public static class PlanningEndpoints
         return plan.IsValid ? TypedResults.Ok(plan.Value!) : Problem.Fields(plan.Errors);
     }
 
+    private static async Task<Results<Ok<PlanProposal>, ProblemHttpResult>> Propose(
+        Guid id,
+        PlanAsk ask,
+        CaseFiles files,
+        PlanDesk desk
+    )
+    {
+        if (await files.OfEpisode(id) is not { } file)
+        {
+            return Problem.NotFound("episode");
+        }
+        if (file.Closed)
+        {
+            return Problem.Closed();
+        }
+        if (desk.ErrorsOf(ask) is { Count: > 0 } errors)
+        {
+            return Problem.Fields(errors);
+        }
+        return desk.Propose(file, ask) is { } proposal
+            ? TypedResults.Ok(proposal)
+            : Problem.Field("minutesPerDay", "Nothing was screened yet; a plan is made from what was seen.");
+    }
+
+    private static async Task<Results<Ok<SwapList>, ProblemHttpResult>> SwapsFor(
+        Guid id,
+        string rungId,
+        CaseFiles files,
+        PracticeLibrary library
+    )
+    {
+        if (await files.OfEpisode(id) is not { } file)
+        {
+            return Problem.NotFound("episode");
+        }
+        return library.FindRung(rungId) is { } rung
+            ? TypedResults.Ok(
+                Swaps.For(rung, file.Profile, file.Findings()?.Entries ?? [], file.Episode.Equipment, library)
+            )
+            : Problem.NotFound("rung");
+    }
+
+    private static async Task<Results<Ok<ComparedPlans>, ProblemHttpResult>> Compare(
+        Guid id,
+        int before,
+        int after,
+        CaseFiles files,
+        PracticeLibrary library,
+        PlanDesk desk
+    )
+    {
+        if (await files.OfEpisode(id) is not { } file)
+        {
+            return Problem.NotFound("episode");
+        }
+        var from = file.Plans.FirstOrDefault(plan => plan.Revision == before);
+        var to = file.Plans.FirstOrDefault(plan => plan.Revision == after);
+        if (from is null || to is null)
+        {
+            return Problem.Field(
+                from is null ? "before" : "after",
+                $"There is no revision {(from is null ? before : after)}."
+            );
+        }
+        return TypedResults.Ok(
+            new ComparedPlans(
+                PlanRevisionView.Of(from),
+                PlanRevisionView.Of(to),
+                PlanComparison.Of(from.Plan, to.Plan, library),
+                desk.WorkOf(file, to.Plan, from.Plan)
+            )
+        );
+    }
+
     private static async Task<Results<Created<PlanRevisionView>, ProblemHttpResult>> Accept(
         Guid id,
         AcceptPlanForm form,
+        CaseFiles files,
         PalaestraDb db,
-        PracticeLibrary library,
         PlanDesk desk,
         WhoIsHere who
     )
     {
-        if (await CaseFile.OfEpisode(id, db, library) is not { } file)
+        if (await files.OfEpisode(id) is not { } file)
         {
             return Problem.NotFound("episode");
         }
@@ -113,12 +219,12 @@ public static class PlanningEndpoints
         {
             return Problem.Fields(plan.Errors.Select(e => e with { Field = $"plan.{e.Field}" }));
         }
-        var blocking = plan.Value!.Warnings.Where(w => w.Blocks).ToList();
-        if (blocking.Count > 0)
+        var refused = Refused(form, plan.Value!.Plan).ToList();
+        if (refused.Count > 0)
         {
-            return Problem.Fields(blocking.Select(w => new Core.FieldError(FieldOf(form.Plan, w), w.Words)));
+            return Problem.Fields(refused);
         }
-        var row = desk.Add(file, form.VisitId, plan.Value, who.Name);
+        var row = desk.Add(file, form.VisitId, plan.Value.Plan, who.Name);
         try
         {
             await db.SaveChangesAsync();
@@ -128,6 +234,25 @@ public static class PlanningEndpoints
             return StaleRevision(file);
         }
         return TypedResults.Created($"/api/episodes/{id}/plan", PlanRevisionView.Of(row));
+    }
+
+    /// <summary>Bars without a reason, and reasons that were not confirmed a second time.</summary>
+    private static IEnumerable<FieldError> Refused(AcceptPlanForm form, Plan plan)
+    {
+        foreach (var warning in plan.Warnings.Where(w => w.RuleId == "P-BARRED"))
+        {
+            if (warning.Blocks)
+            {
+                yield return new(FieldOf(form.Plan, warning), warning.Words);
+            }
+            else if (form.Confirmed?.Contains(warning.ItemId!.Value) != true)
+            {
+                yield return new(
+                    "confirmed",
+                    $"{warning.Words}. Confirm a second time that it is to be given in spite of the bar."
+                );
+            }
+        }
     }
 
     private static string FieldOf(PlanForm form, PlanWarning warning) =>

@@ -46,11 +46,12 @@ public static class DecideEndpoints
 
     private static async Task<Results<Ok<DecideView>, ProblemHttpResult>> Get(
         Guid visitId,
+        CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library
     )
     {
-        if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
+        if (await files.OfVisit(visitId) is not { } file)
         {
             return Problem.NotFound("visit");
         }
@@ -84,13 +85,14 @@ public static class DecideEndpoints
     private static async Task<Results<Created<DecideView>, ProblemHttpResult>> Take(
         Guid visitId,
         DecideForm form,
+        CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
         DecisionDesk desk,
         WhoIsHere who
     )
     {
-        if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
+        if (await files.OfVisit(visitId) is not { } file)
         {
             return Problem.NotFound("visit");
         }

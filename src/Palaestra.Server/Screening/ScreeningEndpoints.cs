@@ -46,12 +46,11 @@ public static class ScreeningEndpoints
         Guid visitId,
         EventBatch batch,
         EventLog log,
-        PalaestraDb db,
-        PracticeLibrary library,
+        CaseFiles files,
         WhoIsHere who
     )
     {
-        if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
+        if (await files.OfVisit(visitId) is not { } file)
         {
             return Problem.NotFound("visit");
         }
@@ -69,21 +68,20 @@ public static class ScreeningEndpoints
 
     private static async Task<Results<Ok<VisitEvents>, ProblemHttpResult>> Events(
         Guid visitId,
-        PalaestraDb db,
-        PracticeLibrary library
+        CaseFiles files
     ) =>
-        await CaseFile.OfVisit(visitId, db, library) is { } file
+        await files.OfVisit(visitId) is { } file
             ? TypedResults.Ok(new VisitEvents([.. file.Events(visitId).OrderBy(e => e.At).ThenBy(e => e.Id)]))
             : Problem.NotFound("visit");
 
     private static async Task<Results<Ok<ScreenView>, ProblemHttpResult>> Screen(
         Guid visitId,
-        PalaestraDb db,
+        CaseFiles files,
         PracticeLibrary library,
         BatteryDesk desk
     )
     {
-        if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
+        if (await files.OfVisit(visitId) is not { } file)
         {
             return Problem.NotFound("visit");
         }
@@ -132,12 +130,11 @@ public static class ScreeningEndpoints
     private static async Task<Results<Ok<Battery>, ProblemHttpResult>> Propose(
         Guid visitId,
         ProposalForm form,
-        PalaestraDb db,
-        PracticeLibrary library,
+        CaseFiles files,
         BatteryDesk desk
     )
     {
-        if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
+        if (await files.OfVisit(visitId) is not { } file)
         {
             return Problem.NotFound("visit");
         }
@@ -148,12 +145,12 @@ public static class ScreeningEndpoints
     private static async Task<Results<Ok<BatteryView>, ProblemHttpResult>> StoreBattery(
         Guid visitId,
         BatteryForm form,
+        CaseFiles files,
         PalaestraDb db,
-        PracticeLibrary library,
         BatteryDesk desk
     )
     {
-        if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
+        if (await files.OfVisit(visitId) is not { } file)
         {
             return Problem.NotFound("visit");
         }

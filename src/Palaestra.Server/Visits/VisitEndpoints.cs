@@ -40,12 +40,12 @@ public static class VisitEndpoints
     private static async Task<Results<Created<VisitView>, ProblemHttpResult>> Book(
         Guid id,
         BookVisitForm form,
+        CaseFiles files,
         PalaestraDb db,
-        PracticeLibrary library,
         TimeProvider time
     )
     {
-        if (await CaseFile.OfEpisode(id, db, library) is not { } file)
+        if (await files.OfEpisode(id) is not { } file)
         {
             return Problem.NotFound("episode");
         }
@@ -65,20 +65,21 @@ public static class VisitEndpoints
         };
         db.Visits.Add(visit);
         await db.SaveChangesAsync();
-        var stored = await CaseFile.OfEpisode(id, db, library);
+        var stored = await files.OfEpisode(id);
         return TypedResults.Created($"/api/visits/{visit.Id}", EpisodeView.VisitOf(visit, stored!));
     }
 
     private static async Task<Results<Ok<VisitView>, ProblemHttpResult>> CheckIn(
         Guid visitId,
         CheckInForm form,
+        CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
         IntakeDesk desk,
         WhoIsHere who
     )
     {
-        if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
+        if (await files.OfVisit(visitId) is not { } file)
         {
             return Problem.NotFound("visit");
         }
@@ -111,11 +112,10 @@ public static class VisitEndpoints
 
     private static async Task<Results<Ok<SessionView>, ProblemHttpResult>> Session(
         Guid visitId,
-        PalaestraDb db,
-        PracticeLibrary library
+        CaseFiles files
     )
     {
-        if (await CaseFile.OfVisit(visitId, db, library) is not { } file)
+        if (await files.OfVisit(visitId) is not { } file)
         {
             return Problem.NotFound("visit");
         }

@@ -1,0 +1,16 @@
+namespace Palaestra.Data.Clinics;
+
+/// <summary>The clinic itself: one row.</summary>
+public sealed class Clinic
+{
+    public const int OnlyId = 1;
+
+    public int Id { get; init; } = OnlyId;
+
+    /// <summary>As it stands on the sheet; empty until somebody wrote it.</summary>
+    public string Name { get; set; } = "";
+
+    /// <summary>Whom to call, on one line of the sheet.</summary>
+    public string Contact { get; set; } = "";
+    public int Version { get; set; }
+}

@@ -1,0 +1,186 @@
+using Palaestra.Core.Body;
+using Palaestra.Core.Library;
+using PdfSharp.Drawing;
+using PdfSharp.Pdf;
+using PdfSharp.UniversalAccessibility;
+
+namespace Palaestra.Exchange.Sheets;
+
+/// <summary>Draws words, drawings and marks on one page, each tagged for a reader.</summary>
+internal sealed class SheetPen(XGraphics page, StructureBuilder tags, double scale)
+{
+    /// <summary>The same tones as on screen; printed in grey they still differ.</summary>
+    public static readonly XColor Ink = XColor.FromArgb(0x24, 0x32, 0x3A);
+    public static readonly XColor Grey = XColor.FromArgb(0x56, 0x62, 0x6A);
+    private static readonly XColor Slate = XColor.FromArgb(0x45, 0x57, 0x5F);
+    private static readonly XColor Sand = XColor.FromArgb(0xC9, 0xBB, 0xA6);
+    private static readonly XColor Rule = XColor.FromArgb(0xD9, 0xCE, 0xBB);
+    private static readonly XColor Wash = XColor.FromArgb(0xED, 0xE6, 0xD7);
+    private static readonly XColor Sea = XColor.FromArgb(0x1F, 0x64, 0x70);
+    private static readonly XColor Bark = XColor.FromArgb(0x7A, 0x3B, 0x1F);
+
+    private const double Leading = 1.28;
+
+    public double Scale => scale;
+
+    public XFont Text(double points, bool bold = false) =>
+        new(SheetFonts.Text, points * scale, bold ? XFontStyleEx.Bold : XFontStyleEx.Regular);
+
+    public XFont Display(double points) => new(SheetFonts.Display, points * scale, XFontStyleEx.Bold);
+
+    /// <summary>Height a text takes at a width.</summary>
+    public double HeightOf(string words, XFont font, double width) =>
+        Lines(words, font, width).Count * font.Size * Leading;
+
+    /// <returns>The height taken.</returns>
+    public double Paragraph(
+        string words,
+        XFont font,
+        double x,
+        double y,
+        double width,
+        XColor? colour = null,
+        PdfBlockLevelElementTag tag = PdfBlockLevelElementTag.Paragraph
+    )
+    {
+        tags.BeginElement(tag);
+        var brush = new XSolidBrush(colour ?? Ink);
+        var lines = Lines(words, font, width);
+        for (var i = 0; i < lines.Count; i++)
+        {
+            page.DrawString(lines[i], font, brush, x, y + font.Size * (0.95 + i * Leading));
+        }
+        tags.End();
+        return lines.Count * font.Size * Leading;
+    }
+
+    /// <summary>Words on one line of a table, to the right, centred or to the left of a point.</summary>
+    public void Cell(string words, XFont font, double x, double baseline, XStringFormat format)
+    {
+        tags.BeginElement(PdfBlockLevelElementTag.Paragraph);
+        page.DrawString(words, font, new XSolidBrush(Ink), x, baseline, format);
+        tags.End();
+    }
+
+    /// <summary>The mark of a side: left points left, right points right, always with the word.</summary>
+    public double SideMark(Side side, double x, double y, double points)
+    {
+        var font = Text(points, bold: true);
+        var words = side == Side.Left ? "Left" : "Right";
+        var brush = new XSolidBrush(side == Side.Left ? Sea : Bark);
+        var width = page.MeasureString(words, font).Width;
+        var (half, tip) = (font.Size * 0.38, font.Size * 0.55);
+        var middle = y + font.Size * 0.62;
+        tags.BeginElement(PdfBlockLevelElementTag.Paragraph);
+        var from = side == Side.Left ? x + tip + 3 : x;
+        page.DrawString(words, font, brush, from, y + font.Size * 0.95);
+        tags.End();
+        Artifact(() =>
+        {
+            var (point, back) = side == Side.Left ? (x, x + tip) : (x + width + 3 + tip, x + width + 3);
+            page.DrawPolygon(
+                brush,
+                [new(point, middle), new(back, middle - half), new(back, middle + half)],
+                XFillMode.Winding
+            );
+        });
+        return width + tip + 3;
+    }
+
+    public void Line(double x1, double y1, double x2, double y2, double width = 0.7) =>
+        Artifact(() => page.DrawLine(new XPen(Ink, width), x1, y1, x2, y2));
+
+    public void Rules(double x1, double y, double x2) =>
+        Artifact(() => page.DrawLine(new XPen(Rule, 0.8), x1, y, x2, y));
+
+    public void Box(double x, double y, double side) =>
+        Artifact(() => page.DrawRectangle(new XPen(Ink, 0.8), x, y, side, side));
+
+    public void Ground(double x, double y, double width, double height) =>
+        Artifact(() => page.DrawRectangle(new XSolidBrush(Wash), x, y, width, height));
+
+    /// <summary>A drawing of the body, as large as fits, standing on the lower edge.</summary>
+    public void Figure(Figure figure, string what, double x, double y, double width, double height)
+    {
+        var zoom = Math.Min(width / figure.Width, height / figure.Height);
+        var left = x + (width - figure.Width * zoom) / 2;
+        var top = y + height - figure.Height * zoom;
+        XPoint At(int px, int py) => new(left + (px - figure.Left) * zoom, top + (py - figure.Top) * zoom);
+
+        tags.BeginElement(
+            PdfIllustrationElementTag.Figure,
+            $"{what}: {figure.Words}",
+            new XRect(x, y, width, height)
+        );
+        foreach (var shape in figure.Shapes)
+        {
+            var path = new XGraphicsPath { FillMode = XFillMode.Winding };
+            foreach (var outline in shape.Outlines)
+            {
+                path.StartFigure();
+                path.AddPolygon([
+                    .. Enumerable
+                        .Range(0, outline.Count / 2)
+                        .Select(i => At(outline[2 * i], outline[2 * i + 1])),
+                ]);
+            }
+            if (EdgeOf(shape.Role) is { } edge)
+            {
+                page.DrawPath(new XPen(edge.Colour, edge.Width * zoom) { LineJoin = XLineJoin.Round }, path);
+            }
+            page.DrawPath(new XSolidBrush(ToneOf(shape.Role)), path);
+        }
+        tags.End();
+    }
+
+    public void Artifact(Action draw)
+    {
+        tags.BeginArtifact();
+        draw();
+        tags.End();
+    }
+
+    private static XColor ToneOf(ShapeRole role) =>
+        role switch
+        {
+            ShapeRole.Floor => Rule,
+            ShapeRole.Prop => Wash,
+            ShapeRole.Ghost => Wash,
+            ShapeRole.FarLimb => Sand,
+            ShapeRole.NearLimb => Ink,
+            ShapeRole.Arrow => Sea,
+            _ => Slate,
+        };
+
+    private static (XColor Colour, double Width)? EdgeOf(ShapeRole role) =>
+        role switch
+        {
+            ShapeRole.Prop => (Slate, 8),
+            ShapeRole.FarLimb or ShapeRole.NearLimb => (XColors.White, 14),
+            _ => null,
+        };
+
+    private List<string> Lines(string words, XFont font, double width)
+    {
+        var lines = new List<string>();
+        var line = "";
+        foreach (var word in words.Split(' ', StringSplitOptions.RemoveEmptyEntries))
+        {
+            var longer = line.Length == 0 ? word : $"{line} {word}";
+            if (line.Length > 0 && page.MeasureString(longer, font).Width > width)
+            {
+                lines.Add(line);
+                line = word;
+            }
+            else
+            {
+                line = longer;
+            }
+        }
+        if (line.Length > 0)
+        {
+            lines.Add(line);
+        }
+        return lines;
+    }
+}

@@ -1,0 +1,49 @@
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Library;
+using Palaestra.Data;
+
+namespace Palaestra.Server.Intake;
+
+/// <summary>Fetches case files from the store.</summary>
+public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, TimeProvider time)
+{
+    public async Task<CaseFile?> OfEpisode(Guid id)
+    {
+        var episode = await db
+            .Episodes.Include(e => e.Client)
+            .Include(e => e.DangerReports)
+            .Include(e => e.Visits)
+            .AsSplitQuery()
+            .FirstOrDefaultAsync(e => e.Id == id);
+        if (episode is null)
+        {
+            return null;
+        }
+        var visitIds = episode.Visits.Select(v => v.Id).ToList();
+        var logged = await db.Events.AsNoTracking().Where(e => visitIds.Contains(e.VisitId)).ToListAsync();
+        var plans = await db
+            .Plans.AsNoTracking()
+            .Where(p => p.EpisodeId == id)
+            .OrderBy(p => p.Revision)
+            .ToListAsync();
+        var events = logged
+            .GroupBy(e => e.VisitId)
+            .ToDictionary(g => g.Key, g => g.Select(e => e.Event).ToList());
+        return new CaseFile(
+            episode,
+            events,
+            plans,
+            library,
+            DateOnly.FromDateTime(time.GetLocalNow().DateTime)
+        );
+    }
+
+    public async Task<CaseFile?> OfVisit(Guid visitId)
+    {
+        var episodeId = await db
+            .Visits.Where(v => v.Id == visitId)
+            .Select(v => (Guid?)v.EpisodeId)
+            .FirstOrDefaultAsync();
+        return episodeId is null ? null : await OfEpisode(episodeId.Value);
+    }
+}

@@ -1,0 +1,152 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Library;
+using Palaestra.Data;
+using Palaestra.Data.Policies;
+using Palaestra.Server.Problems;
+using Palaestra.Server.SignIn;
+
+namespace Palaestra.Server.Policies;
+
+public sealed record PolicyVersionView(int Version, DateTime ChangedAt, string ChangedBy);
+
+/// <param name="BasedOn">The built-in policy whose values stand beside; itself where it is one.</param>
+/// <param name="Versions">Oldest first; empty for a built-in one.</param>
+/// <param name="Clients">How many episodes are treated by it.</param>
+public sealed record PolicyView(
+    Policy Policy,
+    bool BuiltIn,
+    string BasedOn,
+    IReadOnlyList<PolicyVersionView> Versions,
+    int Clients
+);
+
+public sealed record PoliciesView(IReadOnlyList<PolicyView> Policies, IReadOnlyList<SchoolGroup> Groups);
+
+public sealed record CopyPolicyForm(string From, string Name, string Why);
+
+/// <param name="Version">The version this change is based on.</param>
+public sealed record ChangePolicyForm(Policy Policy, int Version);
+
+public sealed record PolicyDraft(Policy Policy);
+
+public static class PolicyEndpoints
+{
+    public static void MapPolicies(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api/policies").WithTags("Policies");
+        group.MapGet("", Get).WithName("GetPolicies");
+        group.MapPost("", Copy).WithName("CopyPolicy");
+        group.MapPut("/{id}", Change).WithName("ChangePolicy");
+        group.MapPost("/{id}/effects", Effects).WithName("GetPolicyEffects");
+    }
+
+    private static async Task<Ok<PoliciesView>> Get(PolicyDesk desk, PolicyShelf shelf, PalaestraDb db)
+    {
+        var revisions = await desk.Revisions();
+        var clients = await db
+            .Episodes.GroupBy(e => e.PolicyId)
+            .Select(g => new { g.Key, Count = g.Count() })
+            .ToDictionaryAsync(g => g.Key, g => g.Count);
+        return TypedResults.Ok(
+            new PoliciesView(
+                [
+                    .. shelf.Library.Policies.Select(policy =>
+                        ViewOf(
+                            policy,
+                            [.. revisions.Where(r => r.PolicyId == policy.Id)],
+                            clients.GetValueOrDefault(policy.Id)
+                        )
+                    ),
+                ],
+                shelf.BuiltIn.Schools
+            )
+        );
+    }
+
+    private static PolicyView ViewOf(Policy policy, IReadOnlyList<PolicyRevision> versions, int clients) =>
+        new(
+            policy,
+            versions.Count == 0,
+            versions is [var first, ..] ? first.BasedOn : policy.Id,
+            [.. versions.Select(v => new PolicyVersionView(v.Version, v.ChangedAt, v.ChangedBy))],
+            clients
+        );
+
+    private static async Task<Results<Created<Policy>, ProblemHttpResult>> Copy(
+        CopyPolicyForm form,
+        PolicyDesk desk,
+        PolicyShelf shelf,
+        WhoIsHere who
+    )
+    {
+        if (shelf.Library.FindPolicy(form.From) is not { } from)
+        {
+            return Problem.Field("from", $"There is no policy “{form.From}”.");
+        }
+        var errors = PolicyDesk.NameErrors(form.Name, form.Why, "").ToList();
+        if (errors.Count > 0)
+        {
+            return Problem.Fields(errors);
+        }
+        var stored = await desk.Copy(from, form.Name, form.Why, who.Name);
+        return TypedResults.Created($"/api/policies/{stored.PolicyId}", stored.Policy);
+    }
+
+    private static async Task<Results<Ok<Policy>, ProblemHttpResult>> Change(
+        string id,
+        ChangePolicyForm form,
+        PolicyDesk desk,
+        PolicyShelf shelf,
+        WhoIsHere who
+    )
+    {
+        if (shelf.IsBuiltIn(id))
+        {
+            return Problem.Field(
+                "policy.id",
+                "A built-in policy stays as it is. Copy it and change the copy."
+            );
+        }
+        if ((await desk.Revisions()).LastOrDefault(r => r.PolicyId == id) is not { } latest)
+        {
+            return Problem.NotFound("policy");
+        }
+        var errors = desk.Errors(form.Policy);
+        if (errors.Count > 0)
+        {
+            return Problem.Fields(errors);
+        }
+        const string conflict =
+            "Somebody else changed this policy meanwhile. Nothing was stored; look at both and store again.";
+        if (form.Version != latest.Version)
+        {
+            return Problem.Conflict(conflict, latest.Policy);
+        }
+        try
+        {
+            return TypedResults.Ok((await desk.Change(latest, form.Policy, who.Name)).Policy);
+        }
+        catch (DbUpdateException)
+        {
+            return Problem.Conflict(conflict);
+        }
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<PolicyEffect>>, ProblemHttpResult>> Effects(
+        string id,
+        PolicyDraft draft,
+        PolicyDesk desk,
+        PolicyShelf shelf
+    )
+    {
+        if (shelf.Library.FindPolicy(id) is null)
+        {
+            return Problem.NotFound("policy");
+        }
+        var errors = desk.Errors(draft.Policy);
+        return errors.Count > 0
+            ? Problem.Fields(errors)
+            : TypedResults.Ok(await desk.Effects(draft.Policy with { Id = id }));
+    }
+}

@@ -1,0 +1,197 @@
+using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+using Palaestra.Data.Planning;
+using Palaestra.Exchange.Calendar;
+using Palaestra.Server.Intake;
+
+namespace Palaestra.Server.TakeHome;
+
+/// <summary>One day of the calendar on screen.</summary>
+/// <param name="RungIds">What is done, in order.</param>
+public sealed record CalendarDay(DateOnly Day, IReadOnlyList<string> RungIds, double Minutes);
+
+/// <param name="Review">When to look at the plan again, by the policy. <paramref name="Rescreen"/>: when to screen again.</param>
+/// <param name="Feed">Path of the feed; none until somebody asked for one.</param>
+public sealed record CalendarView(
+    int Revision,
+    IReadOnlyList<CalendarDay> Days,
+    IReadOnlyList<DaysAway> Away,
+    DateOnly Review,
+    DateOnly? Rescreen,
+    string? Feed
+);
+
+/// <summary>Lays accepted plans out over days, for the screen and for calendar programs.</summary>
+public sealed class FeedDesk(PracticeLibrary library)
+{
+    private const string Stop =
+        "Exercise should not raise pain. Stop and call if: numbness between the legs, bladder or bowel trouble, new weakness, pain spreading down a leg, fever.";
+
+    /// <summary>None without a plan.</summary>
+    public CalendarView? View(CaseFile file)
+    {
+        if (file.CurrentPlan is not { } revision)
+        {
+            return null;
+        }
+        var days = DaysOf(file, revision, file.Episode.Away);
+        return new CalendarView(
+            revision.Revision,
+            [
+                .. days.Select(day => new CalendarDay(
+                    day.Day,
+                    [.. revision.Plan.Items.Where(i => day.ItemIds.Contains(i.Id)).Select(i => i.RungId)],
+                    day.Minutes
+                )),
+            ],
+            file.Episode.Away,
+            ReviewOf(file, revision),
+            RescreenOf(file),
+            file.Episode.FeedKey is { } key ? PathOf(key) : null
+        );
+    }
+
+    public static string PathOf(string key) => $"/feeds/{key}.ics";
+
+    /// <summary>
+    /// The feed of an episode: days of training of every revision, each until the next takes over; visits; the review and the
+    /// next screen. An entry keeps its id from revision to revision and its sequence only grows, so that a newer one takes
+    /// the older one's place; a day that is no longer trained, or on which the client is away, is there as cancelled.
+    /// </summary>
+    public string Text(CaseFile file, string domain) => PlanFeed.Text("Exercises", domain, Entries(file));
+
+    private IEnumerable<FeedEntry> Entries(CaseFile file)
+    {
+        var byDay = new Dictionary<DateOnly, FeedEntry>();
+        foreach (var revision in file.Plans)
+        {
+            var from = FirstDay(revision);
+            // What an earlier plan said of the days of this one no longer holds.
+            foreach (var day in byDay.Keys.Where(day => day >= from).ToList())
+            {
+                byDay[day] = Cancelled(byDay[day], file, revision);
+            }
+            foreach (var day in DaysOf(file, revision, []))
+            {
+                byDay[day.Day] = Cancelled(EntryOf(day, file, revision), file, revision);
+            }
+            foreach (var day in DaysOf(file, revision, file.Episode.Away))
+            {
+                byDay[day.Day] = EntryOf(day, file, revision);
+            }
+        }
+        return byDay.Values.Concat(Visits(file)).Concat(Looks(file));
+    }
+
+    private IReadOnlyList<TrainingDay> DaysOf(
+        CaseFile file,
+        PlanRevision revision,
+        IReadOnlyList<DaysAway> away
+    ) =>
+        PlanCalendar.Of(
+            revision.Plan,
+            FirstDay(revision),
+            Horizon(file, revision),
+            file.Episode.DaysPerWeek,
+            away,
+            file.Policy,
+            library
+        );
+
+    /// <summary>The day after it was accepted: on the day itself it was done at the visit.</summary>
+    private static DateOnly FirstDay(PlanRevision revision) =>
+        DateOnly.FromDateTime(revision.AcceptedAt.ToLocalTime()).AddDays(1);
+
+    /// <summary>To the review, or to the day before the next visit where that is later.</summary>
+    private static DateOnly Horizon(CaseFile file, PlanRevision revision)
+    {
+        var review = ReviewOf(file, revision);
+        var next = file
+            .Visits.Select(visit => DateOnly.FromDateTime(visit.PlannedAt))
+            .FirstOrDefault(day => day > FirstDay(revision));
+        return next != default && next > review ? next.AddDays(-1) : review;
+    }
+
+    private static DateOnly ReviewOf(CaseFile file, PlanRevision revision) =>
+        DateOnly.FromDateTime(revision.AcceptedAt.ToLocalTime()).AddDays(7 * file.Policy.ReviewWeeks);
+
+    private static DateOnly? RescreenOf(CaseFile file) =>
+        file.ScreenVisit() is { } screened ? DateOnly.FromDateTime(file.RescreenDue(screened)) : null;
+
+    private FeedEntry EntryOf(TrainingDay day, CaseFile file, PlanRevision revision) =>
+        new(
+            $"{file.Episode.Id:N}-{day.Day:yyyyMMdd}",
+            SequenceOf(file, revision),
+            day.Day,
+            null,
+            day.Minutes,
+            $"Exercises, about {Math.Max(1, Math.Round(day.Minutes)):0} min",
+            string.Join(
+                '\n',
+                revision
+                    .Plan.Items.Where(item => day.ItemIds.Contains(item.Id))
+                    .Select(item => $"{library.Rung(item.RungId).Name}: {DosesOf(item)}")
+                    .Append(Stop)
+            ),
+            false,
+            revision.AcceptedAt
+        );
+
+    private static FeedEntry Cancelled(FeedEntry entry, CaseFile file, PlanRevision revision) =>
+        entry with
+        {
+            Cancelled = true,
+            Sequence = SequenceOf(file, revision),
+            Stamp = revision.AcceptedAt,
+        };
+
+    private static string DosesOf(PlanItem item) =>
+        string.Join(
+            "; ",
+            item.Doses.Select(dose =>
+                dose.Side == Side.Both ? dose.Dose.Words() : $"{dose.Side.Word()} {dose.Dose.Words()}"
+            )
+        );
+
+    /// <summary>Grows with every revision and with every edit of the episode (days, holidays).</summary>
+    private static int SequenceOf(CaseFile file, PlanRevision revision) =>
+        revision.Revision - 1 + file.Episode.Version - 1;
+
+    private static IEnumerable<FeedEntry> Visits(CaseFile file) =>
+        file.Visits.Select(visit => new FeedEntry(
+            $"{visit.Id:N}",
+            visit.Version - 1,
+            DateOnly.FromDateTime(visit.PlannedAt),
+            TimeOnly.FromDateTime(visit.PlannedAt),
+            30,
+            "Visit",
+            "",
+            false,
+            DateTime.SpecifyKind(visit.PlannedAt.Date, DateTimeKind.Utc)
+        ));
+
+    private static IEnumerable<FeedEntry> Looks(CaseFile file)
+    {
+        if (file.CurrentPlan is not { } revision)
+        {
+            yield break;
+        }
+        FeedEntry Look(string id, DateOnly day, string title) =>
+            new(
+                $"{file.Episode.Id:N}-{id}",
+                SequenceOf(file, revision),
+                day,
+                null,
+                null,
+                title,
+                "",
+                false,
+                revision.AcceptedAt
+            );
+        yield return Look("review", ReviewOf(file, revision), "Look at the plan together");
+        if (RescreenOf(file) is { } rescreen)
+        {
+            yield return Look("rescreen", rescreen, "Screen again");
+        }
+    }
+}

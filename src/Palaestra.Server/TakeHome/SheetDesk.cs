@@ -1,0 +1,126 @@
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+using Palaestra.Data;
+using Palaestra.Data.Planning;
+using Palaestra.Exchange.Sheets;
+using Palaestra.Server.Intake;
+using Palaestra.Server.Library;
+
+namespace Palaestra.Server.TakeHome;
+
+/// <summary>Fills the sheet a client takes home from the plan in force.</summary>
+public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureStore figures, TimeProvider time)
+{
+    /// <summary>Days with a box to tick; longer lists are not kept.</summary>
+    public const int DaysMost = 14;
+
+    private const string Pain =
+        "Pain, the worst of the day: 0 is none, 10 the worst you can imagine. Write the day above the line.";
+
+    private const string Stop =
+        "Exercise should not raise pain. Slow, and never holding your breath: if you can talk, you are breathing. Stop and call if: numbness between the legs, bladder or bowel trouble, new weakness, pain spreading down a leg, fever. Follow local rules and your practitioner's advice; this sheet supports it and does not replace it.";
+
+    /// <param name="record">With a page for the practitioner behind the client's.</param>
+    public async Task<Sheet> Of(CaseFile file, PlanRevision revision, bool record)
+    {
+        var clinic = await db.Clinics.AsNoTracking().FirstOrDefaultAsync();
+        var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
+        var next = file.Visits.FirstOrDefault(v => DateOnly.FromDateTime(v.PlannedAt) > today);
+        var days = DaysToTick(today, next is null ? null : DateOnly.FromDateTime(next.PlannedAt));
+        var trained = PlanCalendar.Of(
+            revision.Plan,
+            days[0],
+            days[^1],
+            file.Episode.DaysPerWeek,
+            file.Episode.Away,
+            file.Policy,
+            library
+        );
+        var plan = revision.Plan;
+        return new Sheet(
+            file.Episode.Client!.Name,
+            clinic?.Name ?? "",
+            clinic?.Contact ?? "",
+            $"About {plan.TotalMinutes:0} minutes a day, {file.Episode.DaysPerWeek} days a week. Back {StrategyWords(plan.Strategy)}; {(plan.SwitchOn == SwitchOn.Brace ? "brace" : "draw in, with the pelvic floor")}.",
+            [.. plan.Items.Select(item => Exercise(item, file.Policy, days, trained))],
+            days,
+            Pain,
+            Stop,
+            next is null
+                ? ""
+                : $"Next visit: {next.PlannedAt.ToString("dddd d MMMM, HH:mm", CultureInfo.InvariantCulture)}.",
+            $"plan {revision.Revision}, {revision.AcceptedAt.ToLocalTime():d MMM yyyy}",
+            record ? Record(file, revision) : null
+        );
+    }
+
+    /// <summary>From tomorrow to the day before the next visit; a week when none is planned, never more than fourteen.</summary>
+    public static IReadOnlyList<DateOnly> DaysToTick(DateOnly today, DateOnly? next)
+    {
+        var span = next is { } visit ? visit.DayNumber - today.DayNumber - 1 : 7;
+        return [.. Enumerable.Range(1, Math.Clamp(span, 1, DaysMost)).Select(today.AddDays)];
+    }
+
+    private SheetExercise Exercise(
+        PlanItem item,
+        Policy policy,
+        IReadOnlyList<DateOnly> days,
+        IReadOnlyList<TrainingDay> trained
+    )
+    {
+        var rung = library.Rung(item.RungId);
+        var side = item.Doses[0].Side;
+        var moves = rung.Poses.Start != rung.Poses.End;
+        return new SheetExercise(
+            rung.Name,
+            moves ? figures.Of(rung, side, Frame.Start) : null,
+            figures.Of(rung, side, Frame.End, range: item.Doses[0].Range),
+            [
+                $"Start: {string.Join("; ", rung.Setup)}.",
+                rung.Movement,
+                $"“{item.Cue}.” Breath: {DoseText.Breath(rung, policy)}.",
+            ],
+            rung.Feel,
+            rung.NotFeel,
+            [
+                .. item.Doses.Select(dose => new SheetDose(
+                    dose.Side,
+                    dose.Dose.Words(),
+                    DoseText.Written(dose.Dose, rung, policy),
+                    dose.RangeEnds
+                )),
+            ],
+            item.Changes,
+            item.BarOverride,
+            [.. days.Select(day => trained.Any(t => t.Day == day && t.ItemIds.Contains(item.Id)))]
+        );
+    }
+
+    private SheetRecord Record(CaseFile file, PlanRevision revision)
+    {
+        var lines = new List<string>
+        {
+            $"{file.Episode.Client!.Name}: plan {revision.Revision}, accepted by {revision.AcceptedBy} on {revision.AcceptedAt.ToLocalTime():d MMM yyyy}. Policy {file.Policy.Name}, version {revision.Plan.PolicyVersion}.",
+        };
+        foreach (var item in revision.Plan.Items)
+        {
+            lines.Add($"{library.Rung(item.RungId).Name} – {item.For}.");
+            lines.AddRange(item.Reasons.Select(reason => $"    {reason.Words} ({reason.RuleId})"));
+        }
+        lines.AddRange(
+            revision.Plan.Warnings.Select(warning => $"Warning: {warning.Words} ({warning.RuleId})")
+        );
+        return new SheetRecord("For the practitioner, not for the client", lines);
+    }
+
+    private static string StrategyWords(SpinalStrategy strategy) =>
+        strategy switch
+        {
+            SpinalStrategy.GentlyFlat => "gently flat",
+            SpinalStrategy.LittleArch => "in a little arch",
+            _ => "in neutral",
+        };
+}

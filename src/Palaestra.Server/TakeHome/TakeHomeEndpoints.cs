@@ -1,0 +1,120 @@
+using System.Security.Cryptography;
+using System.Text;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Data;
+using Palaestra.Exchange.Sheets;
+using Palaestra.Server.Intake;
+using Palaestra.Server.Problems;
+
+namespace Palaestra.Server.TakeHome;
+
+public sealed record FeedView(string Path);
+
+public static class TakeHomeEndpoints
+{
+    private const string CalendarType = "text/calendar";
+
+    public static void MapTakeHome(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api/episodes/{id:guid}").WithTags("TakeHome");
+        group.MapGet("/sheet.pdf", SheetPdfOf).WithName("GetSheetPdf");
+        group.MapGet("/calendar", Calendar).WithName("GetCalendar");
+        group.MapGet("/calendar.ics", CalendarFile).WithName("GetCalendarFile");
+        group.MapPost("/feed", OpenFeed).WithName("OpenFeed");
+        group.MapDelete("/feed", CloseFeed).WithName("CloseFeed");
+        routes.MapGet("/feeds/{key}.ics", Feed).WithName("GetFeed").WithTags("TakeHome").AllowAnonymous();
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> SheetPdfOf(
+        Guid id,
+        CaseFiles files,
+        SheetDesk desk,
+        Word<Paper>? paper,
+        bool large = false,
+        bool record = false
+    )
+    {
+        if (await files.OfEpisode(id) is not { } file)
+        {
+            return Problem.NotFound("episode");
+        }
+        if (file.Closed)
+        {
+            return Problem.Closed();
+        }
+        if (file.CurrentPlan is not { Plan.Items.Count: > 0 } revision)
+        {
+            return Problem.NotFound("plan");
+        }
+        var sheet = await desk.Of(file, revision, record);
+        return TypedResults.File(SheetPdf.Write(sheet, paper?.Value ?? Paper.A4, large), "application/pdf");
+    }
+
+    private static async Task<Results<Ok<CalendarView>, ProblemHttpResult>> Calendar(
+        Guid id,
+        CaseFiles files,
+        FeedDesk desk
+    )
+    {
+        if (await files.OfEpisode(id) is not { } file)
+        {
+            return Problem.NotFound("episode");
+        }
+        return desk.View(file) is { } view ? TypedResults.Ok(view) : Problem.NotFound("plan");
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> CalendarFile(
+        Guid id,
+        CaseFiles files,
+        FeedDesk desk,
+        HttpRequest request
+    ) =>
+        await files.OfEpisode(id) is { } file
+            ? TypedResults.File(
+                Encoding.UTF8.GetBytes(desk.Text(file, request.Host.Host)),
+                CalendarType,
+                "exercises.ics"
+            )
+            : Problem.NotFound("episode");
+
+    /// <summary>An address that needs no sign-in: a calendar program has none. Long and random; asking again makes a new one.</summary>
+    private static async Task<Results<Ok<FeedView>, ProblemHttpResult>> OpenFeed(Guid id, PalaestraDb db)
+    {
+        if (await db.Episodes.FindAsync(id) is not { } episode)
+        {
+            return Problem.NotFound("episode");
+        }
+        episode.FeedKey = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(24));
+        await db.SaveChangesAsync();
+        return TypedResults.Ok(new FeedView(FeedDesk.PathOf(episode.FeedKey)));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> CloseFeed(Guid id, PalaestraDb db)
+    {
+        if (await db.Episodes.FindAsync(id) is not { } episode)
+        {
+            return Problem.NotFound("episode");
+        }
+        episode.FeedKey = null;
+        await db.SaveChangesAsync();
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<ContentHttpResult, ProblemHttpResult>> Feed(
+        string key,
+        PalaestraDb db,
+        CaseFiles files,
+        FeedDesk desk,
+        HttpRequest request
+    )
+    {
+        var id = await db
+            .Episodes.Where(episode => episode.FeedKey == key)
+            .Select(episode => (Guid?)episode.Id)
+            .FirstOrDefaultAsync();
+        return id is { } found && await files.OfEpisode(found) is { } file
+            ? TypedResults.Content(desk.Text(file, request.Host.Host), CalendarType, Encoding.UTF8)
+            : Problem.NotFound("feed");
+    }
+}
