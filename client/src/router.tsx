@@ -10,7 +10,9 @@ import { VisitFrame } from "./frame/VisitFrame";
 import { AskPage } from "./intake/AskPage";
 import { NeutralPage } from "./intake/NeutralPage";
 import { NewClientPage } from "./intake/NewClientPage";
+import { ComparePage } from "./planning/ComparePage";
 import { PlanPage } from "./planning/PlanPage";
+import { PoliciesPage } from "./policies/PoliciesPage";
 import { DecidePage } from "./progression/DecidePage";
 import { ScreenPage } from "./screening/ScreenPage";
 import { SheetPage } from "./take-home/SheetPage";
@@ -30,6 +32,7 @@ export const router = createBrowserRouter([
     children: [
       { path: "/", element: <DayPage /> },
       { path: "/new", element: <NewClientPage /> },
+      { path: "/settings", element: <PoliciesPage /> },
       { path: "/library", element: <LibraryPage />, loader: drawings },
       { path: "/library/rungs/:rungId", element: <RungDetailPage /> },
       { path: "/library/sheet", element: <ContactSheetPage />, loader: drawings },
@@ -42,6 +45,7 @@ export const router = createBrowserRouter([
           { path: "screen", element: <ScreenPage /> },
           { path: "findings", element: <FindingsPage /> },
           { path: "plan", element: <PlanPage /> },
+          { path: "plan/compare", element: <ComparePage /> },
           { path: "session", element: <SessionPage /> },
           { path: "decide", element: <DecidePage /> },
           { path: "take-home", element: <SheetPage /> },

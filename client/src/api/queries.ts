@@ -8,6 +8,9 @@ export const keys = {
   day: ["day"] as const,
   episode: (id: string) => ["episode", id] as const,
   plan: (id: string) => ["episode", id, "plan"] as const,
+  calendar: (id: string) => ["episode", id, "calendar"] as const,
+  policies: ["policies"] as const,
+  clinic: ["clinic"] as const,
   visit: (id: string) => ["visit", id] as const,
   screen: (id: string) => ["visit", id, "screen"] as const,
   events: (id: string) => ["visit", id, "events"] as const,
@@ -18,7 +21,7 @@ export const keys = {
 
 export const useStart = () => useQuery({ queryKey: keys.start, queryFn: () => got(api.GET("/api/start")) });
 
-/** The library does not change while the server runs. */
+/** The library does not change while the server runs, but for the clinic's own policies: a change of those asks again. */
 export const libraryQuery = queryOptions({
   queryKey: keys.library,
   queryFn: () => got(api.GET("/api/library")),

@@ -1775,6 +1775,7 @@ export interface components {
             proposal: null | components["schemas"]["PlanProposal"];
             forbidden: components["schemas"]["ForbiddenRung"][];
             map: null | components["schemas"]["WeekOfMap"];
+            entries: components["schemas"]["RungSearch"][];
         };
         PlanWarning: {
             /** Format: uuid */

@@ -114,7 +114,7 @@ function fold(start: CaptureEvent, events: CaptureEvent[], library: Library): Li
     trialId: start.trialId,
     rungId: start.rungId ?? "",
     side: start.side ?? "both",
-    target: start.target ?? { reps: 1, sets: 1, hold: 0 },
+    target: start.target ?? { reps: 1, sets: 1, hold: 0, fewer: 0 },
     purpose: start.purpose ?? "screen",
     taskId: start.taskId ?? null,
     variant: start.variant ?? null,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { rangeWords } from "./words";
 
-const dose = { side: "left" as const, dose: { reps: 5, sets: 1, hold: 3 }, range: 0.7 };
+const dose = { side: "left" as const, dose: { reps: 5, sets: 1, hold: 3, fewer: 0 }, range: 0.7 };
 
 describe("a shorter range in words", () => {
   it("says where it ends and what it is of the full load", () => {

@@ -23,8 +23,19 @@ export const outcomeWords: Record<Outcome, string> = {
   stop: "stop",
 };
 
+/** Reps of each set where they shrink: 8-6-4. */
+const shrinking = (d: Dose) => Array.from({ length: d.sets }, (_, i) => repsOf(d, i + 1)).join("-");
+
+/** @param set 1 for the first */
+export const repsOf = (d: Dose, set: number) => Math.max(1, d.reps - (set - 1) * d.fewer);
+
 export const doseWords = (d: Dose) => {
-  const count = d.sets === 1 ? `${d.reps} ${d.reps === 1 ? "rep" : "reps"}` : `${d.sets} sets of ${d.reps}`;
+  const count =
+    d.sets > 1 && d.fewer
+      ? `${shrinking(d)} reps`
+      : d.sets === 1
+        ? `${d.reps} ${d.reps === 1 ? "rep" : "reps"}`
+        : `${d.sets} sets of ${d.reps}`;
   return d.hold > 0 ? `${count}, hold ${d.hold} s` : count;
 };
 

@@ -40,6 +40,9 @@ export function DayPage() {
         <Link to="/library" style={{ color: "inherit", fontWeight: 600 }}>
           Library
         </Link>
+        <Link to="/settings" style={{ color: "inherit", fontWeight: 600 }}>
+          Settings
+        </Link>
         <WhoIsHere />
         <Button onPress={() => void navigate("/new")}>New client</Button>
       </Head>

@@ -27,10 +27,10 @@ const Name = styled.p`
   font: 700 19px/1.2 ${({ theme }) => theme.font.display};
 `;
 
-const Tag = styled.span`
+const Tag = styled.span<{ $lapsed: boolean }>`
   display: inline-block;
   margin: 2px 10px 0 0;
-  border-bottom: 3px solid ${({ theme }) => theme.colour.ochre};
+  border-bottom: 3px ${({ $lapsed }) => ($lapsed ? "dotted" : "solid")} ${({ theme }) => theme.colour.ochre};
   font-size: 14px;
   line-height: 1.25;
 `;
@@ -57,7 +57,9 @@ export function EpisodeStrip(props: { episode: EpisodeView; visitId: string }) {
       <div>
         <Name>{episode.intake.name}</Name>
         {episode.tags.map((tag) => (
-          <Tag key={tag.id}>{tag.words}</Tag>
+          <Tag key={tag.id} $lapsed={tag.lapsed}>
+            {tag.words}
+          </Tag>
         ))}
       </div>
       <Line {...props} />

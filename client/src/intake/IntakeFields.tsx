@@ -1,9 +1,10 @@
 import { useLibrary } from "../api/queries";
 import type { ProblemError } from "../api/client";
-import type { IntakeForm, Side } from "../api/types";
+import type { IntakeForm } from "../api/types";
 import { Checkbox, Choice, NumberField, Scale, TextField } from "../controls/fields";
 import { Columns, Ruled, Small, Stack } from "../controls/layout";
-import { capital } from "../controls/words";
+import { HomeFields } from "./HomeFields";
+import { PrecautionFields } from "./PrecautionFields";
 
 /** The form as it is filled in: numbers may still be missing. */
 export type Draft = Omit<IntakeForm, "pain" | "settleHours"> & {
@@ -21,6 +22,10 @@ export const emptyDraft = (policyId: string): Draft => ({
   precautions: [],
   dangerSigns: [],
   minutesPerDay: 15,
+  daysPerWeek: 5,
+  goals: [],
+  equipment: null,
+  away: [],
   policyId,
   sex: null,
   heightCm: null,
@@ -59,13 +64,13 @@ const settling = [
 const settlingChoice = (hours: number | null) =>
   hours === null ? null : hours <= 1 ? "1" : hours <= 12 ? "6" : hours < 24 ? "20" : "36";
 
-interface Props {
+export interface IntakePart {
   draft: Draft;
   onChange: (draft: Draft) => void;
   problem: ProblemError | null;
 }
 
-export function IntakeFields(props: Props) {
+export function IntakeFields(props: IntakePart) {
   return (
     <Columns>
       <Stack $gap={5}>
@@ -74,14 +79,14 @@ export function IntakeFields(props: Props) {
       </Stack>
       <Stack $gap={5}>
         <Hurts {...props} />
-        <Precautions {...props} />
-        <Time {...props} />
+        <PrecautionFields {...props} />
+        <HomeFields {...props} />
       </Stack>
     </Columns>
   );
 }
 
-function DangerSigns({ draft, onChange }: Props) {
+function DangerSigns({ draft, onChange }: IntakePart) {
   const { data: library } = useLibrary();
   const toggle = (id: string, on: boolean) =>
     onChange({
@@ -108,7 +113,7 @@ function DangerSigns({ draft, onChange }: Props) {
   );
 }
 
-function Who({ draft, onChange, problem }: Props) {
+function Who({ draft, onChange, problem }: IntakePart) {
   const set = (change: Partial<Draft>) => onChange({ ...draft, ...change });
   return (
     <Ruled>
@@ -156,7 +161,7 @@ function Who({ draft, onChange, problem }: Props) {
   );
 }
 
-function Hurts({ draft, onChange, problem }: Props) {
+function Hurts({ draft, onChange, problem }: IntakePart) {
   const pain = (change: Partial<Draft["pain"]>) => onChange({ ...draft, pain: { ...draft.pain, ...change } });
   return (
     <section aria-labelledby="hurts-title">
@@ -193,74 +198,5 @@ function Hurts({ draft, onChange, problem }: Props) {
         </Checkbox>
       </Stack>
     </section>
-  );
-}
-
-function Precautions({ draft, onChange }: Props) {
-  const { data: library } = useLibrary();
-  const mine = (id: string) => draft.precautions.find((p) => p.id === id);
-  const others = (id: string) => draft.precautions.filter((p) => p.id !== id);
-  return (
-    <Ruled>
-      <h2>Precautions</h2>
-      {library?.precautions.map((p) => (
-        <div key={p.id}>
-          <Checkbox
-            selected={mine(p.id) !== undefined}
-            onChange={(on) =>
-              onChange({
-                ...draft,
-                precautions: on ? [...others(p.id), { id: p.id, side: "both" }] : others(p.id),
-              })
-            }
-          >
-            {p.name}
-            <br />
-            <Small as="span">{p.explains}</Small>
-          </Checkbox>
-          {p.sided && mine(p.id) && (
-            <div style={{ padding: "0 0 12px 38px" }}>
-              <Choice<NonNullable<Side>>
-                label={`${capital(p.tag)}: which side`}
-                value={mine(p.id)?.side ?? "both"}
-                onChange={(side) =>
-                  onChange({ ...draft, precautions: [...others(p.id), { id: p.id, side }] })
-                }
-                options={[
-                  { value: "left", label: "◀ left" },
-                  { value: "right", label: "right ▶" },
-                  { value: "both", label: "both" },
-                ]}
-              />
-            </div>
-          )}
-        </div>
-      ))}
-    </Ruled>
-  );
-}
-
-function Time({ draft, onChange, problem }: Props) {
-  const { data: library } = useLibrary();
-  return (
-    <Ruled>
-      <Stack $gap={4}>
-        <NumberField
-          label="Minutes a day the client really has"
-          value={draft.minutesPerDay}
-          min={3}
-          max={90}
-          onChange={(m) => onChange({ ...draft, minutesPerDay: m ?? 15 })}
-          error={problem?.field("minutesPerDay")}
-        />
-        <Choice
-          label="Policy"
-          value={draft.policyId}
-          onChange={(policyId) => onChange({ ...draft, policyId })}
-          options={(library?.policies ?? []).map((p) => ({ value: p.id, label: p.name }))}
-          hint={library?.policies.find((p) => p.id === draft.policyId)?.why}
-        />
-      </Stack>
-    </Ruled>
   );
 }

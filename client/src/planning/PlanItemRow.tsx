@@ -1,4 +1,4 @@
-import { Disclosure, DisclosurePanel, Button as AriaButton } from "react-aria-components";
+import { Disclosure, DisclosurePanel, Button as AriaButton, ToggleButton } from "react-aria-components";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
@@ -10,6 +10,8 @@ import { SideTag } from "../controls/SideTag";
 import { rangeWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { RungPicker } from "./RungPicker";
+import { SwapDialog } from "./SwapDialog";
+import { swapped } from "./itemOf";
 
 interface Props {
   episodeId: string;
@@ -20,6 +22,9 @@ interface Props {
   forbidden: ForbiddenRung[];
   first: boolean;
   last: boolean;
+  /** Stays as it is when the rest is proposed anew; none where nothing is proposed. */
+  kept?: boolean;
+  onKeep: (kept: boolean) => void;
   onChange: (item: PlanItem | null) => void;
   onMove: (by: number) => void;
 }
@@ -50,6 +55,22 @@ const Doses = styled.table`
   }
   td {
     padding: 3px ${({ theme }) => theme.space(2)} 3px 0;
+  }
+`;
+
+const Keep = styled(ToggleButton)`
+  min-height: 40px;
+  padding: 0 ${({ theme }) => theme.space(3)};
+  border: 2px dashed ${({ theme }) => theme.colour.ink};
+  border-radius: ${({ theme }) => theme.radius};
+  background: ${({ theme }) => theme.colour.sheet};
+  color: inherit;
+  font: 500 15px/1.15 ${({ theme }) => theme.font.text};
+  cursor: pointer;
+  &[data-selected] {
+    border-style: solid;
+    background: ${({ theme }) => theme.colour.wash};
+    font-weight: 700;
   }
 `;
 
@@ -107,6 +128,11 @@ export function PlanItemRow(props: Props) {
             <strong>Change:</strong> {words}
           </Small>
         ))}
+        {item.barOverride && (
+          <Small>
+            <strong>Given in spite of a bar:</strong> {item.barOverride}
+          </Small>
+        )}
         {props.warnings.map((w) => (
           <Note key={w.ruleId + w.words} grave={w.blocks}>
             {w.words} <Quiet>({w.ruleId})</Quiet>
@@ -136,6 +162,16 @@ export function PlanItemRow(props: Props) {
             ↓
           </Button>
         </Row>
+        {props.kept !== undefined && (
+          <Keep isSelected={props.kept} onChange={props.onKeep} aria-label={`Keep ${rung.name} as it is`}>
+            {props.kept ? "Kept" : "Keep"}
+          </Keep>
+        )}
+        <SwapDialog
+          episodeId={props.episodeId}
+          rungId={rung.id}
+          onPick={(rungId) => onChange(swapped(item, rungId, null, library))}
+        />
         <RungPicker
           label="Other rung"
           library={library}
@@ -151,22 +187,6 @@ export function PlanItemRow(props: Props) {
   );
 }
 
-/** The same place in the plan on another rung: sides as the new rung has them, at its start dose. */
-function swapped(item: PlanItem, rungId: string, barOverride: string | null, library: Library): PlanItem {
-  const { rung } = findRung(library, rungId);
-  const order = item.doses.map((d) => d.side).filter((s) => s !== "both");
-  const sides =
-    rung.sides !== "each" ? (["both"] as const) : order.length === 2 ? order : (["left", "right"] as const);
-  return {
-    ...item,
-    rungId,
-    doses: sides.map((side) => ({ side, dose: rung.start, range: 1 })),
-    reasons: [{ ruleId: "P-HAND", words: "Chosen by the practitioner." }],
-    cue: rung.cues[0] ?? "",
-    barOverride,
-  };
-}
-
 function DoseTable(props: {
   doses: SideDose[];
   held: boolean;
@@ -174,7 +194,14 @@ function DoseTable(props: {
   onDose: (index: number, change: Partial<Dose>) => void;
   onRange: (index: number, range: number) => void;
 }) {
-  const columns = ["sets", "reps", ...(props.held ? ["hold, s"] : []), ...(props.moves ? ["range, %"] : [])];
+  const shrinks = props.doses.some((d) => d.dose.sets > 1);
+  const columns = [
+    "sets",
+    "reps",
+    ...(shrinks ? ["fewer each set"] : []),
+    ...(props.held ? ["hold, s"] : []),
+    ...(props.moves ? ["range, %"] : []),
+  ];
   return (
     <Doses>
       <thead>
@@ -213,6 +240,19 @@ function DoseTable(props: {
                 onChange={(v) => v !== null && props.onDose(i, { reps: v })}
               />
             </td>
+            {shrinks && (
+              <td>
+                <NumberField
+                  small
+                  hideLabel
+                  label={`Reps fewer in each next set, ${side}`}
+                  value={dose.fewer}
+                  min={0}
+                  max={10}
+                  onChange={(v) => v !== null && props.onDose(i, { fewer: v })}
+                />
+              </td>
+            )}
             {props.held && (
               <td>
                 <NumberField

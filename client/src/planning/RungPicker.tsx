@@ -3,11 +3,12 @@ import { Dialog, DialogTrigger } from "react-aria-components";
 import styled from "styled-components";
 import type { Figure, ForbiddenRung, Ladder, Library, Rung } from "../api/types";
 import { Button } from "../controls/Button";
-import { Checkbox, TextField } from "../controls/fields";
+import { TextField } from "../controls/fields";
 import { Sheet, Veil } from "../controls/Modal";
-import { Note, Row, Small, Stack } from "../controls/layout";
+import { Row, Small, Stack } from "../controls/layout";
 import { FigureView } from "../figure/FigureView";
 import { useFigureSheet } from "../api/queries";
+import { Override } from "./Override";
 
 const Rungs = styled.ul`
   display: grid;
@@ -139,34 +140,5 @@ function RungThumb(props: { figure?: Figure }) {
     <div style={{ width: 96, height: 60 }} aria-hidden>
       {props.figure && <FigureView figure={props.figure} />}
     </div>
-  );
-}
-
-function Override(props: { rung: Rung; why: string; onBack: () => void; onPick: (reason: string) => void }) {
-  const [reason, setReason] = useState("");
-  const [sure, setSure] = useState(false);
-  return (
-    <Stack $gap={4}>
-      <h2>{props.rung.name} is barred</h2>
-      <Note grave>{props.why}.</Note>
-      <TextField
-        long
-        label="Why it is safe for this client"
-        hint="Stays on the plan and in the record, with your name."
-        value={reason}
-        onChange={setReason}
-      />
-      <Checkbox selected={sure} onChange={setSure}>
-        I have looked again and prescribe it in spite of the bar.
-      </Checkbox>
-      <Row>
-        <Button isDisabled={!sure || !reason.trim()} onPress={() => props.onPick(reason.trim())}>
-          Use it in spite of the bar
-        </Button>
-        <Button $quiet onPress={props.onBack}>
-          Choose another
-        </Button>
-      </Row>
-    </Stack>
   );
 }

@@ -6,13 +6,14 @@ import { api, got, ProblemError } from "../api/client";
 import { findRung, keys, useLibrary, usePlan } from "../api/queries";
 import type { EpisodeView, Library, PlanItem, PlanRevision, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
-import { Choice, TextField } from "../controls/fields";
+import { Checkbox, Choice, TextField } from "../controls/fields";
 import { Empty, ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { dayWords, doseWords, localStamp, strategyWords, switchOnWords, timeWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
+import { CalendarPanel } from "./CalendarPanel";
 
 type Paper = "A4" | "Letter";
 
@@ -30,6 +31,8 @@ export function SheetPage() {
   const { data: library } = useLibrary();
   const { data: plan, error } = usePlan(episode?.id ?? "");
   const [paper, setPaper] = useState<Paper>("A4");
+  const [large, setLarge] = useState(false);
+  const [record, setRecord] = useState(false);
   if (!episode || !library) return null;
   if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
   if (error && !plan) return <ProblemNote error={error} />;
@@ -60,14 +63,43 @@ export function SheetPage() {
               { value: "Letter", label: "Letter" },
             ]}
           />
-          <Button onPress={() => window.print()}>Print</Button>
+          <Checkbox selected={large} onChange={setLarge}>
+            Large print
+          </Checkbox>
+          <Checkbox selected={record} onChange={setRecord}>
+            Page for the practitioner
+          </Checkbox>
+          <PdfLink
+            href={`/api/episodes/${episode.id}/sheet.pdf?paper=${paper === "A4" ? "a4" : "letter"}&large=${large}&record=${record}`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            Open the PDF
+          </PdfLink>
+          <Button $quiet onPress={() => window.print()}>
+            Print this page
+          </Button>
           <Booking key={next?.id} episode={episode} next={next} />
         </Row>
       </div>
+      <CalendarPanel episodeId={episode.id} library={library} />
       <Sheet paper={paper} episode={episode} revision={revision} library={library} next={next} />
     </Stack>
   );
 }
+
+const PdfLink = styled.a`
+  display: inline-flex;
+  align-items: center;
+  min-height: ${({ theme }) => theme.target};
+  padding: 0 ${({ theme }) => theme.space(5)};
+  border: 2px solid ${({ theme }) => theme.colour.ink};
+  border-radius: ${({ theme }) => theme.radius};
+  background: ${({ theme }) => theme.colour.ink};
+  color: ${({ theme }) => theme.colour.sheet};
+  font-weight: 500;
+  text-decoration: none;
+`;
 
 /** Tomorrow week at ten, unless somebody says otherwise. */
 const inAWeek = () => {

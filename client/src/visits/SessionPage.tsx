@@ -10,7 +10,7 @@ import { useCapture, type RecordEvent } from "../capture/useCapture";
 import { Button } from "../controls/Button";
 import { Columns, Empty, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { doseWords, strategyWords, switchOnWords } from "../controls/words";
+import { doseWords, strategyWords, switchOnWords, repsOf } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
@@ -146,7 +146,7 @@ function start(todo: SetToDo, trials: LiveTrialState[], painAtStart: number, rec
     rungId: todo.item.rungId,
     side: todo.side,
     purpose: "session",
-    target: { reps: dose.reps, sets: 1, hold: dose.hold },
+    target: { reps: repsOf(dose, todo.set), sets: 1, hold: dose.hold, fewer: 0 },
     planItemId: todo.item.id,
     set: todo.set,
   });

@@ -4,6 +4,7 @@ using Palaestra.Core;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
+using Palaestra.Core.Screening;
 using Palaestra.Data;
 using Palaestra.Data.Planning;
 using Palaestra.Server.Intake;
@@ -48,12 +49,14 @@ public sealed record PlanRevisionView(
 
 /// <param name="Revisions">Oldest first; the last one is in force.</param>
 /// <param name="Proposal">None until something has been screened.</param>
+/// <param name="Entries">Where each side enters each ladder, by the last screen.</param>
 /// <param name="Map">Where the twelve-week map stands; it proposes, clean work grants.</param>
 public sealed record PlanView(
     IReadOnlyList<PlanRevisionView> Revisions,
     PlanProposal? Proposal,
     IReadOnlyList<ForbiddenRung> Forbidden,
-    WeekOfMap? Map
+    WeekOfMap? Map,
+    IReadOnlyList<RungSearch> Entries
 );
 
 /// <summary>Two revisions side by side.</summary>
@@ -90,12 +93,14 @@ public static class PlanningEndpoints
             return Problem.NotFound("episode");
         }
         var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
+        var entries = file.Findings()?.Entries ?? [];
         return TypedResults.Ok(
             new PlanView(
                 [.. file.Plans.Select(PlanRevisionView.Of)],
                 file.Closed ? null : desk.Propose(file),
                 Planner.Forbidden(file.Profile, library),
-                TwelveWeeks.On(file.Episode.OpenedOn, today, file.Findings()?.Entries ?? [], library)
+                TwelveWeeks.On(file.Episode.OpenedOn, today, entries, library),
+                entries
             )
         );
     }

@@ -1,0 +1,114 @@
+import { useLibrary } from "../api/queries";
+import type { ClientPrecaution, Precaution, Side } from "../api/types";
+import { Checkbox, Choice, TextField } from "../controls/fields";
+import { Ruled, Small, Stack } from "../controls/layout";
+import { capital } from "../controls/words";
+import type { IntakePart } from "./IntakeFields";
+
+/** What the client has, each with its side, its options and its last day where it has them. */
+export function PrecautionFields({ draft, onChange, problem }: IntakePart) {
+  const { data: library } = useLibrary();
+  const others = (id: string) => draft.precautions.filter((p) => p.id !== id);
+  const put = (mine: ClientPrecaution) => onChange({ ...draft, precautions: [...others(mine.id), mine] });
+  return (
+    <Ruled>
+      <h2>Precautions</h2>
+      {library?.precautions.map((p) => {
+        const index = draft.precautions.findIndex((mine) => mine.id === p.id);
+        const mine = draft.precautions[index];
+        return (
+          <div key={p.id}>
+            <Checkbox
+              selected={mine !== undefined}
+              onChange={(on) =>
+                on ? put({ id: p.id, side: "both" }) : onChange({ ...draft, precautions: others(p.id) })
+              }
+            >
+              {p.name}
+              <br />
+              <Small as="span">{p.explains}</Small>
+            </Checkbox>
+            {mine && (
+              <Details
+                precaution={p}
+                mine={mine}
+                onChange={put}
+                error={(field) => problem?.field(`precautions[${index}].${field}`)}
+              />
+            )}
+          </div>
+        );
+      })}
+    </Ruled>
+  );
+}
+
+function Details(props: {
+  precaution: Precaution;
+  mine: ClientPrecaution;
+  onChange: (mine: ClientPrecaution) => void;
+  error: (field: string) => string | undefined;
+}) {
+  const { precaution: p, mine, onChange } = props;
+  if (!p.sided && !p.options && !p.dated) return null;
+  const ticked = mine.options ?? [];
+  return (
+    <Stack $gap={3} style={{ padding: "0 0 16px 38px" }}>
+      {p.sided && (
+        <Choice<Side>
+          label={`${capital(p.tag)}: which side`}
+          value={mine.side ?? "both"}
+          onChange={(side) => onChange({ ...mine, side })}
+          options={[
+            { value: "left", label: "◀ left" },
+            { value: "right", label: "right ▶" },
+            { value: "both", label: "both" },
+          ]}
+        />
+      )}
+      {p.options && !p.many && (
+        <Choice
+          label={`${capital(p.tag)}: when`}
+          value={ticked[0] ?? null}
+          onChange={(id) => onChange({ ...mine, options: [id] })}
+          options={p.options.map((o) => ({ value: o.id, label: o.words }))}
+          hint="Left open, all that holds at any time holds."
+          error={props.error("options")}
+        />
+      )}
+      {p.options && p.many && (
+        <div role="group" aria-label={`${p.name}: what is barred`}>
+          {p.options.map((o) => (
+            <Checkbox
+              key={o.id}
+              selected={ticked.includes(o.id)}
+              onChange={(on) =>
+                onChange({ ...mine, options: on ? [...ticked, o.id] : ticked.filter((id) => id !== o.id) })
+              }
+            >
+              {capital(o.words)}
+            </Checkbox>
+          ))}
+        </div>
+      )}
+      {p.dated && (
+        <>
+          <TextField
+            label="Holds until, the last day"
+            type="date"
+            value={mine.until ?? ""}
+            onChange={(until) => onChange({ ...mine, until: until || null })}
+            hint="After that day it no longer holds, and the day asks for a look."
+            error={props.error("until")}
+          />
+          <TextField
+            label="In whose words"
+            value={mine.note ?? ""}
+            onChange={(note) => onChange({ ...mine, note: note || null })}
+            error={props.error("note")}
+          />
+        </>
+      )}
+    </Stack>
+  );
+}

@@ -1,0 +1,71 @@
+import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
+import styled from "styled-components";
+import { findRung } from "../api/queries";
+import type { Library, PlanItem } from "../api/types";
+import { Quiet } from "../controls/layout";
+
+const List = styled(GridList)`
+  display: grid;
+`;
+
+const Item = styled(GridListItem)`
+  display: grid;
+  grid-template-columns: 44px minmax(0, 1fr) auto;
+  align-items: center;
+  gap: ${({ theme }) => theme.space(2)};
+  min-height: 48px;
+  border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+  outline-offset: -3px;
+  &[data-focus-visible] {
+    outline: 3px solid ${({ theme }) => theme.colour.ochre};
+  }
+  &[data-dragging] {
+    opacity: 0.5;
+  }
+`;
+
+const Grip = styled(AriaButton)`
+  width: 44px;
+  height: 48px;
+  border: 0;
+  background: none;
+  color: ${({ theme }) => theme.colour.slate};
+  font: 700 22px/1 ${({ theme }) => theme.font.text};
+  cursor: grab;
+`;
+
+/** The exercises in their order; moved by dragging, or by keys from the grip. */
+export function OrderList(props: {
+  items: PlanItem[];
+  library: Library;
+  onOrder: (rungIds: string[]) => void;
+}) {
+  const ids = props.items.map((item) => item.rungId);
+  const { dragAndDropHooks } = useDragAndDrop({
+    getItems: (keys) => [...keys].map((key) => ({ "text/plain": String(key) })),
+    onReorder: (e) => {
+      const moved = ids.filter((id) => e.keys.has(id));
+      const rest = ids.filter((id) => !e.keys.has(id));
+      const at = rest.indexOf(String(e.target.key)) + (e.target.dropPosition === "after" ? 1 : 0);
+      props.onOrder([...rest.slice(0, at), ...moved, ...rest.slice(at)]);
+    },
+  });
+  return (
+    <List aria-label="Exercises, in order" dragAndDropHooks={dragAndDropHooks}>
+      {props.items.map((item) => {
+        const { rung } = findRung(props.library, item.rungId);
+        return (
+          <Item key={item.rungId} id={item.rungId} textValue={rung.name}>
+            <Grip slot="drag" aria-label={`Move ${rung.name}`}>
+              ≡
+            </Grip>
+            <span>
+              {rung.name} <Quiet style={{ fontSize: 14 }}>{rung.position.replaceAll("-", " ")}</Quiet>
+            </span>
+            <Quiet>{(item.minutes ?? 0).toFixed(1)}</Quiet>
+          </Item>
+        );
+      })}
+    </List>
+  );
+}

@@ -1,0 +1,215 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { api, got, ProblemError } from "../api/client";
+import type { Policy, PolicyView, SchoolChoice, SchoolGroup } from "../api/types";
+import { Button } from "../controls/Button";
+import { Checkbox, Choice, NumberField } from "../controls/fields";
+import { Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
+import { capital } from "../controls/words";
+import { same, valueAt, withValue } from "./paths";
+import type { PolicyValue } from "./paths";
+
+const Line = styled.div<{ $changed: boolean }>`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 300px);
+  gap: ${({ theme }) => theme.space(5)};
+  align-items: start;
+  padding: ${({ theme }) => theme.space(3)} 0 ${({ theme }) => theme.space(3)}
+    ${({ theme }) => theme.space(3)};
+  border-left: 5px solid ${({ theme, $changed }) => ($changed ? theme.colour.ochre : "transparent")};
+  border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+  ${({ theme }) => theme.narrow} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
+interface Props {
+  view: PolicyView;
+  builtIn: Policy;
+  groups: SchoolGroup[];
+}
+
+/** Every choice of a policy with the built-in value and its reason beside; own policies can be changed. */
+export function PolicyEditor({ view, builtIn, groups }: Props) {
+  const [draft, setDraft] = useState(view.policy);
+  const queries = useQueryClient();
+  const store = useMutation({
+    mutationFn: () =>
+      got(
+        api.PUT("/api/policies/{id}", {
+          params: { path: { id: view.policy.id } },
+          body: { policy: draft, version: view.policy.version },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  const problem = store.error instanceof ProblemError ? store.error : null;
+  const changed = JSON.stringify(draft) !== JSON.stringify(view.policy);
+  return (
+    <>
+      {!view.builtIn && (
+        <Ruled>
+          <Stack $gap={3}>
+            <ProblemNote error={store.error} />
+            <Row>
+              <Button isDisabled={!changed || store.isPending} onPress={() => store.mutate()}>
+                {`Store as version ${view.policy.version + 1}`}
+              </Button>
+              {changed && (
+                <Button $quiet onPress={() => setDraft(view.policy)}>
+                  Back to version {view.policy.version}
+                </Button>
+              )}
+            </Row>
+            {changed && <Effects draft={draft} />}
+          </Stack>
+        </Ruled>
+      )}
+      {groups.map((group) => (
+        <section key={group.name} aria-label={group.name}>
+          <h3>{group.name}</h3>
+          {group.choices.map((choice) => (
+            <OneChoice
+              key={choice.path}
+              choice={choice}
+              value={valueAt(draft, choice.path)}
+              builtIn={valueAt(builtIn, choice.path)}
+              fixed={view.builtIn}
+              error={problem?.field(`policy.${choice.path}`)}
+              onChange={(value) => setDraft(withValue(draft, choice.path, value))}
+            />
+          ))}
+        </section>
+      ))}
+    </>
+  );
+}
+
+const words = (choice: SchoolChoice, value: PolicyValue): string =>
+  Array.isArray(value)
+    ? value.map((id) => words(choice, id)).join(", ") || "nothing"
+    : typeof value === "number"
+      ? `${value} ${choice.unit ?? ""}`.trim()
+      : (choice.options?.find((o) => o.id === value)?.words ?? value);
+
+function OneChoice(props: {
+  choice: SchoolChoice;
+  value: PolicyValue;
+  builtIn: PolicyValue;
+  fixed: boolean;
+  error?: string;
+  onChange: (value: PolicyValue) => void;
+}) {
+  const { choice, value, builtIn, fixed } = props;
+  const differs = !same(value, builtIn);
+  return (
+    <Line $changed={differs}>
+      <div>
+        {fixed ? <strong>{choice.name}</strong> : <Control {...props} />}
+        {fixed && <p>{capital(words(choice, value))}</p>}
+      </div>
+      <div>
+        {!fixed && (
+          <p>
+            <Quiet>built in: </Quiet>
+            {words(choice, builtIn)}{" "}
+            {differs && (
+              <Button $quiet $small onPress={() => props.onChange(builtIn)}>
+                Take it back
+              </Button>
+            )}
+          </p>
+        )}
+        <Small>
+          {choice.why} {choice.source && `(${choice.source})`}
+        </Small>
+      </div>
+    </Line>
+  );
+}
+
+function Control(props: {
+  choice: SchoolChoice;
+  value: PolicyValue;
+  error?: string;
+  onChange: (value: PolicyValue) => void;
+}) {
+  const { choice, value, onChange } = props;
+  const options = choice.options ?? [];
+  if (choice.kind === "number") {
+    return (
+      <NumberField
+        label={choice.unit ? `${choice.name}, ${choice.unit}` : choice.name}
+        value={value as number}
+        min={choice.min ?? undefined}
+        max={choice.max ?? undefined}
+        step={choice.step ?? undefined}
+        onChange={(v) => v !== null && onChange(v)}
+        error={props.error}
+      />
+    );
+  }
+  if (choice.kind === "option") {
+    return (
+      <Choice
+        label={choice.name}
+        value={value as string}
+        onChange={onChange}
+        options={options.map((o) => ({ value: o.id, label: o.words }))}
+        error={props.error}
+      />
+    );
+  }
+  const list = value as string[];
+  return (
+    <div role="group" aria-label={choice.name}>
+      <strong>{choice.name}</strong>
+      {options.map((o) => (
+        <Checkbox
+          key={o.id}
+          selected={list.includes(o.id)}
+          onChange={(on) => onChange(on ? [...list, o.id] : list.filter((id) => id !== o.id))}
+        >
+          {o.words}
+        </Checkbox>
+      ))}
+    </div>
+  );
+}
+
+/** Which open plans the change would touch, before it is stored. */
+function Effects({ draft }: { draft: Policy }) {
+  const { data, error, isFetching } = useQuery({
+    queryKey: ["policy-effects", draft],
+    queryFn: () =>
+      got(
+        api.POST("/api/policies/{id}/effects", {
+          params: { path: { id: draft.id } },
+          body: { policy: draft },
+        }),
+      ),
+    placeholderData: (previous) => previous,
+    retry: false,
+  });
+  if (error) return <ProblemNote error={error} />;
+  if (!data) return null;
+  return (
+    <Note>
+      <strong>
+        {data.length === 0
+          ? "No open plan would change."
+          : `${data.length === 1 ? "One open plan" : `${data.length} open plans`} would change:`}
+      </strong>
+      {isFetching && <Quiet> looking again…</Quiet>}
+      {data.map((effect) => (
+        <div key={effect.episodeId} style={{ marginTop: 8 }}>
+          <Link to={`/episodes/${effect.episodeId}/visits/${effect.visitId}/plan`}>{effect.clientName}</Link>
+          {effect.present.length > 0 && <p>The plan in force: {effect.present.join("; ")}.</p>}
+          {effect.proposal.length > 0 && <p>A new proposal: {effect.proposal.join("; ")}.</p>}
+        </div>
+      ))}
+    </Note>
+  );
+}
