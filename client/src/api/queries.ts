@@ -103,6 +103,14 @@ export const usePlan = (id: string | null) =>
     enabled: id !== null,
   });
 
+export const useCalendar = (id: string) =>
+  useQuery({
+    queryKey: keys.calendar(id),
+    queryFn: () => got(api.GET("/api/episodes/{id}/calendar", { params: { path: { id } } })),
+    enabled: id !== "",
+    retry: false,
+  });
+
 export const useScreen = (visitId: string) =>
   useQuery({
     queryKey: keys.screen(visitId),

@@ -24,7 +24,7 @@ const Upright = styled(RadioGroup)`
 
 const Bar = styled(Radio)<{ $barred: boolean }>`
   display: grid;
-  grid-template-columns: 76px minmax(0, 1fr);
+  grid-template-columns: 84px minmax(0, 1fr);
   align-items: center;
   min-height: 44px;
   cursor: pointer;

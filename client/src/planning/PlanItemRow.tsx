@@ -138,6 +138,28 @@ export function PlanItemRow(props: Props) {
             {w.words} <Quiet>({w.ruleId})</Quiet>
           </Note>
         ))}
+        <Row $gap={2}>
+          {props.kept !== undefined && (
+            <Keep isSelected={props.kept} onChange={props.onKeep} aria-label={`Keep ${rung.name} as it is`}>
+              {props.kept ? "Kept" : "Keep"}
+            </Keep>
+          )}
+          <SwapDialog
+            episodeId={props.episodeId}
+            rungId={rung.id}
+            onPick={(rungId) => onChange(swapped(item, rungId, null, library))}
+          />
+          <RungPicker
+            label="Other rung"
+            library={library}
+            forbidden={props.forbidden}
+            current={rung.id}
+            onPick={(rungId, barOverride) => onChange(swapped(item, rungId, barOverride, library))}
+          />
+          <Button $quiet $small onPress={() => onChange(null)}>
+            Leave out
+          </Button>
+        </Row>
         <Why item={item} />
       </Stack>
       <Stack $gap={2} style={{ justifyItems: "end" }}>
@@ -162,26 +184,6 @@ export function PlanItemRow(props: Props) {
             ↓
           </Button>
         </Row>
-        {props.kept !== undefined && (
-          <Keep isSelected={props.kept} onChange={props.onKeep} aria-label={`Keep ${rung.name} as it is`}>
-            {props.kept ? "Kept" : "Keep"}
-          </Keep>
-        )}
-        <SwapDialog
-          episodeId={props.episodeId}
-          rungId={rung.id}
-          onPick={(rungId) => onChange(swapped(item, rungId, null, library))}
-        />
-        <RungPicker
-          label="Other rung"
-          library={library}
-          forbidden={props.forbidden}
-          current={rung.id}
-          onPick={(rungId, barOverride) => onChange(swapped(item, rungId, barOverride, library))}
-        />
-        <Button $quiet $small onPress={() => onChange(null)}>
-          Leave out
-        </Button>
       </Stack>
     </Line>
   );

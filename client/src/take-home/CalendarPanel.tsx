@@ -1,11 +1,11 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import styled from "styled-components";
 import { api, got } from "../api/client";
-import { findRung, keys } from "../api/queries";
+import { findRung, keys, useCalendar } from "../api/queries";
 import type { CalendarView, Library } from "../api/types";
 import { Button } from "../controls/Button";
 import { ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { dayWords } from "../controls/words";
+import { dayWords, localStamp } from "../controls/words";
 
 const Week = styled.ol`
   display: grid;
@@ -30,10 +30,7 @@ const Day = styled.li<{ $rest: boolean }>`
 
 /** The days of the plan, with rest days and days away, and the feed for calendar programs. */
 export function CalendarPanel(props: { episodeId: string; library: Library }) {
-  const { data, error } = useQuery({
-    queryKey: keys.calendar(props.episodeId),
-    queryFn: () => got(api.GET("/api/episodes/{id}/calendar", { params: { path: { id: props.episodeId } } })),
-  });
+  const { data, error } = useCalendar(props.episodeId);
   return (
     <section aria-label="Calendar" className="screen-only">
       <Stack $gap={3}>
@@ -60,9 +57,13 @@ const addDays = (day: string, n: number) => {
   return date.toISOString().slice(0, 10);
 };
 
-function Days({ calendar, library }: { calendar: CalendarView; library: Library }) {
+function Days(props: { calendar: CalendarView; library: Library }) {
+  const { library } = props;
+  const today = localStamp(new Date()).slice(0, 10);
+  const calendar = { ...props.calendar, days: props.calendar.days.filter((d) => d.day >= today) };
   const first = calendar.days[0]?.day;
-  if (!first) return <p>No day is left to train: the client is away until the review.</p>;
+  if (!first)
+    return <p>No day is left before the review: look at the plan together, or the client is away.</p>;
   const count = Math.min(21, Math.ceil(spanOf(first, calendar.days.at(-1)!.day) / 7) * 7);
   const most = Math.max(...calendar.days.map((d) => d.rungIds.length));
   return (
@@ -108,7 +109,7 @@ function Feed(props: { episodeId: string; feed: string | null }) {
   });
   return (
     <Row>
-      <a href={`/api/episodes/${props.episodeId}/calendar.ics`} download>
+      <a href={`/api/episodes/${props.episodeId}/calendar.ics`} download style={{ color: "inherit" }}>
         Save as a calendar file
       </a>
       {props.feed ? (

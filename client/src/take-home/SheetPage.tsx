@@ -3,8 +3,8 @@ import { useState } from "react";
 import { Link } from "react-router";
 import styled, { createGlobalStyle } from "styled-components";
 import { api, got, ProblemError } from "../api/client";
-import { findRung, keys, useLibrary, usePlan } from "../api/queries";
-import type { EpisodeView, Library, PlanItem, PlanRevision, VisitView } from "../api/types";
+import { findRung, keys, useCalendar, useLibrary, usePlan } from "../api/queries";
+import type { CalendarView, EpisodeView, Library, PlanItem, PlanRevision, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Checkbox, Choice, TextField } from "../controls/fields";
 import { Empty, ProblemNote, Row, Small, Stack } from "../controls/layout";
@@ -30,6 +30,7 @@ export function SheetPage() {
   const { episode, visitId } = useVisit();
   const { data: library } = useLibrary();
   const { data: plan, error } = usePlan(episode?.id ?? "");
+  const { data: calendar } = useCalendar(episode?.id ?? "");
   const [paper, setPaper] = useState<Paper>("A4");
   const [large, setLarge] = useState(false);
   const [record, setRecord] = useState(false);
@@ -83,7 +84,14 @@ export function SheetPage() {
         </Row>
       </div>
       <CalendarPanel episodeId={episode.id} library={library} />
-      <Sheet paper={paper} episode={episode} revision={revision} library={library} next={next} />
+      <Sheet
+        paper={paper}
+        episode={episode}
+        revision={revision}
+        library={library}
+        next={next}
+        calendar={calendar}
+      />
     </Stack>
   );
 }
@@ -229,12 +237,20 @@ export function daysToTick(today: Date, next: Date | null): Date[] {
   });
 }
 
+/** Done on every day as long as the calendar does not say otherwise. */
+function isDone(item: PlanItem, day: Date, calendar: CalendarView | undefined) {
+  const stamp = localStamp(day).slice(0, 10);
+  if (!calendar || stamp > (calendar.days.at(-1)?.day ?? "")) return true;
+  return calendar.days.find((d) => d.day === stamp)?.rungIds.includes(item.rungId) ?? false;
+}
+
 function Sheet(props: {
   paper: Paper;
   episode: EpisodeView;
   revision: PlanRevision;
   library: Library;
   next: VisitView | null;
+  calendar: CalendarView | undefined;
 }) {
   const { episode, revision, library, next } = props;
   const days = daysToTick(new Date(), next ? new Date(next.plannedAt) : null);
@@ -257,6 +273,7 @@ function Sheet(props: {
           item={item}
           library={library}
           days={days}
+          does={(day) => isDone(item, day, props.calendar)}
         />
       ))}
       <Small style={{ color: "inherit", fontSize: 13, marginTop: "auto" }}>
@@ -277,6 +294,8 @@ function OneExercise(props: {
   item: PlanItem;
   library: Library;
   days: Date[];
+  /** Whether it is done on a day: others get no box. */
+  does: (day: Date) => boolean;
 }) {
   const { item } = props;
   const { rung } = findRung(props.library, item.rungId);
@@ -330,9 +349,7 @@ function OneExercise(props: {
                   {rangeEnds && <div>only {rangeEnds}</div>}
                 </td>
                 {props.days.map((day) => (
-                  <td key={day.toISOString()}>
-                    <i />
-                  </td>
+                  <td key={day.toISOString()}>{props.does(day) && <i />}</td>
                 ))}
               </tr>
             ))}

@@ -211,7 +211,7 @@ internal sealed class SheetPages(
         (Math.Max(1, exercise.Doses.Count) * (Side1 + 3) + 11 * scale) * Rows();
 
     /// <summary>Days that fit beside each other; the others stand below.</summary>
-    private int PerRow() => Math.Max(1, (int)((WordsWidth - 26 * scale) / (24 * scale)));
+    private int PerRow() => Math.Max(1, (int)((WordsWidth - 26 * scale) / (27 * scale)));
 
     private int Rows() => sheet.Days.Count == 0 ? 0 : (sheet.Days.Count + PerRow() - 1) / PerRow();
 
@@ -226,7 +226,7 @@ internal sealed class SheetPages(
                 pen.Cell(
                     days[i].day.ToString("ddd d", CultureInfo.InvariantCulture),
                     pen.Text(7),
-                    Words + 26 * scale + (i + 0.5) * 24 * scale,
+                    Words + 26 * scale + (i + 0.5) * 27 * scale,
                     baseline,
                     XStringFormats.BaseLineCenter
                 );
@@ -248,7 +248,7 @@ internal sealed class SheetPages(
                 {
                     if (exercise.Days[days[i].i])
                     {
-                        pen.Box(Words + 26 * scale + (i + 0.5) * 24 * scale - Side1 / 2, y, Side1);
+                        pen.Box(Words + 26 * scale + (i + 0.5) * 27 * scale - Side1 / 2, y, Side1);
                     }
                 }
                 y += Side1 + 3;

@@ -34,7 +34,7 @@ public sealed class FeedDesk(PracticeLibrary library)
         {
             return null;
         }
-        var days = DaysOf(file, revision, file.Episode.Away);
+        var days = PlanDays.Of(file, revision, library);
         return new CalendarView(
             revision.Revision,
             [
@@ -45,7 +45,7 @@ public sealed class FeedDesk(PracticeLibrary library)
                 )),
             ],
             file.Episode.Away,
-            ReviewOf(file, revision),
+            PlanDays.Review(file, revision),
             RescreenOf(file),
             file.Episode.FeedKey is { } key ? PathOf(key) : null
         );
@@ -58,62 +58,33 @@ public sealed class FeedDesk(PracticeLibrary library)
     /// next screen. An entry keeps its id from revision to revision and its sequence only grows, so that a newer one takes
     /// the older one's place; a day that is no longer trained, or on which the client is away, is there as cancelled.
     /// </summary>
-    public string Text(CaseFile file, string domain) => PlanFeed.Text("Exercises", domain, Entries(file));
+    public string Text(CaseFile file) => PlanFeed.Text("Exercises", Domain, Entries(file));
+
+    /// <summary>Ids hold a UUID and are unique by it; the same whichever address the server is reached at.</summary>
+    private const string Domain = "palaestra";
 
     private IEnumerable<FeedEntry> Entries(CaseFile file)
     {
         var byDay = new Dictionary<DateOnly, FeedEntry>();
         foreach (var revision in file.Plans)
         {
-            var from = FirstDay(revision);
+            var from = PlanDays.First(revision);
             // What an earlier plan said of the days of this one no longer holds.
             foreach (var day in byDay.Keys.Where(day => day >= from).ToList())
             {
                 byDay[day] = Cancelled(byDay[day], file, revision);
             }
-            foreach (var day in DaysOf(file, revision, []))
+            foreach (var day in PlanDays.Of(file, revision, library, away: []))
             {
                 byDay[day.Day] = Cancelled(EntryOf(day, file, revision), file, revision);
             }
-            foreach (var day in DaysOf(file, revision, file.Episode.Away))
+            foreach (var day in PlanDays.Of(file, revision, library))
             {
                 byDay[day.Day] = EntryOf(day, file, revision);
             }
         }
         return byDay.Values.Concat(Visits(file)).Concat(Looks(file));
     }
-
-    private IReadOnlyList<TrainingDay> DaysOf(
-        CaseFile file,
-        PlanRevision revision,
-        IReadOnlyList<DaysAway> away
-    ) =>
-        PlanCalendar.Of(
-            revision.Plan,
-            FirstDay(revision),
-            Horizon(file, revision),
-            file.Episode.DaysPerWeek,
-            away,
-            file.Policy,
-            library
-        );
-
-    /// <summary>The day after it was accepted: on the day itself it was done at the visit.</summary>
-    private static DateOnly FirstDay(PlanRevision revision) =>
-        DateOnly.FromDateTime(revision.AcceptedAt.ToLocalTime()).AddDays(1);
-
-    /// <summary>To the review, or to the day before the next visit where that is later.</summary>
-    private static DateOnly Horizon(CaseFile file, PlanRevision revision)
-    {
-        var review = ReviewOf(file, revision);
-        var next = file
-            .Visits.Select(visit => DateOnly.FromDateTime(visit.PlannedAt))
-            .FirstOrDefault(day => day > FirstDay(revision));
-        return next != default && next > review ? next.AddDays(-1) : review;
-    }
-
-    private static DateOnly ReviewOf(CaseFile file, PlanRevision revision) =>
-        DateOnly.FromDateTime(revision.AcceptedAt.ToLocalTime()).AddDays(7 * file.Policy.ReviewWeeks);
 
     private static DateOnly? RescreenOf(CaseFile file) =>
         file.ScreenVisit() is { } screened ? DateOnly.FromDateTime(file.RescreenDue(screened)) : null;
@@ -188,7 +159,7 @@ public sealed class FeedDesk(PracticeLibrary library)
                 false,
                 revision.AcceptedAt
             );
-        yield return Look("review", ReviewOf(file, revision), "Look at the plan together");
+        yield return Look("review", PlanDays.Review(file, revision), "Look at the plan together");
         if (RescreenOf(file) is { } rescreen)
         {
             yield return Look("rescreen", rescreen, "Screen again");

@@ -30,15 +30,7 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
         var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
         var next = file.Visits.FirstOrDefault(v => DateOnly.FromDateTime(v.PlannedAt) > today);
         var days = DaysToTick(today, next is null ? null : DateOnly.FromDateTime(next.PlannedAt));
-        var trained = PlanCalendar.Of(
-            revision.Plan,
-            days[0],
-            days[^1],
-            file.Episode.DaysPerWeek,
-            file.Episode.Away,
-            file.Policy,
-            library
-        );
+        var trained = PlanDays.Of(file, revision, library, until: days[^1]);
         var plan = revision.Plan;
         return new Sheet(
             file.Episode.Client!.Name,

@@ -67,15 +67,10 @@ public static class TakeHomeEndpoints
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> CalendarFile(
         Guid id,
         CaseFiles files,
-        FeedDesk desk,
-        HttpRequest request
+        FeedDesk desk
     ) =>
         await files.OfEpisode(id) is { } file
-            ? TypedResults.File(
-                Encoding.UTF8.GetBytes(desk.Text(file, request.Host.Host)),
-                CalendarType,
-                "exercises.ics"
-            )
+            ? TypedResults.File(Encoding.UTF8.GetBytes(desk.Text(file)), CalendarType, "exercises.ics")
             : Problem.NotFound("episode");
 
     /// <summary>An address that needs no sign-in: a calendar program has none. Long and random; asking again makes a new one.</summary>
@@ -105,8 +100,7 @@ public static class TakeHomeEndpoints
         string key,
         PalaestraDb db,
         CaseFiles files,
-        FeedDesk desk,
-        HttpRequest request
+        FeedDesk desk
     )
     {
         var id = await db
@@ -114,7 +108,7 @@ public static class TakeHomeEndpoints
             .Select(episode => (Guid?)episode.Id)
             .FirstOrDefaultAsync();
         return id is { } found && await files.OfEpisode(found) is { } file
-            ? TypedResults.Content(desk.Text(file, request.Host.Host), CalendarType, Encoding.UTF8)
+            ? TypedResults.Content(desk.Text(file), CalendarType, Encoding.UTF8)
             : Problem.NotFound("feed");
     }
 }
