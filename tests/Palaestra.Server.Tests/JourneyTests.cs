@@ -98,7 +98,8 @@ public sealed class JourneyTests : IAsyncLifetime
             decide.Proposals,
             p =>
                 Assert.Equal(
-                    first.Plan.Items.Single(item => item.Id == p.PlanItemId)
+                    first
+                        .Plan.Items.Single(item => item.Id == p.PlanItemId)
                         .Doses.Single(d => d.Side == p.Side)
                         .Dose.Covers(library.Rung(p.RungId).Target)
                         ? (Outcome.Stay, "D-CONFIRM")

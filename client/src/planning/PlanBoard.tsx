@@ -141,9 +141,18 @@ function OneLadder(props: Props & { ladder: Ladder }) {
   );
 }
 
-/** The rung under the finger while a peg is dragged; found by its mark in the page. */
-const rungAt = (x: number, y: number) =>
-  document.elementFromPoint(x, y)?.closest("[data-rung]")?.getAttribute("data-rung") ?? null;
+/** Once the finger lifts: the rung under it. Radios only know taps, so a drag that began on a peg is followed here. */
+function whereDropped(drop: (rungId: string) => void) {
+  const up = (e: PointerEvent) => {
+    window.removeEventListener("pointerup", up);
+    window.removeEventListener("pointercancel", up);
+    const rung = document.elementFromPoint(e.clientX, e.clientY)?.closest("[data-rung]");
+    const id = rung?.getAttribute("data-rung");
+    if (id && e.type === "pointerup") drop(id);
+  };
+  window.addEventListener("pointerup", up);
+  window.addEventListener("pointercancel", up);
+}
 
 function RungBar(props: {
   rung: Rung;
@@ -164,10 +173,8 @@ function RungBar(props: {
       value={rung.id}
       $barred={why !== undefined}
       data-rung={rung.id}
-      onPointerUp={(e: React.PointerEvent) => {
-        // A drag that began on this peg ends on another rung: radios only know taps.
-        const target = item ? rungAt(e.clientX, e.clientY) : null;
-        if (target && target !== rung.id) props.onDrop(target);
+      onPointerDown={() => {
+        if (item) whereDropped((target) => target !== rung.id && props.onDrop(target));
       }}
     >
       <Picture

@@ -45,7 +45,7 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
             .ToList();
         if (open.Count == 0)
         {
-            if (searches.Count > 0 && Fallback(ladder) is { } fallback)
+            if (top < 0 && Fallback(ladder) is { } fallback)
             {
                 yield return fallback;
             }
@@ -166,7 +166,10 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
         );
 
     private Candidate? Fallback(Ladder ladder) =>
-        ladder.Fallback is { } id && library.FindRung(id) is { } rung && WhyNot(rung) is null
+        ladder.Fallback is { } id
+        && library.FindRung(id) is { } rung
+        && WhyNot(rung) is null
+        && !input.Left(id)
             ? new Candidate(
                 library.LadderOf(id),
                 rung,

@@ -23,7 +23,7 @@ public static class ClinicEndpoints
     }
 
     private static async Task<Ok<ClinicForm>> Get(PalaestraDb db) =>
-        TypedResults.Ok(FormOf(await db.Clinics.AsNoTracking().FirstOrDefaultAsync()));
+        TypedResults.Ok(FormOf(await db.Clinics.AsNoTracking().SingleOrDefaultAsync()));
 
     private static async Task<Results<Ok<ClinicForm>, ProblemHttpResult>> Put(ClinicForm form, PalaestraDb db)
     {
@@ -39,7 +39,7 @@ public static class ClinicEndpoints
             return Problem.Fields(errors);
         }
         const string conflict = "Somebody else changed this meanwhile. Nothing was stored.";
-        var clinic = await db.Clinics.FirstOrDefaultAsync();
+        var clinic = await db.Clinics.SingleOrDefaultAsync();
         if (form.Version != (clinic?.Version ?? 0))
         {
             return Problem.Conflict(conflict, FormOf(clinic));

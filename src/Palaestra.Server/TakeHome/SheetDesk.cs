@@ -26,7 +26,7 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
     /// <param name="record">With a page for the practitioner behind the client's.</param>
     public async Task<Sheet> Of(CaseFile file, PlanRevision revision, bool record)
     {
-        var clinic = await db.Clinics.AsNoTracking().FirstOrDefaultAsync();
+        var clinic = await db.Clinics.AsNoTracking().SingleOrDefaultAsync();
         var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
         var next = file.Visits.FirstOrDefault(v => DateOnly.FromDateTime(v.PlannedAt) > today);
         var days = DaysToTick(today, next is null ? null : DateOnly.FromDateTime(next.PlannedAt));
