@@ -55,6 +55,25 @@ const taps = await page.evaluate(async () => {
   }
   return times;
 });
+
+// From a step of the slider to the plan that follows from it: the minutes in words come at once, the plan after an answer.
+await page.goto(address);
+await page.getByRole("link", { name: /Nerys Quill/ }).first().click();
+await page.getByRole("link", { name: "Plan", exact: true }).click();
+await page.getByRole("button", { name: "Propose anew from the findings" }).click();
+await page.getByRole("slider", { name: "Minutes a day" }).focus();
+const steps = [];
+for (let i = 0; i < 30; i++) {
+  const key = i % 20 < 10 ? "ArrowLeft" : "ArrowRight";
+  const answered = page.waitForResponse((r) => r.url().endsWith("/plan/propose"), { timeout: 1500 }).catch(() => null);
+  const began = performance.now();
+  await page.keyboard.press(key);
+  if (await answered) {
+    await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
+    steps.push(performance.now() - began);
+  }
+  await new Promise((resolve) => setTimeout(resolve, 120));
+}
 await browser.close();
 server.kill();
 await new Promise((resolve) => server.once("exit", resolve));
@@ -67,3 +86,6 @@ console.log(`| the same later, median of ${later.length}, page loaded anew each 
 taps.sort((a, b) => a - b);
 console.log(`| a fault tapped in a live trial until it is on the screen, median of ${taps.length} | ${taps[Math.floor(taps.length / 2)].toFixed(0)} |`);
 console.log(`| the same, slowest of twenty | ${taps[Math.floor(taps.length * 0.95)].toFixed(0)} |`);
+steps.sort((a, b) => a - b);
+console.log(`| a step of the minutes' slider until the new plan is on the screen, median of ${steps.length} | ${steps[Math.floor(steps.length / 2)].toFixed(0)} |`);
+console.log(`| the same, slowest of twenty | ${steps[Math.floor(steps.length * 0.95)].toFixed(0)} |`);

@@ -66,7 +66,7 @@ async function ask(method, where, body) {
     body: body && JSON.stringify(body),
   });
   if (!answer.ok) throw new Error(`${where} answered ${answer.status}: ${await answer.text()}`);
-  return answer.json();
+  return answer.headers.get("content-type")?.includes("json") ? answer.json() : answer.arrayBuffer();
 }
 
 async function time(what, method, where, body, count = 200) {
@@ -88,6 +88,10 @@ await time("decisions for one exercise, with counterfactuals", "POST", "/api/com
 await time("the day, all clients of the demo", "GET", "/api/day");
 await time("the load of a rung with a shorter range", "POST", "/api/compute/load", example("load"));
 await time("one drawing", "GET", "/api/figures/D4?side=left&frame=end");
+const day = await ask("GET", "/api/day");
+const nerys = day.visits.find((v) => v.name === "Nerys Quill").episodeId;
+await time("a sheet as PDF", "GET", `/api/episodes/${nerys}/sheet.pdf`);
+await time("a calendar feed", "GET", `/api/episodes/${nerys}/calendar.ics`);
 await stop(server);
 rmSync(folder, { recursive: true, force: true });
 

@@ -4,6 +4,7 @@ using Palaestra.Core.Body;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
 using Palaestra.Core.Screening;
 using Palaestra.Simulation;
 
@@ -93,6 +94,73 @@ Row(
     1,
     () => _ = BatteryPlanner.Propose(calm, policy, new BatteryQuestion(15, []), library)
 );
+
+// A plan for many clients: what differs between them decides how long the search takes, so each is timed once.
+var inputs = Enumerable.Range(1, 300).Select(seed => PlanInputOf(seed, library, policy)).ToList();
+foreach (var input in inputs.Take(40))
+{
+    _ = Planner.Propose(input, library, Guid.CreateVersion7);
+}
+var plans = inputs.ConvertAll(input =>
+{
+    GC.Collect();
+    var watch = Stopwatch.StartNew();
+    _ = Planner.Propose(input, library, Guid.CreateVersion7);
+    return watch.Elapsed.TotalMilliseconds;
+});
+plans.Sort();
+Console.WriteLine(
+    string.Create(
+        CultureInfo.InvariantCulture,
+        $"| a plan over the whole library with runner-up, five minutes less and more, {plans.Count} simulated clients; 99th percentile {plans[(int)(plans.Count * 0.99)]:0.0} ms, slowest {plans[^1]:0.0} ms | {plans[plans.Count / 2]:0.0#} | {plans[(int)(plans.Count * 0.95)]:0.0#} | {plans.Count} |"
+    )
+);
+
+static PlanInput PlanInputOf(int seed, PracticeLibrary library, Policy policy)
+{
+    // Every ladder is climbed, in an order of the seed, by a client with precautions, goals and minutes of the seed.
+    var random = new Random(seed);
+    var client = new SimulatedClient(library, Nature.Typical, seed);
+    var precautions = library
+        .Precautions.Where(_ => random.Next(6) == 0)
+        .Select(p => new ClientPrecaution(p.Id));
+    var pain = random.Next(0, 8);
+    var profile = new ClientProfile(new Pain(pain, 8, pain), random.Next(0, 30), false, [.. precautions]);
+    foreach (
+        var ladder in library.TrainedLadders.Where(l => l.Direction != Direction.None && random.Next(3) > 0)
+    )
+    {
+        foreach (var side in new[] { Side.Left, Side.Right })
+        {
+            while (
+                RungFinder
+                    .Search(
+                        ladder,
+                        side,
+                        TrialFold.Trials([.. client.Events], library, policy.Pain),
+                        profile,
+                        policy,
+                        library
+                    )
+                    .NextRungId
+                    is { } next
+            )
+            {
+                client.Do(library.Rung(next), side, policy);
+            }
+        }
+    }
+    var trials = TrialFold.Trials([.. client.Events], library, policy.Pain);
+    return new PlanInput(
+        profile,
+        FindingsMaker.Of(trials, profile, policy, library),
+        policy.Id,
+        SpinalStrategy.Neutral,
+        SwitchOn.Brace,
+        random.Next(5, 35),
+        Goals: [.. library.Goals.Where(_ => random.Next(4) == 0).Select(goal => goal.Id)]
+    );
+}
 
 static void Row(string what, int per, Action work)
 {

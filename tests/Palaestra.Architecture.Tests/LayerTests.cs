@@ -5,13 +5,14 @@ using static ArchUnitNET.Fluent.ArchRuleDefinition;
 
 namespace Palaestra.Architecture.Tests;
 
-/// <summary>Each layer knows only those before it: core, data, server.</summary>
+/// <summary>Each layer knows only those before it: core, data, exchange, server.</summary>
 public class LayerTests
 {
     private static readonly ArchUnitNET.Domain.Architecture Everything = new ArchLoader()
         .LoadAssembliesIncludingDependencies(
             typeof(Core.FieldError).Assembly,
             typeof(Data.PalaestraDb).Assembly,
+            typeof(Exchange.Sheets.Sheet).Assembly,
             typeof(Server.Settings).Assembly
         )
         .Build();
@@ -28,6 +29,11 @@ public class LayerTests
         .That()
         .ResideInNamespaceMatching(@"^Palaestra\.Server")
         .As("the server");
+
+    private static readonly IObjectProvider<IType> Exchange = Types()
+        .That()
+        .ResideInNamespaceMatching(@"^Palaestra\.Exchange")
+        .As("the open formats");
 
     private static readonly IObjectProvider<IType> OutsideTheCore = Types()
         .That()
@@ -56,6 +62,17 @@ public class LayerTests
         Types().That().Are(Data).Should().NotDependOnAny(Server).Check(Everything);
 
     [Fact]
+    public void The_open_formats_know_only_the_core() =>
+        Types()
+            .That()
+            .Are(Exchange)
+            .Should()
+            .NotDependOnAny(Data)
+            .AndShould()
+            .NotDependOnAny(Server)
+            .Check(Everything);
+
+    [Fact]
     public void The_core_asks_no_clock()
     {
         var source = Directory.EnumerateFiles(
@@ -82,7 +99,10 @@ public class LayerTests
             SearchOption.AllDirectories
         );
         var named = source.Where(file =>
-            System.Text.RegularExpressions.Regex.IsMatch(File.ReadAllText(file), "\"[A-N](-f)?[0-9]{1,2}\"")
+            System.Text.RegularExpressions.Regex.IsMatch(
+                File.ReadAllText(file),
+                "\"[A-N](-[fr])?[0-9]{1,2}\""
+            )
         );
         Assert.Empty(named);
     }

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
@@ -35,11 +36,14 @@ const Grip = styled(AriaButton)`
 `;
 
 /** The exercises in their order; moved by dragging, or by keys from the grip. */
-export function OrderList(props: {
-  items: PlanItem[];
-  library: Library;
-  onOrder: (rungIds: string[]) => void;
-}) {
+export const OrderList = memo(Rows, (a, b) => lines(a.items) === lines(b.items) && a.library === b.library);
+
+/** What of a plan shows here. */
+function lines(items: PlanItem[]) {
+  return items.map((item) => `${item.rungId} ${item.minutes}`).join("/");
+}
+
+function Rows(props: { items: PlanItem[]; library: Library; onOrder: (rungIds: string[]) => void }) {
   const ids = props.items.map((item) => item.rungId);
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ "text/plain": String(key) })),

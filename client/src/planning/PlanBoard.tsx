@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import { Dialog, Radio, RadioGroup } from "react-aria-components";
 import styled, { useTheme } from "styled-components";
 import { findRung } from "../api/queries";
@@ -63,7 +63,21 @@ interface Props {
  * Each ladder of the plan as an upright with its rungs. The pegs stand on the rung that is prescribed; moving them, by
  * dragging, a tap or the arrow keys, changes the prescription. Small open marks show where control was seen to end.
  */
-export function PlanBoard(props: Props) {
+export const PlanBoard = memo(
+  Ladders,
+  (a, b) =>
+    pegs(a.items) === pegs(b.items) &&
+    a.library === b.library &&
+    a.forbidden === b.forbidden &&
+    a.entries === b.entries,
+);
+
+/** What of a plan shows here: which exercise stands on which rung, for which sides. Doses do not. */
+function pegs(items: PlanItem[]) {
+  return items.map((item) => [item.id, item.rungId, ...item.doses.map((d) => d.side)].join(" ")).join("/");
+}
+
+function Ladders(props: Props) {
   const { items, library } = props;
   const [all, setAll] = useState(false);
   const inPlan = (ladder: Ladder) => items.some((item) => ladder.rungs.some((r) => r.id === item.rungId));

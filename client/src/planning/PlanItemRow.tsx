@@ -1,8 +1,9 @@
 import { Disclosure, DisclosurePanel, Button as AriaButton, ToggleButton } from "react-aria-components";
+import { memo } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
-import type { Dose, ForbiddenRung, Library, PlanItem, PlanWarning, SideDose } from "../api/types";
+import type { Dose, ForbiddenRung, Library, PlanItem, PlanWarning } from "../api/types";
 import { Button } from "../controls/Button";
 import { NumberField } from "../controls/fields";
 import { Note, Quiet, Row, Small, Stack } from "../controls/layout";
@@ -85,7 +86,23 @@ const WhyOpener = styled(AriaButton)`
   cursor: pointer;
 `;
 
-export function PlanItemRow(props: Props) {
+const sameList = <T,>(a: T[], b: T[]) => a.length === b.length && a.every((one, i) => one === b[i]);
+
+/** Drawn again only when the exercise is another one: what its buttons do never depends on an older drawing. */
+export const PlanItemRow = memo(
+  ItemRow,
+  (a, b) =>
+    a.item === b.item &&
+    a.weighed === b.weighed &&
+    sameList(a.warnings, b.warnings) &&
+    a.first === b.first &&
+    a.last === b.last &&
+    a.kept === b.kept &&
+    a.library === b.library &&
+    a.forbidden === b.forbidden,
+);
+
+function ItemRow(props: Props) {
   const { item, library, onChange } = props;
   const { rung } = findRung(library, item.rungId);
   const side = item.doses[0]?.side ?? "both";
@@ -109,7 +126,7 @@ export function PlanItemRow(props: Props) {
           <Quiet>{item.for}</Quiet>
         </div>
         <DoseTable
-          doses={item.doses}
+          item={item}
           held={rung.target.hold > 0}
           moves={rung.poses.start !== rung.poses.end && rung.sides !== "none"}
           onDose={setDose}
@@ -189,14 +206,17 @@ export function PlanItemRow(props: Props) {
   );
 }
 
-function DoseTable(props: {
-  doses: SideDose[];
+/** The fields of a plan are many; they are drawn again only when the exercise is another one. */
+const DoseTable = memo(DoseFields, (a, b) => a.item === b.item && a.held === b.held && a.moves === b.moves);
+
+function DoseFields(props: {
+  item: PlanItem;
   held: boolean;
   moves: boolean;
   onDose: (index: number, change: Partial<Dose>) => void;
   onRange: (index: number, range: number) => void;
 }) {
-  const shrinks = props.doses.some((d) => d.dose.sets > 1);
+  const shrinks = props.item.doses.some((d) => d.dose.sets > 1);
   const columns = [
     "sets",
     "reps",
@@ -215,7 +235,7 @@ function DoseTable(props: {
         </tr>
       </thead>
       <tbody>
-        {props.doses.map(({ side, dose, range }, i) => (
+        {props.item.doses.map(({ side, dose, range }, i) => (
           <tr key={side}>
             <th scope="row">
               <SideTag side={side} />

@@ -68,12 +68,6 @@ function Editor(props: Props) {
     );
   }
   const plan = weighed.data?.plan ?? draft.start;
-  const move = (index: number, by: number) => {
-    const order = items.map((item) => item.rungId);
-    const [id] = order.splice(index, 1);
-    if (id) order.splice(index + by, 0, id);
-    draft.reorder(order);
-  };
   return (
     <Columns $at="minmax(0, 1fr) 290px" style={{ gap: 32 }}>
       <Stack $gap={2}>
@@ -92,7 +86,7 @@ function Editor(props: Props) {
             kept={draft.current ? undefined : draft.isKept(item)}
             onKeep={(kept) => draft.keep(item, kept)}
             onChange={(next) => draft.change(item, next)}
-            onMove={(by) => move(i, by)}
+            onMove={(by) => draft.move(item.rungId, by)}
           />
         ))}
         <Ruled>

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api, got } from "../api/client";
 import type { Plan, PlanItem, PlanProposal, PlanView } from "../api/types";
 
@@ -33,6 +33,8 @@ export interface PlanDraft {
   change: (item: PlanItem, next: PlanItem | null) => void;
   add: (item: PlanItem) => void;
   reorder: (rungIds: string[]) => void;
+  /** Up or down by so many places. */
+  move: (rungId: string, by: number) => void;
   /** From the plan in force to a proposal, and back. */
   propose: () => void;
   backToCurrent: () => void;
@@ -47,7 +49,10 @@ const inOrder = (items: PlanItem[], order: string[] | null) => {
   return [...items].sort((a, b) => at(a) - at(b));
 };
 
-/** A plan being made: a proposal for some minutes with what was kept and left out, or the plan in force with edits. */
+/**
+ * A plan being made: a proposal for some minutes with what was kept and left out, or the plan in force with edits.
+ * What its functions do never depends on when they were made: a row that was not drawn again may keep older ones.
+ */
 export function usePlanDraft(episodeId: string, view: PlanView, minutesPerDay: number): PlanDraft | null {
   const inForce = view.revisions.at(-1)?.plan ?? null;
   const fresh = (current: boolean): Draft => ({
@@ -58,7 +63,6 @@ export function usePlanDraft(episodeId: string, view: PlanView, minutesPerDay: n
     order: null,
   });
   const [draft, setDraft] = useState(() => fresh(inForce !== null));
-  const set = (change: Partial<Draft>) => setDraft((d) => ({ ...d, ...change }));
   const asProposed = draft.minutes === minutesPerDay && draft.kept.length === 0 && draft.leftOut.length === 0;
   const ask = useQuery({
     queryKey: ["propose", episodeId, draft.minutes, draft.kept, draft.leftOut],
@@ -74,9 +78,14 @@ export function usePlanDraft(episodeId: string, view: PlanView, minutesPerDay: n
   });
   const proposal = draft.current ? null : asProposed ? view.proposal : (ask.data ?? view.proposal);
   const start = draft.current ? inForce : (proposal?.plan ?? null);
+  const [shown, setShown] = useState<PlanItem[]>([]);
+  const items = settled(shown, inOrder(draft.current ? draft.kept : (start?.items ?? []), draft.order));
+  if (items !== shown) setShown(items);
+  const latest = useRef(items);
+  useEffect(() => {
+    latest.current = items;
+  });
   if (!start) return null;
-  const items = inOrder(draft.current ? draft.kept : start.items, draft.order);
-  const isKept = (item: PlanItem) => draft.kept.some((k) => k.id === item.id);
   return {
     current: draft.current,
     minutes: draft.minutes,
@@ -86,30 +95,59 @@ export function usePlanDraft(episodeId: string, view: PlanView, minutesPerDay: n
     waiting: ask.isFetching,
     error: ask.error,
     changed: !draft.current || draft.order !== null || draft.kept !== inForce?.items,
-    isKept,
-    setMinutes: (minutes) => set({ minutes }),
+    isKept: (item) => draft.kept.some((k) => k.id === item.id),
+    setMinutes: (minutes) => setDraft((d) => ({ ...d, minutes })),
     keep: (item, kept) =>
-      set({ kept: kept ? [...draft.kept, item] : draft.kept.filter((k) => k.id !== item.id) }),
-    change: (item, next) => {
-      const others = draft.kept.filter((k) => k.id !== item.id);
-      const gone = draft.leftOut.includes(item.rungId) ? draft.leftOut : [...draft.leftOut, item.rungId];
-      if (next === null) {
-        set({ kept: others, leftOut: draft.current ? draft.leftOut : gone });
-      } else {
-        const kept = isKept(item)
-          ? draft.kept.map((k) => (k.id === item.id ? next : k))
-          : [...draft.kept, next];
-        set({
-          kept,
-          leftOut: draft.current || next.rungId === item.rungId ? draft.leftOut : gone,
-          order: draft.order?.map((id) => (id === item.rungId ? next.rungId : id)) ?? null,
-        });
-      }
-    },
+      setDraft((d) => ({ ...d, kept: kept ? [...d.kept, item] : d.kept.filter((k) => k.id !== item.id) })),
+    change: (item, next) => setDraft((d) => changed(d, item, next)),
     add: (item) =>
-      set({ kept: [...draft.kept, item], leftOut: draft.leftOut.filter((id) => id !== item.rungId) }),
-    reorder: (order) => set({ order }),
+      setDraft((d) => ({
+        ...d,
+        kept: [...d.kept, item],
+        leftOut: d.leftOut.filter((id) => id !== item.rungId),
+      })),
+    reorder: (order) => setDraft((d) => ({ ...d, order })),
+    move: (rungId, by) => {
+      const order = latest.current.map((item) => item.rungId);
+      const from = order.indexOf(rungId);
+      order.splice(from + by, 0, ...order.splice(from, 1));
+      setDraft((d) => ({ ...d, order }));
+    },
     propose: () => setDraft(fresh(false)),
     backToCurrent: () => setDraft(fresh(true)),
   };
+}
+
+/** What is changed by hand is kept; what is left out of a proposal does not come back. */
+function changed(d: Draft, item: PlanItem, next: PlanItem | null): Draft {
+  const gone = d.current || d.leftOut.includes(item.rungId) ? d.leftOut : [...d.leftOut, item.rungId];
+  if (next === null) {
+    return { ...d, kept: d.kept.filter((k) => k.id !== item.id), leftOut: gone };
+  }
+  return {
+    ...d,
+    kept: d.kept.some((k) => k.id === item.id)
+      ? d.kept.map((k) => (k.id === item.id ? next : k))
+      : [...d.kept, next],
+    leftOut: next.rungId === item.rungId ? d.leftOut : gone,
+    order: d.order?.map((id) => (id === item.rungId ? next.rungId : id)) ?? null,
+  };
+}
+
+const withoutId = (item: PlanItem) => JSON.stringify({ ...item, id: null, minutes: null });
+
+/**
+ * An exercise that a new proposal repeats stays the very same, so that its row need not be drawn again; one with another
+ * dose keeps at least its id.
+ */
+function settled(shown: PlanItem[], items: PlanItem[]): PlanItem[] {
+  const next = items.map((item) => {
+    const same = shown.find((old) => old.rungId === item.rungId);
+    if (!same || same === item) return item;
+    return withoutId(same) === withoutId(item) ? same : { ...item, id: same.id };
+  });
+  const nothingNew =
+    next.length === shown.length &&
+    next.every((item, i) => item === shown[i] || JSON.stringify(item) === JSON.stringify(shown[i]));
+  return nothingNew ? shown : next;
 }

@@ -144,12 +144,14 @@ internal sealed class PlanOptions(PlanInput input, StirredUp level, Policy polic
         return [new(weaker, more), new(weaker.Other(), dose)];
     }
 
-    /// <summary>It was climbed, and every direction it asks for was held all but what still counts as even.</summary>
-    private bool DoneWell(Candidate candidate) =>
-        candidate.Why.Any(reason => reason.RuleId == "P-ENTRY")
-        && input
-            .Findings.Control.Where(control => candidate.Asks(control.Sector, library) > 0)
-            .All(control => control.Percent >= 100 - policy.EvenPercent);
+    /// <summary>It was climbed, and every direction it asks for, if any, was held all but what still counts as even.</summary>
+    private bool DoneWell(Candidate candidate)
+    {
+        var asked = input.Findings.Control.Where(c => candidate.Asks(c.Sector, library) > 0).ToList();
+        return candidate.Why.Any(reason => reason.RuleId == "P-ENTRY")
+            && asked.Count > 0
+            && asked.All(control => control.Percent >= 100 - policy.EvenPercent);
+    }
 
     /// <summary>Without options that another of the same ladder and position beats or equals in everything.</summary>
     private static IEnumerable<PlanOption> Undominated(List<PlanOption> options)

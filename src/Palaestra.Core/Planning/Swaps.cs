@@ -32,7 +32,7 @@ public static class Swaps
     private const int NearestMost = 3;
 
     /// <summary>
-    /// Rungs of other ladders, and of its own below it, that ask for the direction this rung asks most of; nothing barred,
+    /// Rungs of other ladders, and of its own below it, that ask for the direction of its ladder, or where it does not ask for that the one it asks most of; nothing barred,
     /// nothing that is not at hand, nothing above what was seen clean. Nearest demand first. Empty for a rung that asks for
     /// no direction.
     /// </summary>
@@ -46,7 +46,8 @@ public static class Swaps
     {
         var main = library
             .DemandsOf(rung)
-            .OrderByDescending(demand => demand.Weight)
+            .OrderByDescending(demand => demand.Direction == library.LadderOf(rung.Id).Direction)
+            .ThenByDescending(demand => demand.Weight)
             .ThenBy(demand => demand.Direction)
             .FirstOrDefault();
         if (main is null)
