@@ -98,8 +98,13 @@ try {
   await shot("decide");
   await open(/Ottoline Brask/);
   await station("Plan");
-  await page.getByRole("button", { name: "Why this" }).nth(1).click();
+  await page.getByRole("button", { name: "Propose anew from the findings" }).click();
+  await page.getByRole("slider", { name: "Minutes a day" }).waitFor();
+  await page.getByRole("button", { name: "Why this" }).first().click();
   await shot("plan");
+  await page.getByRole("heading", { name: "Ladders" }).scrollIntoViewIfNeeded();
+  await page.evaluate(() => document.querySelector('section[aria-label="Ladders"]').scrollIntoView());
+  await shot("plan-ladders");
   await station("Take home");
   await shot("take-home", { fullPage: true });
   await open(/Nerys Quill/);
@@ -109,6 +114,9 @@ try {
   await page.getByRole("link", { name: "Leg reach, arms still" }).click();
   await page.getByText("How hard it is").waitFor();
   await shot("rung", { fullPage: true });
+  await page.goto(`${address}/settings`);
+  await page.getByRole("heading", { name: "Policies" }).waitFor();
+  await shot("settings");
   await page.goto(`${address}/library/sheet`);
   await page.getByText("Foot float").waitFor();
   await page.setViewportSize({ width: 1280, height: 2400 });

@@ -242,7 +242,8 @@ public static class PlanCheck
     )
     {
         var ladder = library.LadderOf(rung.Id);
-        if (findings is null)
+        // Neutral and switch-on are taught before anything is screened.
+        if (findings is null || ladder.Direction == Direction.None)
         {
             return null;
         }

@@ -18,144 +18,220 @@ internal sealed record FoundPlan(IReadOnlyList<PlanOption> Options, long Total, 
 }
 
 /// <summary>
-/// The best set of exercises, and the best with other exercises, by branch and bound: exact. A branch is left when even
-/// the most that the remaining ladders could still add is less than what was found. Two bounds are tried: the sum of what
-/// each could add by itself (adding to a set never makes another addition worth more), and by direction the most cover
-/// the remaining ladders could give together. Neither is ever too low.
+/// The best set of exercises, and the best with other exercises: exact. Branch and bound over rungs, each taken at its best: all
+/// the cover and points of its doses in the least of their time. Only where a set of rungs could so beat what was found are its doses
+/// tried. A branch is left when even the most that the remaining ladders could still add is less than what was found. Two
+/// bounds are tried: the sum of what each could add by itself (adding to a set never makes another addition worth more), and
+/// by direction the most cover the remaining ladders could give together. Neither is ever too low.
 /// </summary>
 internal sealed class PlanSearch
 {
+    /// <summary>A rung with all its doses. <paramref name="Most"/>: the most of each in the least time; no dose need be like it.</summary>
+    private sealed record Choice(PlanOption Most, IReadOnlyList<PlanOption> Doses)
+    {
+        public static Choice Of(IEnumerable<PlanOption> doses)
+        {
+            var all = doses.OrderBy(option => option.Key, StringComparer.Ordinal).ToList();
+            return new(
+                all[0] with
+                {
+                    Seconds = all.Min(option => option.Seconds),
+                    Own = all.Max(option => option.Own),
+                    Cover =
+                    [
+                        .. Enumerable
+                            .Range(0, PlanObjective.Directions)
+                            .Select(s => all.Max(option => option.Cover[s])),
+                    ],
+                },
+                all
+            );
+        }
+    }
+
     private readonly PlanObjective objective;
     private readonly double seconds;
     private readonly double change;
     private readonly int most;
-    private readonly List<PlanOption> locked;
-    private readonly PlanOption[][] ladders;
-    private readonly List<PlanOption> chosen;
+    private readonly bool runnerUp;
+    private readonly Choice[][] ladders;
+    private readonly List<Choice> chosen = [];
+    private readonly List<PlanOption> atMost = [];
     private readonly int[] cover = new int[PlanObjective.Directions];
     private readonly long[][] gains;
     private readonly Reach[][] reaches;
     private FoundPlan? best;
     private FoundPlan? second;
 
+    /// <summary>What a set has to reach to be worth keeping.</summary>
+    private FoundPlan? Floor => runnerUp ? second : best;
+
     /// <param name="seconds">Room in a day.</param>
     /// <param name="change">Seconds a change of position takes.</param>
     /// <param name="most">Exercises at most; locked ones count.</param>
+    /// <param name="runnerUp">Whether the second best is wanted too; without it the search is shorter.</param>
     public PlanSearch(
         IEnumerable<PlanOption> options,
         PlanObjective objective,
         double seconds,
         double change,
-        int most
+        int most,
+        bool runnerUp
     )
     {
         this.objective = objective;
         this.seconds = seconds + 1e-6;
         this.change = change;
         this.most = most;
+        this.runnerUp = runnerUp;
         var ordered = options.OrderBy(option => option.Key, StringComparer.Ordinal).ToList();
-        locked = [.. ordered.Where(option => option.Locked is not null)];
         ladders =
         [
             .. ordered
                 .Where(option => option.Locked is null)
                 .GroupBy(option => option.Ladder)
-                .Select(group =>
-                    group.OrderByDescending(Alone).ThenBy(o => o.Key, StringComparer.Ordinal).ToArray()
+                .Select(ladder =>
+                    ladder
+                        .GroupBy(option => option.RungId)
+                        .Select(Choice.Of)
+                        .OrderByDescending(Alone)
+                        .ThenBy(choice => choice.Most.RungId, StringComparer.Ordinal)
+                        .ToArray()
                 )
-                .OrderByDescending(group => Alone(group[0]))
-                .ThenBy(group => group[0].Key, StringComparer.Ordinal),
+                .OrderByDescending(ladder => Alone(ladder[0]))
+                .ThenBy(ladder => ladder[0].Most.RungId, StringComparer.Ordinal),
         ];
-        chosen = [.. locked];
         reaches = [.. Enumerable.Range(0, ladders.Length + 1).Select(Reaches)];
         gains = [.. Enumerable.Range(0, ladders.Length + 1).Select(_ => new long[ladders.Length])];
-        foreach (var option in locked)
+        foreach (var option in ordered.Where(option => option.Locked is not null))
         {
-            Add(option, 1);
+            Take(Choice.Of([option]));
         }
     }
-
-    /// <summary>Sets looked at in the last search.</summary>
-    public int Visited { get; private set; }
 
     /// <summary>The best and the best with other rungs; none where nothing fits. Never the empty set.</summary>
     public (FoundPlan? Best, FoundPlan? Second) Run()
     {
-        Branch(0, chosen.Sum(option => option.Seconds), Positions());
+        Branch(0, atMost.Sum(option => option.Seconds), PositionsOf(atMost));
         return (best, second);
     }
 
     private void Branch(int from, double spent, int positions)
     {
-        Visited++;
-        var total = objective.Total(chosen).Total;
-        Keep(total, spent + change * Math.Max(0, PlanObjective.Bits(positions) - 1));
+        var total = objective.Total(atMost).Total;
+        if (chosen.Count > 0 && !(total < Floor?.Total))
+        {
+            TryDoses(positions);
+        }
         if (from == ladders.Length || chosen.Count >= most || !Worthwhile(from, total, spent, positions))
         {
             return;
         }
         for (var ladder = from; ladder < ladders.Length; ladder++)
         {
-            foreach (var option in ladders[ladder])
+            foreach (var choice in ladders[ladder])
             {
-                var then = positions | (1 << option.Position);
-                var time = spent + option.Seconds;
+                var then = positions | (1 << choice.Most.Position);
+                var time = spent + choice.Most.Seconds;
                 if (time + change * (PlanObjective.Bits(then) - 1) > seconds)
                 {
                     continue;
                 }
-                chosen.Add(option);
-                Add(option, 1);
+                Take(choice);
                 Branch(ladder + 1, time, then);
-                Add(option, -1);
-                chosen.RemoveAt(chosen.Count - 1);
+                LetGo(choice);
             }
         }
     }
 
-    private void Keep(long total, double time)
+    private void Take(Choice choice)
     {
-        if (chosen.Count == 0 || time > seconds || total < second?.Total)
+        chosen.Add(choice);
+        atMost.Add(choice.Most);
+        for (var s = 0; s < cover.Length; s++)
         {
-            return;
+            cover[s] += choice.Most.Cover[s];
         }
-        var found = new FoundPlan([.. chosen], total, time);
-        if (second is not null && !found.Beats(second))
+    }
+
+    private void LetGo(Choice choice)
+    {
+        chosen.RemoveAt(chosen.Count - 1);
+        atMost.RemoveAt(atMost.Count - 1);
+        for (var s = 0; s < cover.Length; s++)
         {
-            return;
+            cover[s] -= choice.Most.Cover[s];
         }
+    }
+
+    /// <summary>The best doses of the chosen rungs that fit the time, kept if they are worth it; of equals the shorter.</summary>
+    private void TryDoses(int positions)
+    {
+        var set = new PlanOption[chosen.Count];
+        var (total, time) = (long.MinValue, double.MaxValue);
+        PlanOption[]? here = null;
+        Choose(0, change * Math.Max(0, PlanObjective.Bits(positions) - 1), atMost.Sum(o => o.Seconds));
+        if (here is not null && !(total < Floor?.Total))
+        {
+            Keep(new FoundPlan(here, total, time));
+        }
+
+        void Choose(int index, double spent, double rest)
+        {
+            if (index == set.Length)
+            {
+                var points = objective.Total(set).Total;
+                if (points > total || (points == total && spent < time - 1e-6))
+                {
+                    (total, time) = (points, spent);
+                    here = [.. set];
+                }
+                return;
+            }
+            var later = rest - chosen[index].Most.Seconds;
+            foreach (var dose in chosen[index].Doses)
+            {
+                if (spent + dose.Seconds + later <= seconds)
+                {
+                    set[index] = dose;
+                    Choose(index + 1, spent + dose.Seconds, later);
+                }
+            }
+        }
+    }
+
+    /// <summary>Every set of rungs comes by once, so that what is kept as second has other rungs than the best.</summary>
+    private void Keep(FoundPlan found)
+    {
         if (best is null || found.Beats(best))
         {
-            if (best is not null && best.Rungs != found.Rungs)
-            {
-                second = best;
-            }
+            second = best;
             best = found;
         }
-        else if (found.Rungs != best.Rungs)
+        else if (second is null || found.Beats(second))
         {
             second = found;
         }
     }
 
-    /// <summary>Whether the ladders from here on could still lift what is chosen over the second best.</summary>
+    /// <summary>Whether the ladders from here on could still lift what is chosen over what was found.</summary>
     private bool Worthwhile(int from, long now, double spent, int positions)
     {
-        if (second is null)
+        if (Floor is not { } floor)
         {
             return true;
         }
         var goals = 0;
         bool basic = false,
             well = false;
-        for (var i = 0; i < chosen.Count; i++)
+        for (var i = 0; i < atMost.Count; i++)
         {
-            goals |= chosen[i].Goals;
-            basic |= chosen[i].Basic;
-            well |= chosen[i].Well;
+            goals |= atMost[i].Goals;
+            basic |= atMost[i].Basic;
+            well |= atMost[i].Well;
         }
-        return now + Together(from, goals, basic, well) >= second.Total
-            && now + Apart(from, spent, positions, goals, basic, well) >= second.Total;
+        return now + Together(from, goals, basic, well) >= floor.Total
+            && now + Apart(from, spent, positions, goals, basic, well) >= floor.Total;
     }
 
     /// <summary>The most that one to so many of the ladders from some place on could give, direction by direction.</summary>
@@ -163,40 +239,39 @@ internal sealed class PlanSearch
 
     private Reach[] Reaches(int from)
     {
-        var rest = ladders.Skip(from).ToList();
+        var rest = ladders.Skip(from).Select(ladder => ladder.Select(c => c.Most).ToList()).ToList();
+        long[] Best(Func<PlanOption, long> of) =>
+            [.. rest.Select(ladder => ladder.Max(of)).OrderDescending().Take(most)];
 
-        long Most(int count, Func<PlanOption, long> of) =>
-            rest.Select(ladder => ladder.Max(of)).OrderDescending().Take(count).Sum();
-
+        var cover = Enumerable.Range(0, PlanObjective.Directions).Select(s => Best(o => o.Cover[s])).ToList();
+        var own = Best(option => option.Own);
         var all = rest.SelectMany(ladder => ladder).ToList();
+        var goals = all.Aggregate(0, (bits, option) => bits | option.Goals);
+        var (basic, well) = (all.Any(option => option.Basic), all.Any(option => option.Well));
         return
         [
             .. Enumerable
-                .Range(1, Math.Min(most, rest.Count))
+                .Range(1, own.Length)
                 .Select(count => new Reach(
-                    [
-                        .. Enumerable
-                            .Range(0, PlanObjective.Directions)
-                            .Select(s => Most(count, option => option.Cover[s])),
-                    ],
-                    Most(count, option => option.Own),
-                    all.Aggregate(0, (bits, option) => bits | option.Goals),
-                    all.Any(option => option.Basic),
-                    all.Any(option => option.Well)
+                    [.. cover.Select(best => best.Take(count).Sum())],
+                    own.Take(count).Sum(),
+                    goals,
+                    basic,
+                    well
                 )),
         ];
     }
 
     private long Together(int from, int goals, bool basic, bool well)
     {
-        long best = 0;
+        long most = 0;
         long counts = 0;
         var reach = reaches[from];
-        for (var i = 0; i < reach.Length && chosen.Count + i < most; i++)
+        for (var i = 0; i < reach.Length && chosen.Count + i < this.most; i++)
         {
             var part = reach[i];
             counts += objective.ForCount(chosen.Count + i);
-            long sum = part.Own + counts;
+            var sum = part.Own + counts;
             for (var s = 0; s < cover.Length; s++)
             {
                 sum += objective.Need[s] * Math.Min(Math.Max(0, objective.Cap[s] - cover[s]), part.Cover[s]);
@@ -204,43 +279,43 @@ internal sealed class PlanSearch
             sum += part.Basic && !basic ? PlanObjective.Base : 0;
             sum += part.Well && !well ? PlanObjective.DoneWell : 0;
             sum += (long)PlanObjective.Goal * PlanObjective.Bits(part.Goals & ~goals);
-            best = Math.Max(best, sum);
+            most = Math.Max(most, sum);
         }
-        return best;
+        return most;
     }
 
     private long Apart(int from, double spent, int positions, int goals, bool basic, bool well)
     {
-        var most = gains[from];
+        var each = gains[from];
         var room = seconds - change * Math.Max(0, PlanObjective.Bits(positions) - 1) - spent;
         var count = 0;
         for (var ladder = from; ladder < ladders.Length; ladder++)
         {
-            long gain = long.MinValue;
-            foreach (var option in ladders[ladder])
+            var gain = long.MinValue;
+            foreach (var choice in ladders[ladder])
             {
-                if (option.Seconds <= room)
+                if (choice.Most.Seconds <= room)
                 {
-                    gain = Math.Max(gain, Gain(option, goals, basic, well));
+                    gain = Math.Max(gain, Gain(choice.Most, goals, basic, well));
                 }
             }
             if (gain > long.MinValue)
             {
-                most[count++] = gain;
+                each[count++] = gain;
             }
         }
-        Array.Sort(most, 0, count);
-        long reach = 0;
-        for (var i = count - 1; i >= 0 && chosen.Count + count - 1 - i < this.most; i--)
+        Array.Sort(each, 0, count);
+        long sum = 0;
+        for (var i = count - 1; i >= 0 && chosen.Count + count - 1 - i < most; i--)
         {
-            var more = most[i] + objective.ForCount(chosen.Count + count - 1 - i);
+            var more = each[i] + objective.ForCount(chosen.Count + count - 1 - i);
             if (more <= 0)
             {
                 break;
             }
-            reach += more;
+            sum += more;
         }
-        return reach;
+        return sum;
     }
 
     /// <summary>The most an option could add to what is chosen, what it costs left aside.</summary>
@@ -257,15 +332,8 @@ internal sealed class PlanSearch
         return gain + (long)PlanObjective.Goal * PlanObjective.Bits(option.Goals & ~goals);
     }
 
-    private long Alone(PlanOption option) => Gain(option, 0, false, false);
+    private long Alone(Choice choice) => Gain(choice.Most, 0, false, false);
 
-    private void Add(PlanOption option, int sign)
-    {
-        for (var s = 0; s < cover.Length; s++)
-        {
-            cover[s] += sign * option.Cover[s];
-        }
-    }
-
-    private int Positions() => chosen.Aggregate(0, (all, option) => all | (1 << option.Position));
+    private static int PositionsOf(IEnumerable<PlanOption> options) =>
+        options.Aggregate(0, (all, option) => all | (1 << option.Position));
 }

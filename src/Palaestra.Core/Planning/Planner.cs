@@ -46,11 +46,11 @@ public static class Planner
             input.MinutesPerDay - Five < PlanInput.MinutesMin
                 ? null
                 : Other(
-                    Search(all, objective, input.MinutesPerDay - Five, policy).Best,
+                    Search(all, objective, input.MinutesPerDay - Five, policy, false).Best,
                     input.MinutesPerDay - Five
                 ),
             Other(
-                Search(all, objective, input.MinutesPerDay + Five, policy).Best,
+                Search(all, objective, input.MinutesPerDay + Five, policy, false).Best,
                 input.MinutesPerDay + Five
             ),
             PlanWords.Notes(input, best, nearest, all, policy, library)
@@ -84,14 +84,16 @@ public static class Planner
         IReadOnlyList<PlanOption> all,
         PlanObjective objective,
         double minutes,
-        Policy policy
+        Policy policy,
+        bool runnerUp = true
     ) =>
         new PlanSearch(
             all,
             objective,
             minutes * 60,
             policy.Seconds.PositionChange,
-            policy.ExercisesMax
+            policy.ExercisesMax,
+            runnerUp
         ).Run();
 
     /// <summary>Where nothing fits: what is locked, else the shortest exercise there is. None where there is none.</summary>

@@ -55,6 +55,12 @@ public class PlanSearchTests
                     // Some of the options only, whichever.
                     var some = all.OrderBy(option => HashOf(option.Key, seed)).Take(count).ToList();
                     var (best, _) = Planner.Search(some, objective, input.MinutesPerDay, policy);
+                    Assert.Equal(
+                        best?.Rungs,
+                        Planner
+                            .Search(some, objective, input.MinutesPerDay, policy, runnerUp: false)
+                            .Best?.Rungs
+                    );
                     Assert.Equal(BruteForce(some, objective, input.MinutesPerDay * 60, policy), best?.Total);
                 },
                 iter: 1500
