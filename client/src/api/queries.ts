@@ -111,6 +111,9 @@ export const useCalendar = (id: string) =>
     retry: false,
   });
 
+export const useClinic = () =>
+  useQuery({ queryKey: keys.clinic, queryFn: () => got(api.GET("/api/clinic")) });
+
 export const useScreen = (visitId: string) =>
   useQuery({
     queryKey: keys.screen(visitId),

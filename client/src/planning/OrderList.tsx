@@ -1,9 +1,10 @@
 import { memo } from "react";
-import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
+import { Button as AriaButton, GridList, GridListItem } from "react-aria-components";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
 import type { Library, PlanItem } from "../api/types";
 import { Quiet } from "../controls/layout";
+import { useReorder } from "../controls/useReorder";
 
 const List = styled(GridList)`
   display: grid;
@@ -45,15 +46,7 @@ function lines(items: PlanItem[]) {
 
 function Rows(props: { items: PlanItem[]; library: Library; onOrder: (rungIds: string[]) => void }) {
   const ids = props.items.map((item) => item.rungId);
-  const { dragAndDropHooks } = useDragAndDrop({
-    getItems: (keys) => [...keys].map((key) => ({ "text/plain": String(key) })),
-    onReorder: (e) => {
-      const moved = ids.filter((id) => e.keys.has(id));
-      const rest = ids.filter((id) => !e.keys.has(id));
-      const at = rest.indexOf(String(e.target.key)) + (e.target.dropPosition === "after" ? 1 : 0);
-      props.onOrder([...rest.slice(0, at), ...moved, ...rest.slice(at)]);
-    },
-  });
+  const dragAndDropHooks = useReorder(ids, props.onOrder);
   return (
     <List aria-label="Exercises, in order" dragAndDropHooks={dragAndDropHooks}>
       {props.items.map((item) => {

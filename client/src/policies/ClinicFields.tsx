@@ -1,7 +1,7 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, ProblemError } from "../api/client";
-import { keys } from "../api/queries";
+import { keys, useClinic } from "../api/queries";
 import type { ClinicForm } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
@@ -9,7 +9,7 @@ import { ProblemNote, Small, Stack } from "../controls/layout";
 
 /** Name and contact line of the clinic, as they stand on the sheet. */
 export function ClinicFields() {
-  const { data } = useQuery({ queryKey: keys.clinic, queryFn: () => got(api.GET("/api/clinic")) });
+  const { data } = useClinic();
   return data ? <Fields key={data.version} stored={data} /> : null;
 }
 

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
+import { Button as AriaButton, GridList, GridListItem } from "react-aria-components";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
 import type { BatteryItem, EarlierScreen, LeftOut, Library, ScreenView, Side } from "../api/types";
@@ -9,6 +9,7 @@ import { Columns, Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../
 import { useTakeFocus } from "../controls/useTakeFocus";
 import { dayWords } from "../controls/words";
 import { findTask } from "../capture/sideCounts";
+import { useReorder } from "../controls/useReorder";
 import { RungFigure } from "../figure/FigureView";
 import { AddRung } from "./AddRung";
 import { useBattery } from "./useBattery";
@@ -119,15 +120,7 @@ function Tasks(props: {
 }) {
   const { items, screen, library, onOrder } = props;
   const ids = items.map((item) => item.taskId);
-  const { dragAndDropHooks } = useDragAndDrop({
-    getItems: (keys) => [...keys].map((key) => ({ "text/plain": String(key) })),
-    onReorder: (e) => {
-      const moved = ids.filter((id) => e.keys.has(id));
-      const rest = ids.filter((id) => !e.keys.has(id));
-      const at = rest.indexOf(String(e.target.key)) + (e.target.dropPosition === "after" ? 1 : 0);
-      onOrder([...rest.slice(0, at), ...moved, ...rest.slice(at)]);
-    },
-  });
+  const dragAndDropHooks = useReorder(ids, onOrder);
   return (
     <List
       aria-label="Tasks of the screen, in order"

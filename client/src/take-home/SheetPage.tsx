@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import styled, { createGlobalStyle } from "styled-components";
 import { api, got, ProblemError } from "../api/client";
-import { findRung, keys, useCalendar, useLibrary, usePlan } from "../api/queries";
+import { findRung, keys, useCalendar, useClinic, useLibrary, usePlan } from "../api/queries";
 import type { CalendarView, EpisodeView, Library, PlanItem, PlanRevision, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Checkbox, Choice, TextField } from "../controls/fields";
@@ -31,6 +31,7 @@ export function SheetPage() {
   const { data: library } = useLibrary();
   const { data: plan, error } = usePlan(episode?.id ?? "");
   const { data: calendar } = useCalendar(episode?.id ?? "");
+  const { data: clinic } = useClinic();
   const [paper, setPaper] = useState<Paper>("A4");
   const [large, setLarge] = useState(false);
   const [record, setRecord] = useState(false);
@@ -91,6 +92,7 @@ export function SheetPage() {
         library={library}
         next={next}
         calendar={calendar}
+        contact={clinic?.contact ?? ""}
       />
     </Stack>
   );
@@ -251,6 +253,7 @@ function Sheet(props: {
   library: Library;
   next: VisitView | null;
   calendar: CalendarView | undefined;
+  contact: string;
 }) {
   const { episode, revision, library, next } = props;
   const days = daysToTick(new Date(), next ? new Date(next.plannedAt) : null);
@@ -276,11 +279,19 @@ function Sheet(props: {
           does={(day) => isDone(item, day, props.calendar)}
         />
       ))}
+      <p style={{ fontSize: 13 }}>
+        <strong>Pain, the worst of the day</strong>, 0 none to 10 the worst you can imagine:{" "}
+        {days.map((day) => (
+          <span key={day.toISOString()} style={{ whiteSpace: "nowrap" }}>
+            {day.toLocaleDateString("en-GB", { weekday: "short" })} {day.getDate()} ____{" "}
+          </span>
+        ))}
+      </p>
       <Small style={{ color: "inherit", fontSize: 13, marginTop: "auto" }}>
         <strong>Exercise should not raise pain.</strong> Slow, and never holding your breath: if you can talk,
         you are breathing. <strong>Stop and call</strong> if: numbness between the legs, bladder or bowel
         trouble, new weakness, pain spreading down a leg, fever. Follow your practitioner&apos;s advice; this
-        sheet supports it and does not replace it.{" "}
+        sheet supports it and does not replace it. {props.contact && <strong>Call: {props.contact}. </strong>}
         {next && `Next visit: ${dayWords(next.plannedAt)}, ${timeWords(next.plannedAt)}.`}
       </Small>
     </Paperlike>

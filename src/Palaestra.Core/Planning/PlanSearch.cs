@@ -60,6 +60,7 @@ internal sealed class PlanSearch
     private readonly int[] cover = new int[PlanObjective.Directions];
     private readonly long[][] gains;
     private readonly Reach[][] reaches;
+    private readonly double[][] shortest;
     private FoundPlan? best;
     private FoundPlan? second;
 
@@ -102,6 +103,7 @@ internal sealed class PlanSearch
                 .ThenBy(ladder => ladder[0].Most.RungId, StringComparer.Ordinal),
         ];
         reaches = [.. Enumerable.Range(0, ladders.Length + 1).Select(Reaches)];
+        shortest = [.. Enumerable.Range(0, ladders.Length + 1).Select(Shortest)];
         gains = [.. Enumerable.Range(0, ladders.Length + 1).Select(_ => new long[ladders.Length])];
         foreach (var option in ordered.Where(option => option.Locked is not null))
         {
@@ -230,8 +232,25 @@ internal sealed class PlanSearch
             basic |= atMost[i].Basic;
             well |= atMost[i].Well;
         }
-        return now + Together(from, goals, basic, well) >= floor.Total
-            && now + Apart(from, spent, positions, goals, basic, well) >= floor.Total;
+        var room = seconds - change * Math.Max(0, PlanObjective.Bits(positions) - 1) - spent;
+        var more = Math.Min(most - chosen.Count, shortest[from].Count(time => time <= room));
+        return now + Together(from, more, goals, basic, well) >= floor.Total
+            && now + Apart(from, room, more, goals, basic, well) >= floor.Total;
+    }
+
+    /// <summary>The least time that one, two, three … of the ladders from some place on can take.</summary>
+    private double[] Shortest(int from)
+    {
+        var sum = 0.0;
+        return
+        [
+            .. ladders
+                .Skip(from)
+                .Select(ladder => ladder.Min(choice => choice.Most.Seconds))
+                .Order()
+                .Take(most)
+                .Select(time => sum += time),
+        ];
     }
 
     /// <summary>The most that one to so many of the ladders from some place on could give, direction by direction.</summary>
@@ -262,12 +281,12 @@ internal sealed class PlanSearch
         ];
     }
 
-    private long Together(int from, int goals, bool basic, bool well)
+    private long Together(int from, int more, int goals, bool basic, bool well)
     {
         long most = 0;
         long counts = 0;
         var reach = reaches[from];
-        for (var i = 0; i < reach.Length && chosen.Count + i < this.most; i++)
+        for (var i = 0; i < reach.Length && i < more; i++)
         {
             var part = reach[i];
             counts += objective.ForCount(chosen.Count + i);
@@ -284,10 +303,9 @@ internal sealed class PlanSearch
         return most;
     }
 
-    private long Apart(int from, double spent, int positions, int goals, bool basic, bool well)
+    private long Apart(int from, double room, int more, int goals, bool basic, bool well)
     {
         var each = gains[from];
-        var room = seconds - change * Math.Max(0, PlanObjective.Bits(positions) - 1) - spent;
         var count = 0;
         for (var ladder = from; ladder < ladders.Length; ladder++)
         {
@@ -306,14 +324,14 @@ internal sealed class PlanSearch
         }
         Array.Sort(each, 0, count);
         long sum = 0;
-        for (var i = count - 1; i >= 0 && chosen.Count + count - 1 - i < most; i--)
+        for (var i = count - 1; i >= 0 && count - 1 - i < more; i--)
         {
-            var more = each[i] + objective.ForCount(chosen.Count + count - 1 - i);
-            if (more <= 0)
+            var gain = each[i] + objective.ForCount(chosen.Count + count - 1 - i);
+            if (gain <= 0)
             {
                 break;
             }
-            sum += more;
+            sum += gain;
         }
         return sum;
     }
