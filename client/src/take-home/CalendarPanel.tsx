@@ -115,7 +115,7 @@ function Feed(props: { episodeId: string; feed: string | null }) {
       {props.feed ? (
         <>
           <span>
-            Feed: <code>{`${window.location.origin}${props.feed}`}</code>
+            Feed: <code style={{ overflowWrap: "anywhere" }}>{`${window.location.origin}${props.feed}`}</code>
           </span>
           <Button $quiet $small onPress={() => change.mutate(false)}>
             Close the feed

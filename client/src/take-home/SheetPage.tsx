@@ -158,6 +158,7 @@ const sizes: Record<Paper, { width: string; minHeight: string }> = {
 const Paperlike = styled.article<{ $paper: Paper; $dense: boolean }>`
   width: ${({ $paper }) => sizes[$paper].width};
   max-width: 100%;
+  overflow-x: auto;
   min-height: ${({ $paper }) => sizes[$paper].minHeight};
   margin: 0 auto;
   padding: 8mm;
@@ -169,6 +170,7 @@ const Paperlike = styled.article<{ $paper: Paper; $dense: boolean }>`
   flex-direction: column;
   gap: ${({ $dense }) => ($dense ? 2 : 3)}mm;
   @media print {
+    overflow: visible;
     width: auto;
     min-height: 0;
     padding: 0;
