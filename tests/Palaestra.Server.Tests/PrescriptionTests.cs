@@ -235,6 +235,26 @@ public sealed class PrescriptionTests(OneServer one) : IClassFixture<OneServer>,
     }
 
     [Fact]
+    public async Task While_a_danger_sign_is_open_no_day_of_the_feed_holds()
+    {
+        var opened = await Screened();
+        await clinic.AcceptProposal(opened);
+        async Task<List<Ical.Net.CalendarComponents.CalendarEvent>> Days() =>
+            [
+                .. Ical
+                    .Net.Calendar.Load(await browser.GetStringAsync(At(opened, "calendar.ics")))!
+                    .Events.Where(e => e.Summary!.StartsWith("Exercises", StringComparison.Ordinal)),
+            ];
+        var before = await Days();
+        Assert.Contains(before, e => e.Status == Ical.Net.EventStatus.Confirmed);
+        var sign = (await browser.Get<Library.LibraryView>("/api/library")).DangerSigns[0].Id;
+        await browser.Post(At(opened, "danger-reports"), new DangerSignsForm([sign])).Ok<EpisodeView>();
+        var closed = await Days();
+        Assert.All(closed, e => Assert.Equal(Ical.Net.EventStatus.Cancelled, e.Status));
+        Assert.All(closed, e => Assert.True(e.Sequence > before.Single(b => b.Uid == e.Uid).Sequence));
+    }
+
+    [Fact]
     public async Task The_sheet_is_a_pdf_of_the_plan_in_force_and_there_is_none_without()
     {
         var opened = await Screened();

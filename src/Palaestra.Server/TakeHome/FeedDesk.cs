@@ -56,7 +56,7 @@ public sealed class FeedDesk(PracticeLibrary library)
     /// <summary>
     /// The feed of an episode: days of training of every revision, each until the next takes over; visits; the review and the
     /// next screen. An entry keeps its id from revision to revision and its sequence only grows, so that a newer one takes
-    /// the older one's place; a day that is no longer trained, or on which the client is away, is there as cancelled.
+    /// the older one's place; a day that is no longer trained, or on which the client is away, is there as cancelled, and so are all while a danger sign is open.
     /// </summary>
     public string Text(CaseFile file) => PlanFeed.Text("Exercises", Domain, Entries(file));
 
@@ -83,7 +83,8 @@ public sealed class FeedDesk(PracticeLibrary library)
                 byDay[day.Day] = EntryOf(day, file, revision);
             }
         }
-        return byDay.Values.Concat(Visits(file)).Concat(Looks(file));
+        var days = file.Closed ? byDay.Values.Select(entry => entry with { Cancelled = true }) : byDay.Values;
+        return days.Concat(Visits(file)).Concat(Looks(file));
     }
 
     private static DateOnly? RescreenOf(CaseFile file) =>
@@ -124,9 +125,13 @@ public sealed class FeedDesk(PracticeLibrary library)
             )
         );
 
-    /// <summary>Grows with every revision and with every edit of the episode (days, holidays).</summary>
+    /// <summary>Grows with every revision, every edit of the episode (days, holidays), and every danger sign noted or dealt with.</summary>
     private static int SequenceOf(CaseFile file, PlanRevision revision) =>
-        revision.Revision - 1 + file.Episode.Version - 1;
+        revision.Revision
+        - 1
+        + file.Episode.Version
+        - 1
+        + file.Episode.DangerReports.Sum(report => report.Open ? 1 : 2);
 
     private static IEnumerable<FeedEntry> Visits(CaseFile file) =>
         file.Visits.Select(visit => new FeedEntry(
