@@ -186,13 +186,11 @@ static async Task PrepareStore(WebApplication app, Settings settings)
     var fill = settings.Demo && DemoStart.NeedsFilling(settings.DataFolder, now);
     await using var scope = app.Services.CreateAsyncScope();
     await Store.Prepare(scope.ServiceProvider.GetRequiredService<PalaestraDb>(), settings.DataFolder, now);
-    app.Services.GetRequiredService<PolicyShelf>()
-        .Put(
-            await scope
-                .ServiceProvider.GetRequiredService<PalaestraDb>()
-                .Policies.AsNoTracking()
-                .ToListAsync()
-        );
+    if (await Store.HasOwnPolicies(settings.DataFolder))
+    {
+        var desk = scope.ServiceProvider.GetRequiredService<PolicyDesk>();
+        app.Services.GetRequiredService<PolicyShelf>().Put(await desk.Revisions());
+    }
     if (fill)
     {
         await scope.ServiceProvider.GetRequiredService<DemoSeeder>().Fill(now);

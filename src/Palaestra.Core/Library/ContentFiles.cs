@@ -172,7 +172,6 @@ public static class ContentFiles
         }
         errors.AddRange(TaskCheck.Errors(tasks!, ladders.Values));
         errors.AddRange(NormCheck.Errors(norms!, tasks!));
-        errors.AddRange(SchoolCheck.Errors(schools!, policies!));
         errors.AddRange(PlanContentCheck.Errors(ladders, goals!, equipment!, weeks!));
         var (resolved, families, poseErrors) = PoseEntries.Resolve(poses!.Poses);
         errors.AddRange(poseErrors);
@@ -217,6 +216,7 @@ public static class ContentFiles
         {
             return Checked<PracticeLibrary>.Good(library with { KnownDemands = known.Demands });
         }
+        errors.AddRange(SchoolCheck.Errors(schools!, policies!));
         errors.AddRange(LoadErrors(ladders, library));
         return errors.Count > 0
             ? Checked<PracticeLibrary>.Bad(errors)
