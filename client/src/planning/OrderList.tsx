@@ -1,9 +1,10 @@
 import { memo } from "react";
-import { Button as AriaButton, GridList, GridListItem } from "react-aria-components";
+import { GridList, GridListItem } from "react-aria-components";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
 import type { Library, PlanItem } from "../api/types";
 import { Quiet } from "../controls/layout";
+import { Grip } from "../controls/Grip";
 import { useReorder } from "../controls/useReorder";
 
 const List = styled(GridList)`
@@ -12,7 +13,7 @@ const List = styled(GridList)`
 
 const Item = styled(GridListItem)`
   display: grid;
-  grid-template-columns: 44px minmax(0, 1fr) auto;
+  grid-template-columns: 48px minmax(0, 1fr) auto;
   align-items: center;
   gap: ${({ theme }) => theme.space(2)};
   min-height: 48px;
@@ -24,16 +25,6 @@ const Item = styled(GridListItem)`
   &[data-dragging] {
     opacity: 0.5;
   }
-`;
-
-const Grip = styled(AriaButton)`
-  width: 44px;
-  height: 48px;
-  border: 0;
-  background: none;
-  color: ${({ theme }) => theme.colour.slate};
-  font: 700 22px/1 ${({ theme }) => theme.font.text};
-  cursor: grab;
 `;
 
 /** The exercises in their order; moved by dragging, or by keys from the grip. */

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Button as AriaButton, GridList, GridListItem } from "react-aria-components";
+import { GridList, GridListItem } from "react-aria-components";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
 import type { BatteryItem, EarlierScreen, LeftOut, Library, ScreenView, Side } from "../api/types";
@@ -9,6 +9,7 @@ import { Columns, Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../
 import { useTakeFocus } from "../controls/useTakeFocus";
 import { dayWords } from "../controls/words";
 import { findTask } from "../capture/sideCounts";
+import { Grip } from "../controls/Grip";
 import { useReorder } from "../controls/useReorder";
 import { RungFigure } from "../figure/FigureView";
 import { AddRung } from "./AddRung";
@@ -100,16 +101,6 @@ const Item = styled(GridListItem)`
   p {
     margin: 0;
   }
-`;
-
-const Grip = styled(AriaButton)`
-  width: 48px;
-  height: 56px;
-  border: 0;
-  background: none;
-  color: ${({ theme }) => theme.colour.slate};
-  font: 700 22px/1 ${({ theme }) => theme.font.text};
-  cursor: grab;
 `;
 
 function Tasks(props: {

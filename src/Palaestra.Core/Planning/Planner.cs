@@ -1,5 +1,3 @@
-using Palaestra.Core.Body;
-using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 
