@@ -130,6 +130,10 @@ public sealed record StirredUpTable(HighStirred High, ModerateStirred Moderate, 
 /// A school: every choice and threshold the rules use, by name, so that a clinic can see and change them.
 /// Percentages and fractions are of 1 unless the name says percent; pain is 0 to 10.
 /// </summary>
+/// <param name="HomeLessFraction">Under this share of the planned home work nothing is added.</param>
+/// <param name="HomeAgreesFraction">From this share on the home log stands for one clean visit.</param>
+/// <param name="PlateauVisits">Visits, or <paramref name="PlateauWeeks"/> weeks, without a clear change that ask for another way.</param>
+/// <param name="FaultsInARow">Broken reps in a row that stop a set.</param>
 public sealed record Policy(
     string Id,
     int Version,
@@ -167,5 +171,10 @@ public sealed record Policy(
     LoadedWork Loaded,
     SoreRules Sore,
     PolicySeconds Seconds,
-    StirredUpTable StirredUp
+    StirredUpTable StirredUp,
+    double HomeLessFraction = 0.5,
+    double HomeAgreesFraction = 0.8,
+    int PlateauVisits = 3,
+    int PlateauWeeks = 3,
+    int FaultsInARow = 2
 );

@@ -1,29 +1,52 @@
+using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Progression;
 
-/// <summary>Finds, by trying small changes of the input, the smallest one that gives another decision.</summary>
-internal static class Counterfactual
+/// <summary>
+/// What would have changed a decision: found by trying other inputs. Every number it was made from is moved, near values
+/// first; then a few facts; where none alone does it, two together. Of what is found the smallest change is told, one that
+/// makes it harder and one that makes it easier.
+/// </summary>
+internal sealed class Counterfactual(Decision decision, DecideInput input, PracticeLibrary library)
 {
-    private sealed record Change(string Words, Func<DecideInput, DecideInput> Apply);
+    /// <param name="Cost">How far it is from what was: share of the number's range, or 1 for a fact.</param>
+    private sealed record Found(string Words, Outcome Outcome, double Cost);
 
-    public static string? Of(Decision decision, DecideInput input, PracticeLibrary library)
+    private readonly DecideInput narrow = Narrow(decision, input, library);
+
+    /// <summary>Only where caps look across exercises do the others matter.</summary>
+    private static DecideInput Narrow(Decision decision, DecideInput input, PracticeLibrary library)
     {
-        foreach (var change in Changes(decision, input))
-        {
-            var other = DecisionEngine
-                .Bare(change.Apply(input), library)
-                .First(d => d.PlanItemId == decision.PlanItemId && d.Side == decision.Side);
-            if (other.Outcome != decision.Outcome)
+        var policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
+        var alone =
+            StirredUpLevel.Of(input.Profile, policy) != StirredUp.High && decision.RuleId != "D-CAP-CHANGE";
+        return alone
+            ? input with
             {
-                return $"{change.Words}, and this would be: {Words(other.Outcome)}.";
+                Items = [.. input.Items.Where(item => item.Id == decision.PlanItemId)],
+                Visits = [.. input.Visits.Where(p => p.PlanItemId == decision.PlanItemId)],
             }
-        }
-        return null;
+            : input;
     }
 
-    public static string Words(Outcome outcome) =>
+    public string? Words()
+    {
+        var found = Numbers().Concat(Facts()).ToList();
+        if (found.Count == 0)
+        {
+            found = [.. Pairs()];
+        }
+        var told = new[]
+        {
+            found.Where(f => Height(f.Outcome) > Height(decision.Outcome)).MinBy(f => f.Cost),
+            found.Where(f => Height(f.Outcome) <= Height(decision.Outcome)).MinBy(f => f.Cost),
+        };
+        var sentences = told.OfType<Found>().Select(f => $"{f.Words}, and this would be: {WordsOf(f.Outcome)}.");
+        return string.Join(" ", sentences) is { Length: > 0 } words ? words : null;
+    }
+
+    public static string WordsOf(Outcome outcome) =>
         outcome switch
         {
             Outcome.StepUp => "step up",
@@ -31,176 +54,173 @@ internal static class Counterfactual
             Outcome.Stay => "stay",
             Outcome.Ease => "ease the dose",
             Outcome.StepDown => "step down",
+            Outcome.Change => "change one thing",
             _ => "stop",
         };
 
-    /// <summary>Better changes first for what did not advance, worse ones for what did; each from small to large.</summary>
-    private static IEnumerable<Change> Changes(Decision decision, DecideInput input)
+    private static int Height(Outcome outcome) =>
+        outcome switch
+        {
+            Outcome.StepUp => 5,
+            Outcome.Add => 4,
+            Outcome.Stay or Outcome.Change => 3,
+            Outcome.Ease => 2,
+            Outcome.StepDown => 1,
+            _ => 0,
+        };
+
+    private Outcome Try(DecideInput other) =>
+        DecisionEngine
+            .Bare(other, library)
+            .First(d => d.PlanItemId == decision.PlanItemId && d.Side == decision.Side)
+            .Outcome;
+
+    private DecideInput Set(DecideInput from, NumberKind kind, int value) =>
+        DecisionNumbers.With(from, decision.PlanItemId, decision.Side, kind, value);
+
+    private IReadOnlyList<DecisionNumber> Known =>
+        [
+            .. DecisionNumbers
+                .Of(narrow, decision.PlanItemId, decision.Side)
+                .Where(number => number.Now is not null),
+        ];
+
+    /// <summary>Of each number the nearest value upward and the nearest downward that give another decision.</summary>
+    private IEnumerable<Found> Numbers()
     {
-        var check = input.CheckIn;
-        if (check.DangerSigns.Count > 0)
+        foreach (var number in Known)
         {
-            yield return new(
-                "Without the danger sign",
-                i => i with { CheckIn = i.CheckIn with { DangerSigns = [] } }
-            );
-        }
-        for (var less = 1; check.NextDayPain - less >= 0; less++)
-        {
-            var by = less;
-            yield return new(
-                $"{by} less pain the day after",
-                i => i with { CheckIn = i.CheckIn with { NextDayPain = i.CheckIn.NextDayPain - by } }
-            );
-        }
-        if (check.SettledHours is not null)
-        {
-            yield return new(
-                "Settled within the day",
-                i => i with { CheckIn = i.CheckIn with { SettledHours = 0 } }
-            );
-        }
-        if (check.NextDayPain > check.UsualPain && check.SettledHours is not null)
-        {
-            yield return new(
-                "No soreness after the last work",
-                i =>
-                    i with
-                    {
-                        CheckIn = i.CheckIn with { NextDayPain = i.CheckIn.UsualPain, SettledHours = 0 },
-                    }
-            );
-        }
-        yield return new("No set over the pain limit", i => Each(i, decision, bothSides: true, WithoutPain));
-        var today = input.Visits.FirstOrDefault(p => Is(p, decision) && p.Visit == input.Visit);
-        for (var more = 1; today is not null && more <= today.Prescribed.TotalReps - today.CleanReps; more++)
-        {
-            var by = more;
-            yield return new(
-                $"{by} more clean {(by == 1 ? "rep" : "reps")}{On(decision.Side)}",
-                i => Each(i, decision, bothSides: false, p => WithMoreClean(p, by))
-            );
-        }
-        if (today is { AllClean: true })
-        {
-            yield return new("One more visit like this", i => Repeated(i, decision));
-            for (var fewer = 1; fewer <= today.CleanReps; fewer++)
+            var now = number.Now!.Value;
+            var values = number.Values.Where(v => v != now).OrderBy(v => Math.Abs(v - now)).ToList();
+            foreach (var way in new[] { values.Where(v => v > now), values.Where(v => v < now) })
             {
-                var by = fewer;
-                yield return new(
-                    $"{by} fewer clean {(by == 1 ? "rep" : "reps")}{On(decision.Side)}",
-                    i => Each(i, decision, bothSides: false, p => WithMoreClean(p, -by))
-                );
+                foreach (var value in way)
+                {
+                    var outcome = Try(Set(narrow, number.Kind, value));
+                    if (outcome != decision.Outcome)
+                    {
+                        yield return new(WordsOf(number, value), outcome, Cost(number, value));
+                        break;
+                    }
+                }
             }
         }
-        for (var less = 1; today?.Effort - less >= 0; less++)
+    }
+
+    private static double Cost(DecisionNumber number, int value) =>
+        Math.Abs(value - number.Now!.Value) / (double)Math.Max(1, number.Max - number.Min);
+
+    private IEnumerable<Found> Facts()
+    {
+        if (narrow.CheckIn.DangerSigns.Count > 0)
         {
-            var by = less;
-            yield return new(
-                $"Effort {by} lower",
-                i =>
-                    Each(
-                        i,
-                        decision,
-                        bothSides: true,
-                        p => p with { Sets = [.. p.Sets.Select(s => s with { Effort = s.Effort - by })] }
-                    )
-            );
+            var without = narrow with { CheckIn = narrow.CheckIn with { DangerSigns = [] } };
+            if (Try(without) is var calm && calm != decision.Outcome)
+            {
+                yield return new("Without the danger sign", calm, 1);
+            }
         }
-        yield return new(
-            "Everything asked for done clean",
-            i => Each(i, decision, bothSides: true, AllClean)
-        );
+        if (DecisionNumbers.Today(narrow, decision.PlanItemId, decision.Side) is not { } today)
+        {
+            yield break;
+        }
+        if (today.BreakingReps > 0)
+        {
+            var worked = !today.CueFixed;
+            var other = Try(
+                DecisionNumbers.Each(
+                    narrow,
+                    decision.PlanItemId,
+                    decision.Side,
+                    p => p with { Sets = [.. p.Sets.Select(set => set with { CueFixed = worked })] }
+                )
+            );
+            if (other != decision.Outcome)
+            {
+                yield return new(worked ? "A cue that fixes it" : "A cue that does not fix it", other, 1);
+            }
+        }
+        if (Try(Repeated()) is var again && again != decision.Outcome)
+        {
+            yield return new("One more visit like this", again, 1);
+        }
+    }
+
+    /// <summary>Two numbers together, each moved as little as it takes beside the other.</summary>
+    private IEnumerable<Found> Pairs()
+    {
+        var numbers = Known;
+        for (var i = 0; i < numbers.Count; i++)
+        {
+            for (var j = i + 1; j < numbers.Count; j++)
+            {
+                var ends =
+                    from a in new[] { numbers[i].Min, numbers[i].Max }
+                    from b in new[] { numbers[j].Min, numbers[j].Max }
+                    where Try(Set(Set(narrow, numbers[i].Kind, a), numbers[j].Kind, b)) != decision.Outcome
+                    select (a, b);
+                foreach (var (a, b) in ends.ToList())
+                {
+                    yield return Shrunk(numbers[i], a, numbers[j], b);
+                }
+            }
+        }
+    }
+
+    private Found Shrunk(DecisionNumber one, int a, DecisionNumber two, int b)
+    {
+        a = Nearest(one, a, Set(narrow, two.Kind, b));
+        b = Nearest(two, b, Set(narrow, one.Kind, a));
+        var words = $"{WordsOf(one, a)}, and {Lower(WordsOf(two, b))}";
+        var outcome = Try(Set(Set(narrow, one.Kind, a), two.Kind, b));
+        return new(words, outcome, Cost(one, a) + Cost(two, b));
+    }
+
+    /// <summary>The value nearest to what was, on the way to <paramref name="end"/>, that still changes the decision.</summary>
+    private int Nearest(DecisionNumber number, int end, DecideInput beside)
+    {
+        var now = number.Now!.Value;
+        return number
+            .Values.Where(v => Math.Min(now, end) <= v && v <= Math.Max(now, end))
+            .OrderBy(v => Math.Abs(v - now))
+            .First(v => v == end || Try(Set(beside, number.Kind, v)) != decision.Outcome);
+    }
+
+    private static string Lower(string words) => char.ToLowerInvariant(words[0]) + words[1..];
+
+    private string WordsOf(DecisionNumber number, int value)
+    {
+        var by = Math.Abs(value - number.Now!.Value);
+        var more = value > number.Now;
+        return number.Kind switch
+        {
+            NumberKind.CleanReps =>
+                $"{by} {(more ? "more" : "fewer")} clean {(by == 1 ? "rep" : "reps")}{On(decision.Side)}",
+            NumberKind.Effort => $"Effort {value} instead of {number.Now}",
+            NumberKind.PainfulSets =>
+                $"{(value == 0 ? "No" : value)} painful {(value == 1 ? "set" : "sets")}{On(decision.Side)}",
+            NumberKind.NextDayPain => $"{by} {(more ? "more" : "less")} pain the day after",
+            NumberKind.SettledHours => $"Settled in {value} h",
+            NumberKind.DaysAway => $"{value} {(value == 1 ? "day" : "days")} without training",
+            _ => $"Home work {value} % done",
+        };
     }
 
     private static string On(Side side) => side == Side.Both ? "" : $" on the {side.Word()}";
 
-    private static bool Is(Performance p, Decision d) => p.PlanItemId == d.PlanItemId && p.Side == d.Side;
-
-    private static DecideInput Each(
-        DecideInput input,
-        Decision d,
-        bool bothSides,
-        Func<Performance, Performance> change
-    ) =>
-        input with
+    /// <summary>Today's work again, as a next visit a week later.</summary>
+    private DecideInput Repeated() =>
+        narrow with
         {
+            Visit = narrow.Visit + 1,
+            Date = narrow.Date.AddDays(7),
+            LastWorkDate = narrow.LastWorkDate?.AddDays(7),
             Visits =
             [
-                .. input.Visits.Select(p =>
-                    p.Visit == input.Visit && p.PlanItemId == d.PlanItemId && (bothSides || p.Side == d.Side)
-                        ? change(p)
-                        : p
-                ),
-            ],
-        };
-
-    private static Performance WithoutPain(Performance p) =>
-        p with
-        {
-            Sets = [.. p.Sets.Select(set => set with { PainOver = false })],
-        };
-
-    private static Performance AllClean(Performance p) =>
-        p with
-        {
-            Sets =
-            [
-                .. Enumerable
-                    .Range(0, p.Prescribed.Sets)
-                    .Select(_ => new SetDone(
-                        p.Prescribed.Reps,
-                        p.Prescribed.Reps,
-                        0,
-                        0,
-                        p.Prescribed.Reps * p.Prescribed.Hold,
-                        false,
-                        null,
-                        p.Effort,
-                        null
-                    )),
-            ],
-        };
-
-    /// <summary>Moves reps between clean and broken, set by set, without changing how many were asked for.</summary>
-    private static Performance WithMoreClean(Performance p, int by)
-    {
-        var left = Math.Abs(by);
-        var sets = new List<SetDone>();
-        foreach (var set in p.Sets)
-        {
-            var room = by > 0 ? Math.Max(0, p.Prescribed.Reps - set.CleanReps) : set.CleanReps;
-            var step = Math.Min(left, room) * Math.Sign(by);
-            left -= Math.Abs(step);
-            sets.Add(
-                set with
-                {
-                    CleanReps = set.CleanReps + step,
-                    Reps = Math.Max(set.Reps, set.CleanReps + step),
-                    BreakingReps = Math.Max(0, set.BreakingReps - step),
-                }
-            );
-        }
-        while (by > 0 && left > 0)
-        {
-            var reps = Math.Min(left, p.Prescribed.Reps);
-            left -= reps;
-            sets.Add(new SetDone(reps, reps, 0, 0, reps * p.Prescribed.Hold, false, null, p.Effort, null));
-        }
-        return p with { Sets = sets };
-    }
-
-    /// <summary>Today's work again, as a next visit.</summary>
-    private static DecideInput Repeated(DecideInput input, Decision d) =>
-        input with
-        {
-            Visit = input.Visit + 1,
-            Visits =
-            [
-                .. input.Visits,
-                .. input
-                    .Visits.Where(p => p.Visit == input.Visit && p.PlanItemId == d.PlanItemId)
-                    .Select(p => p with { Visit = input.Visit + 1 }),
+                .. narrow.Visits,
+                .. narrow
+                    .Visits.Where(p => p.Visit == narrow.Visit)
+                    .Select(p => p with { Visit = narrow.Visit + 1, Date = p.Date.AddDays(7) }),
             ],
         };
 }

@@ -14,7 +14,7 @@ public static class DecisionEngine
                 .Select(decision =>
                     decision with
                     {
-                        WouldChange = Counterfactual.Of(decision, input, library),
+                        WouldChange = new Counterfactual(decision, input, library).Words(),
                     }
                 ),
         ];
@@ -27,17 +27,47 @@ public static class DecisionEngine
         Outcome outcome,
         PracticeLibrary library
     ) =>
-        new DecisionRules(input, input.Items.First(item => item.Id == itemId), side, library).Chosen(outcome);
+        DecisionOrder.Chosen(
+            new DecisionCase(input, input.Items.First(item => item.Id == itemId), side, library),
+            outcome
+        );
 
-    /// <summary>The decisions without their counterfactuals; what the search for counterfactuals calls.</summary>
-    internal static IReadOnlyList<Decision> Bare(DecideInput input, PracticeLibrary library)
+    /// <summary>The decisions without their counterfactuals; what searches call, many times.</summary>
+    public static IReadOnlyList<Decision> Bare(DecideInput input, PracticeLibrary library)
     {
         var decisions = input
-            .Items.SelectMany(item =>
-                item.Doses.Select(d => new DecisionRules(input, item, d.Side, library).Decide())
-            )
+            .Items.SelectMany(item => OneRung(item, [.. item.Doses.Select(d => OfSide(input, item, d.Side, library))]))
             .ToList();
-        return CapRisesWhenSore(decisions, input, library);
+        return OneChange(CapRisesWhenSore(decisions, input, library), input);
+    }
+
+    private static Decision OfSide(DecideInput input, PlanItem item, Side side, PracticeLibrary library) =>
+        DecisionOrder.Decide(new DecisionCase(input, item, side, library));
+
+    /// <summary>
+    /// A two-sided exercise has one rung. Where one side stalls and the other is not eased, both change; where the other is
+    /// eased, easing goes first and nothing else is changed today.
+    /// </summary>
+    private static IReadOnlyList<Decision> OneRung(PlanItem item, IReadOnlyList<Decision> sides)
+    {
+        if (sides is not [var a, var b] || sides.All(d => d.Outcome != Outcome.Change))
+        {
+            return sides;
+        }
+        if (sides.Any(d => d.Outcome is Outcome.Ease or Outcome.StepDown or Outcome.Stop))
+        {
+            return [.. sides.Select(d => d.Outcome == Outcome.Change ? Held(d, item, d.RuleId, "The other side is eased first.") : d)];
+        }
+        return a.Outcome == Outcome.Change ? [a, Along(a, b)] : [Along(b, a), b];
+
+        static Decision Along(Decision stalled, Decision other) =>
+            other.Outcome == Outcome.Change
+                ? other
+                : stalled with
+                {
+                    Side = other.Side,
+                    Evidence = [.. other.Evidence, $"The {stalled.Side.Word()} has stalled; both sides change."],
+                };
     }
 
     /// <summary>D-CAP-RISE: when stirred-up-ness is high, only the first exercise that earned a rung gets it today.</summary>
@@ -53,24 +83,36 @@ public static class DecisionEngine
             return decisions;
         }
         var first = decisions.FirstOrDefault(d => d.Outcome == Outcome.StepUp)?.PlanItemId;
-        return
-        [
-            .. decisions.Select(d =>
-                d.Outcome == Outcome.StepUp && d.PlanItemId != first ? Held(d, input) : d
-            ),
-        ];
+        return decisions.ConvertAll(d =>
+            d.Outcome == Outcome.StepUp && d.PlanItemId != first
+                ? Held(d, ItemOf(d, input), "D-CAP-RISE", "Easily stirred up: one exercise moves up a rung per visit.")
+                : d
+        );
     }
 
-    private static Decision Held(Decision decision, DecideInput input)
+    /// <summary>D-CAP-CHANGE: of stalled exercises one is changed at a visit, so that it is known what made the difference.</summary>
+    private static List<Decision> OneChange(List<Decision> decisions, DecideInput input)
     {
-        var item = input.Items.First(i => i.Id == decision.PlanItemId);
-        return decision with
+        var first = decisions.FirstOrDefault(d => d.Outcome == Outcome.Change)?.PlanItemId;
+        return decisions.ConvertAll(d =>
+            d.Outcome == Outcome.Change && d.PlanItemId != first
+                ? Held(d, ItemOf(d, input), "D-CAP-CHANGE", "One thing is changed at a visit; this one comes next.")
+                : d
+        );
+    }
+
+    private static PlanItem ItemOf(Decision decision, DecideInput input) =>
+        input.Items.First(item => item.Id == decision.PlanItemId);
+
+    private static Decision Held(Decision decision, PlanItem item, string rule, string why) =>
+        decision with
         {
             Outcome = Outcome.Stay,
-            RuleId = "D-CAP-RISE",
+            RuleId = rule,
             RungId = item.RungId,
             Dose = item.Doses.First(d => d.Side == decision.Side).Dose,
-            Evidence = [.. decision.Evidence, "Easily stirred up: one exercise moves up a rung per visit."],
+            Evidence = [.. decision.Evidence, why],
+            Strategy = null,
+            SwitchOn = null,
         };
-    }
 }

@@ -10,9 +10,8 @@ public static class DoseStep
     /// <paramref name="growth"/>; where even the smallest step is larger, that smallest step. None at the target.
     /// </summary>
     /// <param name="growth">Share of the present clean time, for example 0.2. Common practice.</param>
-    public static Dose? Harder(Dose dose, Rung rung, double growth)
+    public static Dose? Harder(Dose dose, Rung rung, Dose target, double growth)
     {
-        var target = rung.Target;
         var options = Options(dose, target).ToList();
         if (options.Count == 0)
         {
@@ -46,6 +45,31 @@ public static class DoseStep
                 Sets = dose.Sets + 1,
             };
         }
+    }
+
+    /// <summary>A hold grows by at most this share in one step of the endurance school. Our own.</summary>
+    private const double LongerHold = 0.25;
+
+    /// <summary>
+    /// The endurance school's step toward one long hold: each hold up to a quarter longer, and at least a second, with as
+    /// many reps as the growth in clean time leaves. None once the hold is as long as the target's.
+    /// </summary>
+    public static Dose? Longer(Dose dose, Rung rung, Dose target, double growth)
+    {
+        if (dose.Hold >= target.Hold)
+        {
+            return null;
+        }
+        var hold = Math.Min(target.Hold, Math.Max(dose.Hold + 1, Math.Floor(dose.Hold * (1 + LongerHold))));
+        var limit = dose.Seconds(rung.MoveSeconds) * (1 + growth) + 1e-9;
+        var options =
+            from sets in Enumerable.Range(1, dose.Sets)
+            from reps in Enumerable.Range(target.Reps, Math.Max(1, dose.Reps - target.Reps + 1))
+            let option = dose with { Hold = hold, Sets = sets, Reps = reps, Fewer = sets == 1 ? 0 : dose.Fewer }
+            where option.Seconds(rung.MoveSeconds) <= limit
+            orderby option.Seconds(rung.MoveSeconds) descending, option.Sets descending
+            select (Dose?)option;
+        return options.FirstOrDefault() ?? new Dose(target.Reps, 1, hold);
     }
 
     /// <summary>One set fewer; with one set, back to the start reps; below that none: the rung itself has to give.</summary>

@@ -241,5 +241,13 @@ public static class CaptureCheck
         {
             yield return new($"{at}.planItemId", "In a session a trial belongs to an exercise of the plan.");
         }
+        if (e.Share is not null and not (>= 0 and <= 1))
+        {
+            yield return new($"{at}.share", "A share is between 0 and 1.");
+        }
+        if (e.Eased is { } eased && eased.Distinct().Count() != eased.Count)
+        {
+            yield return new($"{at}.eased", "Each change is named once.");
+        }
     }
 }

@@ -1,4 +1,5 @@
 using Palaestra.Core.Library;
+using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Screening;
 
@@ -88,9 +89,11 @@ public enum Instrument
 /// <param name="LegLength">Trial started: front hip bone to inner ankle, 40 to 140 cm; reaches are told as a share of it.</param>
 /// <param name="Persists">Fault marked: it stays from this rep on.</param>
 /// <param name="Amount">Measure taken: the reading.</param>
-/// <param name="Share">Range reached: share of the drawn movement, 0 to 1.</param>
+/// <param name="Share">Range reached, or asked for at the start: share of the drawn movement, 0 to 1.</param>
 /// <param name="Degrees">Range reached: the angle, 0 to 180.</param>
 /// <param name="By">Who tapped, where the tablet knew; a tablet may be sent by somebody else later.</param>
+/// <param name="Eased">Trial started in a session: what was made easier than the plan asks, of each kind at most once.</param>
+/// <param name="Trigger">Trial started: why it was made easier. Cue given: what it answers.</param>
 /// <param name="Undoes">Undone: id of the event taken back. Undoing an undo brings it back.</param>
 public sealed record CaptureEvent(
     Guid Id,
@@ -119,5 +122,7 @@ public sealed record CaptureEvent(
     double? Share = null,
     double? Degrees = null,
     Instrument? Instrument = null,
-    string? By = null
+    string? By = null,
+    IReadOnlyList<OneChange>? Eased = null,
+    StopTrigger? Trigger = null
 );

@@ -1,4 +1,5 @@
 using Palaestra.Core.Library;
+using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Screening;
 
@@ -102,9 +103,13 @@ public sealed record Trial(
     double? LegLength = null,
     IReadOnlyList<Instrument>? Instruments = null,
     bool Paused = false,
-    string? By = null
+    string? By = null,
+    IReadOnlyList<OneChange>? EasedBy = null
 )
 {
+    /// <summary>What was made easier than the plan asks; empty when nothing was.</summary>
+    public IReadOnlyList<OneChange> Eased => EasedBy ?? [];
+
     public bool Open => EndedAt is null;
 
     /// <summary>The first mark that broke a rep, or none.</summary>

@@ -94,7 +94,7 @@ public static class TrialFold
         private readonly List<RawRep> reps = [];
         private readonly List<Instrument> instruments = [];
         private Side side = start.Side ?? Side.Both;
-        private Reach? reach;
+        private Reach? reach = start.Share is { } share ? new Reach(share, null) : null;
         private bool paused;
         private readonly List<(CaptureEvent Event, int Rep, double? Second)> marks = [];
         private DateTimeOffset? holdSince;
@@ -236,7 +236,8 @@ public static class TrialFold
                 start.LegLength,
                 [.. instruments.Distinct().Order()],
                 paused && endedAt is null,
-                start.By
+                start.By,
+                start.Eased
             );
         }
 

@@ -8,6 +8,7 @@ namespace Palaestra.Core.Visits;
 /// <param name="BreakingReps">Reps in which the trunk gave way.</param>
 /// <param name="CueFixed">True or false when a cue was given; none when not.</param>
 /// <param name="PainOver">Pain went over the policy's limit.</param>
+/// <param name="Eased">Done easier than asked: a shorter range, fewer seconds, a shorter lever, more support or a lower rung.</param>
 public sealed record SetDone(
     int Reps,
     int CleanReps,
@@ -17,7 +18,8 @@ public sealed record SetDone(
     bool PainOver,
     bool? CueFixed,
     int? Effort,
-    string? FirstFault
+    string? FirstFault,
+    bool Eased = false
 );
 
 /// <summary>What one side of one exercise did in one visit, against what was asked.</summary>
@@ -32,10 +34,15 @@ public sealed record Performance(
     IReadOnlyList<SetDone> Sets
 )
 {
-    public int Reps => Sets.Sum(set => set.Reps);
-    public int CleanReps => Sets.Sum(set => set.CleanReps);
-    public int AllCleanReps => Sets.Sum(set => set.CleanReps + set.CuedCleanReps);
-    public int BreakingReps => Sets.Sum(set => set.BreakingReps);
+    /// <summary>Sets done as they were asked for: only these speak for or against the dose.</summary>
+    private IEnumerable<SetDone> AsAsked => Sets.Where(set => !set.Eased);
+
+    public int Reps => AsAsked.Sum(set => set.Reps);
+    public int CleanReps => AsAsked.Sum(set => set.CleanReps);
+    public int AllCleanReps => AsAsked.Sum(set => set.CleanReps + set.CuedCleanReps);
+    public int BreakingReps => AsAsked.Sum(set => set.BreakingReps);
+    public double CleanSeconds => AsAsked.Sum(set => set.CleanSeconds);
+    public bool Eased => Sets.Any(set => set.Eased);
     public int PainSets => Sets.Count(set => set.PainOver);
     public int? Effort => Sets.Select(set => set.Effort).Max();
 
@@ -48,12 +55,12 @@ public sealed record Performance(
     /// <summary>Every set and rep asked for was clean, without a cue or a painful set.</summary>
     public bool AllClean =>
         PainSets == 0
-        && Sets.Count >= Prescribed.Sets
+        && AsAsked.Count() >= Prescribed.Sets
         && CleanReps >= Prescribed.TotalReps
         && BreakingReps == 0;
 
-    /// <summary>All clean at a dose that covers the rung's target.</summary>
-    public bool MeetsTarget(Rung rung) => AllClean && rung.Id == RungId && Prescribed.Covers(rung.Target);
+    /// <summary>All clean at a dose that covers the target.</summary>
+    public bool Meets(Dose target) => AllClean && Prescribed.Covers(target);
 
     public static IReadOnlyList<Performance> FromTrials(
         int visit,
@@ -71,13 +78,13 @@ public sealed record Performance(
                     && t.Side == side.Side
                 )
                 .OrderBy(t => t.StartedAt)
-                .Select(Set)
+                .Select(t => Set(t, item.RungId))
                 .ToList()
             where sets.Count > 0
             select new Performance(visit, date, item.Id, item.RungId, side.Side, side.Dose, sets),
         ];
 
-    private static SetDone Set(Trial trial) =>
+    private static SetDone Set(Trial trial, string asked) =>
         new(
             trial.Total,
             trial.Clean.Reps,
@@ -87,6 +94,7 @@ public sealed record Performance(
             trial.PainOverLimit || trial.EndReason == EndReason.Pain,
             trial.CueGiven ? trial.CueWorked ?? false : null,
             trial.Effort,
-            trial.FirstBreak?.Fault
+            trial.FirstBreak?.Fault,
+            trial.RungId != asked || trial.Eased.Count > 0
         );
 }

@@ -189,7 +189,7 @@ public class DecisionTests
                         Math.Min(sets, rung.Target.Sets),
                         hold
                     );
-                    if (DoseStep.Harder(dose, rung, 0.2) is { } more)
+                    if (DoseStep.Harder(dose, rung, rung.Target, 0.2) is { } more)
                     {
                         Assert.True(rung.Target.Covers(more));
                         Assert.True(more.Seconds(rung.MoveSeconds) > dose.Seconds(rung.MoveSeconds));

@@ -117,6 +117,6 @@ public class PerformanceTests
     public void The_target_is_met_only_at_a_dose_that_covers_it(int reps, int sets, bool meets)
     {
         var work = new Work("B5", new Dose(reps, sets, 0)).Visit(1, Side.Left);
-        Assert.Equal(meets, work.Done[0].MeetsTarget(Content.Library.Rung("B5")));
+        Assert.Equal(meets, work.Done[0].Meets(Content.Library.Rung("B5").Target));
     }
 }

@@ -1,0 +1,191 @@
+using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+using Palaestra.Core.Visits;
+
+namespace Palaestra.Core.Progression;
+
+/// <summary>A number a decision was made from, that may be asked "what if" about.</summary>
+public enum NumberKind
+{
+    /// <summary>Clean reps of the side today, of all sets.</summary>
+    CleanReps,
+
+    /// <summary>The highest effort of the exercise today, 0 to 10.</summary>
+    Effort,
+
+    /// <summary>Sets of the side today in which pain went over the limit.</summary>
+    PainfulSets,
+
+    /// <summary>Pain the morning after the last work, 0 to 10.</summary>
+    NextDayPain,
+
+    /// <summary>Hours until it was as before.</summary>
+    SettledHours,
+
+    /// <summary>Days without training before this visit.</summary>
+    DaysAway,
+
+    /// <summary>Home work done of what was planned, percent.</summary>
+    HomePercent,
+}
+
+/// <param name="Now">As it was; none where it is not known.</param>
+/// <param name="Step">Distance of values worth trying.</param>
+public sealed record DecisionNumber(NumberKind Kind, string Name, int? Now, int Min, int Max, int Step)
+{
+    public IEnumerable<int> Values => Enumerable.Range(0, (Max - Min) / Step + 1).Select(i => Min + i * Step);
+}
+
+/// <summary>Reads and changes the numbers behind the decision of one exercise and side.</summary>
+public static class DecisionNumbers
+{
+    private const int HoursMax = 48;
+    private const int DaysMax = 60;
+
+    public static IReadOnlyList<DecisionNumber> Of(DecideInput input, Guid itemId, Side side)
+    {
+        var check = input.CheckIn;
+        var numbers = new List<DecisionNumber>();
+        if (Today(input, itemId, side) is { } today)
+        {
+            numbers.Add(
+                new(NumberKind.CleanReps, "Clean reps today", today.CleanReps, 0, today.Prescribed.TotalReps, 1)
+            );
+            numbers.Add(new(NumberKind.Effort, "Effort", EffortOf(input, itemId), 0, 10, 1));
+            numbers.Add(
+                new(NumberKind.PainfulSets, "Painful sets", today.PainSets, 0, Math.Max(1, today.Sets.Count), 1)
+            );
+        }
+        numbers.Add(new(NumberKind.NextDayPain, "Pain the morning after", check.NextDayPain, 0, 10, 1));
+        numbers.Add(
+            new(
+                NumberKind.SettledHours,
+                "Hours to settle",
+                check.SettledHours is { } hours ? (int)Math.Round(hours) : null,
+                0,
+                HoursMax,
+                1
+            )
+        );
+        numbers.Add(
+            new(
+                NumberKind.DaysAway,
+                "Days without training",
+                input.LastWorkDate is { } last ? input.Date.DayNumber - last.DayNumber : null,
+                0,
+                DaysMax,
+                1
+            )
+        );
+        if (input.Home?.FirstOrDefault(h => h.PlanItemId == itemId && h.Side == side)?.Share is { } share)
+        {
+            numbers.Add(
+                new(NumberKind.HomePercent, "Home work done, %", (int)Math.Round(100 * share), 0, 100, 5)
+            );
+        }
+        return numbers;
+    }
+
+    /// <summary>The input as it would be had one number been another.</summary>
+    public static DecideInput With(DecideInput input, Guid itemId, Side side, NumberKind kind, int value) =>
+        kind switch
+        {
+            NumberKind.CleanReps => Each(
+                input,
+                itemId,
+                side,
+                p => WithMoreClean(p, value - p.CleanReps)
+            ),
+            NumberKind.Effort => Each(input, itemId, null, p => WithEffort(p, value)),
+            NumberKind.PainfulSets => Each(input, itemId, side, p => WithPain(p, value)),
+            NumberKind.NextDayPain => input with { CheckIn = input.CheckIn with { NextDayPain = value } },
+            NumberKind.SettledHours => input with { CheckIn = input.CheckIn with { SettledHours = value } },
+            NumberKind.DaysAway => input with { LastWorkDate = input.Date.AddDays(-value) },
+            NumberKind.HomePercent => input with
+            {
+                Home =
+                [
+                    .. (input.Home ?? []).Select(h =>
+                        h.PlanItemId == itemId && h.Side == side
+                            ? h with { DoneReps = (int)Math.Round(h.PlannedReps * value / 100.0) }
+                            : h
+                    ),
+                ],
+            },
+            _ => input,
+        };
+
+    public static Performance? Today(DecideInput input, Guid itemId, Side side) =>
+        input.Visits.FirstOrDefault(p =>
+            p.Visit == input.Visit && p.PlanItemId == itemId && p.Side == side
+        );
+
+    private static int? EffortOf(DecideInput input, Guid itemId) =>
+        input
+            .Visits.Where(p => p.Visit == input.Visit && p.PlanItemId == itemId)
+            .Select(p => p.Effort)
+            .Max();
+
+    /// <param name="side">None: both.</param>
+    internal static DecideInput Each(
+        DecideInput input,
+        Guid itemId,
+        Side? side,
+        Func<Performance, Performance> change
+    ) =>
+        input with
+        {
+            Visits =
+            [
+                .. input.Visits.Select(p =>
+                    p.Visit == input.Visit && p.PlanItemId == itemId && (side is null || p.Side == side)
+                        ? change(p)
+                        : p
+                ),
+            ],
+        };
+
+    private static Performance WithEffort(Performance p, int effort) =>
+        p with
+        {
+            Sets = [.. p.Sets.Select(set => set with { Effort = effort })],
+        };
+
+    private static Performance WithPain(Performance p, int sets) =>
+        p with
+        {
+            Sets = [.. p.Sets.Select((set, i) => set with { PainOver = i < sets })],
+        };
+
+    /// <summary>
+    /// Moves reps between clean and broken, set by set. Sets that were made easier or are missing are done as asked first.
+    /// </summary>
+    private static Performance WithMoreClean(Performance p, int by)
+    {
+        var left = Math.Abs(by);
+        var sets = new List<SetDone>();
+        foreach (var set in p.Sets)
+        {
+            var asked = set.Eased && by > 0 ? set with { Eased = false, CleanReps = 0, CuedCleanReps = 0 } : set;
+            var room = by > 0 ? Math.Max(0, p.Prescribed.Reps - asked.CleanReps) : asked.CleanReps;
+            var step = Math.Min(left, room);
+            left -= step;
+            sets.Add(step == 0 ? set : Moved(asked, step * Math.Sign(by)));
+        }
+        while (by > 0 && left > 0)
+        {
+            var reps = Math.Min(left, p.Prescribed.Reps);
+            left -= reps;
+            sets.Add(new SetDone(reps, reps, 0, 0, reps * p.Prescribed.Hold, false, null, p.Effort, null));
+        }
+        return p with { Sets = sets };
+    }
+
+    private static SetDone Moved(SetDone set, int step) =>
+        set with
+        {
+            CleanReps = set.CleanReps + step,
+            Reps = Math.Max(set.Reps, set.CleanReps + step),
+            BreakingReps = Math.Max(0, set.BreakingReps - step),
+        };
+}
