@@ -98,6 +98,17 @@ public static class LibraryCheck
             {
                 yield return new($"{at}.endurance", "The endurance school has one rep of one set, held.");
             }
+            foreach (var ease in rung.Eases ?? [])
+            {
+                if (ease.Change is not (Visits.OneChange.ShorterLever or Visits.OneChange.MoreSupport))
+                {
+                    yield return new($"{at}.eases", "A rung names shorter levers and more support only.");
+                }
+                if (ease.To is { } to && (to == rung.Id || !rungIds.Contains(to)))
+                {
+                    yield return new($"{at}.eases", $"There is no other rung {to}.");
+                }
+            }
             if (rung.Cues.Count == 0)
             {
                 yield return new($"{at}.cues", "A rung needs at least one cue.");

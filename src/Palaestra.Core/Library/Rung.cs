@@ -1,4 +1,5 @@
 using Palaestra.Core.Body;
+using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Library;
 
@@ -25,6 +26,11 @@ public sealed record RungPoses(string Start, string End, IReadOnlyList<string>? 
     public IReadOnlyList<string> Path => [Start, .. Via ?? [], End];
 }
 
+/// <summary>A way to make a rung easier in the middle of a session.</summary>
+/// <param name="Change">A shorter lever or more support.</param>
+/// <param name="To">The rung it amounts to; none: this rung, made easier.</param>
+public sealed record Ease(OneChange Change, string Words, string? To = null);
+
 /// <summary>One stage of a ladder: exactly what is done, how much, and what to watch.</summary>
 /// <param name="SideMeans">What "side" names in this task, in words.</param>
 /// <param name="MoveSeconds">Seconds one rep takes out and back, without its hold.</param>
@@ -33,6 +39,7 @@ public sealed record RungPoses(string Start, string End, IReadOnlyList<string>? 
 /// <param name="View">From where it is seen best.</param>
 /// <param name="After">In a clinic's own file: the rung it follows; none: at the end, or in the place of the rung it replaces.</param>
 /// <param name="Endurance">The one long hold of the endurance school that grants the next rung; none: it has none.</param>
+/// <param name="Eases">What makes it easier within a session, beside range and seconds. Common practice.</param>
 /// <param name="Features">Properties that precautions look for, such as <c>hands-flat</c>.</param>
 public sealed record Rung(
     string Id,
@@ -58,7 +65,8 @@ public sealed record Rung(
     View View = View.Side,
     IReadOnlyDictionary<string, FaultKind>? FaultKinds = null,
     string? After = null,
-    Dose? Endurance = null
+    Dose? Endurance = null,
+    IReadOnlyList<Ease>? Eases = null
 )
 {
     /// <summary>Features the rules themselves look for: rungs that teach a position, and the one that joins breath and switch-on.</summary>
@@ -71,6 +79,16 @@ public sealed record Rung(
 
     public FaultKind KindOf(Fault fault) =>
         FaultKinds is not null && FaultKinds.TryGetValue(fault.Code, out var kind) ? kind : fault.Kind;
+
+    /// <summary>
+    /// Within the cap; or on the way to the endurance school's one long hold, with no more seconds held in all than the cap
+    /// or that hold has.
+    /// </summary>
+    public bool Allows(Dose dose) =>
+        Cap.Covers(dose)
+        || Endurance is { } one
+            && dose.Hold <= one.Hold
+            && dose.TotalReps * dose.Hold <= Math.Max(Cap.TotalReps * Cap.Hold, one.Hold);
 
     /// <summary>The sides this rung is trained and logged on, in reading order.</summary>
     public IReadOnlyList<Side> TaskSides => Sides == RungSides.Each ? [Side.Left, Side.Right] : [Side.Both];

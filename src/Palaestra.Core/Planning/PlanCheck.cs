@@ -138,7 +138,7 @@ public static class PlanCheck
         foreach (var side in item.Doses)
         {
             var on = side.Side == Side.Both ? "" : $" ({side.Side.Word()})";
-            if (!rung.Cap.Covers(side.Dose) && rung.Endurance?.Covers(side.Dose) != true)
+            if (!rung.Allows(side.Dose))
             {
                 yield return new(item.Id, "P-CAP", $"Over the cap of {rung.Cap.Words()}{on}.", false);
             }

@@ -10,7 +10,9 @@ public static class NextPlan
 {
     /// <summary>
     /// A two-sided exercise has one rung: it goes down when either side goes down and up only when both go up.
-    /// A stop on either side takes the exercise out.
+    /// A stop on either side takes the exercise out. A stalled one may go to another ladder, or the plan gets another strategy
+    /// or switch-on. An exercise that changes its position moves to where that position is done (P-ORDER); all others keep
+    /// their order.
     /// </summary>
     public static Plan Apply(
         Plan plan,
@@ -21,19 +23,21 @@ public static class NextPlan
         BodySize? body = null
     )
     {
-        var items = plan.Items.Select(item =>
-            Next(
-                item,
-                [.. decisions.Where(d => d.PlanItemId == item.Id)],
-                library,
-                profile,
-                body ?? BodySize.Typical
-            )
-        );
+        var items = new List<PlanItem>();
+        foreach (var item in plan.Items)
+        {
+            var mine = decisions.Where(d => d.PlanItemId == item.Id).ToList();
+            if (Next(item, mine, library, profile, body ?? BodySize.Typical) is { } kept)
+            {
+                items.Add(kept);
+            }
+        }
         var next = PlanTime.WithMinutes(
             plan with
             {
-                Items = [.. items.OfType<PlanItem>()],
+                Items = InPlace(items, plan, library),
+                Strategy = decisions.FirstOrDefault(d => d.Strategy is not null)?.Strategy ?? plan.Strategy,
+                SwitchOn = decisions.FirstOrDefault(d => d.SwitchOn is not null)?.SwitchOn ?? plan.SwitchOn,
                 PolicyId = policy.Id,
                 PolicyVersion = policy.Version,
                 LibraryVersion = library.Version,
@@ -45,6 +49,23 @@ public static class NextPlan
         {
             Warnings = PlanCheck.Warnings(next, profile, null, policy.MinutesPerDay, library),
         };
+    }
+
+    private static List<PlanItem> InPlace(List<PlanItem> items, Plan before, PracticeLibrary library)
+    {
+        string Position(PlanItem item) => library.Rung(item.RungId).Position;
+        int Rank(PlanItem item) => library.Positions.ToList().IndexOf(Position(item));
+        var moved = items
+            .Where(item => Position(before.Items.First(old => old.Id == item.Id)) != Position(item))
+            .ToList();
+        var order = items.Except(moved).ToList();
+        foreach (var item in moved)
+        {
+            var same = order.FindLastIndex(other => Position(other) == Position(item));
+            var later = order.FindIndex(other => Rank(other) > Rank(item));
+            order.Insert(same >= 0 ? same + 1 : later >= 0 ? later : order.Count, item);
+        }
+        return order;
     }
 
     private static PlanItem? Next(
@@ -68,6 +89,7 @@ public static class NextPlan
             .DistinctBy(reason => reason.Words)
             .ToList();
         var ladder = library.LadderOf(item.RungId);
+        // A rung of another ladder has no place on this one (−1): a change goes before everything but a stop.
         var rungId = decisions.Select(d => d.RungId).MinBy(ladder.IndexOf)!;
         var rung = library.Rung(rungId);
         if (rungId == item.RungId)

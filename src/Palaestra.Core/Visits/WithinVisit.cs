@@ -1,0 +1,171 @@
+using Palaestra.Core.Body;
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+using Palaestra.Core.Screening;
+
+namespace Palaestra.Core.Visits;
+
+/// <summary>One way to make an exercise easier in the middle of a session.</summary>
+/// <param name="RuleId">W-CUE, W-RANGE, W-SECONDS, W-LEVER, W-SUPPORT or W-RUNG.</param>
+/// <param name="Words">What to say or do.</param>
+/// <param name="RungId">What is done from here on, and <paramref name="Side"/> for that rung.</param>
+/// <param name="Dose">As from here on; a set's reps are those left of it, but no more than here.</param>
+/// <param name="Share">Share of the movement that is asked for; none: as before.</param>
+public sealed record EaseOffer(
+    OneChange Change,
+    string RuleId,
+    string Words,
+    string RungId,
+    Side Side,
+    Dose Dose,
+    double? Share = null
+);
+
+/// <summary>
+/// Within a visit: when a set is stopped, and the one thing that is changed then. The order is cue, shorter range, fewer
+/// seconds, shorter lever, more support, lower rung. Common practice.
+/// </summary>
+public static class WithinVisit
+{
+    /// <summary>A shorter range is this share of the one asked for. Common practice: about three quarters.</summary>
+    public const double ShorterRange = 0.75;
+
+    /// <summary>Fewer seconds are half of those asked for, at least two. Common practice.</summary>
+    public const double LeastHold = 2;
+
+    /// <summary>
+    /// Why a running set ought to be stopped now; none while it may go on. Danger signs are told by people, not here.
+    /// </summary>
+    public static StopTrigger? Stop(Trial trial, Policy policy, PracticeLibrary library)
+    {
+        if (trial.PainOverLimit)
+        {
+            return StopTrigger.Pain;
+        }
+        if (BrokenInARow(trial) >= policy.FaultsInARow)
+        {
+            return StopTrigger.Faults;
+        }
+        return trial.CueGiven && trial.CueWorked != true && HoldsBreath(trial, library)
+            ? StopTrigger.Breath
+            : null;
+    }
+
+    /// <summary>Reps with a breaking fault, counted back from the last; one under way counts as soon as it is marked.</summary>
+    private static int BrokenInARow(Trial trial)
+    {
+        bool Broken(int rep) => trial.Marks.Any(mark => mark.Breaks && mark.ShowsIn(rep));
+        var last = trial.Marks.Any(mark => mark.Breaks && mark.Rep == trial.Total + 1)
+            ? trial.Total + 1
+            : trial.Total;
+        var count = 0;
+        while (last - count >= 1 && Broken(last - count))
+        {
+            count++;
+        }
+        return count;
+    }
+
+    /// <summary>Breath held in the last rep or the one under way: the cue before it did not clear it.</summary>
+    private static bool HoldsBreath(Trial trial, PracticeLibrary library) =>
+        trial.Marks.Any(mark =>
+            mark.Rep >= trial.Total && library.FindFault(mark.Fault)?.Code == "breath-hold"
+        );
+
+    /// <summary>Everything an exercise can be made easier by, in order; what a precaution bars is not among it.</summary>
+    public static IReadOnlyList<EaseOffer> Offers(
+        PlanItem item,
+        SideDose side,
+        ClientProfile profile,
+        PracticeLibrary library
+    )
+    {
+        var rung = library.Rung(item.RungId);
+        var dose = side.Dose;
+        var offers = new List<EaseOffer>
+        {
+            new(OneChange.Cue, "W-CUE", item.Cue, rung.Id, side.Side, dose),
+        };
+        // A single long hold has no range to shorten.
+        if (dose.Reps > 1 && side.Range > PlanRange.Least)
+        {
+            var share = Math.Round(Math.Max(PlanRange.Least, side.Range * ShorterRange), 2);
+            offers.Add(
+                new(
+                    OneChange.ShorterRange,
+                    "W-RANGE",
+                    $"Less far: {share * 100:0} % of the way",
+                    rung.Id,
+                    side.Side,
+                    dose,
+                    share
+                )
+            );
+        }
+        if (dose.Hold > LeastHold)
+        {
+            var hold = Math.Max(LeastHold, Math.Floor(dose.Hold / 2));
+            offers.Add(
+                new(
+                    OneChange.FewerSeconds,
+                    "W-SECONDS",
+                    $"Hold {hold:0} s instead of {dose.Hold:0.#} s",
+                    rung.Id,
+                    side.Side,
+                    dose with
+                    {
+                        Hold = hold,
+                    }
+                )
+            );
+        }
+        offers.AddRange(
+            (rung.Eases ?? []).OrderBy(e => e.Change).Select(ease => Of(ease, rung, side, library))
+        );
+        if (Below(rung, library) is { } lower)
+        {
+            offers.Add(
+                At(lower, OneChange.LowerRung, "W-RUNG", $"One rung lower: {lower.Name.ToLowerInvariant()}", side)
+            );
+        }
+        return
+        [
+            .. offers.Where(offer =>
+                offer.RungId == rung.Id
+                || !Allowance
+                    .Of(library, profile.Precautions, library.Rung(offer.RungId), offer.Side)
+                    .Barred
+            ),
+        ];
+    }
+
+    private static EaseOffer Of(Ease ease, Rung rung, SideDose side, PracticeLibrary library)
+    {
+        var rule = ease.Change == OneChange.ShorterLever ? "W-LEVER" : "W-SUPPORT";
+        return ease.To is { } to
+            ? At(library.Rung(to), ease.Change, rule, ease.Words, side)
+            : new(ease.Change, rule, ease.Words, rung.Id, side.Side, side.Dose);
+    }
+
+    /// <summary>Another rung, at no more reps than were asked for here.</summary>
+    private static EaseOffer At(Rung rung, OneChange change, string rule, string words, SideDose side) =>
+        new(
+            change,
+            rule,
+            words,
+            rung.Id,
+            rung.Sides == RungSides.Each && side.Side != Side.Both ? side.Side : rung.TaskSides[0],
+            rung.Start with
+            {
+                Reps = Math.Min(rung.Start.Reps, side.Dose.Reps),
+            }
+        );
+
+    private static Rung? Below(Rung rung, PracticeLibrary library)
+    {
+        var ladder = library.LadderOf(rung.Id);
+        var index = ladder.IndexOf(rung.Id);
+        return ladder.Direction != Direction.None && index > 0 ? ladder.Rungs[index - 1] : null;
+    }
+}
