@@ -6,7 +6,9 @@ using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Palaestra.Core;
 using Palaestra.Data.Clinics;
+using Palaestra.Data.Day;
 using Palaestra.Data.Intake;
+using Palaestra.Data.Outcomes;
 using Palaestra.Data.Planning;
 using Palaestra.Data.Policies;
 using Palaestra.Data.Progression;
@@ -29,6 +31,12 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<PolicyRevision> Policies => Set<PolicyRevision>();
     public DbSet<Clinic> Clinics => Set<Clinic>();
     public DbSet<DecisionRecord> Decisions => Set<DecisionRecord>();
+    public DbSet<DecidedVisit> DecidedVisits => Set<DecidedVisit>();
+    public DbSet<HomeLogDay> HomeLog => Set<HomeLogDay>();
+    public DbSet<LetterDraft> Letters => Set<LetterDraft>();
+    public DbSet<Standing> Standings => Set<Standing>();
+    public DbSet<StandingVisit> StandingVisits => Set<StandingVisit>();
+    public DbSet<PileRow> Pile => Set<PileRow>();
 
     protected override void OnModelCreating(ModelBuilder builder)
     {
@@ -57,6 +65,8 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             visit.Property(v => v.BatteryVersion).IsConcurrencyToken();
             Json(visit.Property(v => v.CheckIn));
             Json(visit.Property(v => v.Battery));
+            Json(visit.Property(v => v.Answers));
+            visit.Property(v => v.AnswersVersion).IsConcurrencyToken();
         });
         builder.Entity<LoggedEvent>(logged =>
         {
@@ -85,8 +95,55 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
         builder.Entity<DecisionRecord>(decision =>
         {
             decision.HasOne<Visit>().WithMany().HasForeignKey(d => d.VisitId);
+            decision.HasIndex(d => new { d.RuleId, d.Overridden });
+            decision.Property(d => d.Proposed).HasConversion<string>();
+            decision.Property(d => d.Taken).HasConversion<string>();
             Json(decision.Property(d => d.Proposal));
             Json(decision.Property(d => d.Chosen));
+        });
+        builder.Entity<DecidedVisit>(decided =>
+        {
+            decided.HasKey(d => d.VisitId);
+            decided.HasOne<Visit>().WithOne().HasForeignKey<DecidedVisit>(d => d.VisitId);
+            Json(decided.Property(d => d.Input));
+        });
+        builder.Entity<HomeLogDay>(day =>
+        {
+            day.HasIndex(d => new { d.EpisodeId, d.Day }).IsUnique();
+            day.HasOne<Episode>().WithMany().HasForeignKey(d => d.EpisodeId);
+            day.Property(d => d.Version).IsConcurrencyToken();
+            Json(day.Property(d => d.Log));
+        });
+        builder.Entity<LetterDraft>(letter =>
+        {
+            letter.HasIndex(l => l.VisitId).IsUnique();
+            letter.HasOne<Visit>().WithMany().HasForeignKey(l => l.VisitId);
+            letter.Property(l => l.Version).IsConcurrencyToken();
+            Json(letter.Property(l => l.Letter));
+        });
+        MapDay(builder);
+    }
+
+    private static void MapDay(ModelBuilder builder)
+    {
+        builder.Entity<Standing>(standing =>
+        {
+            standing.HasKey(s => s.EpisodeId);
+            standing.HasOne<Episode>().WithOne().HasForeignKey<Standing>(s => s.EpisodeId);
+            standing.HasMany(s => s.Visits).WithOne().HasForeignKey(v => v.EpisodeId);
+            standing.HasMany(s => s.Pile).WithOne().HasForeignKey(p => p.EpisodeId);
+            standing.HasIndex(s => s.Stale);
+        });
+        builder.Entity<StandingVisit>(visit =>
+        {
+            visit.HasKey(v => v.VisitId);
+            visit.Property(v => v.VisitId).ValueGeneratedNever();
+        });
+        builder.Entity<PileRow>(row =>
+        {
+            row.Property(r => r.Id).ValueGeneratedNever();
+            row.HasIndex(r => r.From);
+            row.Property(r => r.Kind).HasConversion<string>();
         });
     }
 

@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Palaestra.Core.Body;
+using Palaestra.Core.Outcomes;
 
 namespace Palaestra.Core.Library;
 
@@ -130,6 +131,7 @@ public static class ContentFiles
             ["ladder"] = typeof(LadderFile),
             ["tasks"] = typeof(TasksFile),
             ["norms"] = typeof(NormsFile),
+            ["outcomes"] = typeof(OutcomesFile),
         };
 
     /// <param name="texts">File name relative to <c>content/</c>, with forward slashes, to its text.</param>
@@ -155,6 +157,7 @@ public static class ContentFiles
         var faultPoses = Parse<FaultPosesFile>(texts, "fault-poses.json", errors);
         var tasks = Parse<TasksFile>(texts, "tasks.json", errors);
         var norms = Parse<NormsFile>(texts, "norms.json", errors);
+        var outcomes = Parse<OutcomesFile>(texts, "outcomes.json", errors);
         var ladders = Ladders(texts, errors);
         if (own is not null && errors.Count == 0)
         {
@@ -210,7 +213,8 @@ public static class ContentFiles
             schools!.Groups,
             goals!.Goals,
             equipment!.Equipment,
-            weeks!.Stages
+            weeks!.Stages,
+            outcomes!.Measures
         );
         if (known?.Fits(library) == true)
         {

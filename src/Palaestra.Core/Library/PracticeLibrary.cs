@@ -1,4 +1,5 @@
 using Palaestra.Core.Body;
+using Palaestra.Core.Outcomes;
 
 namespace Palaestra.Core.Library;
 
@@ -23,6 +24,7 @@ public sealed record PracticeLibrary(
     IReadOnlyList<Goal> Goals,
     IReadOnlyList<Equipment> Equipment,
     IReadOnlyList<MapStage> TwelveWeeks,
+    IReadOnlyList<OutcomeMeasure> Outcomes,
     IReadOnlyDictionary<string, Demands>? KnownDemands = null
 )
 {

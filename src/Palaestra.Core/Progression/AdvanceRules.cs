@@ -147,6 +147,10 @@ internal static class AdvanceRules
             return null;
         }
         var clean = $"All {today.CleanReps} clean; target {c.Goal.Words()}.";
+        if (c.Sides.Any(side => c.Today(side) is null))
+        {
+            return c.Stay("D-BUILD", clean, $"But the {c.Side.Other().Word()} was not done today: nothing is added.");
+        }
         var move = c.Rung.MoveSeconds;
         var room = c.Policy.WeeklyGrowth;
         if (WeekBefore(c) is { } before)

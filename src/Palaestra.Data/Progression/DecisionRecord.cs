@@ -10,6 +10,11 @@ public sealed class DecisionRecord
     public Guid PlanRevisionId { get; init; }
     public required Decision Proposal { get; init; }
     public required Decision Chosen { get; init; }
+
+    /// <summary>Rule of the proposal, and both outcomes: as columns, so that a clinic's decisions can be counted.</summary>
+    public required string RuleId { get; init; }
+    public Outcome Proposed { get; init; }
+    public Outcome Taken { get; init; }
     public bool Overridden { get; init; }
     public string? Reason { get; init; }
     public required string PolicyId { get; init; }

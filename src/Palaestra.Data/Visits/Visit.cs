@@ -1,3 +1,4 @@
+using Palaestra.Core.Outcomes;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 
@@ -17,6 +18,12 @@ public sealed class Visit
 
     /// <summary>Set once the decisions (or, on the first visit, the plan) have been taken.</summary>
     public DateTime? DecidedAt { get; set; }
+
+    /// <summary>What the client told of themselves beside pain; none where it was not asked.</summary>
+    public OutcomeAnswers? Answers { get; set; }
+
+    /// <summary>Counts changes of the answers; 0 before the first.</summary>
+    public int AnswersVersion { get; set; }
 
     /// <summary>The planned screen; none until somebody began one or changed the proposal.</summary>
     public Battery? Battery { get; set; }

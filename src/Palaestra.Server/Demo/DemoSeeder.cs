@@ -272,7 +272,7 @@ public sealed class DemoSeeder(
     private async Task AgreeWithAll(Guid visitId, DemoClock clock)
     {
         var file = (await files.OfVisit(visitId))!;
-        var input = DecisionDesk.InputOf(file, visitId)!;
+        var input = DecisionInputs.Of(file, visitId, library)!;
         var desk = new DecisionDesk(db, library, new PlanDesk(db, library, clock), clock);
         desk.Take(file, visitId, input, DecisionEngine.Decide(input, library), [], Practitioner);
         await db.SaveChangesAsync();

@@ -25,13 +25,15 @@ public sealed class CaseFile
         Dictionary<Guid, List<CaptureEvent>> events,
         List<PlanRevision> plans,
         PracticeLibrary library,
-        DateOnly today
+        DateOnly today,
+        IReadOnlyList<HomeDay>? home = null
     )
     {
         Episode = episode;
         this.events = events;
         this.library = library;
         Plans = plans;
+        HomeLog = home ?? [];
         Visits = [.. episode.Visits.OrderBy(v => v.PlannedAt).ThenBy(v => v.Id)];
         Policy = library.FindPolicy(episode.PolicyId) ?? library.DefaultPolicy;
         Profile = episode.Profile().On(today);
@@ -45,6 +47,9 @@ public sealed class CaseFile
     /// <summary>Oldest first.</summary>
     public IReadOnlyList<PlanRevision> Plans { get; }
     public Policy Policy { get; }
+
+    /// <summary>Days the client wrote down, the earliest first.</summary>
+    public IReadOnlyList<HomeDay> HomeLog { get; }
 
     /// <summary>With the precautions that hold today.</summary>
     public ClientProfile Profile { get; }
@@ -109,12 +114,18 @@ public sealed class CaseFile
         );
     }
 
+    /// <summary>The visit before; none for the first.</summary>
+    public Visit? Before(Guid visitId) => Visits.TakeWhile(v => v.Id != visitId).LastOrDefault();
+
     /// <summary>The plan that was in force when a visit began: the latest accepted in an earlier visit.</summary>
     public PlanRevision? PlanFor(Guid visitId) =>
         Plans.LastOrDefault(p => NumberOf(p.VisitId) < NumberOf(visitId));
 
     /// <summary>Everything done against plans up to a visit; exercises keep their id across revisions.</summary>
-    public IReadOnlyList<Performance> Performances(Guid upTo) =>
+    public IReadOnlyList<Performance> Performances(Guid upTo) => Performances(upTo, Policy.Pain);
+
+    /// <param name="pain">The rule that says which sets were painful: another policy's, when asked what it would do.</param>
+    public IReadOnlyList<Performance> Performances(Guid upTo, PainRule pain) =>
         [
             .. from visit in Visits
             let number = NumberOf(visit.Id)
@@ -125,7 +136,7 @@ public sealed class CaseFile
                 number,
                 DateOnly.FromDateTime(visit.PlannedAt),
                 plan.Plan.Items,
-                Trials(visit.Id)
+                pain == Policy.Pain ? Trials(visit.Id) : TrialFold.Trials(Events(visit.Id), library, pain)
             )
             select performance,
         ];

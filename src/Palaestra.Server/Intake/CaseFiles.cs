@@ -29,12 +29,19 @@ public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, TimeProvi
         var events = logged
             .GroupBy(e => e.VisitId)
             .ToDictionary(g => g.Key, g => g.Select(e => e.Event).ToList());
+        var home = await db
+            .HomeLog.AsNoTracking()
+            .Where(d => d.EpisodeId == id)
+            .OrderBy(d => d.Day)
+            .Select(d => d.Log)
+            .ToListAsync();
         return new CaseFile(
             episode,
             events,
             plans,
             library,
-            DateOnly.FromDateTime(time.GetLocalNow().DateTime)
+            DateOnly.FromDateTime(time.GetLocalNow().DateTime),
+            home
         );
     }
 

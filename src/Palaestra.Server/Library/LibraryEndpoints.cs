@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Palaestra.Core.Body;
 using Palaestra.Core.Library;
+using Palaestra.Core.Outcomes;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Library;
@@ -16,7 +17,8 @@ public sealed record LibraryView(
     IReadOnlyList<Policy> Policies,
     IReadOnlyList<ScreenTask> Tasks,
     IReadOnlyList<Goal> Goals,
-    IReadOnlyList<Equipment> Equipment
+    IReadOnlyList<Equipment> Equipment,
+    IReadOnlyList<OutcomeMeasure> Outcomes
 );
 
 public sealed record RungFigure(string RungId, Figure Figure);
@@ -45,7 +47,8 @@ public static class LibraryEndpoints
                 library.Policies,
                 library.Tasks,
                 library.Goals,
-                library.Equipment
+                library.Equipment,
+                library.Outcomes
             )
         );
 

@@ -20,17 +20,30 @@ public sealed record Choice(Guid PlanItemId, Side Side, Outcome? Outcome = null,
 
 public sealed record DecideForm(IReadOnlyList<Choice> Choices, int BasedOn);
 
+/// <summary>The numbers one decision was made from.</summary>
+public sealed record SideNumbers(Guid PlanItemId, Side Side, IReadOnlyList<DecisionNumber> Numbers);
+
 /// <param name="Taken">Decisions already recorded for this visit; empty until then.</param>
-/// <param name="NextMinutes">Minutes a day of the plan that agreeing with everything would make.</param>
+/// <param name="Next">The plan that agreeing with everything would make.</param>
+/// <param name="Home">The home log since the visit before, exercise by exercise; empty where nothing was brought.</param>
+/// <param name="Changed">Decisions of this visit that would now be others, because the record was edited since.</param>
 public sealed record DecideView(
     PlanRevisionView? Plan,
     IReadOnlyList<Decision> Proposals,
     IReadOnlyList<Decision> Taken,
     IReadOnlyList<Performance> Performances,
+    IReadOnlyList<SideNumbers> Numbers,
+    IReadOnlyList<HomeWork> Home,
+    IReadOnlyList<ChangedDecision> Changed,
     string PolicyName,
-    double? NextMinutes,
+    Plan? Next,
     string? WhyNot
 );
+
+/// <summary>One number, had it been another.</summary>
+public sealed record WhatIfForm(Guid PlanItemId, Side Side, NumberKind Kind, int Value);
+
+public sealed record WhatIfAnswer(Decision Decision);
 
 public static class DecideEndpoints
 {
@@ -42,13 +55,15 @@ public static class DecideEndpoints
         var group = routes.MapGroup("/api/visits/{visitId:guid}/decisions").WithTags("Progression");
         group.MapGet("", Get).WithName("GetDecisions");
         group.MapPost("", Take).WithName("TakeDecisions");
+        group.MapPost("/what-if", WhatIf).WithName("AskWhatIf");
     }
 
     private static async Task<Results<Ok<DecideView>, ProblemHttpResult>> Get(
         Guid visitId,
         CaseFiles files,
         PalaestraDb db,
-        PracticeLibrary library
+        PracticeLibrary library,
+        DecisionDesk desk
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
@@ -60,23 +75,49 @@ public static class DecideEndpoints
             .Where(d => d.VisitId == visitId)
             .OrderBy(d => d.Id)
             .ToListAsync();
-        if (DecisionDesk.InputOf(file, visitId) is not { } input)
+        if (DecisionInputs.Of(file, visitId, library) is not { } input)
         {
             return TypedResults.Ok(
-                new DecideView(null, [], [], [], file.Policy.Name, null, DecisionDesk.WhyNot(file, visitId))
+                new DecideView(
+                    null,
+                    [],
+                    [],
+                    [],
+                    [],
+                    [],
+                    [],
+                    file.Policy.Name,
+                    null,
+                    DecisionInputs.WhyNot(file, visitId)
+                )
+            );
+        }
+        if (taken.Count == 0 && DecisionDesk.Overtaken(file, visitId) is { } overtaken)
+        {
+            return TypedResults.Ok(
+                new DecideView(null, [], [], [], [], [], [], file.Policy.Name, null, overtaken)
             );
         }
         var plan = file.PlanFor(visitId)!;
-        var proposals = DecisionEngine.Decide(input, library);
-        var next = NextPlan.Apply(plan.Plan, proposals, library, file.Policy, file.Profile, file.Body);
+        IReadOnlyList<Decision> proposals =
+            taken.Count > 0 ? [.. taken.Select(d => d.Proposal)] : DecisionEngine.Decide(input, library);
         return TypedResults.Ok(
             new DecideView(
                 PlanRevisionView.Of(plan),
                 proposals,
                 [.. taken.Select(d => d.Chosen)],
                 [.. input.Visits.Where(p => p.Visit == input.Visit)],
+                [
+                    .. proposals.Select(d => new SideNumbers(
+                        d.PlanItemId,
+                        d.Side,
+                        DecisionNumbers.Of(input, d.PlanItemId, d.Side)
+                    )),
+                ],
+                input.Home ?? [],
+                taken.Count > 0 ? [.. (await desk.Changed(file)).Where(c => c.VisitId == visitId)] : [],
                 file.Policy.Name,
-                next.TotalMinutes,
+                NextPlan.Apply(plan.Plan, proposals, library, file.Policy, file.Profile, file.Body),
                 null
             )
         );
@@ -100,11 +141,15 @@ public static class DecideEndpoints
         {
             return Problem.Closed();
         }
-        if (DecisionDesk.InputOf(file, visitId) is not { } input)
+        if (DecisionInputs.Of(file, visitId, library) is not { } input)
         {
-            return Problem.Conflict(DecisionDesk.WhyNot(file, visitId)!);
+            return Problem.Conflict(DecisionInputs.WhyNot(file, visitId)!);
         }
-        if (form.BasedOn != file.CurrentPlan!.Revision || file.Visit(visitId).DecidedAt is not null)
+        if (DecisionDesk.Overtaken(file, visitId) is { } overtaken)
+        {
+            return Problem.Conflict(overtaken);
+        }
+        if (form.BasedOn != file.CurrentPlan!.Revision)
         {
             return Problem.Conflict(Meanwhile);
         }
@@ -130,9 +175,56 @@ public static class DecideEndpoints
                 proposals,
                 chosen,
                 [],
+                [],
+                [],
+                [],
                 file.Policy.Name,
-                row.Plan.TotalMinutes,
+                row.Plan,
                 null
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<WhatIfAnswer>, ProblemHttpResult>> WhatIf(
+        Guid visitId,
+        WhatIfForm form,
+        CaseFiles files,
+        PracticeLibrary library
+    )
+    {
+        if (await files.OfVisit(visitId) is not { } file)
+        {
+            return Problem.NotFound("visit");
+        }
+        if (DecisionInputs.Of(file, visitId, library) is not { } input)
+        {
+            return Problem.Conflict(DecisionInputs.WhyNot(file, visitId)!);
+        }
+        if (
+            !input.Items.Any(item =>
+                item.Id == form.PlanItemId && item.Doses.Any(dose => dose.Side == form.Side)
+            )
+        )
+        {
+            return Problem.Field("planItemId", "There is no such exercise and side in the plan.");
+        }
+        var number = DecisionNumbers
+            .Of(input, form.PlanItemId, form.Side)
+            .FirstOrDefault(n => n.Kind == form.Kind);
+        if (number is null)
+        {
+            return Problem.Field("kind", "This number is not known for this exercise and side.");
+        }
+        if (form.Value < number.Min || form.Value > number.Max)
+        {
+            return Problem.Field("value", $"{number.Name}: between {number.Min} and {number.Max}.");
+        }
+        var other = DecisionNumbers.With(input, form.PlanItemId, form.Side, form.Kind, form.Value);
+        return TypedResults.Ok(
+            new WhatIfAnswer(
+                DecisionEngine
+                    .Bare(other, library)
+                    .First(d => d.PlanItemId == form.PlanItemId && d.Side == form.Side)
             )
         );
     }

@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
 using Palaestra.Data;
@@ -8,49 +9,26 @@ using Palaestra.Server.Planning;
 
 namespace Palaestra.Server.Progression;
 
-/// <summary>Gathers what the D-rules look at, and writes what was chosen with the plan that follows.</summary>
+/// <summary>A decision that would be another one, had the record then been what it is now.</summary>
+public sealed record ChangedDecision(Guid VisitId, int Visit, Decision Then, Decision Now);
+
+/// <summary>Writes what was chosen with the plan that follows, and looks back at what was decided.</summary>
 public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDesk plans, TimeProvider time)
 {
-    /// <summary>None when there is nothing to decide yet: no plan before this visit, or the visit not begun.</summary>
-    public static DecideInput? InputOf(CaseFile file, Guid visitId)
+    /// <summary>
+    /// Why no decision can be taken of a visit that has all it needs: it was decided, or a plan was made since; none when it
+    /// can.
+    /// </summary>
+    public static string? Overtaken(CaseFile file, Guid visitId)
     {
-        var visit = file.Visit(visitId);
-        if (file.PlanFor(visitId) is not { } plan || visit.CheckIn is null || plan.Plan.Items.Count == 0)
+        if (file.Visit(visitId).DecidedAt is not null)
         {
-            return null;
+            return "This visit was decided meanwhile. Nothing was stored.";
         }
-        var number = file.NumberOf(visitId);
-        var performances = file.Performances(visitId);
-        var lastHere = performances.Where(p => p.Visit < number).Select(p => (DateOnly?)p.Date).Max();
-        var open = file.Episode.DangerReports.Where(r => r.Open).Select(r => r.SignId).ToList();
-        return new DecideInput(
-            number,
-            DateOnly.FromDateTime(visit.PlannedAt),
-            file.Profile with
-            {
-                Pain = file.Profile.Pain with
-                {
-                    Now = visit.CheckIn.PainNow,
-                    Usual = visit.CheckIn.UsualPain,
-                },
-            },
-            file.Policy.Id,
-            plan.Plan.Items,
-            visit.CheckIn with
-            {
-                DangerSigns = open,
-            },
-            performances,
-            visit.CheckIn.LastTrained ?? lastHere
-        );
+        return file.CurrentPlan is { } current && current.Id != file.PlanFor(visitId)?.Id
+            ? $"Plan revision {current.Revision}, from visit {file.NumberOf(current.VisitId)}, is in force by now: change it at Plan. Nothing was stored."
+            : null;
     }
-
-    /// <summary>What is missing before this visit can be decided; none when nothing is.</summary>
-    public static string? WhyNot(CaseFile file, Guid visitId) =>
-        file.PlanFor(visitId) is not { } plan ? "There is no plan from an earlier visit to decide on."
-        : plan.Plan.Items.Count == 0 ? "The plan is empty: make a new one at Plan."
-        : file.Visit(visitId).CheckIn is null ? "Answer the questions at the start of the session first."
-        : null;
 
     /// <summary>
     /// Records every decision, agreed where nothing else was chosen, and adds the next plan revision. The caller saves.
@@ -66,10 +44,42 @@ public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDe
     {
         var records = proposals.Select(p => Record(p, choices, file, visitId, input, by)).ToList();
         db.Decisions.AddRange(records);
+        db.DecidedVisits.Add(
+            new DecidedVisit
+            {
+                VisitId = visitId,
+                Input = input,
+                PlanRevisionId = file.CurrentPlan!.Id,
+                PolicyVersion = file.Policy.Version,
+                LibraryVersion = library.Version,
+            }
+        );
         var chosen = records.Select(r => r.Chosen).ToList();
         var plan = file.PlanFor(visitId)!.Plan;
         var next = NextPlan.Apply(plan, chosen, library, file.Policy, file.Profile, file.Body);
         return (plans.Add(file, visitId, next, by), chosen);
+    }
+
+    /// <summary>
+    /// Decided visits whose decisions would now be others, because something in the record was edited since. Both sides of
+    /// the comparison use today's rules, so that a changed policy is not taken for a changed record.
+    /// </summary>
+    public async Task<IReadOnlyList<ChangedDecision>> Changed(CaseFile file)
+    {
+        var ids = file.Visits.Select(v => v.Id).ToList();
+        var decided = await db.DecidedVisits.AsNoTracking().Where(d => ids.Contains(d.VisitId)).ToListAsync();
+        return
+        [
+            .. from then in decided
+            let now = DecisionInputs.Again(then.Input, file, then.VisitId, library)
+            where now is not null
+            from pair in DecisionEngine
+                .Bare(then.Input, library)
+                .Zip(DecisionEngine.Bare(now, library), (was, @is) => (Was: was, Is: @is))
+            where (pair.Was.Outcome, pair.Was.RungId, pair.Was.Dose) != (pair.Is.Outcome, pair.Is.RungId, pair.Is.Dose)
+            orderby then.Input.Visit
+            select new ChangedDecision(then.VisitId, then.Input.Visit, pair.Was, pair.Is),
+        ];
     }
 
     private DecisionRecord Record(
@@ -103,6 +113,9 @@ public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDe
             PlanRevisionId = file.CurrentPlan!.Id,
             Proposal = proposal,
             Chosen = chosen,
+            RuleId = proposal.RuleId,
+            Proposed = proposal.Outcome,
+            Taken = chosen.Outcome,
             Overridden = other is not null,
             Reason = choice?.Reason,
             PolicyId = file.Policy.Id,

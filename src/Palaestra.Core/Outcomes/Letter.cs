@@ -1,0 +1,45 @@
+namespace Palaestra.Core.Outcomes;
+
+/// <summary>A part of a letter: a heading and paragraphs in plain words.</summary>
+public sealed record LetterPart(string Heading, IReadOnlyList<string> Paragraphs);
+
+/// <summary>A letter to a referrer.</summary>
+/// <param name="To">Whom it goes to, as written on it; may be empty.</param>
+/// <param name="About">One line: the client and the problem.</param>
+public sealed record Letter(string To, string About, IReadOnlyList<LetterPart> Parts)
+{
+    public const int PartsMax = 12;
+    public const int ParagraphsMax = 20;
+    public const int LettersMax = 2000;
+
+    public static IEnumerable<FieldError> Errors(Letter letter, string path)
+    {
+        if (letter.To.Length > 500)
+        {
+            yield return new($"{path}.to", "At most 500 letters.");
+        }
+        if (letter.About.Length is 0 or > 300)
+        {
+            yield return new($"{path}.about", "Say in 1 to 300 letters what it is about.");
+        }
+        if (letter.Parts.Count is 0 or > PartsMax)
+        {
+            yield return new($"{path}.parts", $"Between 1 and {PartsMax} parts.");
+        }
+        for (var i = 0; i < letter.Parts.Count; i++)
+        {
+            var part = letter.Parts[i];
+            if (part.Heading.Length is 0 or > 100)
+            {
+                yield return new($"{path}.parts[{i}].heading", "A heading has 1 to 100 letters.");
+            }
+            if (part.Paragraphs.Count > ParagraphsMax || part.Paragraphs.Any(p => p.Length > LettersMax))
+            {
+                yield return new(
+                    $"{path}.parts[{i}].paragraphs",
+                    $"At most {ParagraphsMax} paragraphs of {LettersMax} letters each."
+                );
+            }
+        }
+    }
+}

@@ -1,0 +1,62 @@
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Outcomes;
+
+/// <summary>An activity the client named: 0 cannot do it, 10 as before.</summary>
+public sealed record ActivityScore(string Name, int Value);
+
+/// <param name="MeasureId">Which total it is: disability-24 or disability-percent.</param>
+public sealed record DisabilityTotal(string MeasureId, double Total);
+
+/// <summary>What the client told of themselves at one visit, beside pain.</summary>
+/// <param name="Activities">Three to five, the same at every visit; empty where they were not asked.</param>
+public sealed record OutcomeAnswers(IReadOnlyList<ActivityScore> Activities, DisabilityTotal? Disability)
+{
+    public const int ActivitiesMax = 5;
+    public const string Disability24 = "disability-24";
+    public const string DisabilityPercent = "disability-percent";
+
+    public static IEnumerable<FieldError> Errors(OutcomeAnswers answers, PracticeLibrary library, string path)
+    {
+        if (answers.Activities.Count > ActivitiesMax)
+        {
+            yield return new($"{path}.activities", $"At most {ActivitiesMax} activities.");
+        }
+        for (var i = 0; i < answers.Activities.Count; i++)
+        {
+            var activity = answers.Activities[i];
+            if (string.IsNullOrWhiteSpace(activity.Name) || activity.Name.Length > 100)
+            {
+                yield return new($"{path}.activities[{i}].name", "Name the activity in 1 to 100 letters.");
+            }
+            if (answers.Activities.Take(i).Any(a => a.Name == activity.Name))
+            {
+                yield return new($"{path}.activities[{i}].name", "This activity stands twice.");
+            }
+            if (activity.Value is < 0 or > 10)
+            {
+                yield return new($"{path}.activities[{i}].value", "From 0, cannot do it, to 10, as before.");
+            }
+        }
+        if (answers.Disability is { } total)
+        {
+            var measure = library.Outcomes.FirstOrDefault(m =>
+                m.Id == total.MeasureId && m.Id is Disability24 or DisabilityPercent
+            );
+            if (measure is null)
+            {
+                yield return new(
+                    $"{path}.disability.measureId",
+                    $"There is no disability total “{total.MeasureId}”."
+                );
+            }
+            else if (!(total.Total >= measure.Min && total.Total <= measure.Max))
+            {
+                yield return new(
+                    $"{path}.disability.total",
+                    $"{measure.Name}: between {measure.Min:0} and {measure.Max:0}."
+                );
+            }
+        }
+    }
+}

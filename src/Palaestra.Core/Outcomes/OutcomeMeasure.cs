@@ -1,0 +1,58 @@
+using System.Text.Json.Serialization;
+using Palaestra.Core.Findings;
+
+namespace Palaestra.Core.Outcomes;
+
+/// <summary>A self-reported measure: its scale, and the change that means something.</summary>
+/// <param name="Unit">Behind a value: "of 10".</param>
+/// <param name="LessIsBetter">True for pain and trouble, false for what can be done again.</param>
+/// <param name="Points">The change in points that means something; none where it is a share alone.</param>
+/// <param name="Share">The change as a share of the first value, 0 to 1; with points both must be reached or, where <paramref name="Either"/>, one.</param>
+/// <param name="Target">Where it is well enough; for the expected date.</param>
+/// <param name="Memory">The figure was not looked up in the text.</param>
+public sealed record OutcomeMeasure(
+    string Id,
+    string Name,
+    string Unit,
+    double Min,
+    double Max,
+    double Step,
+    bool LessIsBetter,
+    double? Points,
+    double? Share,
+    bool Either,
+    double Target,
+    string Means,
+    string Source,
+    bool Memory
+)
+{
+    /// <summary>How far it must move from a first value to mean something, in points.</summary>
+    public double Meaningful(double first)
+    {
+        var byShare = Share * first;
+        return (Points, byShare) switch
+        {
+            ({ } points, { } share) when share > 0 => Either
+                ? Math.Min(points, share)
+                : Math.Max(points, share),
+            ({ } points, _) => points,
+            (_, { } share) => share,
+            _ => 0,
+        };
+    }
+
+    public ChangeVerdict Verdict(double first, double last)
+    {
+        var gain = LessIsBetter ? first - last : last - first;
+        return gain == 0 || Math.Abs(gain) < Meaningful(first) - 1e-9 ? ChangeVerdict.NoClearChange
+            : gain > 0 ? ChangeVerdict.Better
+            : ChangeVerdict.Worse;
+    }
+}
+
+public sealed record OutcomesFile(
+    string Source,
+    IReadOnlyList<OutcomeMeasure> Measures,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);

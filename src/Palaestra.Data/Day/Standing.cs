@@ -1,0 +1,61 @@
+namespace Palaestra.Data.Day;
+
+public enum PileKind
+{
+    DangerSign,
+    NotDecided,
+    Soreness,
+    Stalled,
+    Away,
+    PrecautionLapsed,
+    RescreenDue,
+}
+
+/// <summary>
+/// Where an episode stands, worked out from its whole record so that the day need not read every record. Rewritten when
+/// the record changed; never the source of anything.
+/// </summary>
+public sealed class Standing
+{
+    public Guid EpisodeId { get; init; }
+
+    /// <summary>The record has changed since.</summary>
+    public bool Stale { get; set; } = true;
+
+    /// <summary>A danger sign is open.</summary>
+    public bool Closed { get; set; }
+    public int? PainFirst { get; set; }
+    public int? PainLast { get; set; }
+
+    /// <summary>The first loaded exercise of the plan; none before a plan.</summary>
+    public string? RungId { get; set; }
+
+    public List<StandingVisit> Visits { get; } = [];
+    public List<PileRow> Pile { get; } = [];
+}
+
+/// <summary>How a visit reads on the rail of the day.</summary>
+public sealed class StandingVisit
+{
+    public Guid VisitId { get; init; }
+    public Guid EpisodeId { get; init; }
+    public int Number { get; init; }
+    public bool Begun { get; init; }
+    public required string Says { get; init; }
+}
+
+/// <summary>Something that wants a decision, from a day on, as long as the record does not change.</summary>
+public sealed class PileRow
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid EpisodeId { get; init; }
+    public Guid VisitId { get; init; }
+    public PileKind Kind { get; init; }
+    public DateOnly From { get; init; }
+
+    /// <summary>What is the matter; "{n}" stands for days since <see cref="CountFrom"/>, "{w}" for weeks.</summary>
+    public required string What { get; init; }
+    public DateOnly? CountFrom { get; init; }
+    public required string Step { get; init; }
+    public required string Station { get; init; }
+}

@@ -1,0 +1,119 @@
+using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+using Palaestra.Core.Progression;
+using Palaestra.Core.Visits;
+using Palaestra.Data.Planning;
+using Palaestra.Data.Visits;
+using Palaestra.Server.Intake;
+using Palaestra.Server.TakeHome;
+
+namespace Palaestra.Server.Progression;
+
+/// <summary>Gathers from a record what the D-rules look at.</summary>
+public static class DecisionInputs
+{
+    /// <summary>None when there is nothing to decide yet: no plan before this visit, or the visit not begun.</summary>
+    public static DecideInput? Of(CaseFile file, Guid visitId, PracticeLibrary library)
+    {
+        var visit = file.Visit(visitId);
+        if (file.PlanFor(visitId) is not { } plan || visit.CheckIn is null || plan.Plan.Items.Count == 0)
+        {
+            return null;
+        }
+        var number = file.NumberOf(visitId);
+        var performances = file.Performances(visitId);
+        var open = file.Episode.DangerReports.Where(r => r.Open).Select(r => r.SignId).ToList();
+        return new DecideInput(
+            number,
+            DayOf(visit),
+            file.Profile with
+            {
+                Pain = file.Profile.Pain with
+                {
+                    Now = visit.CheckIn.PainNow,
+                    Usual = visit.CheckIn.UsualPain,
+                },
+            },
+            file.Policy.Id,
+            plan.Plan.Items,
+            visit.CheckIn with
+            {
+                DangerSigns = open,
+            },
+            performances,
+            LastWork(file, visit, performances),
+            Home(file, visit, plan, library),
+            file.Episode.OpenedOn,
+            file.Findings(visitId)?.Entries,
+            file.Episode.Equipment,
+            plan.Plan.Strategy,
+            plan.Plan.SwitchOn
+        );
+    }
+
+    /// <summary>
+    /// A decided visit as its record stands now: the work, answers and home log of today beside everything else as it was
+    /// when it was decided. What differs in the decisions then comes from edits of the record alone.
+    /// </summary>
+    public static DecideInput? Again(DecideInput then, CaseFile file, Guid visitId, PracticeLibrary library) =>
+        Of(file, visitId, library) is { } now
+            ? then with
+            {
+                CheckIn = now.CheckIn with { DangerSigns = then.CheckIn.DangerSigns },
+                Visits = now.Visits,
+                Home = now.Home,
+                LastWorkDate = now.LastWorkDate,
+                Profile = then.Profile with { Pain = now.Profile.Pain },
+            }
+            : null;
+
+    /// <summary>What is missing before this visit can be decided; none when nothing is.</summary>
+    public static string? WhyNot(CaseFile file, Guid visitId)
+    {
+        if (file.PlanFor(visitId) is not { } plan)
+        {
+            return "There is no plan from an earlier visit to decide on.";
+        }
+        if (plan.Plan.Items.Count == 0)
+        {
+            return "The plan is empty: make a new one at Plan.";
+        }
+        return file.Visit(visitId).CheckIn is null
+            ? "Answer the questions at the start of the session first."
+            : null;
+    }
+
+    private static DateOnly DayOf(Visit visit) => DateOnly.FromDateTime(visit.PlannedAt);
+
+    /// <summary>The latest of what was told, written down and done here, before this visit.</summary>
+    private static DateOnly? LastWork(CaseFile file, Visit visit, IReadOnlyList<Performance> done)
+    {
+        var here = done.Where(p => p.Visit < file.NumberOf(visit.Id)).Select(p => (DateOnly?)p.Date);
+        var home = file
+            .HomeLog.Where(day => day.Day <= DayOf(visit) && day.Done.Any(reps => reps.Reps > 0))
+            .Select(day => (DateOnly?)day.Day);
+        return here.Concat(home).Append(visit.CheckIn?.LastTrained).Max();
+    }
+
+    private static IReadOnlyList<HomeWork> Home(
+        CaseFile file,
+        Visit visit,
+        PlanRevision plan,
+        PracticeLibrary library
+    )
+    {
+        var (from, to) = HomeDays(file, visit);
+        return HomeWork.Of(
+            plan.Plan.Items,
+            [.. PlanDays.Of(file, plan, library, to).Where(day => from <= day.Day && day.Day <= to)],
+            [.. file.HomeLog.Where(day => from <= day.Day && day.Day <= to)]
+        );
+    }
+
+    /// <summary>The days between the visit before and this one.</summary>
+    public static (DateOnly From, DateOnly To) HomeDays(CaseFile file, Visit visit) =>
+        (
+            file.Before(visit.Id) is { } before ? DayOf(before).AddDays(1) : file.Episode.OpenedOn,
+            DayOf(visit).AddDays(-1)
+        );
+}

@@ -1,0 +1,171 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Library;
+using Palaestra.Core.Progression;
+using Palaestra.Data;
+using Palaestra.Server.Intake;
+using Palaestra.Server.Problems;
+
+namespace Palaestra.Server.Progression;
+
+public sealed record PolicyName(string Id, string Name, bool InForce);
+
+/// <summary>What was really chosen at a visit; empty where it was not decided.</summary>
+public sealed record ChosenVisit(int Visit, IReadOnlyList<Decision> Chosen);
+
+public sealed record ReplayView(
+    IReadOnlyList<PolicyName> Policies,
+    IReadOnlyList<ReplayedVisit> Visits,
+    IReadOnlyList<ChosenVisit> Chosen
+);
+
+/// <summary>One time a practitioner chose something else.</summary>
+public sealed record OverrideLine(
+    string RuleId,
+    Outcome Proposed,
+    Outcome Taken,
+    string Reason,
+    string By,
+    DateTime At,
+    Guid EpisodeId,
+    Guid VisitId,
+    string RungId,
+    Side Side
+);
+
+/// <param name="Instead">What was chosen instead, and how often.</param>
+public sealed record RuleCount(
+    string RuleId,
+    int Proposals,
+    int Overridden,
+    IReadOnlyDictionary<Outcome, int> Instead
+);
+
+public sealed record OverridesView(IReadOnlyList<RuleCount> Rules, IReadOnlyList<OverrideLine> Latest);
+
+/// <summary>Looking back: other policies on the same course, decisions that edits have overtaken, and overrides.</summary>
+public static class LookBackEndpoints
+{
+    private const int LatestMost = 50;
+
+    public static void MapLookBack(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api").WithTags("Progression");
+        group.MapGet("/episodes/{id:guid}/replay", Replay).WithName("GetReplay");
+        group.MapGet("/episodes/{id:guid}/changed-decisions", Changed).WithName("GetChangedDecisions");
+        group.MapGet("/overrides", Overrides).WithName("GetOverrides");
+    }
+
+    private static async Task<Results<Ok<ReplayView>, ProblemHttpResult>> Replay(
+        Guid id,
+        CaseFiles files,
+        PalaestraDb db,
+        PracticeLibrary library
+    )
+    {
+        if (await files.OfEpisode(id) is not { } file || file.Visits is not [.., var last])
+        {
+            return Problem.NotFound("episode");
+        }
+        var visitIds = file.Visits.Select(v => v.Id).ToList();
+        var decided = await db
+            .DecidedVisits.AsNoTracking()
+            .Where(d => visitIds.Contains(d.VisitId))
+            .ToDictionaryAsync(d => d.VisitId, d => d.Input);
+        var records = await db.Decisions.AsNoTracking().Where(d => visitIds.Contains(d.VisitId)).ToListAsync();
+        var inputs = file
+            .Visits.Where(v => file.Has(v.Id, Core.Screening.TrialPurpose.Session))
+            .Select(v => decided.GetValueOrDefault(v.Id) ?? DecisionInputs.Of(file, v.Id, library))
+            .OfType<DecideInput>()
+            .ToList();
+        return TypedResults.Ok(
+            new ReplayView(
+                [.. library.Policies.Select(p => new PolicyName(p.Id, p.Name, p.Id == file.Policy.Id))],
+                Core.Progression.Replay.Of(
+                    inputs,
+                    pain => file.Performances(last.Id, pain),
+                    library.Policies,
+                    library
+                ),
+                [
+                    .. inputs.Select(input => new ChosenVisit(
+                        input.Visit,
+                        [
+                            .. records
+                                .Where(r => file.NumberOf(r.VisitId) == input.Visit)
+                                .OrderBy(r => r.Id)
+                                .Select(r => r.Chosen),
+                        ]
+                    )),
+                ]
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<ChangedDecision>>, ProblemHttpResult>> Changed(
+        Guid id,
+        CaseFiles files,
+        DecisionDesk desk
+    ) =>
+        await files.OfEpisode(id) is { } file
+            ? TypedResults.Ok(await desk.Changed(file))
+            : Problem.NotFound("episode");
+
+    private static async Task<Ok<OverridesView>> Overrides(PalaestraDb db)
+    {
+        var counts = await db
+            .Decisions.GroupBy(d => new
+            {
+                d.RuleId,
+                d.Overridden,
+                d.Taken,
+            })
+            .Select(g => new
+            {
+                g.Key.RuleId,
+                g.Key.Overridden,
+                g.Key.Taken,
+                Count = g.Count(),
+            })
+            .ToListAsync();
+        var latest = await (
+            from record in db.Decisions.AsNoTracking()
+            where record.Overridden
+            join visit in db.Visits on record.VisitId equals visit.Id
+            orderby record.DecidedAt descending
+            select new { Record = record, visit.EpisodeId }
+        )
+            .Take(LatestMost)
+            .ToListAsync();
+        return TypedResults.Ok(
+            new OverridesView(
+                [
+                    .. counts
+                        .GroupBy(c => c.RuleId)
+                        .Select(rule => new RuleCount(
+                            rule.Key,
+                            rule.Sum(c => c.Count),
+                            rule.Where(c => c.Overridden).Sum(c => c.Count),
+                            rule.Where(c => c.Overridden).ToDictionary(c => c.Taken, c => c.Count)
+                        ))
+                        .OrderByDescending(rule => (double)rule.Overridden / rule.Proposals)
+                        .ThenBy(rule => rule.RuleId, StringComparer.Ordinal),
+                ],
+                [
+                    .. latest.Select(line => new OverrideLine(
+                        line.Record.RuleId,
+                        line.Record.Proposed,
+                        line.Record.Taken,
+                        line.Record.Reason ?? "",
+                        line.Record.DecidedBy,
+                        line.Record.DecidedAt,
+                        line.EpisodeId,
+                        line.Record.VisitId,
+                        line.Record.Proposal.RungId,
+                        line.Record.Proposal.Side
+                    )),
+                ]
+            )
+        );
+    }
+}

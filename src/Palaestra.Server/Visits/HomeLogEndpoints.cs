@@ -1,0 +1,152 @@
+using System.Text;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core;
+using Palaestra.Core.Visits;
+using Palaestra.Data;
+using Palaestra.Exchange.HomeLog;
+using Palaestra.Server.Intake;
+using Palaestra.Server.Problems;
+using Palaestra.Server.SignIn;
+
+namespace Palaestra.Server.Visits;
+
+public sealed record HomeDayForm(HomeDay Log, int Version);
+
+public sealed record HomeDayStored(int Version);
+
+/// <param name="Csv">The text of the file.</param>
+public sealed record HomeFileForm(string Csv);
+
+public sealed record HomeFileTaken(int Days);
+
+public static class HomeLogEndpoints
+{
+    public static void MapHomeLog(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api").WithTags("Visits");
+        group.MapGet("/visits/{visitId:guid}/home-log", Get).WithName("GetHomeLog");
+        group.MapGet("/visits/{visitId:guid}/home-log.csv", File).WithName("GetHomeLogFile");
+        group.MapPut("/episodes/{id:guid}/home-log", Put).WithName("WriteHomeDay");
+        group.MapPost("/episodes/{id:guid}/home-log/file", Import).WithName("ImportHomeLog");
+    }
+
+    private static async Task<Results<Ok<HomeLogView>, ProblemHttpResult>> Get(
+        Guid visitId,
+        CaseFiles files,
+        HomeLogDesk desk
+    )
+    {
+        if (await files.OfVisit(visitId) is not { } file)
+        {
+            return Problem.NotFound("visit");
+        }
+        return await desk.Of(file, visitId) is { } view ? TypedResults.Ok(view) : Problem.NotFound("plan");
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(
+        Guid visitId,
+        CaseFiles files,
+        HomeLogDesk desk
+    )
+    {
+        if (await files.OfVisit(visitId) is not { } file)
+        {
+            return Problem.NotFound("visit");
+        }
+        if (await desk.Of(file, visitId) is not { } view)
+        {
+            return Problem.NotFound("plan");
+        }
+        var exercises = desk.Exercises(file);
+        var days = view
+            .Rows.Where(row => row.Log is not null || row.Planned.Count > 0)
+            .Select(row => new CsvDay(
+                row.Day,
+                [.. exercises.Where(e => row.Planned.Contains(e.PlanItemId) && IsIn(view, e))],
+                row.Log
+            ));
+        return TypedResults.File(
+            Encoding.UTF8.GetBytes(HomeLogCsv.Write(days, exercises)),
+            "text/csv",
+            "home-log.csv"
+        );
+    }
+
+    /// <summary>An exercise keeps its id across revisions: only its present rung is asked for.</summary>
+    private static bool IsIn(HomeLogView view, LoggedExercise e) =>
+        view.Columns.Any(c => c.PlanItemId == e.PlanItemId && c.RungId == e.RungId && c.Side == e.Side);
+
+    private static async Task<Results<Ok<HomeDayStored>, ProblemHttpResult>> Put(
+        Guid id,
+        HomeDayForm form,
+        CaseFiles files,
+        HomeLogDesk desk,
+        PalaestraDb db,
+        WhoIsHere who
+    )
+    {
+        if (await files.OfEpisode(id) is not { } file)
+        {
+            return Problem.NotFound("episode");
+        }
+        if (desk.ErrorsOf(file, form.Log, "log") is { Count: > 0 } errors)
+        {
+            return Problem.Fields(errors);
+        }
+        try
+        {
+            if (await desk.Write(file, form.Log, form.Version, who.Name))
+            {
+                await db.SaveChangesAsync();
+                return TypedResults.Ok(new HomeDayStored(form.Version + 1));
+            }
+        }
+        catch (DbUpdateException)
+        {
+            // Somebody was faster: the same answer as when it is seen beforehand.
+        }
+        return Problem.Conflict("This day was written on another screen meanwhile. Nothing was stored; look again.");
+    }
+
+    private static async Task<Results<Ok<HomeFileTaken>, ProblemHttpResult>> Import(
+        Guid id,
+        HomeFileForm form,
+        CaseFiles files,
+        HomeLogDesk desk,
+        PalaestraDb db,
+        WhoIsHere who
+    )
+    {
+        if (await files.OfEpisode(id) is not { } file)
+        {
+            return Problem.NotFound("episode");
+        }
+        var read = HomeLogCsv.Read(form.Csv, desk.Exercises(file));
+        if (!read.IsValid)
+        {
+            return Problem.Fields(read.Errors);
+        }
+        var errors = read.Value!.SelectMany(day =>
+                desk.ErrorsOf(file, day, $"{day.Day:yyyy-MM-dd}").DistinctBy(error => error.Message)
+            )
+            .ToList();
+        if (errors.Count > 0)
+        {
+            return Problem.Fields(errors);
+        }
+        foreach (var day in read.Value!)
+        {
+            await desk.Merge(file, day, who.Name);
+        }
+        try
+        {
+            await db.SaveChangesAsync();
+        }
+        catch (DbUpdateException)
+        {
+            return Problem.Conflict("The log was written on another screen meanwhile. Nothing was stored.");
+        }
+        return TypedResults.Ok(new HomeFileTaken(read.Value.Count));
+    }
+}
