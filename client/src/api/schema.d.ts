@@ -644,6 +644,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visitId}/home-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetHomeLog"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/home-log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetHomeLogFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/home-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["WriteHomeDay"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/home-log/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ImportHomeLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visitId}/decisions": {
         parameters: {
             query?: never;
@@ -654,6 +718,70 @@ export interface paths {
         get: operations["GetDecisions"];
         put?: never;
         post: operations["TakeDecisions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/decisions/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AskWhatIf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/replay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetReplay"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/changed-decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetChangedDecisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/overrides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetOverrides"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -877,9 +1005,13 @@ export interface components {
             degrees?: null | number;
             instrument?: null | components["schemas"]["Instrument"];
             by?: null | string;
+            eased?: null | components["schemas"]["OneChange"][];
+            trigger?: null | components["schemas"]["StopTrigger"];
+            /** Format: uuid */
+            inPlaceOf?: null | string;
         };
         /** @enum {string} */
-        CaptureKind: "trial-started" | "hold-started" | "rep-done" | "fault-marked" | "cue-given" | "cue-answered" | "pain-marked" | "felt-marked" | "effort-marked" | "trial-ended" | "undone" | "measure-taken" | "range-reached" | "instrument-used" | "trial-paused" | "trial-resumed" | "side-corrected" | "trial-discarded";
+        CaptureKind: "trial-started" | "hold-started" | "rep-done" | "fault-marked" | "cue-given" | "cue-answered" | "pain-marked" | "felt-marked" | "effort-marked" | "trial-ended" | "undone" | "measure-taken" | "range-reached" | "instrument-used" | "trial-paused" | "trial-resumed" | "side-corrected" | "trial-discarded" | "exercise-skipped" | "exercise-added";
         Change: {
             of: string;
             what: string;
@@ -902,6 +1034,14 @@ export interface components {
         };
         /** @enum {string} */
         ChangeVerdict: "better" | "worse" | "no-clear-change";
+        ChangedDecision: {
+            /** Format: uuid */
+            visitId: string;
+            /** Format: int32 */
+            visit: number;
+            then: components["schemas"]["Decision"];
+            now: components["schemas"]["Decision"];
+        };
         CheckIn: {
             /** Format: int32 */
             painNow: number;
@@ -932,6 +1072,11 @@ export interface components {
         ChoiceOption: {
             id: string;
             words: string;
+        };
+        ChosenVisit: {
+            /** Format: int32 */
+            visit: number;
+            chosen: components["schemas"]["Decision"][];
         };
         Clean: {
             /** Format: int32 */
@@ -1087,6 +1232,13 @@ export interface components {
             visits: components["schemas"]["Performance"][];
             /** Format: date */
             lastWorkDate: null | string;
+            home?: null | components["schemas"]["HomeWork"][];
+            /** Format: date */
+            openedOn?: null | string;
+            entries?: null | components["schemas"]["RungSearch"][];
+            equipment?: null | string[];
+            strategy?: null | components["schemas"]["SpinalStrategy"];
+            switchOn?: null | components["schemas"]["SwitchOn"];
         };
         DecideQuestion: {
             input: components["schemas"]["DecideInput"];
@@ -1098,9 +1250,11 @@ export interface components {
             proposals: components["schemas"]["Decision"][];
             taken: components["schemas"]["Decision"][];
             performances: components["schemas"]["Performance"][];
+            numbers: components["schemas"]["SideNumbers"][];
+            home: components["schemas"]["HomeWork"][];
+            changed: components["schemas"]["ChangedDecision"][];
             policyName: string;
-            /** Format: double */
-            nextMinutes: null | number;
+            next: null | components["schemas"]["Plan"];
             whyNot: null | string;
         };
         Decision: {
@@ -1113,6 +1267,21 @@ export interface components {
             dose: components["schemas"]["Dose"];
             evidence: string[];
             wouldChange: null | string;
+            strategy?: null | components["schemas"]["SpinalStrategy"];
+            switchOn?: null | components["schemas"]["SwitchOn"];
+        };
+        DecisionNumber: {
+            kind: components["schemas"]["NumberKind"];
+            name: string;
+            /** Format: int32 */
+            now: null | number;
+            /** Format: int32 */
+            min: number;
+            /** Format: int32 */
+            max: number;
+            /** Format: int32 */
+            step: number;
+            values?: null | number[];
         };
         Demands: {
             /** Format: double */
@@ -1195,6 +1364,21 @@ export interface components {
             visitId: string;
             /** Format: date-time */
             at: string;
+        };
+        Ease: {
+            change: components["schemas"]["OneChange"];
+            words: string;
+            to?: null | string;
+        };
+        EaseOffer: {
+            change: components["schemas"]["OneChange"];
+            ruleId: string;
+            words: string;
+            rungId: string;
+            side: components["schemas"]["Side"];
+            dose: components["schemas"]["Dose"];
+            /** Format: double */
+            share?: null | number;
         };
         /** @enum {string} */
         EndReason: "target-met" | "breaking-fault" | "pain" | "fatigue" | "stopped";
@@ -1369,6 +1553,81 @@ export interface components {
         };
         /** @enum {string} */
         HoldEndurance: "short-holds" | "descending" | "one-long";
+        HomeColumn: {
+            /** Format: uuid */
+            planItemId: string;
+            rungId: string;
+            name: string;
+            side: components["schemas"]["Side"];
+            /** Format: int32 */
+            perDay: number;
+        };
+        HomeDay: {
+            /** Format: date */
+            day: string;
+            done: components["schemas"]["HomeReps"][];
+            /** Format: int32 */
+            pain: null | number;
+            /** Format: int32 */
+            nextMorning: null | number;
+            remark: null | string;
+        };
+        HomeDayForm: {
+            log: components["schemas"]["HomeDay"];
+            /** Format: int32 */
+            version: number;
+        };
+        HomeDayStored: {
+            /** Format: int32 */
+            version: number;
+        };
+        HomeFileForm: {
+            csv: string;
+        };
+        HomeFileTaken: {
+            /** Format: int32 */
+            days: number;
+        };
+        HomeLogView: {
+            /** Format: date */
+            from: string;
+            /** Format: date */
+            to: string;
+            columns: components["schemas"]["HomeColumn"][];
+            rows: components["schemas"]["HomeRow"][];
+        };
+        HomeReps: {
+            /** Format: uuid */
+            planItemId: string;
+            side: components["schemas"]["Side"];
+            /** Format: int32 */
+            reps: number;
+        };
+        HomeRow: {
+            /** Format: date */
+            day: string;
+            planned: string[];
+            log: null | components["schemas"]["HomeDay"];
+            /** Format: int32 */
+            version: number;
+        };
+        HomeWork: {
+            /** Format: uuid */
+            planItemId: string;
+            side: components["schemas"]["Side"];
+            /** Format: int32 */
+            plannedReps: number;
+            /** Format: int32 */
+            doneReps: number;
+            /** Format: int32 */
+            days: number;
+            /** Format: int32 */
+            worstPain: null | number;
+            /** Format: int32 */
+            worstMorning: null | number;
+            /** Format: double */
+            share?: null | number;
+        };
         /** @enum {string} */
         Instrument: "eye" | "hand" | "dowel" | "fists" | "ball" | "cuff" | "tilt";
         IntakeForm: {
@@ -1464,6 +1723,7 @@ export interface components {
             tasks: components["schemas"]["ScreenTask"][];
             goals: components["schemas"]["Goal"][];
             equipment: components["schemas"]["Equipment"][];
+            outcomes: components["schemas"]["OutcomeMeasure"][];
         };
         LoadAnswer: {
             typicalBody: boolean;
@@ -1596,11 +1856,15 @@ export interface components {
             source: string;
             memory: boolean;
         };
+        /** @enum {string} */
+        NumberKind: "clean-reps" | "effort" | "painful-sets" | "next-day-pain" | "settled-hours" | "days-away" | "home-percent";
         /**
          * @default task
          * @enum {string}
          */
         OnSide: "task" | "other";
+        /** @enum {string} */
+        OneChange: "cue" | "shorter-range" | "fewer-seconds" | "shorter-lever" | "more-support" | "lower-rung";
         Opened: {
             /** Format: uuid */
             episodeId: string;
@@ -1620,7 +1884,48 @@ export interface components {
             words: string;
         };
         /** @enum {string} */
-        Outcome: "step-up" | "add" | "stay" | "ease" | "step-down" | "stop";
+        Outcome: "step-up" | "add" | "stay" | "ease" | "step-down" | "stop" | "change";
+        OutcomeMeasure: {
+            id: string;
+            name: string;
+            unit: string;
+            /** Format: double */
+            min: number;
+            /** Format: double */
+            max: number;
+            /** Format: double */
+            step: number;
+            lessIsBetter: boolean;
+            /** Format: double */
+            points: null | number;
+            /** Format: double */
+            share: null | number;
+            either: boolean;
+            /** Format: double */
+            target: number;
+            means: string;
+            source: string;
+            memory: boolean;
+        };
+        OverrideLine: {
+            ruleId: string;
+            proposed: components["schemas"]["Outcome"];
+            taken: components["schemas"]["Outcome"];
+            reason: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: uuid */
+            episodeId: string;
+            /** Format: uuid */
+            visitId: string;
+            rungId: string;
+            side: components["schemas"]["Side"];
+        };
+        OverridesView: {
+            rules: components["schemas"]["RuleCount"][];
+            latest: components["schemas"]["OverrideLine"][];
+        };
         Pain: {
             /** Format: int32 */
             now: number;
@@ -1657,6 +1962,9 @@ export interface components {
             allCleanReps?: number;
             /** Format: int32 */
             breakingReps?: number;
+            /** Format: double */
+            cleanSeconds?: number;
+            eased?: boolean;
             /** Format: int32 */
             painSets?: number;
             /** Format: int32 */
@@ -1861,6 +2169,31 @@ export interface components {
             sore: components["schemas"]["SoreRules"];
             seconds: components["schemas"]["PolicySeconds"];
             stirredUp: components["schemas"]["StirredUpTable"];
+            /**
+             * Format: double
+             * @default 0.5
+             */
+            homeLessFraction: number;
+            /**
+             * Format: double
+             * @default 0.8
+             */
+            homeAgreesFraction: number;
+            /**
+             * Format: int32
+             * @default 3
+             */
+            plateauVisits: number;
+            /**
+             * Format: int32
+             * @default 3
+             */
+            plateauWeeks: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            faultsInARow: number;
         };
         PolicyDraft: {
             policy: components["schemas"]["Policy"];
@@ -1873,6 +2206,11 @@ export interface components {
             clientName: string;
             proposal: string[];
             present: string[];
+        };
+        PolicyName: {
+            id: string;
+            name: string;
+            inForce: boolean;
         };
         PolicySeconds: {
             /** Format: double */
@@ -2024,6 +2362,40 @@ export interface components {
             amount?: null | number;
             reach?: null | components["schemas"]["Reach"];
         };
+        RepGuide: {
+            /** Format: double */
+            out: number;
+            /** Format: double */
+            hold: number;
+            /** Format: double */
+            back: number;
+            words: string;
+            breath: string;
+        };
+        ReplayView: {
+            policies: components["schemas"]["PolicyName"][];
+            visits: components["schemas"]["ReplayedVisit"][];
+            chosen: components["schemas"]["ChosenVisit"][];
+        };
+        ReplayedPolicy: {
+            policyId: string;
+            decisions: components["schemas"]["Decision"][];
+        };
+        ReplayedVisit: {
+            /** Format: int32 */
+            visit: number;
+            /** Format: date */
+            date: string;
+            policies: components["schemas"]["ReplayedPolicy"][];
+        };
+        RestSeconds: {
+            /** Format: double */
+            holds: number;
+            /** Format: double */
+            other: number;
+            /** Format: double */
+            side: number;
+        };
         /** @enum {string} */
         RestingShape: "large-arch" | "middling" | "rounded";
         RootPlacement: {
@@ -2042,6 +2414,16 @@ export interface components {
              * @default 0
              */
             lean: number;
+        };
+        RuleCount: {
+            ruleId: string;
+            /** Format: int32 */
+            proposals: number;
+            /** Format: int32 */
+            overridden: number;
+            instead: {
+                [key: string]: number;
+            };
         };
         Rung: {
             id: string;
@@ -2071,6 +2453,7 @@ export interface components {
             };
             after?: null | string;
             endurance?: null | components["schemas"]["Dose"];
+            eases?: null | components["schemas"]["Ease"][];
             taskSides?: null | components["schemas"]["Side"][];
         };
         RungFigure: {
@@ -2214,6 +2597,14 @@ export interface components {
             telling: null | string;
             parts?: null | components["schemas"]["ControlPart"][];
         };
+        SessionItem: {
+            item: components["schemas"]["PlanItem"];
+            added: boolean;
+            /** Format: uuid */
+            inPlaceOf: null | string;
+            skipped: boolean;
+            sides: components["schemas"]["SideGuide"][];
+        };
         SessionView: {
             visit: components["schemas"]["VisitView"];
             plan: null | components["schemas"]["PlanRevisionView"];
@@ -2221,6 +2612,14 @@ export interface components {
             performances: components["schemas"]["Performance"][];
             /** Format: int32 */
             lastPain: null | number;
+            items: components["schemas"]["SessionItem"][];
+            sets: components["schemas"]["SetToDo"][];
+            stop: components["schemas"]["StopRules"];
+            rest: components["schemas"]["RestSeconds"];
+            /** Format: int32 */
+            newerPlan: null | number;
+            /** Format: int32 */
+            daysAway: null | number;
         };
         SetDone: {
             /** Format: int32 */
@@ -2238,6 +2637,15 @@ export interface components {
             /** Format: int32 */
             effort: null | number;
             firstFault: null | string;
+            /** @default false */
+            eased: boolean;
+        };
+        SetToDo: {
+            /** Format: uuid */
+            itemId: string;
+            side: components["schemas"]["Side"];
+            /** Format: int32 */
+            set: number;
         };
         /** @enum {string} */
         Sex: "female" | "male";
@@ -2256,6 +2664,17 @@ export interface components {
             rangeEnds?: null | string;
             /** Format: double */
             rangeLoadPercent?: null | number;
+        };
+        SideGuide: {
+            side: components["schemas"]["Side"];
+            rep: components["schemas"]["RepGuide"];
+            eases: components["schemas"]["EaseOffer"][];
+        };
+        SideNumbers: {
+            /** Format: uuid */
+            planItemId: string;
+            side: components["schemas"]["Side"];
+            numbers: components["schemas"]["DecisionNumber"][];
         };
         /** @enum {string} */
         SideOrder: "weaker-first" | "alternate" | "one-then-other";
@@ -2315,6 +2734,13 @@ export interface components {
             moderate: components["schemas"]["ModerateStirred"];
             low: components["schemas"]["LowStirred"];
         };
+        StopRules: {
+            /** Format: int32 */
+            faultsInARow: number;
+            pain: components["schemas"]["PainRule"];
+        };
+        /** @enum {string} */
+        StopTrigger: "faults" | "pain" | "breath" | "asked";
         /** @enum {string} */
         StrategyRule: "neutral" | "gently-flat" | "by-build" | "rounded";
         SupportShare: {
@@ -2435,6 +2861,8 @@ export interface components {
             /** @default false */
             paused: boolean;
             by?: null | string;
+            easedBy?: null | components["schemas"]["OneChange"][];
+            eased?: null | components["schemas"]["OneChange"][];
             open?: boolean;
             firstBreak?: components["schemas"]["FaultMark"];
             /** Format: int32 */
@@ -2502,6 +2930,17 @@ export interface components {
         WeighedPlan: {
             plan: components["schemas"]["Plan"];
             work: components["schemas"]["PlanWork"];
+        };
+        WhatIfAnswer: {
+            decision: components["schemas"]["Decision"];
+        };
+        WhatIfForm: {
+            /** Format: uuid */
+            planItemId: string;
+            side: components["schemas"]["Side"];
+            kind: components["schemas"]["NumberKind"];
+            /** Format: int32 */
+            value: number;
         };
     };
     responses: never;
@@ -3571,6 +4010,100 @@ export interface operations {
             };
         };
     };
+    GetHomeLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomeLogView"];
+                };
+            };
+        };
+    };
+    GetHomeLogFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    WriteHomeDay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HomeDayForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomeDayStored"];
+                };
+            };
+        };
+    };
+    ImportHomeLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HomeFileForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomeFileTaken"];
+                };
+            };
+        };
+    };
     GetDecisions: {
         parameters: {
             query?: never;
@@ -3615,6 +4148,96 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DecideView"];
+                };
+            };
+        };
+    };
+    AskWhatIf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIfForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIfAnswer"];
+                };
+            };
+        };
+    };
+    GetReplay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReplayView"];
+                };
+            };
+        };
+    };
+    GetChangedDecisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedDecision"][];
+                };
+            };
+        };
+    };
+    GetOverrides: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OverridesView"];
                 };
             };
         };

@@ -69,9 +69,7 @@ public static class CleanWork
 
     /// <summary>Clean seconds held, and the movement of each clean rep.</summary>
     public static double Seconds(Performance done, PracticeLibrary library) =>
-        done.Sets.Sum(set =>
-            set.CleanSeconds + set.CleanReps * library.Rung(done.RungId).MoveSeconds
-        );
+        done.Sets.Sum(set => set.CleanSeconds + set.CleanReps * library.Rung(done.RungId).MoveSeconds);
 
     private static Dictionary<Sector, double> Weights(Performance done, PracticeLibrary library)
     {
@@ -90,7 +88,11 @@ public static class CleanWork
     public static IReadOnlyList<SideShare> BySide(IReadOnlyList<Performance> visits) =>
         [
             .. from visit in visits.GroupBy(p => (p.Visit, p.Date))
-            let pairs = visit.GroupBy(p => p.PlanItemId).Where(g => g.Count() == 2).SelectMany(g => g).ToList()
+            let pairs = visit
+                .GroupBy(p => p.PlanItemId)
+                .Where(g => g.Count() == 2)
+                .SelectMany(g => g)
+                .ToList()
             where pairs.Count > 0
             orderby visit.Key.Visit
             select new SideShare(
@@ -104,6 +106,9 @@ public static class CleanWork
     private static double ShareOf(List<Performance> done, Side side)
     {
         var mine = done.Where(p => p.Side == side).ToList();
-        return Math.Min(1, mine.Sum(p => p.CleanReps) / (double)Math.Max(1, mine.Sum(p => p.Prescribed.TotalReps)));
+        return Math.Min(
+            1,
+            mine.Sum(p => p.CleanReps) / (double)Math.Max(1, mine.Sum(p => p.Prescribed.TotalReps))
+        );
     }
 }

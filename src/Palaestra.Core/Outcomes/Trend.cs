@@ -32,7 +32,9 @@ public sealed record Trend(
             return null;
         }
         var first = points[0].Day;
-        var line = TheilSen.Fit([.. points.Select(p => ((double)(p.Day.DayNumber - first.DayNumber), p.Value))]);
+        var line = TheilSen.Fit([
+            .. points.Select(p => ((double)(p.Day.DayNumber - first.DayNumber), p.Value)),
+        ]);
         if (line is null)
         {
             return null;
@@ -45,14 +47,7 @@ public sealed record Trend(
             : !better ? "getting worse"
             : expected is { } day ? $"getting better; at this rate there about {day:d MMM yyyy}"
             : "getting better";
-        return new(
-            line.Slope * 7,
-            Finite(line.Low * 7),
-            Finite(line.High * 7),
-            line.Clear,
-            expected,
-            words
-        );
+        return new(line.Slope * 7, Finite(line.Low * 7), Finite(line.High * 7), line.Clear, expected, words);
     }
 
     private static DateOnly? Reaches(

@@ -149,7 +149,11 @@ internal static class AdvanceRules
         var clean = $"All {today.CleanReps} clean; target {c.Goal.Words()}.";
         if (c.Sides.Any(side => c.Today(side) is null))
         {
-            return c.Stay("D-BUILD", clean, $"But the {c.Side.Other().Word()} was not done today: nothing is added.");
+            return c.Stay(
+                "D-BUILD",
+                clean,
+                $"But the {c.Side.Other().Word()} was not done today: nothing is added."
+            );
         }
         var move = c.Rung.MoveSeconds;
         var room = c.Policy.WeeklyGrowth;

@@ -42,7 +42,8 @@ internal sealed class Counterfactual(Decision decision, DecideInput input, Pract
             found.Where(f => Height(f.Outcome) > Height(decision.Outcome)).MinBy(f => f.Cost),
             found.Where(f => Height(f.Outcome) <= Height(decision.Outcome)).MinBy(f => f.Cost),
         };
-        var sentences = told.OfType<Found>().Select(f => $"{f.Words}, and this would be: {WordsOf(f.Outcome)}.");
+        var sentences = told.OfType<Found>()
+            .Select(f => $"{f.Words}, and this would be: {WordsOf(f.Outcome)}.");
         return string.Join(" ", sentences) is { Length: > 0 } words ? words : null;
     }
 

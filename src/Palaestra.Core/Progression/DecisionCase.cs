@@ -22,9 +22,7 @@ internal sealed class DecisionCase
         Level = StirredUpLevel.Of(input.Profile, Policy);
         Goal = GoalOf(Rung);
         history = input
-            .Visits.Where(p =>
-                p.PlanItemId == item.Id && p.RungId == item.RungId && p.Visit <= input.Visit
-            )
+            .Visits.Where(p => p.PlanItemId == item.Id && p.RungId == item.RungId && p.Visit <= input.Visit)
             .OrderByDescending(p => p.Visit)
             .ToLookup(p => p.Side);
     }
@@ -81,7 +79,8 @@ internal sealed class DecisionCase
     /// <summary>D-CAP-HOLD: while the back is not calm no hold grows beyond the policy's seconds.</summary>
     private Dose Held(Dose dose)
     {
-        var most = Level == StirredUp.Low ? double.PositiveInfinity : Math.Max(Policy.Sore.HoldMax, Dose.Hold);
+        var most =
+            Level == StirredUp.Low ? double.PositiveInfinity : Math.Max(Policy.Sore.HoldMax, Dose.Hold);
         return DosePlanner.Within(dose with { Hold = Math.Min(dose.Hold, most) }, Limit, Rung, Policy);
     }
 
@@ -137,13 +136,8 @@ internal sealed class DecisionCase
     public Decision Stay(string rule, params IReadOnlyList<string> evidence) =>
         Make(Outcome.Stay, rule, Rung, Dose, evidence);
 
-    public Decision Make(
-        Outcome outcome,
-        string rule,
-        Rung to,
-        Dose next,
-        IReadOnlyList<string> evidence
-    ) => new(Item.Id, Side, outcome, rule, to.Id, next, evidence, null);
+    public Decision Make(Outcome outcome, string rule, Rung to, Dose next, IReadOnlyList<string> evidence) =>
+        new(Item.Id, Side, outcome, rule, to.Id, next, evidence, null);
 
     public static string DoneWords(Performance today) =>
         $"{today.CleanReps} of {today.Prescribed.TotalReps} clean";

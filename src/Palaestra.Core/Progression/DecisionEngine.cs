@@ -36,7 +36,9 @@ public static class DecisionEngine
     public static IReadOnlyList<Decision> Bare(DecideInput input, PracticeLibrary library)
     {
         var decisions = input
-            .Items.SelectMany(item => OneRung(item, [.. item.Doses.Select(d => OfSide(input, item, d.Side, library))]))
+            .Items.SelectMany(item =>
+                OneRung(item, [.. item.Doses.Select(d => OfSide(input, item, d.Side, library))])
+            )
             .ToList();
         return OneChange(CapRisesWhenSore(decisions, input, library), input);
     }
@@ -56,7 +58,14 @@ public static class DecisionEngine
         }
         if (sides.Any(d => d.Outcome is Outcome.Ease or Outcome.StepDown or Outcome.Stop))
         {
-            return [.. sides.Select(d => d.Outcome == Outcome.Change ? Held(d, item, d.RuleId, "The other side is eased first.") : d)];
+            return
+            [
+                .. sides.Select(d =>
+                    d.Outcome == Outcome.Change
+                        ? Held(d, item, d.RuleId, "The other side is eased first.")
+                        : d
+                ),
+            ];
         }
         return a.Outcome == Outcome.Change ? [a, Along(a, b)] : [Along(b, a), b];
 
@@ -66,7 +75,11 @@ public static class DecisionEngine
                 : stalled with
                 {
                     Side = other.Side,
-                    Evidence = [.. other.Evidence, $"The {stalled.Side.Word()} has stalled; both sides change."],
+                    Evidence =
+                    [
+                        .. other.Evidence,
+                        $"The {stalled.Side.Word()} has stalled; both sides change.",
+                    ],
                 };
     }
 
@@ -85,7 +98,12 @@ public static class DecisionEngine
         var first = decisions.FirstOrDefault(d => d.Outcome == Outcome.StepUp)?.PlanItemId;
         return decisions.ConvertAll(d =>
             d.Outcome == Outcome.StepUp && d.PlanItemId != first
-                ? Held(d, ItemOf(d, input), "D-CAP-RISE", "Easily stirred up: one exercise moves up a rung per visit.")
+                ? Held(
+                    d,
+                    ItemOf(d, input),
+                    "D-CAP-RISE",
+                    "Easily stirred up: one exercise moves up a rung per visit."
+                )
                 : d
         );
     }
@@ -96,7 +114,12 @@ public static class DecisionEngine
         var first = decisions.FirstOrDefault(d => d.Outcome == Outcome.Change)?.PlanItemId;
         return decisions.ConvertAll(d =>
             d.Outcome == Outcome.Change && d.PlanItemId != first
-                ? Held(d, ItemOf(d, input), "D-CAP-CHANGE", "One thing is changed at a visit; this one comes next.")
+                ? Held(
+                    d,
+                    ItemOf(d, input),
+                    "D-CAP-CHANGE",
+                    "One thing is changed at a visit; this one comes next."
+                )
                 : d
         );
     }

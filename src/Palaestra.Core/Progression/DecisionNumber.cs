@@ -49,11 +49,25 @@ public static class DecisionNumbers
         if (Today(input, itemId, side) is { } today)
         {
             numbers.Add(
-                new(NumberKind.CleanReps, "Clean reps today", today.CleanReps, 0, today.Prescribed.TotalReps, 1)
+                new(
+                    NumberKind.CleanReps,
+                    "Clean reps today",
+                    today.CleanReps,
+                    0,
+                    today.Prescribed.TotalReps,
+                    1
+                )
             );
             numbers.Add(new(NumberKind.Effort, "Effort", EffortOf(input, itemId), 0, 10, 1));
             numbers.Add(
-                new(NumberKind.PainfulSets, "Painful sets", today.PainSets, 0, Math.Max(1, today.Sets.Count), 1)
+                new(
+                    NumberKind.PainfulSets,
+                    "Painful sets",
+                    today.PainSets,
+                    0,
+                    Math.Max(1, today.Sets.Count),
+                    1
+                )
             );
         }
         numbers.Add(new(NumberKind.NextDayPain, "Pain the morning after", check.NextDayPain, 0, 10, 1));
@@ -90,12 +104,7 @@ public static class DecisionNumbers
     public static DecideInput With(DecideInput input, Guid itemId, Side side, NumberKind kind, int value) =>
         kind switch
         {
-            NumberKind.CleanReps => Each(
-                input,
-                itemId,
-                side,
-                p => WithMoreClean(p, value - p.CleanReps)
-            ),
+            NumberKind.CleanReps => Each(input, itemId, side, p => WithMoreClean(p, value - p.CleanReps)),
             NumberKind.Effort => Each(input, itemId, null, p => WithEffort(p, value)),
             NumberKind.PainfulSets => Each(input, itemId, side, p => WithPain(p, value)),
             NumberKind.NextDayPain => input with { CheckIn = input.CheckIn with { NextDayPain = value } },
@@ -107,7 +116,10 @@ public static class DecisionNumbers
                 [
                     .. (input.Home ?? []).Select(h =>
                         h.PlanItemId == itemId && h.Side == side
-                            ? h with { DoneReps = (int)Math.Round(h.PlannedReps * value / 100.0) }
+                            ? h with
+                            {
+                                DoneReps = (int)Math.Round(h.PlannedReps * value / 100.0),
+                            }
                             : h
                     ),
                 ],
@@ -116,15 +128,10 @@ public static class DecisionNumbers
         };
 
     public static Performance? Today(DecideInput input, Guid itemId, Side side) =>
-        input.Visits.FirstOrDefault(p =>
-            p.Visit == input.Visit && p.PlanItemId == itemId && p.Side == side
-        );
+        input.Visits.FirstOrDefault(p => p.Visit == input.Visit && p.PlanItemId == itemId && p.Side == side);
 
     private static int? EffortOf(DecideInput input, Guid itemId) =>
-        input
-            .Visits.Where(p => p.Visit == input.Visit && p.PlanItemId == itemId)
-            .Select(p => p.Effort)
-            .Max();
+        input.Visits.Where(p => p.Visit == input.Visit && p.PlanItemId == itemId).Select(p => p.Effort).Max();
 
     /// <param name="side">None: both.</param>
     internal static DecideInput Each(
@@ -166,7 +173,8 @@ public static class DecisionNumbers
         var sets = new List<SetDone>();
         foreach (var set in p.Sets)
         {
-            var asked = set.Eased && by > 0 ? set with { Eased = false, CleanReps = 0, CuedCleanReps = 0 } : set;
+            var asked =
+                set.Eased && by > 0 ? set with { Eased = false, CleanReps = 0, CuedCleanReps = 0 } : set;
             var room = by > 0 ? Math.Max(0, p.Prescribed.Reps - asked.CleanReps) : asked.CleanReps;
             var step = Math.Min(left, room);
             left -= step;

@@ -37,7 +37,10 @@ internal static class DecisionOrder
     }
 
     private static Decision AsItIs(DecisionCase c) =>
-        c.Stay("D-STAY", c.Today(c.Side) is { } today ? $"{DecisionCase.DoneWords(today)}." : "Not done today.");
+        c.Stay(
+            "D-STAY",
+            c.Today(c.Side) is { } today ? $"{DecisionCase.DoneWords(today)}." : "Not done today."
+        );
 
     /// <summary>What the practitioner's own choice means in rung and dose; stays where the choice has nowhere to go.</summary>
     public static Decision Chosen(DecisionCase c, Outcome outcome) =>

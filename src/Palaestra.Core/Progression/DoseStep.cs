@@ -65,7 +65,13 @@ public static class DoseStep
         var options =
             from sets in Enumerable.Range(1, dose.Sets)
             from reps in Enumerable.Range(target.Reps, Math.Max(1, dose.Reps - target.Reps + 1))
-            let option = dose with { Hold = hold, Sets = sets, Reps = reps, Fewer = sets == 1 ? 0 : dose.Fewer }
+            let option = dose with
+            {
+                Hold = hold,
+                Sets = sets,
+                Reps = reps,
+                Fewer = sets == 1 ? 0 : dose.Fewer,
+            }
             where option.Seconds(rung.MoveSeconds) <= limit
             orderby option.Seconds(rung.MoveSeconds) descending, option.Sets descending
             select (Dose?)option;

@@ -63,7 +63,12 @@ public static class NextPlan
         {
             var same = order.FindLastIndex(other => Position(other) == Position(item));
             var later = order.FindIndex(other => Rank(other) > Rank(item));
-            order.Insert(same >= 0 ? same + 1 : later >= 0 ? later : order.Count, item);
+            order.Insert(
+                same >= 0 ? same + 1
+                    : later >= 0 ? later
+                    : order.Count,
+                item
+            );
         }
         return order;
     }

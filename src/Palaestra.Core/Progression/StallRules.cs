@@ -117,13 +117,7 @@ internal static class StallRules
     private static Rung? OtherLadder(DecisionCase c)
     {
         var inPlan = c.Input.Items.Select(item => c.Library.LadderOf(item.RungId).Id).ToHashSet();
-        var swaps = Swaps.For(
-            c.Rung,
-            c.Input.Profile,
-            c.Input.Entries ?? [],
-            c.Input.Equipment,
-            c.Library
-        );
+        var swaps = Swaps.For(c.Rung, c.Input.Profile, c.Input.Entries ?? [], c.Input.Equipment, c.Library);
         var best = swaps.Near
             ? swaps
                 .Swaps.OrderByDescending(swap => swap.Screened)

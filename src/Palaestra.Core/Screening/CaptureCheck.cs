@@ -18,7 +18,11 @@ public static class CaptureCheck
     )
     {
         var errors = new List<FieldError>();
-        var started = known.Where(e => e.Kind == CaptureKind.TrialStarted).ToDictionary(e => e.TrialId);
+        var started = known
+            .Where(e =>
+                e.Kind is CaptureKind.TrialStarted or CaptureKind.ExerciseSkipped or CaptureKind.ExerciseAdded
+            )
+            .ToDictionary(e => e.TrialId);
         var ids = known.ToDictionary(e => e.Id);
         for (var i = 0; i < incoming.Count; i++)
         {
@@ -30,7 +34,9 @@ public static class CaptureCheck
             var at = $"{path}[{i}]";
             errors.AddRange(FieldErrors(e, library, at));
             errors.AddRange(OrderErrors(e, started, ids, library, at));
-            if (e.Kind == CaptureKind.TrialStarted)
+            if (
+                e.Kind is CaptureKind.TrialStarted or CaptureKind.ExerciseSkipped or CaptureKind.ExerciseAdded
+            )
             {
                 started.TryAdd(e.TrialId, e);
             }
@@ -47,7 +53,7 @@ public static class CaptureCheck
         string at
     )
     {
-        if (e.Kind == CaptureKind.TrialStarted)
+        if (e.Kind is CaptureKind.TrialStarted or CaptureKind.ExerciseSkipped or CaptureKind.ExerciseAdded)
         {
             if (started.ContainsKey(e.TrialId))
             {
@@ -132,6 +138,11 @@ public static class CaptureCheck
             [
                 new($"{at}.instrument", "Say what showed that the trunk moved."),
             ],
+            CaptureKind.ExerciseSkipped when e.PlanItemId is null =>
+            [
+                new($"{at}.planItemId", "Say which exercise is left out."),
+            ],
+            CaptureKind.ExerciseAdded => AddedErrors(e, library, at),
             CaptureKind.TrialEnded when e.Reason is null => [new($"{at}.reason", "Say why the trial ended.")],
             _ => Array.Empty<FieldError>(),
         };
@@ -148,6 +159,22 @@ public static class CaptureCheck
             { Phase: null } => [new($"{at}.phase", "Say whether the pain was before, during or after.")],
             _ => [],
         };
+
+    private static IEnumerable<FieldError> AddedErrors(CaptureEvent e, PracticeLibrary library, string at)
+    {
+        if (e.PlanItemId is null)
+        {
+            yield return new($"{at}.planItemId", "An added exercise needs an id of its own.");
+        }
+        if (library.FindRung(e.RungId ?? "") is null)
+        {
+            yield return new($"{at}.rungId", $"There is no rung “{e.RungId}”.");
+        }
+        if (e.Target is not { Reps: >= 1 and <= 100, Sets: >= 1 and <= 10, Hold: >= 0 and <= 600 })
+        {
+            yield return new($"{at}.target", "1 to 10 sets of 1 to 100 reps, held 0 to 600 seconds.");
+        }
+    }
 
     private static FieldError[] RangeErrors(CaptureEvent e, string at) =>
         e switch

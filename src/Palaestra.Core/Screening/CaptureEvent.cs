@@ -36,6 +36,12 @@ public enum CaptureKind
 
     /// <summary>The trial does not count; it stays in the log.</summary>
     TrialDiscarded,
+
+    /// <summary>An exercise of the session is left out today. Belongs to no trial: its trial id is its own.</summary>
+    ExerciseSkipped,
+
+    /// <summary>An exercise that is not in the plan is taken in today, with an id of its own. Belongs to no trial.</summary>
+    ExerciseAdded,
 }
 
 public enum TrialPurpose
@@ -94,6 +100,7 @@ public enum Instrument
 /// <param name="By">Who tapped, where the tablet knew; a tablet may be sent by somebody else later.</param>
 /// <param name="Eased">Trial started in a session: what was made easier than the plan asks, of each kind at most once.</param>
 /// <param name="Trigger">Trial started: why it was made easier. Cue given: what it answers.</param>
+/// <param name="InPlaceOf">Exercise added: the exercise of the plan it stands in for.</param>
 /// <param name="Undoes">Undone: id of the event taken back. Undoing an undo brings it back.</param>
 public sealed record CaptureEvent(
     Guid Id,
@@ -124,5 +131,6 @@ public sealed record CaptureEvent(
     Instrument? Instrument = null,
     string? By = null,
     IReadOnlyList<OneChange>? Eased = null,
-    StopTrigger? Trigger = null
+    StopTrigger? Trigger = null,
+    Guid? InPlaceOf = null
 );

@@ -83,10 +83,7 @@ public static class WithinVisit
     {
         var rung = library.Rung(item.RungId);
         var dose = side.Dose;
-        var offers = new List<EaseOffer>
-        {
-            new(OneChange.Cue, "W-CUE", item.Cue, rung.Id, side.Side, dose),
-        };
+        var offers = new List<EaseOffer> { new(OneChange.Cue, "W-CUE", item.Cue, rung.Id, side.Side, dose) };
         // A single long hold has no range to shorten.
         if (dose.Reps > 1 && side.Range > PlanRange.Least)
         {
@@ -126,16 +123,20 @@ public static class WithinVisit
         if (Below(rung, library) is { } lower)
         {
             offers.Add(
-                At(lower, OneChange.LowerRung, "W-RUNG", $"One rung lower: {lower.Name.ToLowerInvariant()}", side)
+                At(
+                    lower,
+                    OneChange.LowerRung,
+                    "W-RUNG",
+                    $"One rung lower: {lower.Name.ToLowerInvariant()}",
+                    side
+                )
             );
         }
         return
         [
             .. offers.Where(offer =>
                 offer.RungId == rung.Id
-                || !Allowance
-                    .Of(library, profile.Precautions, library.Rung(offer.RungId), offer.Side)
-                    .Barred
+                || !Allowance.Of(library, profile.Precautions, library.Rung(offer.RungId), offer.Side).Barred
             ),
         ];
     }

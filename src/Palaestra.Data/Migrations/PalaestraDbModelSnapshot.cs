@@ -165,6 +165,100 @@ namespace Palaestra.Data.Migrations
                     b.ToTable("Clinics");
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Day.PileRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("CountFrom")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EpisodeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Station")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Step")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("VisitId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("EpisodeId");
+
+                    b.HasIndex("From");
+
+                    b.ToTable("Pile");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Day.Standing", b =>
+                {
+                    b.Property<Guid>("EpisodeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Closed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("PainFirst")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("PainLast")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("RungId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Stale")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("EpisodeId");
+
+                    b.HasIndex("Stale");
+
+                    b.ToTable("Standings");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Day.StandingVisit", b =>
+                {
+                    b.Property<Guid>("VisitId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Begun")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("EpisodeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Says")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("VisitId");
+
+                    b.HasIndex("EpisodeId");
+
+                    b.ToTable("StandingVisits");
+                });
+
             modelBuilder.Entity("Palaestra.Data.Intake.Client", b =>
                 {
                     b.Property<Guid>("Id")
@@ -320,6 +414,38 @@ namespace Palaestra.Data.Migrations
                     b.ToTable("Episodes");
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Outcomes.LetterDraft", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Letter")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("VisitId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("WrittenAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("WrittenBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("VisitId")
+                        .IsUnique();
+
+                    b.ToTable("Letters");
+                });
+
             modelBuilder.Entity("Palaestra.Data.Planning.PlanRevision", b =>
                 {
                     b.Property<Guid>("Id")
@@ -393,6 +519,30 @@ namespace Palaestra.Data.Migrations
                     b.ToTable("Policies");
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Progression.DecidedVisit", b =>
+                {
+                    b.Property<Guid>("VisitId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Input")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LibraryVersion")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PlanRevisionId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("PolicyVersion")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("VisitId");
+
+                    b.ToTable("DecidedVisits");
+                });
+
             modelBuilder.Entity("Palaestra.Data.Progression.DecisionRecord", b =>
                 {
                     b.Property<Guid>("Id")
@@ -431,7 +581,19 @@ namespace Palaestra.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Proposed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Reason")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("RuleId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Taken")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<Guid>("VisitId")
@@ -440,6 +602,8 @@ namespace Palaestra.Data.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("VisitId");
+
+                    b.HasIndex("RuleId", "Overridden");
 
                     b.ToTable("Decisions");
                 });
@@ -549,11 +713,53 @@ namespace Palaestra.Data.Migrations
                     b.ToTable("AspNetUsers", (string)null);
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Visits.HomeLogDay", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EpisodeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Log")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("WrittenAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("WrittenBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("EpisodeId", "Day")
+                        .IsUnique();
+
+                    b.ToTable("HomeLog");
+                });
+
             modelBuilder.Entity("Palaestra.Data.Visits.Visit", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("Answers")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("AnswersVersion")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Battery")
                         .HasColumnType("TEXT");
@@ -638,6 +844,33 @@ namespace Palaestra.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Day.PileRow", b =>
+                {
+                    b.HasOne("Palaestra.Data.Day.Standing", null)
+                        .WithMany("Pile")
+                        .HasForeignKey("EpisodeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Day.Standing", b =>
+                {
+                    b.HasOne("Palaestra.Data.Intake.Episode", null)
+                        .WithOne()
+                        .HasForeignKey("Palaestra.Data.Day.Standing", "EpisodeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Day.StandingVisit", b =>
+                {
+                    b.HasOne("Palaestra.Data.Day.Standing", null)
+                        .WithMany("Visits")
+                        .HasForeignKey("EpisodeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Palaestra.Data.Intake.DangerReport", b =>
                 {
                     b.HasOne("Palaestra.Data.Intake.Episode", null)
@@ -658,11 +891,29 @@ namespace Palaestra.Data.Migrations
                     b.Navigation("Client");
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Outcomes.LetterDraft", b =>
+                {
+                    b.HasOne("Palaestra.Data.Visits.Visit", null)
+                        .WithMany()
+                        .HasForeignKey("VisitId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Palaestra.Data.Planning.PlanRevision", b =>
                 {
                     b.HasOne("Palaestra.Data.Intake.Episode", null)
                         .WithMany()
                         .HasForeignKey("EpisodeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Progression.DecidedVisit", b =>
+                {
+                    b.HasOne("Palaestra.Data.Visits.Visit", null)
+                        .WithOne()
+                        .HasForeignKey("Palaestra.Data.Progression.DecidedVisit", "VisitId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
@@ -685,6 +936,15 @@ namespace Palaestra.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Visits.HomeLogDay", b =>
+                {
+                    b.HasOne("Palaestra.Data.Intake.Episode", null)
+                        .WithMany()
+                        .HasForeignKey("EpisodeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Palaestra.Data.Visits.Visit", b =>
                 {
                     b.HasOne("Palaestra.Data.Intake.Episode", null)
@@ -692,6 +952,13 @@ namespace Palaestra.Data.Migrations
                         .HasForeignKey("EpisodeId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Day.Standing", b =>
+                {
+                    b.Navigation("Pile");
+
+                    b.Navigation("Visits");
                 });
 
             modelBuilder.Entity("Palaestra.Data.Intake.Episode", b =>

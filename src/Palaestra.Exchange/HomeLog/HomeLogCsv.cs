@@ -69,7 +69,10 @@ public static class HomeLogCsv
             .GroupBy(e => (e.PlanItemId, e.Side))
             .Select(same => same.FirstOrDefault(day.Planned.Contains) ?? same.Last())
             .Select(e =>
-                (Exercise: e, Done: done.FirstOrDefault(d => d.PlanItemId == e.PlanItemId && d.Side == e.Side))
+                (
+                    Exercise: e,
+                    Done: done.FirstOrDefault(d => d.PlanItemId == e.PlanItemId && d.Side == e.Side)
+                )
             )
             .Where(row => row.Done is not null || day.Planned.Contains(row.Exercise))
             .Select(row => ((LoggedExercise?)row.Exercise, row.Done?.Reps))
@@ -96,7 +99,10 @@ public static class HomeLogCsv
         {
             return Bad("line 1", "The file is empty.");
         }
-        var missing = Header.Take(4).Except(csv.HeaderRecord!.Select(h => h.Trim().ToLowerInvariant())).ToList();
+        var missing = Header
+            .Take(4)
+            .Except(csv.HeaderRecord!.Select(h => h.Trim().ToLowerInvariant()))
+            .ToList();
         if (missing.Count > 0)
         {
             return Bad(
@@ -157,7 +163,8 @@ public static class HomeLogCsv
                 line,
                 on,
                 // Reps left open: nothing was written of this exercise.
-                exercise is null || reps is null
+                exercise is null
+                || reps is null
                     ? null
                     : new HomeReps(exercise.PlanItemId, exercise.Side, reps.Value),
                 pain,
@@ -232,12 +239,17 @@ public static class HomeLogCsv
             foreach (var row in told.Where(row => !Equals(of(row), of(told[0]))))
             {
                 errors.Add(
-                    new($"line {row.Line}, {column}", $"Line {told[0].Line} says {of(told[0])} for the same day.")
+                    new(
+                        $"line {row.Line}, {column}",
+                        $"Line {told[0].Line} says {of(told[0])} for the same day."
+                    )
                 );
             }
             return told.Count == 0 ? default : of(told[0]);
         }
-        foreach (var twice in rows.Where(r => r.Done is not null).GroupBy(r => (r.Done!.PlanItemId, r.Done.Side)))
+        foreach (
+            var twice in rows.Where(r => r.Done is not null).GroupBy(r => (r.Done!.PlanItemId, r.Done.Side))
+        )
         {
             errors.AddRange(
                 twice

@@ -135,7 +135,7 @@ public sealed class CaseFile
             from performance in Performance.FromTrials(
                 number,
                 DateOnly.FromDateTime(visit.PlannedAt),
-                plan.Plan.Items,
+                [.. plan.Plan.Items, .. SessionWork.Added(Events(visit.Id), library)],
                 pain == Policy.Pain ? Trials(visit.Id) : TrialFold.Trials(Events(visit.Id), library, pain)
             )
             select performance,

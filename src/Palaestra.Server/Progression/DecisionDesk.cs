@@ -76,7 +76,9 @@ public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDe
             from pair in DecisionEngine
                 .Bare(then.Input, library)
                 .Zip(DecisionEngine.Bare(now, library), (was, @is) => (Was: was, Is: @is))
-            where (pair.Was.Outcome, pair.Was.RungId, pair.Was.Dose) != (pair.Is.Outcome, pair.Is.RungId, pair.Is.Dose)
+            where
+                (pair.Was.Outcome, pair.Was.RungId, pair.Was.Dose)
+                != (pair.Is.Outcome, pair.Is.RungId, pair.Is.Dose)
             orderby then.Input.Visit
             select new ChangedDecision(then.VisitId, then.Input.Visit, pair.Was, pair.Is),
         ];

@@ -55,7 +55,12 @@ public static class DecisionInputs
     /// A decided visit as its record stands now: the work, answers and home log of today beside everything else as it was
     /// when it was decided. What differs in the decisions then comes from edits of the record alone.
     /// </summary>
-    public static DecideInput? Again(DecideInput then, CaseFile file, Guid visitId, PracticeLibrary library) =>
+    public static DecideInput? Again(
+        DecideInput then,
+        CaseFile file,
+        Guid visitId,
+        PracticeLibrary library
+    ) =>
         Of(file, visitId, library) is { } now
             ? then with
             {

@@ -72,7 +72,10 @@ public static class LookBackEndpoints
             .DecidedVisits.AsNoTracking()
             .Where(d => visitIds.Contains(d.VisitId))
             .ToDictionaryAsync(d => d.VisitId, d => d.Input);
-        var records = await db.Decisions.AsNoTracking().Where(d => visitIds.Contains(d.VisitId)).ToListAsync();
+        var records = await db
+            .Decisions.AsNoTracking()
+            .Where(d => visitIds.Contains(d.VisitId))
+            .ToListAsync();
         var inputs = file
             .Visits.Where(v => file.Has(v.Id, Core.Screening.TrialPurpose.Session))
             .Select(v => decided.GetValueOrDefault(v.Id) ?? DecisionInputs.Of(file, v.Id, library))

@@ -33,7 +33,8 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
         errors.AddRange(await ForeignErrors(visitId, incoming));
         errors.AddRange(ClockErrors(incoming));
         errors.AddRange(ClosedErrors(file, known, incoming));
-        errors.AddRange(PlanErrors(file, incoming));
+        errors.AddRange(PlanErrors(file, known, incoming));
+        errors.AddRange(BarErrors(file, incoming));
         if (errors.Count > 0)
         {
             return Checked<EventsTaken>.Bad(errors);
@@ -88,13 +89,33 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
             ));
     }
 
+    /// <summary>What a precaution bars is not taken in on the fly: a bar needs a written reason, which the plan keeps.</summary>
+    private IEnumerable<FieldError> BarErrors(Intake.CaseFile file, IReadOnlyList<CaptureEvent> incoming) =>
+        from pair in incoming.Select((e, i) => (e, i))
+        where pair.e.Kind == CaptureKind.ExerciseAdded
+        let rung = library.FindRung(pair.e.RungId ?? "")
+        where rung is not null
+        let allowance = Allowance.Of(library, file.Profile.Precautions, rung, Side.Both)
+        where allowance.Barred
+        select new FieldError(
+            $"events[{pair.i}].rungId",
+            $"{rung.Name} is barred ({allowance.BarWords}). Plan it with a written reason, or choose another."
+        );
+
     /// <summary>What is done in a session belongs to an exercise that some plan of this client holds or held.</summary>
     private static IEnumerable<FieldError> PlanErrors(
         Intake.CaseFile file,
+        IReadOnlyList<CaptureEvent> known,
         IReadOnlyList<CaptureEvent> incoming
     )
     {
         var exercises = file.Plans.SelectMany(p => p.Plan.Items).Select(item => item.Id).ToHashSet();
+        exercises.UnionWith(
+            known
+                .Concat(incoming)
+                .Where(e => e.Kind == CaptureKind.ExerciseAdded)
+                .Select(e => e.PlanItemId ?? Guid.Empty)
+        );
         return incoming
             .Select((e, i) => (e, i))
             .Where(pair => pair.e.PlanItemId is { } id && !exercises.Contains(id))

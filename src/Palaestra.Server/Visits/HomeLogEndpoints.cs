@@ -106,7 +106,9 @@ public static class HomeLogEndpoints
         {
             // Somebody was faster: the same answer as when it is seen beforehand.
         }
-        return Problem.Conflict("This day was written on another screen meanwhile. Nothing was stored; look again.");
+        return Problem.Conflict(
+            "This day was written on another screen meanwhile. Nothing was stored; look again."
+        );
     }
 
     private static async Task<Results<Ok<HomeFileTaken>, ProblemHttpResult>> Import(

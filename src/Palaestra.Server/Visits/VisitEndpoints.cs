@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
+using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
@@ -9,6 +10,7 @@ using Palaestra.Data.Visits;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Problems;
+using Palaestra.Server.Progression;
 using Palaestra.Server.SignIn;
 
 namespace Palaestra.Server.Visits;
@@ -17,14 +19,30 @@ public sealed record BookVisitForm(DateTime PlannedAt);
 
 public sealed record CheckInForm(CheckIn CheckIn, int Version);
 
+/// <summary>When a running set ought to be stopped, for tablets that cannot reach the server.</summary>
+/// <param name="FaultsInARow">Reps with a breaking fault.</param>
+public sealed record StopRules(int FaultsInARow, PainRule Pain);
+
+/// <summary>Seconds of rest between sets: of held rungs, of others, and for a change of side.</summary>
+public sealed record RestSeconds(double Holds, double Other, double Side);
+
 /// <summary>A session: the plan in force when the visit began, and what has been done of it.</summary>
 /// <param name="Plan">None on a visit before the first plan.</param>
+/// <param name="Items">The plan's exercises with what was skipped, swapped and added today.</param>
+/// <param name="Sets">All sets in the order they are done, skipped exercises left out.</param>
+/// <param name="NewerPlan">A revision accepted since this visit began: it holds from the next one.</param>
 public sealed record SessionView(
     VisitView Visit,
     PlanRevisionView? Plan,
     IReadOnlyList<Trial> Trials,
     IReadOnlyList<Performance> Performances,
-    int? LastPain
+    int? LastPain,
+    IReadOnlyList<SessionItem> Items,
+    IReadOnlyList<SetToDo> Sets,
+    StopRules Stop,
+    RestSeconds Rest,
+    int? NewerPlan,
+    int? DaysAway
 );
 
 public static class VisitEndpoints
@@ -110,9 +128,18 @@ public static class VisitEndpoints
         return TypedResults.Ok(EpisodeView.VisitOf(visit, file));
     }
 
+    /// <summary>Days without training, where the policy minds them; none otherwise.</summary>
+    private static int? AwayDays(CaseFile file, DecideInput? input) =>
+        input?.LastWorkDate is { } last && input.Date.DayNumber - last.DayNumber is var days
+            ? days >= file.Policy.AwayDays
+                ? days
+                : null
+            : null;
+
     private static async Task<Results<Ok<SessionView>, ProblemHttpResult>> Session(
         Guid visitId,
-        CaseFiles files
+        CaseFiles files,
+        PracticeLibrary library
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
@@ -121,6 +148,10 @@ public static class VisitEndpoints
         }
         var visit = file.Visit(visitId);
         var plan = file.PlanFor(visitId);
+        IReadOnlyList<SessionItem> items = plan is null
+            ? []
+            : SessionWork.Items(plan.Plan, file.Events(visitId), file.Profile, file.Policy, library);
+        var input = DecisionInputs.Of(file, visitId, library);
         var number = file.NumberOf(visitId);
         var before = file.Visits.Take(number - 1).LastOrDefault();
         return TypedResults.Ok(
@@ -129,7 +160,22 @@ public static class VisitEndpoints
                 plan is null ? null : PlanRevisionView.Of(plan),
                 [.. file.Trials(visitId).Where(t => t.Purpose == TrialPurpose.Session)],
                 [.. file.Performances(visitId).Where(p => p.Visit == number)],
-                before is null ? null : EpisodeView.VisitOf(before, file).Pain
+                before is null ? null : EpisodeView.VisitOf(before, file).Pain,
+                items,
+                SessionWork.Sets(
+                    [.. items.Where(item => !item.Skipped).Select(item => item.Item)],
+                    file.Policy
+                ),
+                new StopRules(file.Policy.FaultsInARow, file.Policy.Pain),
+                new RestSeconds(
+                    file.Policy.Seconds.RestHolds,
+                    file.Policy.Seconds.RestOther,
+                    file.Policy.Seconds.SideChange
+                ),
+                file.CurrentPlan is { } current && plan is not null && current.Id != plan.Id
+                    ? current.Revision
+                    : null,
+                AwayDays(file, input)
             )
         );
     }

@@ -1,0 +1,140 @@
+using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+using Palaestra.Core.Screening;
+
+namespace Palaestra.Core.Visits;
+
+/// <summary>One set of one side: what a session is made of.</summary>
+/// <param name="Set">1 for the first.</param>
+public sealed record SetToDo(Guid ItemId, Side Side, int Set);
+
+/// <summary>How a rep goes: seconds out, held and back. Out and back are 0 where the rung only holds.</summary>
+public sealed record RepGuide(double Out, double Hold, double Back, string Words, string Breath);
+
+/// <summary>Ways to make one side of an exercise easier, in the order they are tried, and how its reps go.</summary>
+public sealed record SideGuide(Side Side, RepGuide Rep, IReadOnlyList<EaseOffer> Eases);
+
+/// <summary>One exercise of a session.</summary>
+/// <param name="Added">Not in the plan: taken in during this visit, or in place of <paramref name="InPlaceOf"/>.</param>
+/// <param name="Skipped">Left out today.</param>
+public sealed record SessionItem(
+    PlanItem Item,
+    bool Added,
+    Guid? InPlaceOf,
+    bool Skipped,
+    IReadOnlyList<SideGuide> Sides
+);
+
+/// <summary>What a session is made of: the plan, with what was skipped, swapped and added on the fly.</summary>
+public static class SessionWork
+{
+    /// <summary>Exercises taken in during a visit, as its log tells; they belong to no plan.</summary>
+    public static IReadOnlyList<PlanItem> Added(IEnumerable<CaptureEvent> log, PracticeLibrary library) =>
+        [
+            .. TrialFold
+                .Effective(log)
+                .Where(e => e.Kind == CaptureKind.ExerciseAdded)
+                .Select(e => Added(e, library))
+                .OfType<PlanItem>(),
+        ];
+
+    private static PlanItem? Added(CaptureEvent e, PracticeLibrary library) =>
+        e is { PlanItemId: { } id, Target: { } dose } && library.FindRung(e.RungId ?? "") is { } rung
+            ? new PlanItem(
+                id,
+                rung.Id,
+                "",
+                [.. rung.TaskSides.Select(side => new SideDose(side, dose))],
+                [],
+                [],
+                rung.Cues[0]
+            )
+            : null;
+
+    /// <summary>In the plan's order; a swapped exercise is followed by the one that stands in for it, added ones come last.</summary>
+    public static IReadOnlyList<SessionItem> Items(
+        Plan plan,
+        IReadOnlyList<CaptureEvent> log,
+        Intake.ClientProfile profile,
+        Policy policy,
+        PracticeLibrary library
+    )
+    {
+        var events = TrialFold.Effective(log);
+        var skipped = events
+            .Where(e => e.Kind == CaptureKind.ExerciseSkipped)
+            .Select(e => e.PlanItemId)
+            .ToHashSet();
+        var added = Added(events, library)
+            .Select(item =>
+                (
+                    Item: item,
+                    events
+                        .First(e => e.Kind == CaptureKind.ExerciseAdded && e.PlanItemId == item.Id)
+                        .InPlaceOf
+                )
+            )
+            .ToList();
+        SessionItem Of(PlanItem item, bool isAdded, Guid? inPlaceOf) =>
+            new(
+                item,
+                isAdded,
+                inPlaceOf,
+                skipped.Contains(item.Id),
+                [.. item.Doses.Select(dose => GuideOf(item, dose, profile, policy, library))]
+            );
+        var items = plan.Items.SelectMany(item =>
+            added
+                .Where(a => a.InPlaceOf == item.Id)
+                .Select(a => Of(a.Item, true, item.Id))
+                .Prepend(Of(item, false, null))
+        );
+        return [.. items, .. added.Where(a => a.InPlaceOf is null).Select(a => Of(a.Item, true, null))];
+    }
+
+    private static SideGuide GuideOf(
+        PlanItem item,
+        SideDose dose,
+        Intake.ClientProfile profile,
+        Policy policy,
+        PracticeLibrary library
+    )
+    {
+        var rung = library.Rung(item.RungId);
+        var whole = rung.Poses.Start == rung.Poses.End ? 0 : policy.Tempo.Seconds(rung.MoveSeconds);
+        var way = policy.Tempo.Out / (policy.Tempo.Out + policy.Tempo.Back);
+        return new(
+            dose.Side,
+            new(
+                whole * way,
+                dose.Dose.Hold,
+                whole * (1 - way),
+                DoseText.Rep(dose.Dose, rung, policy),
+                DoseText.Breath(rung, policy)
+            ),
+            WithinVisit.Offers(item, dose, profile, library)
+        );
+    }
+
+    /// <summary>
+    /// The sets in order: exercise by exercise; of two sides turn about where the policy alternates, else one to the end and
+    /// then the other, the weaker first as the plan has them.
+    /// </summary>
+    public static IReadOnlyList<SetToDo> Sets(IReadOnlyList<PlanItem> items, Policy policy) =>
+        [
+            .. items.SelectMany(item =>
+            {
+                var sets = item
+                    .Doses.SelectMany(
+                        (side, order) =>
+                            Enumerable
+                                .Range(1, side.Dose.Sets)
+                                .Select(set => (Set: new SetToDo(item.Id, side.Side, set), order))
+                    )
+                    .ToList();
+                return policy.SideOrder == SideOrder.Alternate
+                    ? sets.OrderBy(s => s.Set.Set).ThenBy(s => s.order).Select(s => s.Set)
+                    : sets.Select(s => s.Set);
+            }),
+        ];
+}
