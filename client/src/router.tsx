@@ -14,6 +14,8 @@ import { ComparePage } from "./planning/ComparePage";
 import { PlanPage } from "./planning/PlanPage";
 import { PoliciesPage } from "./policies/PoliciesPage";
 import { DecidePage } from "./progression/DecidePage";
+import { OverridesPage } from "./progression/OverridesPage";
+import { ReplayPage } from "./progression/ReplayPage";
 import { ScreenPage } from "./screening/ScreenPage";
 import { SheetPage } from "./take-home/SheetPage";
 import { queryClient } from "./queryClient";
@@ -33,6 +35,7 @@ export const router = createBrowserRouter([
       { path: "/", element: <DayPage /> },
       { path: "/new", element: <NewClientPage /> },
       { path: "/settings", element: <PoliciesPage /> },
+      { path: "/overrides", element: <OverridesPage /> },
       { path: "/library", element: <LibraryPage />, loader: drawings },
       { path: "/library/rungs/:rungId", element: <RungDetailPage /> },
       { path: "/library/sheet", element: <ContactSheetPage />, loader: drawings },
@@ -48,6 +51,7 @@ export const router = createBrowserRouter([
           { path: "plan/compare", element: <ComparePage /> },
           { path: "session", element: <SessionPage /> },
           { path: "decide", element: <DecidePage /> },
+          { path: "replay", element: <ReplayPage /> },
           { path: "take-home", element: <SheetPage /> },
         ],
       },

@@ -17,6 +17,9 @@ export const keys = {
   findings: (id: string, against: string | null) => ["visit", id, "findings", against] as const,
   session: (id: string) => ["visit", id, "session"] as const,
   decisions: (id: string) => ["visit", id, "decisions"] as const,
+  homeLog: (id: string) => ["visit", id, "home-log"] as const,
+  replay: (id: string) => ["episode", id, "replay"] as const,
+  overrides: ["overrides"] as const,
 };
 
 export const useStart = () => useQuery({ queryKey: keys.start, queryFn: () => got(api.GET("/api/start")) });

@@ -8,7 +8,7 @@ export function Cue(props: { trial: LiveTrialState; actions: Actions; cue: strin
   const { trial, actions } = props;
   if (!trial.cueGiven) {
     return (
-      <Button $quiet onPress={actions.cue}>
+      <Button $quiet onPress={() => actions.cue()}>
         Cue given
       </Button>
     );

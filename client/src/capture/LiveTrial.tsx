@@ -32,6 +32,12 @@ interface Props {
   /** The other trials of this kind in the visit: the other side's count, and which faults were seen lately. */
   others: LiveTrialState[];
   note?: string;
+  /** Below the strip: the tempo of a session. */
+  guide?: React.ReactNode;
+  /** In place of counts and pain: something that must be answered first. */
+  instead?: React.ReactNode;
+  /** Offers to make it easier; null where that is not meant. */
+  onEasier?: (() => void) | null;
 }
 
 const Live = styled.div<{ $thumb: "left" | "right" }>`
@@ -73,7 +79,8 @@ const SideBlock = styled.div<{ $side: Side }>`
 
 const Centre = styled.div`
   display: grid;
-  grid-template-rows: minmax(0, 1fr) auto auto;
+  grid-template-rows: minmax(0, 1fr);
+  grid-auto-rows: auto;
   gap: ${({ theme }) => theme.space(3)};
   min-width: 0;
 `;
@@ -138,7 +145,7 @@ function Running(props: Props & { library: Library; rung: Rung }) {
   const end = () => (met ? actions.end("target-met") : setAsking(true));
   useTarget(trial, measure === "seconds" ? actions.rep : null);
   const keys = keysOf({ actions, faults, trial, task, main, end });
-  useLiveKeys(keys, !asking && !more);
+  useLiveKeys(keys, !asking && !more && !props.instead);
   const counts = new Map<string, number>();
   for (const mark of trial.marks) counts.set(mark.fault, (counts.get(mark.fault) ?? 0) + 1);
   const persisting = new Set(trial.marks.filter((m) => m.persists).map((m) => m.fault));
@@ -187,8 +194,11 @@ function Running(props: Props & { library: Library; rung: Rung }) {
           trial={trial}
           faultName={(code) => library.faults.find((f) => f.code === code)?.name ?? code}
         />
+        {props.guide}
       </Centre>
-      {asking ? (
+      {props.instead ? (
+        <div className="panel">{props.instead}</div>
+      ) : asking ? (
         <div className="panel">
           <WhyEnded onEnd={actions.end} onBack={() => setAsking(false)} />
         </div>
@@ -241,6 +251,11 @@ function EndPanel(
       <Button $quiet onPress={props.onStop}>
         Stop: pain or worry
       </Button>
+      {props.onEasier && (
+        <Button $quiet onPress={props.onEasier}>
+          Make it easier
+        </Button>
+      )}
       <Row $gap={2}>
         {trial.paused ? (
           <strong style={{ flex: 1, minHeight: 56, display: "grid", placeItems: "center" }}>paused</strong>

@@ -1,4 +1,4 @@
-import type { CaptureEvent, EndReason, Instrument, Side } from "../api/types";
+import type { CaptureEvent, EndReason, Instrument, Side, StopTrigger } from "../api/types";
 import { byTime, type LiveRange, type LiveTrialState } from "./liveTrial";
 import type { RecordEvent } from "./useCapture";
 
@@ -14,7 +14,7 @@ export function actionsOf(trial: LiveTrialState, events: CaptureEvent[], record:
     measure: (amount: number) => record(id, "measure-taken", { amount }),
     mark: (fault: string, persists = false) =>
       record(id, "fault-marked", persists ? { fault, persists } : { fault }),
-    cue: () => record(id, "cue-given"),
+    cue: (trigger?: StopTrigger) => record(id, "cue-given", trigger ? { trigger } : {}),
     cueAnswer: (worked: boolean) => trial.cueGiven && record(id, "cue-answered", { worked }),
     range: (range: LiveRange) =>
       record(id, "range-reached", { share: range.share ?? undefined, degrees: range.degrees ?? undefined }),

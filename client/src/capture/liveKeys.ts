@@ -21,7 +21,7 @@ export function keysOf(live: {
   const keys = new Map<string, () => void>([
     ["space", live.main],
     [".", live.end],
-    ["c", actions.cue],
+    ["c", () => actions.cue()],
     ["v", () => actions.cueAnswer(true)],
     ["z", actions.undo],
     ["y", actions.redo],

@@ -7,9 +7,11 @@ export interface LiveSettings {
   vibration: boolean;
   /** Seconds from the tap to the start of a hold, counted in; 0: at once. */
   delay: number;
+  /** A tick where out, hold and back change. */
+  tempo: boolean;
 }
 
-const standard: LiveSettings = { thumb: "left", sound: true, vibration: true, delay: 0 };
+const standard: LiveSettings = { thumb: "left", sound: true, vibration: true, delay: 0, tempo: true };
 const key = "palaestra.live";
 const listeners = new Set<() => void>();
 let settings = read();

@@ -1,4 +1,4 @@
-import type { CaptureEvent, Dose, EndReason, Instrument, Library, Side } from "../api/types";
+import type { CaptureEvent, Dose, EndReason, Instrument, Library, OneChange, Side } from "../api/types";
 
 /**
  * What a trial looks like while it runs, from its events: enough to draw the live screen when no server can be
@@ -23,6 +23,8 @@ export interface LiveRep {
   cued: boolean;
   amount: number | null;
   range: LiveRange | null;
+  /** Seconds since the rep before, or since the set began; null after a pause. */
+  took: number | null;
 }
 
 /** How far a movement goes: a share of the drawn one, 0 to 1, or degrees. */
@@ -43,10 +45,17 @@ export interface LiveTrialState {
   by: string | null;
   planItemId: string | null;
   set: number;
+  /** What was made easier than the plan asks. */
+  eased: OneChange[];
   startedAt: number;
   reps: LiveRep[];
   marks: LiveMark[];
   holdSince: number | null;
+  /** When the last rep was counted. */
+  lastRepAt: number | null;
+  /** The trial was interrupted since the last rep. */
+  interrupted: boolean;
+  endedAt: number | null;
   paused: boolean;
   range: LiveRange | null;
   instruments: Instrument[];
@@ -122,12 +131,16 @@ function fold(start: CaptureEvent, events: CaptureEvent[], library: Library): Li
     by: start.by ?? null,
     planItemId: start.planItemId ?? null,
     set: start.set ?? 1,
+    eased: start.eased ?? [],
     startedAt: Date.parse(start.at),
     reps: [],
     marks: [],
     holdSince: null,
+    lastRepAt: null,
+    interrupted: false,
+    endedAt: null,
     paused: false,
-    range: null,
+    range: start.share == null ? null : { share: start.share, degrees: null },
     instruments: [],
     cueGiven: false,
     cueWorked: null,
@@ -162,6 +175,7 @@ function apply(state: LiveTrialState, e: CaptureEvent, library: Library) {
       break;
     case "trial-paused":
       state.holdSince = null;
+      state.interrupted = true;
       state.paused = true;
       break;
     case "trial-resumed":
@@ -191,6 +205,7 @@ function apply(state: LiveTrialState, e: CaptureEvent, library: Library) {
     case "trial-ended":
       state.ended = e.reason ?? "stopped";
       state.endedBy = e.id;
+      state.endedAt = at;
       break;
   }
 }
@@ -206,7 +221,10 @@ function addRep(state: LiveTrialState, at: number, amount: number | null) {
     cued: state.cueGiven,
     amount,
     range: state.range,
+    took: state.interrupted ? null : (at - (state.lastRepAt ?? state.startedAt)) / 1000,
   });
+  state.lastRepAt = at;
+  state.interrupted = false;
   state.holdSince = null;
   state.paused = false;
 }

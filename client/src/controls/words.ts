@@ -21,6 +21,7 @@ export const outcomeWords: Record<Outcome, string> = {
   ease: "ease the dose",
   "step-down": "step down",
   stop: "stop",
+  change: "change one thing",
 };
 
 /** Reps of each set where they shrink: 8-6-4. */

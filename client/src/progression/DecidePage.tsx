@@ -7,8 +7,10 @@ import type { Decision, DecideView, EpisodeView, Library, Outcome, PlanItem } fr
 import { Button } from "../controls/Button";
 import { Empty, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { Closed } from "../frame/Closed";
+import { askedOf } from "../visits/Overview";
 import { useVisit } from "../frame/useVisit";
 import { DecisionRow } from "./DecisionRow";
+import { NextPlan } from "./NextPlan";
 
 export function DecidePage() {
   const { episode, visitId } = useVisit();
@@ -92,9 +94,15 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
           <Quiet style={{ fontSize: 16, fontWeight: 400 }}>policy: {view.policyName.toLowerCase()}</Quiet>
         </h1>
         <Quiet>
-          {plan.plan.totalMinutes.toFixed(0)} → {(view.nextMinutes ?? 0).toFixed(0)} min a day
+          {plan.plan.totalMinutes.toFixed(0)} → {(view.next?.totalMinutes ?? 0).toFixed(0)} min a day
         </Quiet>
       </Row>
+      {view.changed.length > 0 && (
+        <Note grave>
+          The record of this or an earlier visit was edited after this was decided. What was decided stands;
+          lines that would now be different say so.
+        </Note>
+      )}
       {taken && (
         <Note>
           Decided. The plan that followed is at Take home; to change it, make the next revision at Plan.
@@ -107,6 +115,10 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
           decisions={decisions}
           library={library}
           performed={performanceWords(view, item, decisions)}
+          home={homeWords(view, item, decisions)}
+          numbers={view.numbers.filter((n) => n.planItemId === item.id)}
+          changed={view.changed.filter((c) => c.then.planItemId === item.id)}
+          visitId={visitId}
           override={decisions[0] ? (overrides.get(sideKey(decisions[0])) ?? null) : null}
           onOverride={taken ? null : (o) => setOverride(decisions, o)}
         />
@@ -123,7 +135,13 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
           </Quiet>
         </Row>
       )}
-      <Small>Static, by-eye evidence: what was marked in the sessions, nothing else.</Small>
+      {!taken && view.next && <NextPlan view={view} library={library} overridden={overrides.size > 0} />}
+      <Row $gap={4}>
+        <Link to={`/episodes/${episode.id}/visits/${visitId}/replay`}>
+          What other policies would have decided
+        </Link>
+        <Small>By-eye evidence: what was marked in the sessions, nothing else.</Small>
+      </Row>
     </Stack>
   );
 }
@@ -132,11 +150,21 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
 const inOrderOf = (item: PlanItem, decisions: Decision[]) =>
   item.doses.flatMap((dose) => decisions.find((d) => d.planItemId === item.id && d.side === dose.side) ?? []);
 
+/** Home work of the sides of a line: done of what was planned. */
+function homeWords(view: DecideView, item: PlanItem, decisions: Decision[]) {
+  return decisions.flatMap((d) => {
+    const home = view.home.find((h) => h.planItemId === item.id && h.side === d.side);
+    if (!home || home.share === null || home.share === undefined) return [];
+    const side = d.side === "both" ? "" : `${d.side} `;
+    return [`${side}${Math.round(home.share * 100)} % of the planned reps, on ${home.days} days`];
+  });
+}
+
 function performanceWords(view: DecideView, item: PlanItem, decisions: Decision[]) {
   return decisions.flatMap((d) => {
     const p = view.performances.find((x) => x.planItemId === item.id && x.side === d.side);
     if (!p) return [];
-    const asked = p.prescribed.reps * p.prescribed.sets;
+    const asked = askedOf(p);
     const side = d.side === "both" ? "" : `${d.side} `;
     return [`${side}${p.cleanReps ?? 0} of ${asked} clean`];
   });

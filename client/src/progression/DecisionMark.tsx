@@ -8,6 +8,7 @@ const strokes: Record<Outcome, string> = {
   ease: "M5 16H27",
   "step-down": "M3 7H11V15H19V23H29",
   stop: "M6 6H26V26H6Z",
+  change: "M4 11H26L20 5M28 21H6L12 27",
 };
 
 /** A small drawn mark for a decision; always beside its word. */

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Button as AriaButton, Disclosure, DisclosurePanel } from "react-aria-components";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
-import type { Decision, Library, Outcome, PlanItem } from "../api/types";
+import type { ChangedDecision, Decision, Library, Outcome, PlanItem, SideNumbers } from "../api/types";
 import { Button } from "../controls/Button";
 import { Choice, TextField } from "../controls/fields";
 import { Quiet, Row, Stack } from "../controls/layout";
@@ -12,6 +12,7 @@ import { RungFigure } from "../figure/FigureView";
 import { DecisionMark } from "./DecisionMark";
 import type { Override } from "./DecidePage";
 import { PegLadder } from "./PegLadder";
+import { WhatIf } from "./WhatIf";
 
 const Line = styled.section`
   display: grid;
@@ -49,6 +50,10 @@ interface Props {
   decisions: Decision[];
   library: Library;
   performed: string[];
+  home: string[];
+  numbers: SideNumbers[];
+  changed: ChangedDecision[];
+  visitId: string;
   override: Override | null;
   /** Null when the visit is decided already. */
   onOverride: ((override: Override | null) => void) | null;
@@ -100,6 +105,14 @@ export function DecisionRow(props: Props) {
               .join(" / ")}
           </Quiet>
         </p>
+        {props.changed
+          .filter((c) => decisions.some((d) => d.side === c.then.side))
+          .map((c) => (
+            <p key={c.then.side}>
+              <strong>Would now be: {outcomeWords[c.now.outcome]}</strong> (rule {c.now.ruleId}).{" "}
+              {c.now.evidence.join(" ")}
+            </p>
+          ))}
         <Evidence {...props} />
       </div>
       <Word>
@@ -140,7 +153,8 @@ function Sides({ decisions }: { decisions: Decision[] }) {
   return only && only.side !== "both" ? <SideTag side={only.side} /> : null;
 }
 
-function Evidence({ decisions, performed }: Props) {
+function Evidence(props: Props) {
+  const { decisions, performed } = props;
   const rules = [...new Set(decisions.map((d) => d.ruleId))].join(", ");
   const would = [...new Set(decisions.flatMap((d) => (d.wouldChange ? [d.wouldChange] : [])))];
   return (
@@ -148,10 +162,19 @@ function Evidence({ decisions, performed }: Props) {
       <Opener slot="trigger">Evidence, and what would change it</Opener>
       <DisclosurePanel>
         {performed.length > 0 && <p>Today: {performed.join("; ")}.</p>}
+        {props.home.length > 0 && <p>At home: {props.home.join("; ")}.</p>}
         {would.map((words) => (
           <p key={words}>{words}</p>
         ))}
         <Quiet>Rule {rules}</Quiet>
+        {props.onOverride && decisions[0] && (
+          <WhatIf
+            visitId={props.visitId}
+            decision={decisions[0]}
+            numbers={props.numbers.find((n) => n.side === decisions[0]?.side)?.numbers ?? []}
+            library={props.library}
+          />
+        )}
       </DisclosurePanel>
     </Disclosure>
   );

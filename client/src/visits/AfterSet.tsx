@@ -3,22 +3,16 @@ import type { Library } from "../api/types";
 import { cleanReps, type LiveTrialState } from "../capture/liveTrial";
 import type { RecordEvent } from "../capture/useCapture";
 import { FeltChoice } from "../capture/FeltChoice";
-import { Button } from "../controls/Button";
 import { Scale } from "../controls/fields";
-import { Quiet, Row, Stack } from "../controls/layout";
+import { Quiet, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 
 /** After each set: pain, where it was felt, how hard it was. Each answer is stored as it is given. */
-export function AfterSet(props: {
-  trial: LiveTrialState;
-  library: Library;
-  record: RecordEvent;
-  onGoOn: () => void;
-}) {
+export function AfterSet(props: { trial: LiveTrialState; library: Library; record: RecordEvent }) {
   const { trial, record, library } = props;
   const { rung } = findRung(library, trial.rungId);
   return (
-    <Stack $gap={5} style={{ maxWidth: 760 }}>
+    <Stack $gap={5} style={{ minWidth: 0 }}>
       <h1>
         {rung.name} {rung.sides !== "none" && <SideTag side={trial.side} />}{" "}
         <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
@@ -40,9 +34,6 @@ export function AfterSet(props: {
         value={trial.effort}
         onChange={(value) => record(trial.trialId, "effort-marked", { value })}
       />
-      <Row>
-        <Button onPress={props.onGoOn}>Go on</Button>
-      </Row>
     </Stack>
   );
 }

@@ -5,6 +5,7 @@ import { useLibrary } from "../api/queries";
 import type { CheckIn, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Checkbox, Choice, Scale, TextField } from "../controls/fields";
+import { HomeLog } from "./HomeLog";
 import { Columns, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 
 const settling = [
@@ -113,6 +114,9 @@ export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPa
           />
         </Stack>
       </Columns>
+      {library && signs.length === 0 && (
+        <HomeLog episodeId={episodeId} visitId={visit.id} library={library} />
+      )}
       <ProblemNote error={save.error ?? report.error} />
       <Row>
         {signs.length > 0 ? (

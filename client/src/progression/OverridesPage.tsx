@@ -1,0 +1,130 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { api, got } from "../api/client";
+import { keys } from "../api/queries";
+import type { Outcome, OverridesView } from "../api/types";
+import { Empty, Page, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
+import { capital, dayWords, outcomeWords } from "../controls/words";
+import { ruleWords } from "./ruleWords";
+
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  th,
+  td {
+    padding: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(3)}
+      ${({ theme }) => theme.space(2)} 0;
+    border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+    text-align: left;
+    vertical-align: top;
+  }
+`;
+
+const Bar = styled.div`
+  width: 180px;
+  height: 14px;
+  background: ${({ theme }) => theme.colour.wash};
+  i {
+    display: block;
+    height: 100%;
+    background: ${({ theme }) => theme.colour.bark};
+  }
+`;
+
+/** Where practitioners disagree with the policy, rule by rule. */
+export function OverridesPage() {
+  const { data, error } = useQuery({
+    queryKey: keys.overrides,
+    queryFn: () => got(api.GET("/api/overrides")),
+  });
+  return (
+    <Page>
+      <Stack $gap={4}>
+        <h1>Where we disagree with the policy</h1>
+        <ProblemNote error={error} />
+        {data && (data.rules.length === 0 ? <Nothing /> : <Rules view={data} />)}
+      </Stack>
+    </Page>
+  );
+}
+
+function Nothing() {
+  return (
+    <Empty title="No decisions yet">
+      <p>
+        Once visits are decided, this counts how often each rule was followed and what was chosen instead.
+      </p>
+      <Link to="/">Go to the day</Link>
+    </Empty>
+  );
+}
+
+function Rules({ view }: { view: OverridesView }) {
+  const total = view.rules.reduce((sum, r) => sum + r.proposals, 0);
+  const other = view.rules.reduce((sum, r) => sum + r.overridden, 0);
+  return (
+    <>
+      <p>
+        {other} of {total} proposals were not followed. A rule that is often overridden may want another
+        threshold: see <Link to="/settings">Settings</Link>.
+      </p>
+      <Table>
+        <thead>
+          <tr>
+            <th>Rule</th>
+            <th>Proposals</th>
+            <th>Not followed</th>
+            <th aria-hidden />
+            <th>Chosen instead</th>
+          </tr>
+        </thead>
+        <tbody>
+          {view.rules.map((rule) => {
+            const share = rule.overridden / rule.proposals;
+            return (
+              <tr key={rule.ruleId}>
+                <td>
+                  <strong>{capital(ruleWords(rule.ruleId))}</strong>
+                  <br />
+                  <Quiet>{rule.ruleId}</Quiet>
+                </td>
+                <td>{rule.proposals}</td>
+                <td>
+                  {rule.overridden} <Quiet>({Math.round(share * 100)} %)</Quiet>
+                </td>
+                <td aria-hidden>
+                  <Bar>
+                    <i style={{ width: `${100 * share}%` }} />
+                  </Bar>
+                </td>
+                <td>
+                  {Object.entries(rule.instead)
+                    .map(([outcome, n]) => `${outcomeWords[outcome as Outcome]} ${n}`)
+                    .join(", ")}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </Table>
+      {view.latest.length > 0 && (
+        <section aria-labelledby="latest">
+          <h2 id="latest">The latest</h2>
+          <ul>
+            {view.latest.map((line, i) => (
+              <li key={i} style={{ padding: "8px 0" }}>
+                <Link to={`/episodes/${line.episodeId}/visits/${line.visitId}/decide`}>
+                  {dayWords(line.at)}
+                </Link>
+                , {line.by}: {outcomeWords[line.taken]} instead of {outcomeWords[line.proposed]} (
+                {ruleWords(line.ruleId)}).
+                <Small>“{line.reason}”</Small>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  );
+}

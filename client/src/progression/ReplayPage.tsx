@@ -1,0 +1,164 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { api, got } from "../api/client";
+import { findRung, keys, useLibrary } from "../api/queries";
+import type { Decision, Library, ReplayView } from "../api/types";
+import { Empty, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
+import { outcomeWords } from "../controls/words";
+import { useVisit } from "../frame/useVisit";
+import { DecisionMark } from "./DecisionMark";
+
+const Table = styled.table`
+  border-collapse: collapse;
+  th,
+  td {
+    padding: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(3)};
+    border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+    text-align: left;
+    vertical-align: top;
+  }
+  tbody th {
+    font-weight: 500;
+  }
+  thead th {
+    max-width: 150px;
+  }
+  .visit th {
+    padding-top: ${({ theme }) => theme.space(4)};
+    font: 700 19px/1.2 ${({ theme }) => theme.font.display};
+    border-bottom: 2px solid ${({ theme }) => theme.colour.ink};
+  }
+  .own {
+    background: ${({ theme }) => theme.colour.wash};
+  }
+  .same {
+    color: ${({ theme }) => theme.colour.grey};
+  }
+`;
+
+const Mark = styled.span`
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  svg {
+    width: 20px;
+    height: 20px;
+  }
+`;
+
+/** A course under every policy: the same work, other rules, side by side. */
+export function ReplayPage() {
+  const { episode, visitId } = useVisit();
+  const { data: library } = useLibrary();
+  const id = episode?.id ?? "";
+  const { data, error } = useQuery({
+    queryKey: keys.replay(id),
+    queryFn: () => got(api.GET("/api/episodes/{id}/replay", { params: { path: { id } } })),
+    enabled: id !== "",
+  });
+  if (!episode || !library) return null;
+  if (error) return <ProblemNote error={error} />;
+  if (!data) return null;
+  if (data.visits.length === 0) {
+    return (
+      <Empty title="Nothing to replay yet">
+        <p>After the first session this shows what each policy would have decided.</p>
+        <Link to={`/episodes/${id}/visits/${visitId}/session`}>Go to the session</Link>
+      </Empty>
+    );
+  }
+  return (
+    <Stack $gap={3}>
+      <h1>What each policy would have decided</h1>
+      <Small>
+        The same work and answers under other rules; what the client would have done next under them is not
+        known. Grey: the same as was chosen.
+      </Small>
+      <div style={{ overflowX: "auto" }}>
+        <Table>
+          <thead>
+            <tr>
+              <th>Exercise and side</th>
+              <th>Chosen</th>
+              {data.policies.map((p) => (
+                <th key={p.id} className={p.inForce ? "own" : undefined}>
+                  {p.name}
+                  {p.inForce && (
+                    <>
+                      <br />
+                      <Quiet>in force</Quiet>
+                    </>
+                  )}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          {data.visits.map((visit) => (
+            <Visit key={visit.visit} visit={visit} view={data} library={library} />
+          ))}
+        </Table>
+      </div>
+    </Stack>
+  );
+}
+
+function Visit(props: { visit: ReplayView["visits"][number]; view: ReplayView; library: Library }) {
+  const { visit, view, library } = props;
+  const chosen = view.chosen.find((c) => c.visit === visit.visit)?.chosen ?? [];
+  const lines = visit.policies[0]?.decisions ?? [];
+  return (
+    <tbody>
+      <tr className="visit">
+        <th colSpan={2 + view.policies.length} scope="rowgroup">
+          Visit {visit.visit} <Quiet>{visit.date}</Quiet>
+        </th>
+      </tr>
+      {lines.map((line, i) => {
+        const mine = chosen.find((c) => c.planItemId === line.planItemId && c.side === line.side);
+        return (
+          <tr key={line.planItemId + line.side}>
+            <th scope="row">
+              {nameOf(visit, line, library)} {line.side !== "both" && <Quiet>{line.side}</Quiet>}
+            </th>
+            <td>{mine ? <What decision={mine} /> : <Quiet>not decided</Quiet>}</td>
+            {view.policies.map((p) => {
+              const d = visit.policies.find((v) => v.policyId === p.id)?.decisions[i];
+              const same = d !== undefined && mine?.outcome === d.outcome;
+              return (
+                <td key={p.id} className={[p.inForce ? "own" : "", same ? "same" : ""].join(" ")}>
+                  {d && <What decision={d} rule />}
+                </td>
+              );
+            })}
+          </tr>
+        );
+      })}
+    </tbody>
+  );
+}
+
+/** The rung the exercise was on: the one a decision to stay keeps, else the one it moves to. */
+function nameOf(visit: ReplayView["visits"][number], line: Decision, library: Library) {
+  const stays = visit.policies
+    .flatMap((p) => p.decisions)
+    .find((d) => d.planItemId === line.planItemId && ["stay", "add", "ease", "stop"].includes(d.outcome));
+  return findRung(library, (stays ?? line).rungId).rung.name;
+}
+
+function What(props: { decision: Decision; rule?: boolean }) {
+  return (
+    <Mark title={props.decision.evidence.join(" ")}>
+      <DecisionMark outcome={props.decision.outcome} />
+      <span>
+        {outcomeWords[props.decision.outcome]}
+        {props.rule && (
+          <>
+            <br />
+            <Quiet>{props.decision.ruleId}</Quiet>
+          </>
+        )}
+      </span>
+    </Mark>
+  );
+}

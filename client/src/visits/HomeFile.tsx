@@ -1,0 +1,58 @@
+import { useMutation } from "@tanstack/react-query";
+import { FileTrigger } from "react-aria-components";
+import { api, got, ProblemError } from "../api/client";
+import { Button } from "../controls/Button";
+import { Note, Row, Small } from "../controls/layout";
+
+/** The home log as a file: out with the planned days open, and in again; wrong rows are told one by one. */
+export function HomeFile(props: { episodeId: string; visitId: string; onTaken: () => void }) {
+  const take = useMutation({
+    mutationFn: async (file: File) =>
+      got(
+        api.POST("/api/episodes/{id}/home-log/file", {
+          params: { path: { id: props.episodeId } },
+          body: { csv: await file.text() },
+        }),
+      ),
+    onSuccess: props.onTaken,
+  });
+  const errors = take.error instanceof ProblemError ? take.error.fields : [];
+  return (
+    <>
+      <Row $gap={3}>
+        <FileTrigger
+          acceptedFileTypes={["text/csv", ".csv"]}
+          onSelect={(files) => {
+            const file = files?.[0];
+            if (file) take.mutate(file);
+          }}
+        >
+          <Button $quiet $small>
+            Take in a CSV file
+          </Button>
+        </FileTrigger>
+        <a href={`/api/visits/${props.visitId}/home-log.csv`} download>
+          Get it as CSV
+        </a>
+        {take.data && (
+          <Small role="status">
+            {take.data.days} {take.data.days === 1 ? "day" : "days"} taken in.
+          </Small>
+        )}
+      </Row>
+      {take.error && (
+        <Note grave>
+          <p>Nothing was taken in; the file is as it was.</p>
+          <ul>
+            {errors.length === 0 && <li>{take.error.message}</li>}
+            {errors.map((e) => (
+              <li key={e.field + e.message}>
+                <strong>{e.field}:</strong> {e.message}
+              </li>
+            ))}
+          </ul>
+        </Note>
+      )}
+    </>
+  );
+}

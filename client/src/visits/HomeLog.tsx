@@ -1,0 +1,132 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Disclosure, DisclosurePanel } from "react-aria-components";
+import styled from "styled-components";
+import { api, got } from "../api/client";
+import { keys } from "../api/queries";
+import type { HomeLogView, Library } from "../api/types";
+import { Button } from "../controls/Button";
+import { ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { SideTag } from "../controls/SideTag";
+import { dayWords } from "../controls/words";
+import { HomeFile } from "./HomeFile";
+import { HomeLogRow } from "./HomeLogRow";
+
+const Scroll = styled.div`
+  overflow-x: auto;
+  table {
+    border-collapse: collapse;
+    font-variant-numeric: tabular-nums;
+  }
+  th {
+    padding: ${({ theme }) => theme.space(1)} ${({ theme }) => theme.space(2)};
+    font-weight: 500;
+    font-size: 15px;
+    text-align: left;
+    vertical-align: bottom;
+    max-width: 130px;
+  }
+  td {
+    padding: 2px ${({ theme }) => theme.space(1)};
+    border-top: 1px solid ${({ theme }) => theme.colour.rule};
+  }
+`;
+
+export const useHomeLog = (visitId: string) =>
+  useQuery({
+    queryKey: keys.homeLog(visitId),
+    queryFn: () => got(api.GET("/api/visits/{visitId}/home-log", { params: { path: { visitId } } })),
+    retry: false,
+  });
+
+/** What the client wrote down at home since the visit before; days by exercises, to be typed or tapped in quickly. */
+export function HomeLog(props: { episodeId: string; visitId: string; library: Library; folded?: boolean }) {
+  const { data } = useHomeLog(props.visitId);
+  if (!data || data.rows.length === 0) return null;
+  const written = data.rows.filter((r) => r.log).length;
+  if (!props.folded) return <Grid {...props} log={data} />;
+  return (
+    <Disclosure>
+      <Button $quiet $small slot="trigger">
+        Home log: {written === 0 ? "nothing written yet" : `${written} of ${data.rows.length} days`}
+      </Button>
+      <DisclosurePanel>
+        <Grid {...props} log={data} />
+      </DisclosurePanel>
+    </Disclosure>
+  );
+}
+
+function Grid(props: { episodeId: string; visitId: string; library: Library; log: HomeLogView }) {
+  const { log, episodeId, visitId } = props;
+  const queries = useQueryClient();
+  const refresh = () => queries.invalidateQueries({ queryKey: keys.visit(visitId) });
+  const asPlanned = useMutation({
+    mutationFn: async () => {
+      for (const row of log.rows.filter((r) => !r.log && r.planned.length > 0)) {
+        await got(
+          api.PUT("/api/episodes/{id}/home-log", {
+            params: { path: { id: episodeId } },
+            body: {
+              log: {
+                day: row.day,
+                done: log.columns
+                  .filter((c) => row.planned.includes(c.planItemId))
+                  .map((c) => ({ planItemId: c.planItemId, side: c.side, reps: c.perDay })),
+                pain: null,
+                nextMorning: null,
+                remark: null,
+              },
+              version: row.version,
+            },
+          }),
+        );
+      }
+    },
+    onSettled: refresh,
+  });
+  return (
+    <Stack $gap={2} role="region" aria-label="Home log">
+      <Row $between>
+        <h2>At home since {dayWords(log.from)}</h2>
+        <Button $quiet $small isDisabled={asPlanned.isPending} onPress={() => asPlanned.mutate()}>
+          All open days as planned
+        </Button>
+      </Row>
+      <Small>
+        Reps of all sets of the day, as the client wrote them. Each row is stored when it is left; empty means
+        nothing was written.
+      </Small>
+      <Scroll>
+        <table>
+          <thead>
+            <tr>
+              <th>Day</th>
+              {log.columns.map((c) => (
+                <th key={c.planItemId + c.side} scope="col">
+                  {c.name} {c.side !== "both" && <SideTag side={c.side} />} <Quiet>of {c.perDay}</Quiet>
+                </th>
+              ))}
+              <th scope="col">Pain, doing it</th>
+              <th scope="col">Next morning</th>
+              <th scope="col">Remark</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {log.rows.map((row) => (
+              <HomeLogRow
+                key={`${row.day} ${row.version}`}
+                row={row}
+                columns={log.columns}
+                episodeId={episodeId}
+                onStored={refresh}
+              />
+            ))}
+          </tbody>
+        </table>
+      </Scroll>
+      <ProblemNote error={asPlanned.error} />
+      <HomeFile episodeId={episodeId} visitId={visitId} onTaken={refresh} />
+    </Stack>
+  );
+}

@@ -1,0 +1,78 @@
+import styled from "styled-components";
+import type { EaseOffer, OneChange, StopTrigger } from "../api/types";
+import { Button } from "../controls/Button";
+import { Small, Stack } from "../controls/layout";
+import { capital } from "../controls/words";
+import { useTakeFocus } from "../controls/useTakeFocus";
+
+const why: Record<StopTrigger, string> = {
+  faults: "The trunk gave way again",
+  pain: "Pain over the limit",
+  breath: "Breath still held",
+  asked: "Make it easier",
+};
+
+const kinds: Record<OneChange, string> = {
+  cue: "cue",
+  "shorter-range": "shorter range",
+  "fewer-seconds": "fewer seconds",
+  "shorter-lever": "shorter lever",
+  "more-support": "more support",
+  "lower-rung": "lower rung",
+};
+
+const Kind = styled.span`
+  display: block;
+  font: 500 15px/1.2 ${({ theme }) => theme.font.text};
+`;
+
+const First = styled(Button)`
+  min-height: 104px;
+  text-align: left;
+`;
+
+const Other = styled(Button)`
+  text-align: left;
+  padding: 4px 12px;
+`;
+
+/** Offered when a set is to be stopped: one thing is changed, in order; one tap does it and writes it down. */
+export function OneChangePanel(props: {
+  trigger: StopTrigger;
+  first: EaseOffer | null;
+  others: EaseOffer[];
+  onPick: (offer: EaseOffer) => void;
+  onStop: () => void;
+  onGoOn: () => void;
+}) {
+  const { trigger, first } = props;
+  const focus = useTakeFocus<HTMLButtonElement>();
+  return (
+    <Stack $gap={2} role="alertdialog" aria-label={why[trigger]}>
+      <h2>{why[trigger]}</h2>
+      <Small>Change one thing:</Small>
+      {first ? (
+        <First $big ref={focus} onPress={() => props.onPick(first)}>
+          <Kind>{capital(kinds[first.change])}</Kind>
+          {offerWords(first)}
+        </First>
+      ) : (
+        <Small>Everything on the list was tried today.</Small>
+      )}
+      {props.others.map((offer) => (
+        <Other key={offer.change + offer.words} $quiet $small onPress={() => props.onPick(offer)}>
+          <Kind>{kinds[offer.change]}</Kind>
+          {offerWords(offer)}
+        </Other>
+      ))}
+      <Button $quiet onPress={props.onStop}>
+        {trigger === "pain" ? "Stop this set" : "End this set here"}
+      </Button>
+      <Button $quiet $small onPress={props.onGoOn}>
+        Go on as it is
+      </Button>
+    </Stack>
+  );
+}
+
+const offerWords = (offer: EaseOffer) => (offer.change === "cue" ? `“${offer.words}”` : offer.words);

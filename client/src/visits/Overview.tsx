@@ -1,0 +1,176 @@
+import { useState } from "react";
+import styled from "styled-components";
+import { findRung, usePlan } from "../api/queries";
+import type { Library, Performance, SessionItem } from "../api/types";
+import type { LiveTrialState } from "../capture/liveTrial";
+import { Button } from "../controls/Button";
+import { Quiet, Row, Small } from "../controls/layout";
+import { SideTag } from "../controls/SideTag";
+import { RungPicker } from "../planning/RungPicker";
+import { SwapDialog } from "../planning/SwapDialog";
+import { isDone, type SetToDo } from "./sessionWork";
+
+const List = styled.ul`
+  li {
+    padding: ${({ theme }) => theme.space(2)} 0;
+    border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+  }
+`;
+
+const SetLine = styled.div`
+  display: grid;
+  grid-template-columns: 112px minmax(0, 1fr) auto 60px;
+  gap: ${({ theme }) => theme.space(2)};
+  align-items: center;
+  min-height: 46px;
+`;
+
+const Sets = styled.span`
+  display: inline-flex;
+  gap: 6px;
+  i {
+    width: 20px;
+    height: 20px;
+    border: 2px solid ${({ theme }) => theme.colour.slate};
+    border-radius: 3px;
+  }
+  i.done {
+    background: ${({ theme }) => theme.colour.slate};
+  }
+`;
+
+export interface OnTheFly {
+  skip: (item: SessionItem) => void;
+  bringBack: (item: SessionItem) => void;
+  add: (rungId: string, inPlaceOf: string | null) => void;
+}
+
+interface Props {
+  episodeId: string;
+  items: SessionItem[];
+  sets: SetToDo[];
+  trials: LiveTrialState[];
+  performances: Performance[];
+  library: Library;
+  onPick: (todo: SetToDo) => void;
+  onTheFly: OnTheFly;
+}
+
+/** All exercises of the session: what is done, and skipping, swapping and adding. */
+export function Overview(props: Props) {
+  const { items, library, episodeId } = props;
+  const [changing, setChanging] = useState(false);
+  const { data: plan } = usePlan(changing ? episodeId : null);
+  const [barred, setBarred] = useState(false);
+  return (
+    <section aria-label="Exercises of this session">
+      <Row $between>
+        <h2>Today</h2>
+        <Button $quiet $small aria-pressed={changing} onPress={() => setChanging(!changing)}>
+          {changing ? "Done changing" : "Skip, swap, add"}
+        </Button>
+      </Row>
+      <List>
+        {items.map((item) => (
+          <Item key={item.item.id} {...props} item={item} changing={changing} />
+        ))}
+      </List>
+      {changing && plan && (
+        <Row $gap={3} style={{ paddingTop: 12 }}>
+          <RungPicker
+            label="Add an exercise"
+            library={library}
+            forbidden={plan.forbidden}
+            onPick={(rungId, reason) => {
+              setBarred(reason !== null);
+              if (reason === null) props.onTheFly.add(rungId, null);
+            }}
+          />
+          <Small>
+            {barred
+              ? "A barred exercise is not taken in on the fly: plan it at Plan, where its reason is kept."
+              : "Added for today; to keep it, take it into the plan."}
+          </Small>
+        </Row>
+      )}
+    </section>
+  );
+}
+
+function Item(props: Props & { item: SessionItem; changing: boolean }) {
+  const { item, library, changing, onTheFly } = props;
+  const { rung } = findRung(library, item.item.rungId);
+  const begun = props.trials.some((t) => t.planItemId === item.item.id);
+  return (
+    <li>
+      <Row $between>
+        <strong>
+          {item.skipped ? <s>{rung.name}</s> : rung.name}
+          {item.added && <Quiet> · {item.inPlaceOf ? "stands in" : "added"} today</Quiet>}
+          {item.skipped && <Quiet> · left out today</Quiet>}
+        </strong>
+        {changing && (
+          <Row $gap={2}>
+            {item.skipped ? (
+              <Button $quiet $small onPress={() => onTheFly.bringBack(item)}>
+                Bring back
+              </Button>
+            ) : (
+              <>
+                {!begun && !item.added && (
+                  <SwapDialog
+                    episodeId={props.episodeId}
+                    rungId={item.item.rungId}
+                    onPick={(rungId) => {
+                      onTheFly.skip(item);
+                      onTheFly.add(rungId, item.item.id);
+                    }}
+                  />
+                )}
+                <Button $quiet $small aria-label={`Skip ${rung.name}`} onPress={() => onTheFly.skip(item)}>
+                  Skip
+                </Button>
+              </>
+            )}
+          </Row>
+        )}
+      </Row>
+      {!item.skipped && item.item.doses.map((dose) => <SideOf key={dose.side} {...props} side={dose.side} />)}
+    </li>
+  );
+}
+
+function SideOf(props: Props & { item: SessionItem; side: SetToDo["side"] }) {
+  const { sets, trials, side, item } = props;
+  const { rung } = findRung(props.library, item.item.rungId);
+  const own = sets.filter((s) => s.item.id === item.item.id && s.side === side);
+  const open = own.find((s) => !isDone(s, trials));
+  const done = props.performances.find((p) => p.planItemId === item.item.id && p.side === side);
+  return (
+    <SetLine>
+      <SideTag side={side} />
+      <Sets
+        aria-label={`${own.filter((s) => isDone(s, trials)).length} of ${own.length} sets done`}
+        role="img"
+      >
+        {own.map((s) => (
+          <i key={s.set} className={isDone(s, trials) ? "done" : ""} />
+        ))}
+      </Sets>
+      <Quiet>{done ? `${done.cleanReps ?? 0} of ${askedOf(done)} clean` : ""}</Quiet>
+      {open ? (
+        <Button $quiet $small aria-label={`Do ${rung.name}, ${side}`} onPress={() => props.onPick(open)}>
+          Do
+        </Button>
+      ) : (
+        <Quiet>done</Quiet>
+      )}
+    </SetLine>
+  );
+}
+
+/** Reps of all sets that were asked for. */
+export const askedOf = (p: Performance) =>
+  Array.from({ length: p.prescribed.sets }, (_, i) =>
+    Math.max(1, p.prescribed.reps - i * p.prescribed.fewer),
+  ).reduce((sum, reps) => sum + reps, 0);

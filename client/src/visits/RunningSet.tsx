@@ -1,0 +1,122 @@
+import { useState } from "react";
+import { v7 as uuid } from "uuid";
+import { findRung } from "../api/queries";
+import type { CaptureEvent, EaseOffer, Library, SessionItem, SessionView, StopTrigger } from "../api/types";
+import { actionsOf } from "../capture/actions";
+import { LiveTrial } from "../capture/LiveTrial";
+import type { LiveTrialState } from "../capture/liveTrial";
+import type { RecordEvent } from "../capture/useCapture";
+import { Quiet, Stack } from "../controls/layout";
+import { doseWords } from "../controls/words";
+import { OneChangePanel } from "./OneChangePanel";
+import { firstOffer, stopOf } from "./stopRule";
+import { TempoGuide } from "./TempoGuide";
+import { repsLeft, usedOf } from "./sessionWork";
+
+/** One set while it runs: counted as in a screen, paced by its tempo, and made easier when control goes. */
+export function RunningSet(props: {
+  trial: LiveTrialState;
+  item: SessionItem | undefined;
+  trials: LiveTrialState[];
+  events: CaptureEvent[];
+  record: RecordEvent;
+  session: SessionView;
+  library: Library;
+}) {
+  const { trial, item, record } = props;
+  const { rung } = findRung(props.library, trial.rungId);
+  const [asked, setAsked] = useState(false);
+  const [passed, setPassed] = useState<string | null>(null);
+  const side = item?.sides.find((s) => s.side === trial.side) ?? item?.sides[0];
+  const stop = stopOf(trial, props.session.stop);
+  // A stop that was passed over comes again only with the next rep or the next kind of trouble.
+  const moment = `${stop} ${trial.reps.length} ${trial.pain.peak}`;
+  const trigger: StopTrigger | null = stop !== null && passed !== moment ? stop : asked ? "asked" : null;
+  const offers = side?.eases ?? [];
+  const first = trigger
+    ? firstOffer(offers, usedOf(props.trials, trial.planItemId ?? "", side?.side ?? trial.side), trigger)
+    : null;
+  const close = () => {
+    setAsked(false);
+    setPassed(moment);
+  };
+  const pick = (offer: EaseOffer) => {
+    if (!trigger) return;
+    if (offer.change === "cue") actionsOf(trial, props.events, record).cue(trigger);
+    else easeInto(offer, trial, trigger, record);
+    close();
+  };
+  const dose = item?.item.doses.find((d) => d.side === trial.side)?.dose;
+  return (
+    <Stack $gap={3}>
+      <h1>
+        {rung.name}{" "}
+        <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+          set {trial.set} of {dose?.sets ?? trial.set} · {doseWords(trial.target)}
+          {trial.eased.length > 0 && " · made easier"}
+          {trial.range?.share != null && ` · ${Math.round(trial.range.share * 100)} % of the way`}
+        </Quiet>
+      </h1>
+      <LiveTrial
+        trial={trial}
+        events={props.events}
+        record={record}
+        others={props.trials.filter((t) => t.trialId !== trial.trialId)}
+        note={item ? `Cue: “${item.item.cue}”` : undefined}
+        guide={
+          side &&
+          trial.rungId === item?.item.rungId && (
+            <TempoGuide
+              trial={trial}
+              guide={{ ...side.rep, hold: trial.target.hold }}
+              onRushed={() => record(trial.trialId, "fault-marked", { fault: "rush" })}
+            />
+          )
+        }
+        onEasier={offers.length > 0 ? () => setAsked(true) : null}
+        instead={
+          trigger && (
+            <OneChangePanel
+              trigger={trigger}
+              first={first}
+              others={offers.filter((o) => o !== first)}
+              onPick={pick}
+              onStop={() => {
+                record(trial.trialId, "trial-ended", { reason: reasonOf(trigger) });
+                close();
+              }}
+              onGoOn={close}
+            />
+          )
+        }
+      />
+    </Stack>
+  );
+}
+
+const reasonOf = (trigger: StopTrigger) =>
+  trigger === "pain" ? "pain" : trigger === "asked" ? "stopped" : "breaking-fault";
+
+/** Ends the set as it was asked for and goes on at once in the easier way, with the reps that are left. */
+function easeInto(offer: EaseOffer, trial: LiveTrialState, trigger: StopTrigger, record: RecordEvent) {
+  record(trial.trialId, "trial-ended", { reason: reasonOf(trigger) });
+  const same = offer.rungId === trial.rungId;
+  const next = uuid();
+  record(next, "trial-started", {
+    rungId: offer.rungId,
+    side: offer.side,
+    purpose: "session",
+    target: {
+      reps: repsLeft(trial, offer),
+      sets: 1,
+      hold: same ? Math.min(offer.dose.hold, trial.target.hold) : offer.dose.hold,
+      fewer: 0,
+    },
+    planItemId: trial.planItemId ?? undefined,
+    set: trial.set,
+    eased: [...new Set([...trial.eased, offer.change])],
+    trigger,
+    share: offer.share ?? (same ? (trial.range?.share ?? undefined) : undefined),
+  });
+  record(next, "pain-marked", { phase: "before", value: trial.pain.before ?? 0 });
+}

@@ -1,0 +1,192 @@
+import { useState } from "react";
+import { v7 as uuid } from "uuid";
+import { findRung } from "../api/queries";
+import type { EpisodeView, Library, Plan, SessionItem, SessionView } from "../api/types";
+import { effective, liveTrials, type LiveTrialState } from "../capture/liveTrial";
+import { useCapture, type RecordEvent } from "../capture/useCapture";
+import type { CaptureEvent } from "../api/types";
+import { Button } from "../controls/Button";
+import { Columns, Note, Stack } from "../controls/layout";
+import { repsOf } from "../controls/words";
+import { painBefore } from "../screening/ScreenPage";
+import { AfterSet } from "./AfterSet";
+import { HomeLog } from "./HomeLog";
+import { Overview, type OnTheFly } from "./Overview";
+import { Rest } from "./Rest";
+import { RunningSet } from "./RunningSet";
+import { SetCard } from "./SetCard";
+import { Summary } from "./Summary";
+import { awaitingAfter, doseOf, isDone, itemsOf, setsOf, type SetToDo } from "./sessionWork";
+
+interface Props {
+  episode: EpisodeView;
+  visitId: string;
+  session: SessionView;
+  plan: Plan;
+  library: Library;
+}
+
+/** The session, set by set: the card of the next one, the set itself, the questions and the rest after it. */
+export function Session(props: Props) {
+  const { episode, visitId, session, plan, library } = props;
+  const { events, record, ready } = useCapture(visitId);
+  const [picked, setPicked] = useState<SetToDo | null>(null);
+  const [passed, setPassed] = useState<string | null>(null);
+  if (!ready) return null;
+  const trials = liveTrials(events, library).filter((t) => t.purpose === "session");
+  const items = itemsOf(session, events, library);
+  const open = trials.findLast((t) => t.ended === null);
+  if (open) {
+    return (
+      <RunningSet
+        key={open.trialId}
+        trial={open}
+        item={items.find((i) => i.item.id === open.planItemId)}
+        trials={trials}
+        events={events}
+        record={record}
+        session={session}
+        library={library}
+      />
+    );
+  }
+  const sets = setsOf(session, items);
+  const next = picked ?? sets.find((s) => !isDone(s, trials)) ?? null;
+  const waiting = awaitingAfter(trials);
+  const asks = waiting && waiting.trialId !== passed ? waiting : null;
+  const last = [...trials].sort((a, b) => a.startedAt - b.startedAt).at(-1) ?? null;
+  const begin = (todo: SetToDo) => {
+    setPicked(null);
+    setPassed(waiting?.trialId ?? null);
+    startSet(todo, trials, session.visit.pain ?? episode.intake.pain.now, record);
+  };
+  const card = next && (
+    <SetCard
+      todo={next}
+      plan={plan}
+      library={library}
+      guide={
+        items.find((i) => i.item.id === next.item.id)?.sides.find((s) => s.side === next.side)?.rep ?? null
+      }
+      changedFrom={sideBefore(next, last)}
+      compact={asks !== null}
+      onStart={() => begin(next)}
+    />
+  );
+  if (asks) {
+    return (
+      <Columns $at="minmax(0, 1.15fr) minmax(300px, 1fr)">
+        <AfterSet trial={asks} library={library} record={record} />
+        <Stack $gap={3}>
+          {next && asks.endedAt && (
+            <Rest key={asks.trialId} since={asks.endedAt} seconds={restFor(asks, next, session)} />
+          )}
+          {card ?? (
+            <Button $big onPress={() => setPassed(asks.trialId)}>
+              See the session
+            </Button>
+          )}
+        </Stack>
+      </Columns>
+    );
+  }
+  return (
+    <Columns $at="minmax(0, 1.5fr) minmax(300px, 1fr)">
+      <Stack $gap={3}>
+        <Notes session={session} />
+        {card ?? (
+          <Summary
+            items={items}
+            performances={session.performances}
+            trials={trials}
+            library={library}
+            decide={`/episodes/${episode.id}/visits/${visitId}/decide`}
+          />
+        )}
+      </Stack>
+      <Stack $gap={5}>
+        <Overview
+          episodeId={episode.id}
+          items={items}
+          sets={sets}
+          trials={trials}
+          performances={session.performances}
+          library={library}
+          onPick={setPicked}
+          onTheFly={onTheFlyOf(events, record, library)}
+        />
+        <HomeLog episodeId={episode.id} visitId={visitId} library={library} folded />
+      </Stack>
+    </Columns>
+  );
+}
+
+function Notes({ session }: { session: SessionView }) {
+  return (
+    <>
+      {session.newerPlan !== null && (
+        <Note>
+          Plan revision {session.newerPlan} was accepted during this visit. It holds from the next visit on;
+          this session goes on as it began.
+        </Note>
+      )}
+      {session.daysAway !== null && session.performances.length === 0 && (
+        <Note>
+          {session.daysAway} days without training: begin easier than the plan says, and make it easier at the
+          first fault.
+        </Note>
+      )}
+    </>
+  );
+}
+
+/** The side of the set before, where this one is the other side of the same exercise. */
+const sideBefore = (next: SetToDo, last: LiveTrialState | null) =>
+  last &&
+  last.planItemId === next.item.id &&
+  last.side !== next.side &&
+  next.side !== "both" &&
+  last.side !== "both"
+    ? last.side
+    : null;
+
+/** Between sides only the change; between sets of holds longer than between others. */
+function restFor(last: LiveTrialState, next: SetToDo, session: SessionView) {
+  if (sideBefore(next, last)) return session.rest.side;
+  return last.target.hold > 0 ? session.rest.holds : session.rest.other;
+}
+
+function startSet(todo: SetToDo, trials: LiveTrialState[], painAtStart: number, record: RecordEvent) {
+  const trialId = uuid();
+  const dose = doseOf(todo);
+  const range = todo.item.doses.find((d) => d.side === todo.side)?.range ?? 1;
+  record(trialId, "trial-started", {
+    rungId: todo.item.rungId,
+    side: todo.side,
+    purpose: "session",
+    target: { reps: repsOf(dose, todo.set), sets: 1, hold: dose.hold, fewer: 0 },
+    planItemId: todo.item.id,
+    set: todo.set,
+    share: range < 1 ? range : undefined,
+  });
+  record(trialId, "pain-marked", { phase: "before", value: painBefore(trials, painAtStart) });
+}
+
+function onTheFlyOf(events: CaptureEvent[], record: RecordEvent, library: Library): OnTheFly {
+  const skipOf = (item: SessionItem) =>
+    effective(events).findLast((e) => e.kind === "exercise-skipped" && e.planItemId === item.item.id);
+  return {
+    skip: (item) => record(uuid(), "exercise-skipped", { planItemId: item.item.id }),
+    bringBack: (item) => {
+      const skip = skipOf(item);
+      if (skip) record(skip.trialId, "undone", { undoes: skip.id });
+    },
+    add: (rungId, inPlaceOf) =>
+      record(uuid(), "exercise-added", {
+        rungId,
+        planItemId: uuid(),
+        target: findRung(library, rungId).rung.start,
+        inPlaceOf: inPlaceOf ?? undefined,
+      }),
+  };
+}

@@ -1,0 +1,111 @@
+import { useEffect } from "react";
+import styled from "styled-components";
+import { findRung } from "../api/queries";
+import type { Library, Plan, RepGuide, Side } from "../api/types";
+import { signalStart } from "../capture/signals";
+import { Button } from "../controls/Button";
+import { Columns, HiddenVisually, Quiet, Small, Stack } from "../controls/layout";
+import { sideArrow } from "../controls/SideTag";
+import { doseWords, repsOf, strategyWords, switchOnWords } from "../controls/words";
+import { RungFigure } from "../figure/FigureView";
+import { doseOf, type SetToDo } from "./sessionWork";
+
+const Band = styled.div<{ $side: Side; $loud: boolean }>`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: ${({ $side }) => ($side === "right" ? "flex-end" : "flex-start")};
+  align-items: baseline;
+  gap: ${({ theme }) => theme.space(4)};
+  padding: ${({ theme, $loud }) => theme.space($loud ? 5 : 2)} ${({ theme }) => theme.space(5)};
+  border-radius: ${({ theme }) => theme.radius};
+  background: ${({ theme, $side }) => ($side === "left" ? theme.colour.sea : theme.colour.bark)};
+  color: ${({ theme }) => theme.colour.sheet};
+  strong {
+    font: 800 ${({ $loud }) => ($loud ? "44px" : "28px")} / 1.1 ${({ theme }) => theme.font.display};
+  }
+`;
+
+const StartButton = styled(Button)`
+  min-height: 84px;
+  min-width: 240px;
+`;
+
+/** The set-up card: what is done now, on which side, how much, with its drawing and its cue. */
+export function SetCard(props: {
+  todo: SetToDo;
+  plan: Plan;
+  library: Library;
+  guide: RepGuide | null;
+  /** The side of the set before, where it was the other one of the same exercise. */
+  changedFrom: Side | null;
+  compact?: boolean;
+  onStart: () => void;
+}) {
+  const { todo, plan, guide } = props;
+  const { rung } = findRung(props.library, todo.item.rungId);
+  const { range, rangeEnds } = todo.item.doses.find((d) => d.side === todo.side)!;
+  const dose = doseOf(todo);
+  const set = { reps: repsOf(dose, todo.set), sets: 1, hold: dose.hold, fewer: 0 };
+  return (
+    <Stack $gap={3}>
+      <h1>
+        {rung.name}{" "}
+        <Quiet style={{ fontSize: 17, fontWeight: 400 }}>
+          set {todo.set} of {dose.sets} · {doseWords(set)}
+          {rangeEnds && ` · ${rangeEnds}`}
+        </Quiet>
+      </h1>
+      {todo.side !== "both" && (
+        <SideBand side={todo.side} changed={props.changedFrom !== null} means={rung.sideMeans} />
+      )}
+      {props.compact ? (
+        <RungFigure rungId={rung.id} side={todo.side} range={range} width="100%" height={150} />
+      ) : (
+        <Columns $at="1fr 1fr" style={{ gap: 8 }}>
+          <RungFigure rungId={rung.id} side={todo.side} frame="start" width="100%" height={190} />
+          <RungFigure rungId={rung.id} side={todo.side} range={range} width="100%" height={190} />
+        </Columns>
+      )}
+      <p style={{ fontSize: 20 }}>“{todo.item.cue}”</p>
+      <StartButton $big onPress={props.onStart}>
+        Start{todo.side === "both" ? "" : `, ${todo.side}`}
+      </StartButton>
+      {guide && (
+        <Small>
+          {guide.words}. Breath: {guide.breath}. Back {strategyWords[plan.strategy]};{" "}
+          {switchOnWords[plan.switchOn]}.
+        </Small>
+      )}
+      {!props.compact && <p>{rung.movement}</p>}
+      {todo.item.changes.map((change) => (
+        <p key={change}>
+          <strong>Change:</strong> {change}
+        </p>
+      ))}
+      {!props.compact && (
+        <Small>
+          Feel it in: {rung.feel}. Not in: {rung.notFeel}.
+        </Small>
+      )}
+    </Stack>
+  );
+}
+
+/** A change of side is loud: a band across the card, the word, the place, and a signal. */
+function SideBand(props: { side: "left" | "right"; changed: boolean; means: string }) {
+  useEffect(() => {
+    if (props.changed) signalStart();
+  }, [props.changed, props.side]);
+  return (
+    <Band $side={props.side} $loud={props.changed} role="status">
+      {props.changed && <span>Change sides:</span>}
+      <strong>
+        {props.side === "left" && `${sideArrow("left")} `}
+        {props.side.toUpperCase()}
+        {props.side === "right" && ` ${sideArrow("right")}`}
+      </strong>
+      <span>{props.means}</span>
+      <HiddenVisually>, the client&apos;s {props.side}</HiddenVisually>
+    </Band>
+  );
+}

@@ -1,0 +1,122 @@
+import { Link } from "react-router";
+import styled from "styled-components";
+import { findRung } from "../api/queries";
+import type { Library, Performance, SessionItem } from "../api/types";
+import type { LiveTrialState } from "../capture/liveTrial";
+import { Quiet, Stack } from "../controls/layout";
+import { SideTag } from "../controls/SideTag";
+import { doseWords, seconds } from "../controls/words";
+import { askedOf } from "./Overview";
+
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  th,
+  td {
+    padding: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(3)}
+      ${({ theme }) => theme.space(2)} 0;
+    border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+    text-align: left;
+    vertical-align: top;
+  }
+  td.clean {
+    font: 700 21px/1.2 ${({ theme }) => theme.font.display};
+    white-space: nowrap;
+  }
+`;
+
+const Bar = styled.div`
+  width: 130px;
+  height: 14px;
+  background: ${({ theme }) => theme.colour.wash};
+  i {
+    display: block;
+    height: 100%;
+    background: ${({ theme }) => theme.colour.sea};
+  }
+`;
+
+/** The end of a session: what was clean, against what was asked. */
+export function Summary(props: {
+  items: SessionItem[];
+  performances: Performance[];
+  trials: LiveTrialState[];
+  library: Library;
+  decide: string;
+}) {
+  const { performances, items } = props;
+  const asked = performances.reduce((sum, p) => sum + askedOf(p), 0);
+  const clean = performances.reduce((sum, p) => sum + (p.cleanReps ?? 0), 0);
+  const pain = props.trials.flatMap((t) => (t.pain.after === null ? [] : [t.pain.after])).at(-1);
+  const left = items.filter((i) => i.skipped);
+  return (
+    <Stack $gap={3}>
+      <h1>
+        {clean} of {asked} reps clean
+      </h1>
+      <p>
+        <Quiet>
+          {pain !== undefined && `Pain at the end ${pain}. `}
+          {left.length > 0 &&
+            `Left out: ${left.map((i) => findRung(props.library, i.item.rungId).rung.name.toLowerCase()).join(", ")}. `}
+          Stored as it was marked; the proposals for each exercise and side are ready.
+        </Quiet>
+      </p>
+      <Table>
+        <thead>
+          <tr>
+            <th>Exercise</th>
+            <th>Side</th>
+            <th>Clean</th>
+            <th>Asked</th>
+            <th aria-hidden />
+          </tr>
+        </thead>
+        <tbody>
+          {performances.map((p) => (
+            <Line key={p.planItemId + p.side} performance={p} library={props.library} />
+          ))}
+        </tbody>
+      </Table>
+      <p>
+        <Link to={props.decide}>Go to Decide</Link>
+      </p>
+    </Stack>
+  );
+}
+
+function Line(props: { performance: Performance; library: Library }) {
+  const p = props.performance;
+  const eased = p.sets.filter((s) => s.eased).length;
+  const share = Math.min(1, (p.cleanReps ?? 0) / askedOf(p));
+  return (
+    <tr>
+      <td>
+        <strong>{findRung(props.library, p.rungId).rung.name}</strong>
+        {eased > 0 && (
+          <>
+            <br />
+            <Quiet>
+              {eased} {eased === 1 ? "set" : "sets"} made easier
+            </Quiet>
+          </>
+        )}
+      </td>
+      <td>{p.side === "both" ? <Quiet>–</Quiet> : <SideTag side={p.side} />}</td>
+      <td className="clean">
+        {p.cleanReps ?? 0}
+        {(p.cleanSeconds ?? 0) > 0 && (
+          <Quiet style={{ fontSize: 15 }}> · {seconds(p.cleanSeconds ?? 0)}</Quiet>
+        )}
+      </td>
+      <td>
+        {askedOf(p)} · {doseWords(p.prescribed)}
+      </td>
+      <td aria-hidden>
+        <Bar>
+          <i style={{ width: `${100 * share}%` }} />
+        </Bar>
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,113 @@
+import { effective, type LiveTrialState } from "../capture/liveTrial";
+import type {
+  CaptureEvent,
+  Dose,
+  EaseOffer,
+  Library,
+  PlanItem,
+  SessionItem,
+  SessionView,
+  Side,
+} from "../api/types";
+import { findRung } from "../api/queries";
+
+/** One set of one side: what a session is made of. */
+export interface SetToDo {
+  item: PlanItem;
+  side: Side;
+  set: number;
+}
+
+/**
+ * The exercises of a session with what this tablet did since the server last answered: skipped, brought back, added.
+ * The server says the same from the same events.
+ */
+export function itemsOf(session: SessionView, events: CaptureEvent[], library: Library): SessionItem[] {
+  const standing = effective(events);
+  const skipped = new Set(standing.filter((e) => e.kind === "exercise-skipped").map((e) => e.planItemId));
+  const added = standing.filter((e) => e.kind === "exercise-added");
+  const known = session.items
+    .filter((i) => !i.added || added.some((e) => e.planItemId === i.item.id))
+    .map((i) => ({ ...i, skipped: skipped.has(i.item.id) }));
+  const fresh = added
+    .filter((e) => known.every((i) => i.item.id !== e.planItemId))
+    .flatMap((e) => addedItem(e, library, skipped));
+  const items = [...known];
+  for (const item of fresh) {
+    const place = items.findIndex((i) => i.item.id === item.inPlaceOf);
+    items.splice(place < 0 ? items.length : place + 1, 0, item);
+  }
+  return items;
+}
+
+function addedItem(e: CaptureEvent, library: Library, skipped: Set<unknown>): SessionItem[] {
+  if (!e.planItemId || !e.rungId || !e.target) return [];
+  const { rung } = findRung(library, e.rungId);
+  const sides: Side[] = rung.sides === "each" ? ["left", "right"] : ["both"];
+  const dose = e.target;
+  return [
+    {
+      item: {
+        id: e.planItemId,
+        rungId: rung.id,
+        for: "",
+        doses: sides.map((side) => ({ side, dose, range: 1, rangeEnds: null, rangeLoadPercent: null })),
+        reasons: [],
+        changes: [],
+        cue: rung.cues[0] ?? "",
+        minutes: 0,
+        barOverride: null,
+      },
+      added: true,
+      inPlaceOf: e.inPlaceOf ?? null,
+      skipped: skipped.has(e.planItemId),
+      sides: [],
+    },
+  ];
+}
+
+/** The sets to do, in the server's order; those of exercises it does not know of yet come after. */
+export function setsOf(session: SessionView, items: SessionItem[]): SetToDo[] {
+  const open = items.filter((i) => !i.skipped);
+  const inOrder = session.sets.flatMap((s) => {
+    const item = open.find((i) => i.item.id === s.itemId)?.item;
+    return item ? [{ item, side: s.side, set: s.set }] : [];
+  });
+  const missing = open
+    .filter((i) => inOrder.every((s) => s.item.id !== i.item.id))
+    .flatMap(({ item }) =>
+      item.doses.flatMap(({ side, dose }) =>
+        Array.from({ length: dose.sets }, (_, i) => ({ item, side, set: i + 1 })),
+      ),
+    );
+  return [...inOrder, ...missing];
+}
+
+/** An exercise eased to a rung without sides is done for the side it was asked of. */
+const isOf = (trial: LiveTrialState, todo: SetToDo) =>
+  trial.planItemId === todo.item.id &&
+  trial.set === todo.set &&
+  (trial.side === todo.side || trial.side === "both");
+
+export const isDone = (todo: SetToDo, trials: LiveTrialState[]) =>
+  trials.some((t) => isOf(t, todo) && t.ended !== null);
+
+export const doseOf = (todo: SetToDo): Dose => todo.item.doses.find((d) => d.side === todo.side)!.dose;
+
+/** The set waiting for its after-questions: the last one ended, until all three are told. */
+export const awaitingAfter = (trials: LiveTrialState[]) => {
+  const last = [...trials].sort((a, b) => a.startedAt - b.startedAt).findLast((t) => t.ended !== null);
+  return last && (last.pain.after === null || last.felt === null || last.effort === null) ? last : null;
+};
+
+/** What has been tried today of one exercise and side: those are not offered first again. */
+export const usedOf = (trials: LiveTrialState[], itemId: string, side: Side) =>
+  new Set(
+    trials
+      .filter((t) => t.planItemId === itemId && (t.side === side || t.side === "both"))
+      .flatMap((t) => [...t.eased, ...(t.cueGiven ? (["cue"] as const) : [])]),
+  );
+
+/** Reps left of a set, for the easier way it goes on in: at least one. */
+export const repsLeft = (trial: LiveTrialState, offer: EaseOffer) =>
+  Math.max(1, Math.min(trial.target.reps - trial.reps.length, offer.dose.reps));
