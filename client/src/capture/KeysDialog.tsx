@@ -36,6 +36,7 @@ export function KeysDialog(props: { faults: Fault[] }) {
     [".", "end the trial"],
     ["+ and -", "more pain, less pain"],
     ["[ and ]", "less far, farther"],
+    ["1 and 0", "in a session: take the change that is offered, go on as it is"],
     ["c", "cue given"],
     ["v", "cue worked"],
     ["z", "undo"],

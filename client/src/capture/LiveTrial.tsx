@@ -38,6 +38,8 @@ interface Props {
   instead?: React.ReactNode;
   /** Offers to make it easier; null where that is not meant. */
   onEasier?: (() => void) | null;
+  /** Keys beside those of every trial. */
+  moreKeys?: ReadonlyMap<string, () => void>;
 }
 
 const Live = styled.div<{ $thumb: "left" | "right" }>`
@@ -145,7 +147,7 @@ function Running(props: Props & { library: Library; rung: Rung }) {
   const end = () => (met ? actions.end("target-met") : setAsking(true));
   useTarget(trial, measure === "seconds" ? actions.rep : null);
   const keys = keysOf({ actions, faults, trial, task, main, end });
-  useLiveKeys(keys, !asking && !more && !props.instead);
+  useLiveKeys(new Map([...keys, ...(props.moreKeys ?? [])]), !asking && !more);
   const counts = new Map<string, number>();
   for (const mark of trial.marks) counts.set(mark.fault, (counts.get(mark.fault) ?? 0) + 1);
   const persisting = new Set(trial.marks.filter((m) => m.persists).map((m) => m.fault));

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
+import styled from "styled-components";
 import { api, got } from "../api/client";
 import { useDecisions, useLibrary } from "../api/queries";
 import type { Decision, DecideView, EpisodeView, Library, Outcome, PlanItem } from "../api/types";
@@ -47,6 +48,19 @@ export function linesOf(decisions: Decision[]): Decision[][] {
     return [decisions];
   return decisions.map((d) => [d]);
 }
+
+/** Always in reach: agreeing is one press wherever the list is scrolled to. */
+const Bar = styled.div`
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: ${({ theme }) => theme.space(4)};
+  padding: ${({ theme }) => theme.space(3)} 0;
+  background: ${({ theme }) => theme.colour.paper};
+  border-top: 2px solid ${({ theme }) => theme.colour.ink};
+`;
 
 function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView; library: Library }) {
   const { episode, visitId, view, library } = props;
@@ -124,17 +138,6 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
         />
       ))}
       <ProblemNote error={take.error} />
-      {!taken && (
-        <Row $gap={4} style={{ paddingTop: 12 }}>
-          <Button isDisabled={take.isPending} onPress={() => take.mutate()}>
-            {overrides.size === 0 ? "Agree with all" : "Take these decisions"}
-          </Button>
-          <Quiet>
-            Makes plan revision {(episode.planRevision ?? 0) + 1}. Proposals for the practitioner to decide;
-            local rules come first.
-          </Quiet>
-        </Row>
-      )}
       {!taken && view.next && <NextPlan view={view} library={library} overridden={overrides.size > 0} />}
       <Row $gap={4}>
         <Link to={`/episodes/${episode.id}/visits/${visitId}/replay`}>
@@ -142,6 +145,17 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
         </Link>
         <Small>By-eye evidence: what was marked in the sessions, nothing else.</Small>
       </Row>
+      {!taken && (
+        <Bar>
+          <Button isDisabled={take.isPending} onPress={() => take.mutate()}>
+            {overrides.size === 0 ? "Agree with all" : "Take these decisions"}
+          </Button>
+          <Quiet>
+            Makes plan revision {(episode.planRevision ?? 0) + 1}. Proposals for the practitioner to decide;
+            local rules come first.
+          </Quiet>
+        </Bar>
+      )}
     </Stack>
   );
 }

@@ -16,10 +16,10 @@ import { WhatIf } from "./WhatIf";
 
 const Line = styled.section`
   display: grid;
-  grid-template-columns: 150px 96px minmax(0, 1fr) 170px 210px;
+  grid-template-columns: 124px 92px minmax(0, 1fr) 168px 128px;
   gap: ${({ theme }) => theme.space(4)};
   align-items: center;
-  padding: ${({ theme }) => theme.space(3)} 0;
+  padding: ${({ theme }) => theme.space(1)} 0;
   border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
   ${({ theme }) => theme.narrow} {
     grid-template-columns: 110px minmax(0, 1fr);
@@ -34,7 +34,7 @@ const Word = styled.span`
 `;
 
 const Opener = styled(AriaButton)`
-  min-height: 36px;
+  min-height: 32px;
   padding: 0;
   border: 0;
   background: none;
@@ -77,8 +77,8 @@ export function DecisionRow(props: Props) {
               ? decision.side
               : "both"
         }
-        width={150}
-        height={92}
+        width={124}
+        height={78}
       />
       {ladder.screened ? (
         <PegLadder ladder={ladder} item={item} decisions={override ? [] : decisions} />
@@ -90,20 +90,22 @@ export function DecisionRow(props: Props) {
           {rung.name}
           {to.id !== rung.id && ` → ${to.name.toLowerCase()}`} <Sides decisions={decisions} />
         </h2>
-        <p>{decision.evidence.join(" ")}</p>
-        <p>
-          <Quiet>
-            {item.doses
-              .filter((d) => decisions.some((x) => x.side === d.side))
-              .map((d) => doseWords(d.dose))
-              .filter((words, i, all) => all.indexOf(words) === i)
-              .join(" / ")}
-            {" → "}
-            {decisions
-              .map((d) => doseWords(d.dose))
-              .filter((words, i, all) => all.indexOf(words) === i)
-              .join(" / ")}
-          </Quiet>
+        <p style={{ lineHeight: 1.25 }}>
+          {decision.evidence.join(" ")}{" "}
+          {outcome !== "stop" && (
+            <Quiet>
+              {item.doses
+                .filter((d) => decisions.some((x) => x.side === d.side))
+                .map((d) => doseWords(d.dose))
+                .filter((words, i, all) => all.indexOf(words) === i)
+                .join(" / ")}
+              {" → "}
+              {decisions
+                .map((d) => doseWords(d.dose))
+                .filter((words, i, all) => all.indexOf(words) === i)
+                .join(" / ")}
+            </Quiet>
+          )}
         </p>
         {props.changed
           .filter((c) => decisions.some((d) => d.side === c.then.side))
@@ -120,20 +122,16 @@ export function DecisionRow(props: Props) {
         {outcomeWords[outcome]}
       </Word>
       {props.onOverride && (
-        <Row $gap={2}>
-          <Button
-            $quiet={override !== null || choosing}
-            onPress={() => {
-              props.onOverride?.(null);
-              setChoosing(false);
-            }}
-          >
-            {override ? "Agree instead" : "Agree"}
-          </Button>
-          <Button $quiet={!choosing && override === null} onPress={() => setChoosing(true)}>
-            Other
-          </Button>
-        </Row>
+        <Button
+          $quiet
+          $small
+          onPress={() => {
+            if (override) props.onOverride?.(null);
+            setChoosing(!override && !choosing);
+          }}
+        >
+          {override ? "Agree instead" : "Other"}
+        </Button>
       )}
       {choosing && props.onOverride && (
         <Chooser

@@ -1,13 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { api, got } from "../api/client";
 import { findRung, keys, useLibrary } from "../api/queries";
 import type { Decision, Library, ReplayView } from "../api/types";
+import { Checkbox } from "../controls/fields";
 import { Empty, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
-import { outcomeWords } from "../controls/words";
+import { dayWords, outcomeWords } from "../controls/words";
 import { useVisit } from "../frame/useVisit";
 import { DecisionMark } from "./DecisionMark";
+import { ruleWords } from "./ruleWords";
 
 const Table = styled.table`
   border-collapse: collapse;
@@ -32,9 +35,6 @@ const Table = styled.table`
   .own {
     background: ${({ theme }) => theme.colour.wash};
   }
-  .same {
-    color: ${({ theme }) => theme.colour.grey};
-  }
 `;
 
 const Mark = styled.span`
@@ -52,6 +52,7 @@ export function ReplayPage() {
   const { episode, visitId } = useVisit();
   const { data: library } = useLibrary();
   const id = episode?.id ?? "";
+  const [all, setAll] = useState(false);
   const { data, error } = useQuery({
     queryKey: keys.replay(id),
     queryFn: () => got(api.GET("/api/episodes/{id}/replay", { params: { path: { id } } })),
@@ -73,8 +74,11 @@ export function ReplayPage() {
       <h1>What each policy would have decided</h1>
       <Small>
         The same work and answers under other rules; what the client would have done next under them is not
-        known. Grey: the same as was chosen.
+        known.
       </Small>
+      <Checkbox selected={all} onChange={setAll}>
+        Show the lines where all agree, too
+      </Checkbox>
       <div style={{ overflowX: "auto" }}>
         <Table>
           <thead>
@@ -95,7 +99,7 @@ export function ReplayPage() {
             </tr>
           </thead>
           {data.visits.map((visit) => (
-            <Visit key={visit.visit} visit={visit} view={data} library={library} />
+            <Visit key={visit.visit} visit={visit} view={data} library={library} all={all} />
           ))}
         </Table>
       </div>
@@ -103,37 +107,53 @@ export function ReplayPage() {
   );
 }
 
-function Visit(props: { visit: ReplayView["visits"][number]; view: ReplayView; library: Library }) {
+function Visit(props: {
+  visit: ReplayView["visits"][number];
+  view: ReplayView;
+  library: Library;
+  all: boolean;
+}) {
   const { visit, view, library } = props;
   const chosen = view.chosen.find((c) => c.visit === visit.visit)?.chosen ?? [];
-  const lines = visit.policies[0]?.decisions ?? [];
+  const lines = (visit.policies[0]?.decisions ?? []).map((line, i) => ({
+    line,
+    mine: chosen.find((c) => c.planItemId === line.planItemId && c.side === line.side),
+    theirs: view.policies.map((p) => visit.policies.find((v) => v.policyId === p.id)?.decisions[i]),
+  }));
+  const shown = lines.filter(
+    ({ line, mine, theirs }) =>
+      props.all || theirs.some((d) => d?.outcome !== line.outcome) || (mine && mine.outcome !== line.outcome),
+  );
   return (
     <tbody>
       <tr className="visit">
         <th colSpan={2 + view.policies.length} scope="rowgroup">
-          Visit {visit.visit} <Quiet>{visit.date}</Quiet>
+          Visit {visit.visit} <Quiet>{dayWords(visit.date)}</Quiet>
         </th>
       </tr>
-      {lines.map((line, i) => {
-        const mine = chosen.find((c) => c.planItemId === line.planItemId && c.side === line.side);
-        return (
-          <tr key={line.planItemId + line.side}>
-            <th scope="row">
-              {nameOf(visit, line, library)} {line.side !== "both" && <Quiet>{line.side}</Quiet>}
-            </th>
-            <td>{mine ? <What decision={mine} /> : <Quiet>not decided</Quiet>}</td>
-            {view.policies.map((p) => {
-              const d = visit.policies.find((v) => v.policyId === p.id)?.decisions[i];
-              const same = d !== undefined && mine?.outcome === d.outcome;
-              return (
-                <td key={p.id} className={[p.inForce ? "own" : "", same ? "same" : ""].join(" ")}>
-                  {d && <What decision={d} rule />}
-                </td>
-              );
-            })}
-          </tr>
-        );
-      })}
+      {shown.length === 0 && (
+        <tr>
+          <td colSpan={2 + view.policies.length}>
+            <Quiet>All policies agree with what was chosen.</Quiet>
+          </td>
+        </tr>
+      )}
+      {shown.map(({ line, mine, theirs }) => (
+        <tr key={line.planItemId + line.side}>
+          <th scope="row">
+            {nameOf(visit, line, library)} {line.side !== "both" && <Quiet>{line.side}</Quiet>}
+          </th>
+          <td>{mine ? <What decision={mine} /> : <Quiet>not decided</Quiet>}</td>
+          {view.policies.map((p, i) => {
+            const d = theirs[i];
+            return (
+              <td key={p.id} className={p.inForce ? "own" : undefined}>
+                {d && (mine?.outcome === d.outcome ? <Quiet>the same</Quiet> : <What decision={d} rule />)}
+              </td>
+            );
+          })}
+        </tr>
+      ))}
     </tbody>
   );
 }
@@ -155,7 +175,7 @@ function What(props: { decision: Decision; rule?: boolean }) {
         {props.rule && (
           <>
             <br />
-            <Quiet>{props.decision.ruleId}</Quiet>
+            <Quiet>{ruleWords(props.decision.ruleId)}</Quiet>
           </>
         )}
       </span>

@@ -14,6 +14,7 @@ export const GlobalStyle = createGlobalStyle`
   h2 { font-size: 20px; }
   h3 { font-size: 17px; }
   p { margin: 0; }
+  a { color: ${({ theme }) => theme.colour.sea}; }
   ul { margin: 0; padding: 0; list-style: none; }
   table { border-collapse: collapse; }
   :focus-visible { outline: 3px solid ${({ theme }) => theme.colour.ochre}; outline-offset: 2px; }

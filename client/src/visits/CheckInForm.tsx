@@ -114,9 +114,6 @@ export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPa
           />
         </Stack>
       </Columns>
-      {library && signs.length === 0 && (
-        <HomeLog episodeId={episodeId} visitId={visit.id} library={library} />
-      )}
       <ProblemNote error={save.error ?? report.error} />
       <Row>
         {signs.length > 0 ? (
@@ -130,6 +127,9 @@ export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPa
         )}
         {lacks && signs.length === 0 && <Quiet>Still to ask: {lacks}.</Quiet>}
       </Row>
+      {library && signs.length === 0 && (
+        <HomeLog episodeId={episodeId} visitId={visit.id} library={library} />
+      )}
     </Stack>
   );
 }

@@ -25,6 +25,9 @@ const Scroll = styled.div`
     vertical-align: bottom;
     max-width: 130px;
   }
+  tbody th {
+    vertical-align: middle;
+  }
   td {
     padding: 2px ${({ theme }) => theme.space(1)};
     border-top: 1px solid ${({ theme }) => theme.colour.rule};

@@ -73,6 +73,14 @@ export function RunningSet(props: {
             />
           )
         }
+        moreKeys={
+          trigger
+            ? new Map([
+                ["1", () => first && pick(first)],
+                ["0", close],
+              ])
+            : undefined
+        }
         onEasier={offers.length > 0 ? () => setAsked(true) : null}
         instead={
           trigger && (

@@ -6,7 +6,7 @@ import { effective, liveTrials, type LiveTrialState } from "../capture/liveTrial
 import { useCapture, type RecordEvent } from "../capture/useCapture";
 import type { CaptureEvent } from "../api/types";
 import { Button } from "../controls/Button";
-import { Columns, Note, Stack } from "../controls/layout";
+import { Columns, Note, Row, Stack } from "../controls/layout";
 import { repsOf } from "../controls/words";
 import { painBefore } from "../screening/ScreenPage";
 import { AfterSet } from "./AfterSet";
@@ -76,7 +76,16 @@ export function Session(props: Props) {
   if (asks) {
     return (
       <Columns $at="minmax(0, 1.15fr) minmax(300px, 1fr)">
-        <AfterSet trial={asks} library={library} record={record} />
+        <Stack $gap={4}>
+          <AfterSet trial={asks} library={library} record={record} />
+          {next && (
+            <Row>
+              <Button $quiet $small onPress={() => setPassed(asks.trialId)}>
+                Show the whole session
+              </Button>
+            </Row>
+          )}
+        </Stack>
         <Stack $gap={3}>
           {next && asks.endedAt && (
             <Rest key={asks.trialId} since={asks.endedAt} seconds={restFor(asks, next, session)} />

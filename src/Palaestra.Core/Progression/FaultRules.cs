@@ -7,16 +7,16 @@ internal static class FaultRules
 {
     public static Decision? Cap(DecisionCase c)
     {
-        if (c.Today(c.Side) is not { Reps: > 0 } today || today.CueFixed)
+        if (c.Today(c.Side) is not { Tried: > 0 } today || today.CueFixed)
         {
             return null;
         }
-        var share = (double)today.BreakingReps / today.Reps;
+        var share = (double)today.BreakingReps / today.Tried;
         return share > c.Policy.FaultCapFraction
             ? c.EaseOneStep(
                 "D-FAULT-CAP",
                 [
-                    $"{FaultWords(c, today)} in {today.BreakingReps} of {today.Reps} reps; no cue fixed it.",
+                    $"{FaultWords(c, today)} in {today.BreakingReps} of {today.Tried} reps; no cue fixed it.",
                     .. EasedWords(today),
                 ]
             )
@@ -27,7 +27,7 @@ internal static class FaultRules
         c.Today(c.Side) is { BreakingReps: > 0, CueFixed: true } today
             ? c.Stay(
                 "D-FAULT-CUE",
-                $"{FaultWords(c, today)} in {today.BreakingReps} of {today.Reps} reps; one cue fixed it.",
+                $"{FaultWords(c, today)} in {today.BreakingReps} of {today.Tried} reps; one cue fixed it.",
                 "Coach at the same dose."
             )
             : null;
@@ -52,7 +52,7 @@ internal static class FaultRules
 
     private static IEnumerable<string> EasedWords(Performance today) =>
         today.Eased
-            ? [$"{today.Sets.Count(set => set.Eased)} sets were made easier and do not count as asked."]
+            ? [$"Made easier in {today.Sets.Count(set => set.Eased)} of {today.Sets.Count} sets; those do not count as asked."]
             : [];
 
     private static string FaultWords(DecisionCase c, Performance today)
