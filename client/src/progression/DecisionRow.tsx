@@ -80,7 +80,7 @@ export function DecisionRow(props: Props) {
         width={124}
         height={78}
       />
-      {ladder.screened ? (
+      {ladder.direction !== "none" ? (
         <PegLadder ladder={ladder} item={item} decisions={override ? [] : decisions} />
       ) : (
         <span />

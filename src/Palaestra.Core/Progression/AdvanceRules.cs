@@ -161,21 +161,19 @@ internal static class AdvanceRules
         {
             var grown = c.Dose.Seconds(move) / before.Seconds(move) - 1;
             room = (1 + room) / (1 + grown) - 1;
-            if (room < SmallestStep)
-            {
-                return c.Stay("D-BUILD", clean, $"Clean time already +{grown:P0} this week: repeat.");
-            }
         }
         if (c.Harder(room) is not { } more)
         {
             return null;
         }
         var growth = more.Seconds(move) / c.Dose.Seconds(move) - 1;
+        // The smallest step may be larger than a fifth, but only once in a week.
+        if (room < c.Policy.WeeklyGrowth && growth > room)
+        {
+            return c.Stay("D-BUILD", clean, "Clean time was already added this week: repeat.");
+        }
         return c.Make(Outcome.Add, "D-BUILD", c.Rung, more, [clean, $"Clean time +{growth:P0}."]);
     }
-
-    /// <summary>Less room than this in a week is none: a step would be larger. Our own.</summary>
-    private const double SmallestStep = 0.02;
 
     /// <summary>The smaller dose that was asked for within the last seven days; none where it has not grown.</summary>
     private static Dose? WeekBefore(DecisionCase c)

@@ -101,7 +101,7 @@ internal sealed class DecisionCase
     {
         var ladder = Library.LadderOf(Rung.Id);
         // Neutral positions are no ladder of difficulty: nothing is above or below them.
-        if (!ladder.Screened)
+        if (ladder.Direction == Direction.None)
         {
             return null;
         }

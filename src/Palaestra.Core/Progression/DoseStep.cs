@@ -72,7 +72,7 @@ public static class DoseStep
                 Reps = reps,
                 Fewer = sets == 1 ? 0 : dose.Fewer,
             }
-            where option.Seconds(rung.MoveSeconds) <= limit
+            where option.Seconds(rung.MoveSeconds) <= limit && rung.Allows(option)
             orderby option.Seconds(rung.MoveSeconds) descending, option.Sets descending
             select (Dose?)option;
         return options.FirstOrDefault() ?? new Dose(target.Reps, 1, hold);

@@ -103,7 +103,7 @@ public static class DayEndpoints
         let pains = file.Visits.Select(v => EpisodeView.VisitOf(v, file).Pain).OfType<int>().ToList()
         let rung = file
             .CurrentPlan?.Plan.Items.Select(i => i.RungId)
-            .FirstOrDefault(id => library.LadderOf(id).Screened)
+            .FirstOrDefault(id => library.LadderOf(id).Direction != Direction.None)
         select new DayVisit(
             file.Episode.Id,
             visit.Id,

@@ -14,7 +14,17 @@ public sealed record Work(string RungId, Dose Dose)
     public ClientProfile Profile { get; init; } = Someone.Calm;
     public CheckIn CheckIn { get; init; } = new(1, 1, 1, 1, []);
     public IReadOnlyList<Performance> Done { get; init; } = [];
-    public DateOnly? LastWork { get; init; } = new(2026, 3, 9);
+
+    /// <summary>The last day of training before the visit that is decided; none: a week before it.</summary>
+    public DateOnly? LastWork { get; init; }
+    public string PolicyId { get; init; } = Content.Policy.Id;
+    public IReadOnlyList<HomeWork> Home { get; init; } = [];
+    public DateOnly? OpenedOn { get; init; }
+    public SpinalStrategy? Strategy { get; init; }
+    public SwitchOn? SwitchOn { get; init; }
+
+    /// <summary>Days from one visit to the next.</summary>
+    public int Apart { get; init; } = 7;
     public Dose? RightDose { get; init; }
 
     private Rung Rung => Content.Library.Rung(RungId);
@@ -54,7 +64,7 @@ public sealed record Work(string RungId, Dose Dose)
             .ToList();
         var performance = new Performance(
             visit,
-            new DateOnly(2026, 3, 2).AddDays(7 * visit),
+            DateOf(visit),
             ItemId,
             RungId,
             side,
@@ -80,15 +90,41 @@ public sealed record Work(string RungId, Dose Dose)
         var item = new PlanItem(ItemId, RungId, "", [.. doses], [], [], Rung.Cues[0]);
         return new DecideInput(
             visit,
-            new DateOnly(2026, 3, 16),
+            DateOf(visit),
             Profile,
-            Content.Policy.Id,
+            PolicyId,
             [item],
             CheckIn,
             Done,
-            LastWork
+            LastWork ?? DateOf(visit).AddDays(-Apart),
+            Home,
+            OpenedOn,
+            null,
+            null,
+            Strategy,
+            SwitchOn
         );
     }
+
+    private DateOnly DateOf(int visit) => new DateOnly(2026, 3, 2).AddDays(Apart * visit);
+
+    /// <summary>Home work on both sides, as a share of what was planned.</summary>
+    public Work AtHome(double share, int? pain = null, int? morning = null) =>
+        this with
+        {
+            Home =
+            [
+                .. Rung.TaskSides.Select(side => new HomeWork(
+                    ItemId,
+                    side,
+                    100,
+                    (int)(100 * share),
+                    5,
+                    pain,
+                    morning
+                )),
+            ],
+        };
 
     public IReadOnlyList<Decision> Decisions(int visit = 2) =>
         DecisionEngine.Decide(Input(visit), Content.Library);

@@ -1,0 +1,192 @@
+using CsCheck;
+using Palaestra.Core.Library;
+using Palaestra.Core.Progression;
+using Palaestra.Core.Tests.Given;
+
+namespace Palaestra.Core.Tests.Progression;
+
+/// <summary>What clean work earns, school by school. All common practice.</summary>
+public class AdvanceRuleTests
+{
+    private static (string, Outcome) Of(Work work, Side side = Side.Left, int visit = 2) =>
+        (work.Decide(side, visit).RuleId, work.Decide(side, visit).Outcome);
+
+    [Theory]
+    [InlineData(0.79, null, "D-CONFIRM")]
+    [InlineData(0.80, null, "D-MASTER")]
+    [InlineData(0.80, 3, "D-CONFIRM")]
+    [InlineData(0.80, 1, "D-MASTER")]
+    public void One_clean_visit_and_a_home_log_that_agrees_make_two(double share, int? pain, string rule)
+    {
+        // Usual pain is 1; under "no rise" pain of 3 at home is over it.
+        var work = Work.AtTarget("B5").BothSides(1, 0.75).BothSides(2).AtHome(share, pain);
+        Assert.Equal(rule, work.Decide().RuleId);
+    }
+
+    [Fact]
+    public void A_home_log_alone_grants_nothing() =>
+        Assert.Equal("D-STAY", Work.AtTarget("B5").BothSides(1).AtHome(1).Decide().RuleId);
+
+    [Theory]
+    [InlineData(0.49, "D-HOME", Outcome.Stay)]
+    [InlineData(0.50, "D-MASTER", Outcome.StepUp)]
+    public void D_HOME_holds_back_what_was_earned_under_half_of_the_home_work(
+        double share,
+        string rule,
+        Outcome outcome
+    ) => Assert.Equal((rule, outcome), Of(Work.AtTarget("B5").BothSides(1).BothSides(2).AtHome(share)));
+
+    [Fact]
+    public void D_HOME_never_stands_in_the_way_of_easing()
+    {
+        var sore = new Work("B6", new Dose(8, 2, 5)).BothSides(2).AtHome(0) with
+        {
+            CheckIn = new(3, 3, 6, 30, []),
+        };
+        Assert.Equal(("D-PAIN-NEXT", Outcome.Ease), Of(sore));
+    }
+
+    [Fact]
+    public void D_PAIN_NEXT_reads_the_mornings_of_the_home_log()
+    {
+        var work = new Work("B6", new Dose(8, 2, 5)).BothSides(2);
+        Assert.Equal("D-PAIN-NEXT", work.AtHome(1, morning: 3).Decide().RuleId);
+        Assert.NotEqual("D-PAIN-NEXT", work.AtHome(1, morning: 2).Decide().RuleId);
+    }
+
+    // The map comes to B6 in weeks 5 to 6.
+    [Theory]
+    [InlineData(27, "D-CALENDAR", Outcome.Stay)]
+    [InlineData(28, "D-MASTER", Outcome.StepUp)]
+    public void The_calendar_school_waits_for_its_week_and_then_one_clean_visit_grants_it(
+        int days,
+        string rule,
+        Outcome outcome
+    )
+    {
+        var work = Work.AtTarget("B5").BothSides(2) with
+        {
+            PolicyId = "twelve-weeks",
+            OpenedOn = new DateOnly(2026, 3, 16).AddDays(-days),
+        };
+        Assert.Equal((rule, outcome), Of(work));
+    }
+
+    [Fact]
+    public void The_calendar_grants_nothing_that_was_not_clean()
+    {
+        var work = Work.AtTarget("B5").BothSides(2, 0.75) with
+        {
+            PolicyId = "twelve-weeks",
+            OpenedOn = new DateOnly(2025, 3, 16),
+        };
+        Assert.NotEqual(Outcome.StepUp, work.Decide().Outcome);
+    }
+
+    [Fact]
+    public void The_endurance_school_lengthens_the_hold_and_gives_reps_for_it()
+    {
+        var decision = (
+            new Work("G2", new Dose(10, 1, 10)).BothSides(2) with
+            {
+                PolicyId = "endurance",
+            }
+        ).Decide();
+        Assert.Equal(Outcome.Add, decision.Outcome);
+        Assert.Equal(12, decision.Dose.Hold);
+        Assert.True(decision.Dose.Seconds(5) <= 1.2 * new Dose(10, 1, 10).Seconds(5));
+    }
+
+    [Fact]
+    public void The_endurance_school_moves_on_at_the_one_long_hold()
+    {
+        var hold = Content.Library.Rung("G2").Endurance!.Value;
+        var work = new Work("G2", hold).BothSides(1).BothSides(2) with { PolicyId = "endurance" };
+        Assert.Equal(("D-MASTER", Outcome.StepUp), Of(work));
+    }
+
+    [Fact]
+    public void Longer_holds_come_to_the_target_and_stay_within_what_the_rung_allows() =>
+        Gen.Select(Gen.OneOf(Gen.Const("G2"), Gen.Const("G3")), Gen.Int[1, 10], Gen.Int[1, 3], Gen.Int[3, 10])
+            .Sample(
+                (id, reps, sets, hold) =>
+                {
+                    var rung = Content.Library.Rung(id);
+                    var dose = new Dose(reps, Math.Min(sets, rung.Cap.Sets), hold);
+                    for (var step = 0; step < 30; step++)
+                    {
+                        if (DoseStep.Longer(dose, rung, rung.Endurance!.Value, 0.2) is not { } more)
+                        {
+                            break;
+                        }
+                        Assert.True(more.Hold > dose.Hold && rung.Allows(more), $"{dose} became {more}");
+                        dose = more;
+                    }
+                    Assert.Equal(rung.Endurance!.Value.Hold, dose.Hold);
+                }
+            );
+
+    [Fact]
+    public void No_hold_grows_over_ten_seconds_while_the_back_is_not_calm()
+    {
+        var dose = new Dose(1, 1, 10);
+        Assert.True((new Work("H2", dose).BothSides(2)).Decide().Dose.Hold > 10);
+        var sore = new Work("H2", dose).BothSides(2) with { Profile = Someone.Moderate };
+        Assert.Equal(10, sore.Decide().Dose.Hold);
+    }
+
+    [Fact]
+    public void A_precaution_that_limits_holds_lowers_the_target_so_that_it_can_be_met()
+    {
+        // High blood pressure: holds up to 10 s. The counter plank's own target is 90 s.
+        var work = new Work("H1", new Dose(1, 1, 10)).BothSides(1).BothSides(2) with
+        {
+            Profile = Someone.With("pressure"),
+        };
+        Assert.Equal(("D-MASTER", Outcome.StepUp), Of(work));
+    }
+
+    [Fact]
+    public void Clean_time_grows_by_a_fifth_a_week_however_many_visits_there_are()
+    {
+        // 5 × (3 + 6) = 45 s became 5 × (4 + 6) = 50 s two days ago; a fifth a week is 54 s, and 5 × (5 + 6) is 55 s.
+        var work = new Work("B6", new Dose(5, 1, 3)) { Apart = 2 };
+        var first = work.BothSides(1).Done;
+        var second = (work with { Dose = new Dose(5, 1, 4) }).BothSides(2);
+        var decision = (second with { Done = [.. first, .. second.Done] }).Decide();
+        Assert.Equal("D-BUILD", decision.RuleId);
+        Assert.True(decision.Dose.Seconds(6) <= 54.001 || decision.Outcome == Outcome.Stay);
+    }
+
+    [Fact]
+    public void A_side_that_was_not_done_lets_the_other_add_nothing()
+    {
+        var work = new Work("B6", new Dose(5, 1, 3)).Visit(2, Side.Left);
+        Assert.Equal(("D-BUILD", Outcome.Stay), Of(work));
+        Assert.Equal(("D-STAY", Outcome.Stay), Of(work, Side.Right));
+    }
+
+    public static TheoryData<string> TrainedLadders =>
+        [
+            .. Content
+                .Library.TrainedLadders.Where(l => l.Direction != Direction.None && l.Rungs.Count > 1)
+                .Select(l => l.Id),
+        ];
+
+    [Theory]
+    [MemberData(nameof(TrainedLadders))]
+    public void Every_ladder_is_climbed_from_its_first_rung_and_come_down_again(string id)
+    {
+        var ladder = Content.Library.Ladders.First(l => l.Id == id);
+        var (first, second) = (ladder.Rungs[0].Id, ladder.Rungs[1].Id);
+        Assert.Equal(second, Work.AtTarget(first).BothSides(1).BothSides(2).Decide().RungId);
+        var rung = Content.Library.Rung(second);
+        var side = rung.TaskSides[0];
+        var sore = new Work(second, rung.Start).Visit(2, side, painSets: rung.Start.Sets);
+        sore = rung.TaskSides.Count > 1 ? sore.Visit(2, rung.TaskSides[1], painSets: 2) : sore;
+        if (rung.TaskSides.Count > 1 || rung.Start.Sets > 1)
+        {
+            Assert.Equal(first, sore.Decide(side).RungId);
+        }
+    }
+}

@@ -1,0 +1,146 @@
+using System.Text.RegularExpressions;
+using CsCheck;
+using Palaestra.Core.Library;
+using Palaestra.Core.Progression;
+using Palaestra.Core.Tests.Given;
+using Palaestra.Core.Visits;
+
+namespace Palaestra.Core.Tests.Progression;
+
+/// <summary>What would have changed a decision is found by trying, so trying it must give what was said.</summary>
+public partial class WhatWouldChangeTests
+{
+    private static readonly Gen<Work> AnyWork = Gen.Select(
+        Gen.OneOf(Gen.Const("B5"), Gen.Const("B6"), Gen.Const("D3"), Gen.Const("E5")),
+        Gen.Int[0, 4].Array[4],
+        Gen.Int[0, 10],
+        Gen.Int[0, 10],
+        Gen.Bool,
+        (rung, shares, effort, nextDay, atTarget) =>
+        {
+            var work = atTarget
+                ? Work.AtTarget(rung)
+                : new Work(rung, Content.Library.Rung(rung).Start);
+            return (work with { CheckIn = new CheckIn(2, 2, nextDay, 1, []) })
+                .Visit(1, Side.Left, shares[0] / 4.0)
+                .Visit(1, Side.Right, shares[1] / 4.0)
+                .Visit(2, Side.Left, shares[2] / 4.0, effort: effort)
+                .Visit(2, Side.Right, shares[3] / 4.0, effort: effort);
+        }
+    );
+
+    [GeneratedRegex(@"^(\d+) (more|fewer) clean reps? on the (left|right), and this would be: ([a-z ]+)\.")]
+    private static partial Regex CleanReps();
+
+    [Fact]
+    public void So_many_more_or_fewer_clean_reps_do_what_was_said_and_one_less_does_not() =>
+        AnyWork.Sample(work =>
+        {
+            foreach (var decision in work.Decisions())
+            {
+                if (CleanReps().Match(decision.WouldChange ?? "") is not { Success: true } said)
+                {
+                    continue;
+                }
+                var by = int.Parse(said.Groups[1].Value) * (said.Groups[2].Value == "more" ? 1 : -1);
+                Assert.Equal(said.Groups[4].Value, Counterfactual.WordsOf(With(work, decision, by).Outcome));
+                var less = With(work, decision, by - Math.Sign(by));
+                Assert.Equal(decision.Outcome, less.Outcome);
+            }
+        });
+
+    private static Decision With(Work work, Decision decision, int by)
+    {
+        var input = work.Input();
+        var now = DecisionNumbers.Today(input, decision.PlanItemId, decision.Side)!.CleanReps;
+        var other = DecisionNumbers.With(
+            input,
+            decision.PlanItemId,
+            decision.Side,
+            NumberKind.CleanReps,
+            now + by
+        );
+        return DecisionEngine.Bare(other, Content.Library).First(d => d.Side == decision.Side);
+    }
+
+    [Fact]
+    public void Every_number_set_to_what_it_was_changes_nothing() =>
+        AnyWork.Sample(work =>
+        {
+            var input = work.Input();
+            var decision = DecisionEngine.Bare(input, Content.Library)[0];
+            foreach (var number in DecisionNumbers.Of(input, decision.PlanItemId, decision.Side))
+            {
+                if (number.Now is not { } now)
+                {
+                    continue;
+                }
+                var same = DecisionNumbers.With(input, decision.PlanItemId, decision.Side, number.Kind, now);
+                var again = DecisionEngine.Bare(same, Content.Library)[0];
+                Assert.Equal((decision.Outcome, decision.RuleId), (again.Outcome, again.RuleId));
+            }
+        });
+
+    [Fact]
+    public void Less_clean_work_more_pain_and_more_effort_never_advance() =>
+        Gen.Select(AnyWork, Gen.OneOf(Gen.Const(NumberKind.CleanReps), Gen.Const(NumberKind.Effort), Gen.Const(NumberKind.PainfulSets), Gen.Const(NumberKind.NextDayPain), Gen.Const(NumberKind.SettledHours), Gen.Const(NumberKind.DaysAway)))
+            .Sample(
+                (work, kind) =>
+                {
+                    var input = work.Input();
+                    var decision = DecisionEngine.Bare(input, Content.Library)[0];
+                    var number = DecisionNumbers
+                        .Of(input, decision.PlanItemId, decision.Side)
+                        .First(n => n.Kind == kind);
+                    var worse = kind == NumberKind.CleanReps ? number.Min : number.Max;
+                    var other = DecisionNumbers.With(input, decision.PlanItemId, decision.Side, kind, worse);
+                    var then = DecisionEngine.Bare(other, Content.Library)[0];
+                    if (then.Outcome is Outcome.StepUp or Outcome.Add)
+                    {
+                        Assert.True(
+                            decision.Outcome is Outcome.StepUp or Outcome.Add,
+                            $"{kind}: {decision} became {then}"
+                        );
+                    }
+                }
+            );
+
+    [Fact]
+    public void Nearly_every_decision_can_be_told_what_would_change_it()
+    {
+        var told = 0;
+        var all = 0;
+        AnyWork.Sample(
+            work =>
+            {
+                foreach (var decision in work.Decisions())
+                {
+                    Interlocked.Increment(ref all);
+                    if (decision.WouldChange is not null)
+                    {
+                        Interlocked.Increment(ref told);
+                    }
+                }
+            },
+            iter: 300
+        );
+        Assert.True(told >= 0.95 * all, $"{told} of {all}");
+    }
+
+    [Fact]
+    public void The_decisions_do_not_depend_on_the_order_the_visits_are_given_in() =>
+        Gen.Select(AnyWork, Gen.Int)
+            .Sample(
+                (work, seed) =>
+                {
+                    var input = work.Input();
+                    var visits = input.Visits.ToArray();
+                    new Random(seed).Shuffle(visits);
+                    var other = DecisionEngine.Bare(input with { Visits = visits }, Content.Library);
+                    Assert.Equal(
+                        DecisionEngine.Bare(input, Content.Library).Select(d => (d.RuleId, d.Outcome, d.Dose)),
+                        other.Select(d => (d.RuleId, d.Outcome, d.Dose))
+                    );
+                }
+            );
+}
