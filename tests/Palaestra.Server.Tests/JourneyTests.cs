@@ -42,7 +42,8 @@ public sealed class JourneyTests : IAsyncLifetime
         object Policies,
         object Tasks,
         object Goals,
-        object Equipment, object Outcomes
+        object Equipment,
+        object Outcomes
     )
     {
         public Rung Rung(string id) => Ladders.SelectMany(l => l.Rungs).First(r => r.Id == id);

@@ -1,5 +1,6 @@
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
+using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Tests.Given;
 
@@ -122,6 +123,13 @@ public sealed class Tape
     public Tape Wait(double seconds)
     {
         now = now.AddSeconds(seconds);
+        return this;
+    }
+
+    /// <summary>The trial that was started last is an easier one than the plan asks.</summary>
+    public Tape Eased(OneChange change)
+    {
+        Events[^1] = Events[^1] with { Eased = [change] };
         return this;
     }
 

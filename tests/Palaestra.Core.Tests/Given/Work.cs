@@ -62,15 +62,7 @@ public sealed record Work(string RungId, Dose Dose)
                 broken > 0 ? "arch" : null
             ))
             .ToList();
-        var performance = new Performance(
-            visit,
-            DateOf(visit),
-            ItemId,
-            RungId,
-            side,
-            dose,
-            sets
-        );
+        var performance = new Performance(visit, DateOf(visit), ItemId, RungId, side, dose, sets);
         return this with { Done = [.. Done, performance] };
     }
 

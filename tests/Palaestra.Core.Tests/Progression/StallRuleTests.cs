@@ -38,10 +38,15 @@ public class StallRuleTests
     [InlineData(21, "D-PLATEAU")]
     public void D_PLATEAU_after_three_weeks_where_visits_are_far_apart(int days, string rule)
     {
-        var work = new Work("D3", new Dose(10, 1, 3)) { Apart = days, LastWork = new DateOnly(2026, 3, 2).AddDays(2 * days - 2) };
+        var work = new Work("D3", new Dose(10, 1, 3))
+        {
+            Apart = days,
+            LastWork = new DateOnly(2026, 3, 2).AddDays(2 * days - 2),
+        };
         foreach (var visit in new[] { 1, 2 })
         {
-            work = work.Visit(visit, Side.Left, 0.8, breakingShare: 0).Visit(visit, Side.Right, 0.8, breakingShare: 0);
+            work = work.Visit(visit, Side.Left, 0.8, breakingShare: 0)
+                .Visit(visit, Side.Right, 0.8, breakingShare: 0);
         }
         Assert.Equal(rule, work.Decide().RuleId);
     }
@@ -87,7 +92,8 @@ public class StallRuleTests
         var work = new Work("D3", new Dose(10, 1, 3));
         for (var visit = 1; visit <= 3; visit++)
         {
-            work = work.Visit(visit, Side.Left, 0.8, breakingShare: 0).Visit(visit, Side.Right, 0.95, breakingShare: 0);
+            work = work.Visit(visit, Side.Left, 0.8, breakingShare: 0)
+                .Visit(visit, Side.Right, 0.95, breakingShare: 0);
         }
         Assert.All(work.Decisions(3), d => Assert.Equal(Outcome.Change, d.Outcome));
         var easing = work with { Done = [.. work.Done.Where(p => p.Visit < 3 || p.Side == Side.Left)] };
@@ -137,7 +143,16 @@ public class StallRuleTests
     {
         var work = Visits(8, 8, 8);
         var decisions = work.Decisions(3);
-        var plan = new Plan(work.Input(3).Items, SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 0, []);
+        var plan = new Plan(
+            work.Input(3).Items,
+            SpinalStrategy.Neutral,
+            SwitchOn.Brace,
+            Content.Policy.Id,
+            1,
+            "",
+            0,
+            []
+        );
         var next = NextPlan.Apply(plan, decisions, Content.Library, Content.Policy, Someone.Calm);
         Assert.Equal(decisions[0].RungId, next.Items[0].RungId);
         var switched = decisions.Select(d => d with { RungId = "D3", SwitchOn = SwitchOn.DrawIn }).ToList();
@@ -155,12 +170,25 @@ public class StallRuleTests
                 Guid.NewGuid(),
                 rung,
                 "",
-                [.. Content.Library.Rung(rung).TaskSides.Select(s => new SideDose(s, Content.Library.Rung(rung).Start))],
+                [
+                    .. Content
+                        .Library.Rung(rung)
+                        .TaskSides.Select(s => new SideDose(s, Content.Library.Rung(rung).Start)),
+                ],
                 [],
                 [],
                 ""
             );
-        var plan = new Plan([Item("B5"), Item("H1"), Item("E1"), Item("K2")], SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 0, []);
+        var plan = new Plan(
+            [Item("B5"), Item("H1"), Item("E1"), Item("K2")],
+            SpinalStrategy.Neutral,
+            SwitchOn.Brace,
+            Content.Policy.Id,
+            1,
+            "",
+            0,
+            []
+        );
         var counter = plan.Items[1];
         var next = NextPlan.Apply(
             plan,
@@ -170,7 +198,10 @@ public class StallRuleTests
             Someone.Calm
         );
         var positions = next.Items.Select(i => Content.Library.Rung(i.RungId).Position).ToList();
-        Assert.Equal(positions.Distinct().Count(), 1 + positions.Zip(positions.Skip(1)).Count(p => p.First != p.Second));
+        Assert.Equal(
+            positions.Distinct().Count(),
+            1 + positions.Zip(positions.Skip(1)).Count(p => p.First != p.Second)
+        );
         Assert.Equal(["B5", "E1", "K2"], next.Items.Select(i => i.RungId).Where(id => id != "H2"));
     }
 }

@@ -18,9 +18,7 @@ public partial class WhatWouldChangeTests
         Gen.Bool,
         (rung, shares, effort, nextDay, atTarget) =>
         {
-            var work = atTarget
-                ? Work.AtTarget(rung)
-                : new Work(rung, Content.Library.Rung(rung).Start);
+            var work = atTarget ? Work.AtTarget(rung) : new Work(rung, Content.Library.Rung(rung).Start);
             return (work with { CheckIn = new CheckIn(2, 2, nextDay, 1, []) })
                 .Visit(1, Side.Left, shares[0] / 4.0)
                 .Visit(1, Side.Right, shares[1] / 4.0)
@@ -83,7 +81,17 @@ public partial class WhatWouldChangeTests
 
     [Fact]
     public void Less_clean_work_more_pain_and_more_effort_never_advance() =>
-        Gen.Select(AnyWork, Gen.OneOf(Gen.Const(NumberKind.CleanReps), Gen.Const(NumberKind.Effort), Gen.Const(NumberKind.PainfulSets), Gen.Const(NumberKind.NextDayPain), Gen.Const(NumberKind.SettledHours), Gen.Const(NumberKind.DaysAway)))
+        Gen.Select(
+                AnyWork,
+                Gen.OneOf(
+                    Gen.Const(NumberKind.CleanReps),
+                    Gen.Const(NumberKind.Effort),
+                    Gen.Const(NumberKind.PainfulSets),
+                    Gen.Const(NumberKind.NextDayPain),
+                    Gen.Const(NumberKind.SettledHours),
+                    Gen.Const(NumberKind.DaysAway)
+                )
+            )
             .Sample(
                 (work, kind) =>
                 {
@@ -138,7 +146,9 @@ public partial class WhatWouldChangeTests
                     new Random(seed).Shuffle(visits);
                     var other = DecisionEngine.Bare(input with { Visits = visits }, Content.Library);
                     Assert.Equal(
-                        DecisionEngine.Bare(input, Content.Library).Select(d => (d.RuleId, d.Outcome, d.Dose)),
+                        DecisionEngine
+                            .Bare(input, Content.Library)
+                            .Select(d => (d.RuleId, d.Outcome, d.Dose)),
                         other.Select(d => (d.RuleId, d.Outcome, d.Dose))
                     );
                 }

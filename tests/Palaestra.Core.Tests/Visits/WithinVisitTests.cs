@@ -1,0 +1,165 @@
+using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+using Palaestra.Core.Screening;
+using Palaestra.Core.Tests.Given;
+using Palaestra.Core.Visits;
+
+namespace Palaestra.Core.Tests.Visits;
+
+/// <summary>When a set is stopped, and the one thing that is changed then. All common practice.</summary>
+public class WithinVisitTests
+{
+    private static StopTrigger? Stop(Tape tape) =>
+        WithinVisit.Stop(tape.Trials()[0], Content.Policy, Content.Library);
+
+    private static Tape Set(string rung = "B5") =>
+        new Tape().Start(rung, Side.Left, TrialPurpose.Session, new Dose(8, 1, 0));
+
+    [Fact]
+    public void One_broken_rep_is_a_slip_two_in_a_row_stop_the_set()
+    {
+        Assert.Null(Stop(Set().Rep(fault: "arch")));
+        Assert.Equal(StopTrigger.Faults, Stop(Set().Rep(fault: "arch").Rep(fault: "arch")));
+        Assert.Null(Stop(Set().Rep(fault: "arch").Rep().Rep(fault: "arch")));
+    }
+
+    [Fact]
+    public void The_second_fault_stops_it_before_the_rep_is_counted() =>
+        Assert.Equal(StopTrigger.Faults, Stop(Set().Rep(fault: "arch").Fault("arch", 1)));
+
+    [Fact]
+    public void A_clean_rep_after_two_broken_ones_lets_it_go_on() =>
+        Assert.Null(Stop(Set().Rep(fault: "arch").Rep(fault: "arch").Rep()));
+
+    [Fact]
+    public void Pain_over_the_limit_stops_it()
+    {
+        Assert.Null(Stop(Set().Pain(PainPhase.Before, 2).Pain(PainPhase.Peak, 2)));
+        Assert.Equal(StopTrigger.Pain, Stop(Set().Pain(PainPhase.Before, 2).Pain(PainPhase.Peak, 3)));
+    }
+
+    [Fact]
+    public void A_held_breath_stops_it_only_when_a_cue_did_not_clear_it()
+    {
+        Assert.Null(Stop(Set().Rep(fault: "breath-hold").Rep()));
+        Assert.Equal(StopTrigger.Breath, Stop(Set().Cue().Rep(fault: "breath-hold")));
+        Assert.Null(Stop(Set().Cue().CueAnswered(true).Rep()));
+    }
+
+    private static IReadOnlyList<EaseOffer> Offers(
+        string rungId,
+        Dose dose,
+        double range = 1,
+        string? precaution = null
+    )
+    {
+        var side = Content.Library.Rung(rungId).TaskSides[0];
+        var item = new PlanItem(Work.ItemId, rungId, "", [new SideDose(side, dose, range)], [], [], "cue");
+        return WithinVisit.Offers(
+            item,
+            item.Doses[0],
+            precaution is null ? Someone.Calm : Someone.With(precaution),
+            Content.Library
+        );
+    }
+
+    [Fact]
+    public void One_thing_in_order_from_the_cue_to_the_lower_rung() =>
+        Assert.Equal(
+            [
+                OneChange.Cue,
+                OneChange.ShorterRange,
+                OneChange.FewerSeconds,
+                OneChange.ShorterLever,
+                OneChange.MoreSupport,
+                OneChange.LowerRung,
+            ],
+            Offers("D4", new Dose(10, 2, 5)).Select(o => o.Change)
+        );
+
+    [Fact]
+    public void A_shorter_range_is_three_quarters_of_the_one_that_was_asked()
+    {
+        var offer = Offers("B6", new Dose(8, 2, 5), 0.8).First(o => o.Change == OneChange.ShorterRange);
+        Assert.Equal(0.6, offer.Share!.Value, 6);
+    }
+
+    [Theory]
+    [InlineData(10, 5)]
+    [InlineData(5, 2)]
+    [InlineData(3, 2)]
+    public void Fewer_seconds_are_half_and_at_least_two(double asked, double offered) =>
+        Assert.Equal(
+            offered,
+            Offers("B6", new Dose(8, 2, asked)).First(o => o.Change == OneChange.FewerSeconds).Dose.Hold
+        );
+
+    [Fact]
+    public void A_single_long_hold_has_no_range_to_shorten() =>
+        Assert.DoesNotContain(Offers("H1", new Dose(1, 1, 30)), o => o.Change == OneChange.ShorterRange);
+
+    [Fact]
+    public void What_a_precaution_bars_is_not_offered()
+    {
+        // Flat hands are barred for a sore wrist: from the forearm plank on the toes no way leads over them.
+        Assert.All(
+            Content.Library.TrainedLadders.SelectMany(l => l.Rungs),
+            rung =>
+                Assert.DoesNotContain(
+                    Offers(rung.Id, rung.Target, precaution: "wrist"),
+                    offer =>
+                        offer.RungId != rung.Id
+                        && Content.Library.Rung(offer.RungId).Features.Contains("hands-flat")
+                )
+        );
+    }
+
+    [Fact]
+    public void The_lowest_rung_has_no_lower_one() =>
+        Assert.DoesNotContain(Offers("B1", new Dose(5, 1, 0)), o => o.Change == OneChange.LowerRung);
+
+    /// <summary>Easier means that the body model finds no more asked in the ladder's direction, typical body.</summary>
+    [Fact]
+    public void A_shorter_lever_never_asks_for_more_in_the_direction_of_its_ladder()
+    {
+        var demands = Content.Library.Demands;
+        foreach (var ladder in Content.Library.TrainedLadders)
+        {
+            foreach (var rung in ladder.Rungs)
+            {
+                foreach (
+                    var ease in (rung.Eases ?? []).Where(e =>
+                        e is { To: not null, Change: OneChange.ShorterLever }
+                    )
+                )
+                {
+                    var side = rung.TaskSides[0];
+                    var other = Content.Library.Rung(ease.To!);
+                    var before = demands.Of(rung.Id).In(ladder.Direction, ladder.On, side);
+                    var after = demands.Of(other.Id).In(ladder.Direction, ladder.On, other.TaskSides[0]);
+                    Assert.True(
+                        after <= before * 1.05,
+                        $"{rung.Id} {before:0.0} became {other.Id} {after:0.0}"
+                    );
+                }
+            }
+        }
+    }
+
+    [Fact]
+    public void Sets_that_were_made_easier_count_as_such_and_not_toward_the_dose()
+    {
+        var dose = new Dose(8, 2, 0);
+        var item = new PlanItem(Work.ItemId, "B5", "", [new SideDose(Side.Left, dose)], [], [], "");
+        var tape = new Tape()
+            .Start("B5", Side.Left, TrialPurpose.Session, dose with { Sets = 1 })
+            .Reps(8)
+            .End();
+        tape.Start("B5", Side.Left, TrialPurpose.Session, dose with { Sets = 1 })
+            .Eased(OneChange.ShorterRange)
+            .Reps(8)
+            .End();
+        var done = Performance.FromTrials(2, new DateOnly(2026, 3, 16), [item], tape.Trials())[0];
+        Assert.Equal((8, true, false), (done.CleanReps, done.Eased, done.AllClean));
+    }
+}
