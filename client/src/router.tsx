@@ -11,6 +11,7 @@ import { AskPage } from "./intake/AskPage";
 import { NeutralPage } from "./intake/NeutralPage";
 import { NewClientPage } from "./intake/NewClientPage";
 import { ComparePage } from "./planning/ComparePage";
+import { ProgressPage } from "./outcomes/ProgressPage";
 import { PlanPage } from "./planning/PlanPage";
 import { PoliciesPage } from "./policies/PoliciesPage";
 import { DecidePage } from "./progression/DecidePage";
@@ -52,6 +53,7 @@ export const router = createBrowserRouter([
           { path: "session", element: <SessionPage /> },
           { path: "decide", element: <DecidePage /> },
           { path: "replay", element: <ReplayPage /> },
+          { path: "progress", element: <ProgressPage /> },
           { path: "take-home", element: <SheetPage /> },
         ],
       },

@@ -17,6 +17,7 @@ export const keys = {
   findings: (id: string, against: string | null) => ["visit", id, "findings", against] as const,
   session: (id: string) => ["visit", id, "session"] as const,
   decisions: (id: string) => ["visit", id, "decisions"] as const,
+  outcomes: (id: string) => ["visit", id, "outcomes"] as const,
   homeLog: (id: string) => ["visit", id, "home-log"] as const,
   replay: (id: string) => ["episode", id, "replay"] as const,
   overrides: ["overrides"] as const,

@@ -644,6 +644,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visitId}/outcomes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetOutcomes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["StoreAnswers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visitId}/home-log": {
         parameters: {
             query?: never;
@@ -864,6 +896,16 @@ export interface components {
             basedOn: number;
             confirmed?: null | string[];
         };
+        ActivityScore: {
+            name: string;
+            /** Format: int32 */
+            value: number;
+        };
+        ActivitySeries: {
+            name: string;
+            points: components["schemas"]["OutcomePoint"][];
+            verdict: components["schemas"]["ChangeVerdict"];
+        };
         Allowance: {
             rungId: string;
             side: components["schemas"]["Side"];
@@ -889,6 +931,11 @@ export interface components {
             range?: null | number;
             beyond?: null | components["schemas"]["DoseLimit"];
             workingSide?: null | components["schemas"]["Side"];
+        };
+        AnswersForm: {
+            answers: components["schemas"]["OutcomeAnswers"];
+            /** Format: int32 */
+            version: number;
         };
         Battery: {
             items: components["schemas"]["BatteryItem"][];
@@ -1095,6 +1142,17 @@ export interface components {
             reach?: null | components["schemas"]["Reach"];
             /** Format: double */
             amount?: null | number;
+        };
+        CleanWeek: {
+            /** Format: int32 */
+            week: number;
+            /** Format: date */
+            from: string;
+            /** Format: double */
+            seconds: number;
+            directions: {
+                [key: string]: number;
+            };
         };
         ClientLine: {
             /** Format: uuid */
@@ -1337,6 +1395,11 @@ export interface components {
             minutes: number;
             /** Format: double */
             before: null | number;
+        };
+        DisabilityTotal: {
+            measureId: string;
+            /** Format: double */
+            total: number;
         };
         Dose: {
             /** Format: int32 */
@@ -1885,6 +1948,10 @@ export interface components {
         };
         /** @enum {string} */
         Outcome: "step-up" | "add" | "stay" | "ease" | "step-down" | "stop" | "change";
+        OutcomeAnswers: {
+            activities: components["schemas"]["ActivityScore"][];
+            disability: null | components["schemas"]["DisabilityTotal"];
+        };
         OutcomeMeasure: {
             id: string;
             name: string;
@@ -1906,6 +1973,37 @@ export interface components {
             means: string;
             source: string;
             memory: boolean;
+        };
+        OutcomePoint: {
+            /** Format: int32 */
+            visit: number;
+            /** Format: date */
+            day: string;
+            /** Format: double */
+            value: number;
+        };
+        OutcomeSeries: {
+            measure: components["schemas"]["OutcomeMeasure"];
+            points: components["schemas"]["OutcomePoint"][];
+            /** Format: double */
+            meaningful: number;
+            verdict: components["schemas"]["ChangeVerdict"];
+            words: string;
+            trend: null | components["schemas"]["Trend"];
+        };
+        OutcomesView: {
+            answers: null | components["schemas"]["OutcomeAnswers"];
+            /** Format: int32 */
+            answersVersion: number;
+            named: string[];
+            disabilityMeasure: null | string;
+            series: components["schemas"]["OutcomeSeries"][];
+            activities: components["schemas"]["ActivitySeries"][];
+            weeks: components["schemas"]["CleanWeek"][];
+            sides: components["schemas"]["SideShare"][];
+            sideTrend: null | components["schemas"]["Trend"];
+            /** Format: double */
+            even: number;
         };
         OverrideLine: {
             ruleId: string;
@@ -1962,6 +2060,8 @@ export interface components {
             allCleanReps?: number;
             /** Format: int32 */
             breakingReps?: number;
+            /** Format: int32 */
+            tried?: number;
             /** Format: double */
             cleanSeconds?: number;
             eased?: boolean;
@@ -2697,6 +2797,18 @@ export interface components {
             /** Format: double */
             brokeAt?: null | number;
         };
+        SideShare: {
+            /** Format: int32 */
+            visit: number;
+            /** Format: date */
+            day: string;
+            /** Format: double */
+            left: number;
+            /** Format: double */
+            right: number;
+            /** Format: double */
+            differencePercent?: number;
+        };
         SideWork: {
             side: components["schemas"]["Side"];
             /** Format: double */
@@ -2811,6 +2923,22 @@ export interface components {
             arms: number;
             /** Format: double */
             headAndChest: number;
+        };
+        Trend: {
+            /** Format: double */
+            perWeek: number;
+            /** Format: double */
+            low: null | number;
+            /** Format: double */
+            high: null | number;
+            clear: boolean;
+            /** Format: date */
+            expected: null | string;
+            words: string;
+            /** Format: double */
+            lineFirst: number;
+            /** Format: double */
+            lineLast: number;
         };
         Trial: {
             /** Format: uuid */
@@ -4006,6 +4134,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionView"];
+                };
+            };
+        };
+    };
+    GetOutcomes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutcomesView"];
+                };
+            };
+        };
+    };
+    StoreAnswers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswersForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutcomesView"];
                 };
             };
         };

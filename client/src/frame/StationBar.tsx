@@ -45,6 +45,8 @@ export function StationBar(props: { episode: EpisodeView; visitId: string }) {
         </NavLink>
       ))}
       <span className="end">
+        <NavLink to={`/episodes/${props.episode.id}/visits/${props.visitId}/progress`}>Progress</NavLink>
+        <NavLink to={`/episodes/${props.episode.id}/visits/${props.visitId}/letter`}>Letter</NavLink>
         <SyncMark />
       </span>
     </Bar>

@@ -8,6 +8,7 @@ public sealed record OutcomePoint(int Visit, DateOnly Day, double Value);
 /// <summary>How a measure moves, by a robust line with its 95 % interval.</summary>
 /// <param name="PerWeek">Change a week. <paramref name="Low"/> and <paramref name="High"/>: its interval; none where it is not bounded.</param>
 /// <param name="Clear">The interval leaves zero out.</param>
+/// <param name="LineFirst">The line on the first day. <paramref name="LineLast"/>: on the last.</param>
 /// <param name="Expected">The day the line reaches the target; none unless it clearly moves there, within a year.</param>
 public sealed record Trend(
     double PerWeek,
@@ -15,7 +16,9 @@ public sealed record Trend(
     double? High,
     bool Clear,
     DateOnly? Expected,
-    string Words
+    string Words,
+    double LineFirst,
+    double LineLast
 )
 {
     /// <summary>A line through fewer visits says nothing. Common practice.</summary>
@@ -47,7 +50,16 @@ public sealed record Trend(
             : !better ? "getting worse"
             : expected is { } day ? $"getting better; at this rate there about {day:d MMM yyyy}"
             : "getting better";
-        return new(line.Slope * 7, Finite(line.Low * 7), Finite(line.High * 7), line.Clear, expected, words);
+        return new(
+            line.Slope * 7,
+            Finite(line.Low * 7),
+            Finite(line.High * 7),
+            line.Clear,
+            expected,
+            words,
+            line.At(0),
+            line.At(last.DayNumber - first.DayNumber)
+        );
     }
 
     private static DateOnly? Reaches(

@@ -52,7 +52,10 @@ internal static class FaultRules
 
     private static IEnumerable<string> EasedWords(Performance today) =>
         today.Eased
-            ? [$"Made easier in {today.Sets.Count(set => set.Eased)} of {today.Sets.Count} sets; those do not count as asked."]
+            ?
+            [
+                $"Made easier in {today.Sets.Count(set => set.Eased)} of {today.Sets.Count} sets; those do not count as asked.",
+            ]
             : [];
 
     private static string FaultWords(DecisionCase c, Performance today)

@@ -41,6 +41,7 @@ public sealed record Performance(
     public int CleanReps => AsAsked.Sum(set => set.CleanReps);
     public int AllCleanReps => AsAsked.Sum(set => set.CleanReps + set.CuedCleanReps);
     public int BreakingReps => AsAsked.Sum(set => set.BreakingReps);
+
     /// <summary>Reps begun: one that gave way and was never finished is among them.</summary>
     public int Tried => AsAsked.Sum(set => Math.Max(set.Reps, set.BreakingReps));
     public double CleanSeconds => AsAsked.Sum(set => set.CleanSeconds);

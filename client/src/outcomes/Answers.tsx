@@ -1,0 +1,101 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, got, ProblemError } from "../api/client";
+import { keys } from "../api/queries";
+import type { Library, OutcomeAnswers, OutcomesView } from "../api/types";
+import { Button } from "../controls/Button";
+import { Choice, NumberField, Scale, TextField } from "../controls/fields";
+import { ProblemNote, Row, Small, Stack } from "../controls/layout";
+
+const most = 5;
+
+/** Asked at this visit: the activities the client named, each 0 to 10, and a disability total filled in elsewhere. */
+export function Answers(props: { visitId: string; view: OutcomesView; library: Library }) {
+  const { view, visitId, library } = props;
+  const queries = useQueryClient();
+  const [scores, setScores] = useState<{ name: string; value: number | null }[]>(() =>
+    (view.answers?.activities ?? view.named.map((name) => ({ name, value: null }))).map((a) => ({ ...a })),
+  );
+  const [name, setName] = useState("");
+  const [kind, setKind] = useState(view.answers?.disability?.measureId ?? view.disabilityMeasure ?? null);
+  const [total, setTotal] = useState<number | null>(view.answers?.disability?.total ?? null);
+  const store = useMutation({
+    mutationFn: () => {
+      const answers: OutcomeAnswers = {
+        activities: scores.flatMap((s) => (s.value === null ? [] : [{ name: s.name, value: s.value }])),
+        disability: kind !== null && total !== null ? { measureId: kind, total } : null,
+      };
+      return got(
+        api.PUT("/api/visits/{visitId}/answers", {
+          params: { path: { visitId } },
+          body: { answers, version: view.answersVersion },
+        }),
+      );
+    },
+    onSuccess: (stored) => queries.setQueryData(keys.outcomes(visitId), stored),
+  });
+  const problem = store.error instanceof ProblemError ? store.error : null;
+  const totals = library.outcomes.filter((m) => m.id.startsWith("disability"));
+  const measure = totals.find((m) => m.id === kind);
+  return (
+    <Stack $gap={4} role="region" aria-label="Asked at this visit">
+      <h2>Asked at this visit</h2>
+      {scores.length === 0 && (
+        <p>Ask for three to five things the client wants to do again, and how well each goes.</p>
+      )}
+      {scores.map((s, i) => (
+        <Scale
+          key={s.name}
+          label={`${s.name}: 0 cannot, 10 as before`}
+          value={s.value}
+          error={problem?.field(`answers.activities[${i}].value`)}
+          onChange={(value) => setScores(scores.map((x) => (x.name === s.name ? { ...x, value } : x)))}
+        />
+      ))}
+      {scores.length < most && (
+        <Row $gap={2} style={{ alignItems: "end" }}>
+          <div style={{ flex: 1 }}>
+            <TextField label="Another activity" value={name} onChange={setName} />
+          </div>
+          <Button
+            $quiet
+            $small
+            isDisabled={name.trim() === "" || scores.some((s) => s.name === name.trim())}
+            onPress={() => {
+              setScores([...scores, { name: name.trim(), value: null }]);
+              setName("");
+            }}
+          >
+            Add
+          </Button>
+        </Row>
+      )}
+      <Choice
+        label="A back disability total, if one was filled in"
+        value={kind}
+        onChange={(picked) => {
+          setKind(picked);
+          setTotal(null);
+        }}
+        options={totals.map((m) => ({ value: m.id, label: m.name.replace("Back disability, ", "") }))}
+      />
+      {measure && (
+        <NumberField
+          label={`Total, ${measure.min} to ${measure.max}`}
+          value={total}
+          onChange={setTotal}
+          min={measure.min}
+          max={measure.max}
+          error={problem?.field("answers.disability.total")}
+        />
+      )}
+      <ProblemNote error={store.error} />
+      <Row>
+        <Button isDisabled={store.isPending} onPress={() => store.mutate()}>
+          Keep the answers
+        </Button>
+        {store.isSuccess && <Small role="status">Kept.</Small>}
+      </Row>
+    </Stack>
+  );
+}

@@ -1,0 +1,121 @@
+import { AxisBottom, AxisLeft } from "@visx/axis";
+import { scaleLinear, scaleTime } from "@visx/scale";
+import { LinePath } from "@visx/shape";
+import { useTheme } from "styled-components";
+
+export interface TimePoint {
+  day: string;
+  value: number;
+}
+
+export interface TimeLine {
+  name: string;
+  points: TimePoint[];
+  look: "ink" | "left" | "right";
+}
+
+const width = 400;
+const height = 190;
+const edge = { left: 34, right: 54, top: 12, bottom: 26 };
+
+/** Values over the visits on one scale, with their robust line where one is clear; each line named at its end. */
+export function TimeChart(props: {
+  label: string;
+  lines: TimeLine[];
+  min: number;
+  max: number;
+  /** Of the first line: its robust line on the first and the last day. */
+  trend?: { first: number; last: number } | null;
+  /** A level worth a dashed line, such as the target. */
+  target?: number;
+}) {
+  const { colour, font } = useTheme();
+  const days = props.lines.flatMap((l) => l.points.map((p) => Date.parse(p.day)));
+  const from = Math.min(...days);
+  const to = Math.max(...days, from + 24 * 3600e3);
+  const x = scaleTime({ domain: [new Date(from), new Date(to)], range: [edge.left, width - edge.right] });
+  const y = scaleLinear({ domain: [props.min, props.max], range: [height - edge.bottom, edge.top] });
+  const colourOf = { ink: colour.ink, left: colour.sea, right: colour.bark };
+  const tick = { fill: colour.grey, fontFamily: font.text, fontSize: 13 };
+  const place = (p: TimePoint) => ({ x: x(new Date(p.day)), y: y(p.value) });
+  return (
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      width="100%"
+      role="img"
+      aria-label={props.label}
+      style={{ display: "block" }}
+    >
+      <AxisLeft
+        left={edge.left}
+        scale={y}
+        numTicks={4}
+        stroke={colour.rule}
+        tickStroke={colour.rule}
+        tickLabelProps={{ ...tick, textAnchor: "end", dx: -2, dy: 4 }}
+      />
+      <AxisBottom
+        top={height - edge.bottom}
+        scale={x}
+        numTicks={4}
+        stroke={colour.rule}
+        tickStroke={colour.rule}
+        tickFormat={(d) =>
+          new Date(d.valueOf()).toLocaleDateString("en-GB", { day: "numeric", month: "short" })
+        }
+        tickLabelProps={{ ...tick, textAnchor: "middle" }}
+      />
+      {props.target !== undefined && (
+        <line
+          x1={edge.left}
+          x2={width - edge.right}
+          y1={y(props.target)}
+          y2={y(props.target)}
+          stroke={colour.slate}
+          strokeDasharray="2 5"
+        />
+      )}
+      {props.trend && (
+        <line
+          x1={x(new Date(from))}
+          x2={x(new Date(to))}
+          y1={y(props.trend.first)}
+          y2={y(props.trend.last)}
+          stroke={colour.clay}
+          strokeWidth={2}
+          strokeDasharray="7 4"
+        />
+      )}
+      {props.lines.map((line) => {
+        const end = line.points.at(-1);
+        return (
+          <g key={line.name}>
+            <LinePath
+              data={line.points}
+              x={(p) => place(p).x}
+              y={(p) => place(p).y}
+              stroke={colourOf[line.look]}
+              strokeWidth={2.5}
+            />
+            {line.points.map((p) => (
+              <circle key={p.day} cx={place(p).x} cy={place(p).y} r={4.5} fill={colourOf[line.look]} />
+            ))}
+            {end && (
+              <text
+                x={place(end).x + 10}
+                y={place(end).y + 5}
+                fill={colourOf[line.look]}
+                fontFamily={font.display}
+                fontWeight={700}
+                fontSize={16}
+              >
+                {end.value.toLocaleString("en-GB", { maximumFractionDigits: 1 })}
+                {props.lines.length > 1 && ` ${line.name}`}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
