@@ -1327,6 +1327,7 @@ export interface components {
             wouldChange: null | string;
             strategy?: null | components["schemas"]["SpinalStrategy"];
             switchOn?: null | components["schemas"]["SwitchOn"];
+            todo?: null | string;
         };
         DecisionNumber: {
             kind: components["schemas"]["NumberKind"];

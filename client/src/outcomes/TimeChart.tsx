@@ -16,7 +16,7 @@ export interface TimeLine {
 
 const width = 400;
 const height = 190;
-const edge = { left: 34, right: 54, top: 12, bottom: 26 };
+const edge = { left: 34, right: 76, top: 12, bottom: 26 };
 
 /** Values over the visits on one scale, with their robust line where one is clear; each line named at its end. */
 export function TimeChart(props: {
@@ -37,6 +37,10 @@ export function TimeChart(props: {
   const y = scaleLinear({ domain: [props.min, props.max], range: [height - edge.bottom, edge.top] });
   const colourOf = { ink: colour.ink, left: colour.sea, right: colour.bark };
   const tick = { fill: colour.grey, fontFamily: font.text, fontSize: 13 };
+  // Two ends at about the same height would lie on each other.
+  const ends = props.lines.map((l) => y(l.points.at(-1)?.value ?? 0));
+  const close = ends.length === 2 && Math.abs(ends[0]! - ends[1]!) < 18;
+  const nudge = (i: number) => (!close ? 0 : (i === 0) === ends[0]! <= ends[1]! ? -9 : 9);
   const place = (p: TimePoint) => ({ x: x(new Date(p.day)), y: y(p.value) });
   return (
     <svg
@@ -57,7 +61,7 @@ export function TimeChart(props: {
       <AxisBottom
         top={height - edge.bottom}
         scale={x}
-        numTicks={4}
+        numTicks={3}
         stroke={colour.rule}
         tickStroke={colour.rule}
         tickFormat={(d) =>
@@ -86,7 +90,7 @@ export function TimeChart(props: {
           strokeDasharray="7 4"
         />
       )}
-      {props.lines.map((line) => {
+      {props.lines.map((line, i) => {
         const end = line.points.at(-1);
         return (
           <g key={line.name}>
@@ -103,7 +107,7 @@ export function TimeChart(props: {
             {end && (
               <text
                 x={place(end).x + 10}
-                y={place(end).y + 5}
+                y={place(end).y + 5 + nudge(i)}
                 fill={colourOf[line.look]}
                 fontFamily={font.display}
                 fontWeight={700}

@@ -91,7 +91,7 @@ export function DecisionRow(props: Props) {
           {to.id !== rung.id && ` → ${to.name.toLowerCase()}`} <Sides decisions={decisions} />
         </h2>
         <p style={{ lineHeight: 1.25 }}>
-          {decision.evidence.join(" ")}{" "}
+          {decision.evidence.join(" ")} {!override && decision.todo && <strong>{decision.todo}</strong>}{" "}
           {outcome !== "stop" && (
             <Quiet>
               {item.doses

@@ -10,6 +10,7 @@ import { Empty, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { dayWords, outcomeWords } from "../controls/words";
 import { useVisit } from "../frame/useVisit";
 import { DecisionMark } from "./DecisionMark";
+import { differs, replayLines, type ReplayedVisit } from "./replay";
 import { ruleWords } from "./ruleWords";
 
 const Table = styled.table`
@@ -76,6 +77,7 @@ export function ReplayPage() {
         The same work and answers under other rules; what the client would have done next under them is not
         known.
       </Small>
+      <p>{agreeWords(data)}</p>
       <Checkbox selected={all} onChange={setAll}>
         Show the lines where all agree, too
       </Checkbox>
@@ -107,23 +109,17 @@ export function ReplayPage() {
   );
 }
 
-function Visit(props: {
-  visit: ReplayView["visits"][number];
-  view: ReplayView;
-  library: Library;
-  all: boolean;
-}) {
+function agreeWords(view: ReplayView) {
+  const apart = view.visits.filter((visit) => replayLines(visit, view).some(differs)).length;
+  return apart === 0
+    ? `At all ${view.visits.length} visits every policy would have decided what was chosen.`
+    : `At ${apart} of ${view.visits.length} visits they would have decided differently.`;
+}
+
+function Visit(props: { visit: ReplayedVisit; view: ReplayView; library: Library; all: boolean }) {
   const { visit, view, library } = props;
-  const chosen = view.chosen.find((c) => c.visit === visit.visit)?.chosen ?? [];
-  const lines = (visit.policies[0]?.decisions ?? []).map((line, i) => ({
-    line,
-    mine: chosen.find((c) => c.planItemId === line.planItemId && c.side === line.side),
-    theirs: view.policies.map((p) => visit.policies.find((v) => v.policyId === p.id)?.decisions[i]),
-  }));
-  const shown = lines.filter(
-    ({ line, mine, theirs }) =>
-      props.all || theirs.some((d) => d?.outcome !== line.outcome) || (mine && mine.outcome !== line.outcome),
-  );
+  const shown = replayLines(visit, view).filter((line) => props.all || differs(line));
+  if (shown.length === 0) return null;
   return (
     <tbody>
       <tr className="visit">
@@ -131,13 +127,6 @@ function Visit(props: {
           Visit {visit.visit} <Quiet>{dayWords(visit.date)}</Quiet>
         </th>
       </tr>
-      {shown.length === 0 && (
-        <tr>
-          <td colSpan={2 + view.policies.length}>
-            <Quiet>All policies agree with what was chosen.</Quiet>
-          </td>
-        </tr>
-      )}
       {shown.map(({ line, mine, theirs }) => (
         <tr key={line.planItemId + line.side}>
           <th scope="row">
@@ -159,7 +148,7 @@ function Visit(props: {
 }
 
 /** The rung the exercise was on: the one a decision to stay keeps, else the one it moves to. */
-function nameOf(visit: ReplayView["visits"][number], line: Decision, library: Library) {
+function nameOf(visit: ReplayedVisit, line: Decision, library: Library) {
   const stays = visit.policies
     .flatMap((p) => p.decisions)
     .find((d) => d.planItemId === line.planItemId && ["stay", "add", "ease", "stop"].includes(d.outcome));

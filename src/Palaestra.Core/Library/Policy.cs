@@ -177,4 +177,10 @@ public sealed record Policy(
     int PlateauVisits = 3,
     int PlateauWeeks = 3,
     int FaultsInARow = 2
-);
+)
+{
+    /// <summary>Rungs of one school are closed to the others: the rounded reach and the rolled bridge.</summary>
+    public bool Closes(Rung rung) =>
+        rung.Features.Contains(Rung.RoundedFeature) && SpinalStrategy != StrategyRule.Rounded
+        || rung.Features.Contains(Rung.RolledFeature) && Bridge != BridgeKind.Rolling;
+}

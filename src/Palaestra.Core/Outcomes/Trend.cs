@@ -46,7 +46,8 @@ public sealed record Trend(
         var last = points[^1].Day;
         var expected = better ? Reaches(line, target, lessIsBetter, first, last) : null;
         var words =
-            !line.Clear ? "no clear change"
+            !double.IsFinite(line.Low) && !double.IsFinite(line.High) ? "too few visits to tell"
+            : !line.Clear ? "no clear change"
             : !better ? "getting worse"
             : expected is { } day ? $"getting better; at this rate there about {day:d MMM yyyy}"
             : "getting better";
@@ -107,8 +108,8 @@ public sealed record OutcomeSeries(
         var words = (points.Count, verdict) switch
         {
             (1, _) => "asked once",
-            (_, ChangeVerdict.Better) => "better, by more than counts",
-            (_, ChangeVerdict.Worse) => "worse, by more than counts",
+            (_, ChangeVerdict.Better) => "clearly better",
+            (_, ChangeVerdict.Worse) => "clearly worse",
             _ => "no clear change",
         };
         return new(

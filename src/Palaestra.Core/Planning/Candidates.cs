@@ -197,10 +197,7 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
         {
             return new("P-BARRED", $"barred ({allowance.BarWords}).");
         }
-        var other =
-            rung.Features.Contains(Rung.RoundedFeature) && policy.SpinalStrategy != StrategyRule.Rounded
-            || rung.Features.Contains(Rung.RolledFeature) && policy.Bridge != BridgeKind.Rolling;
-        if (other)
+        if (policy.Closes(rung))
         {
             return new("P-SCHOOL", $"{policy.Name} leaves it out.");
         }

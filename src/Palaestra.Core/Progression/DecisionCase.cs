@@ -96,7 +96,13 @@ internal sealed class DecisionCase
 
     public Rung? Below => Step(-1);
 
-    /// <summary>The next rung of the ladder that no precaution bars.</summary>
+    /// <summary>Not barred by a precaution, not closed by the school, with everything at hand.</summary>
+    public bool Open(Rung rung) =>
+        !Policy.Closes(rung)
+        && (Input.Equipment is not { } have || rung.Equipment.All(have.Contains))
+        && !Allowance.Of(Library, Input.Profile.Precautions, rung, Side.Both).Barred;
+
+    /// <summary>The next rung of the ladder that is open.</summary>
     private Rung? Step(int by)
     {
         var ladder = Library.LadderOf(Rung.Id);
@@ -107,9 +113,14 @@ internal sealed class DecisionCase
         }
         for (var i = ladder.IndexOf(Rung.Id) + by; i >= 0 && i < ladder.Rungs.Count; i += by)
         {
-            if (!Allowance.Of(Library, Input.Profile.Precautions, ladder.Rungs[i], Side.Both).Barred)
+            if (Open(ladder.Rungs[i]))
             {
-                return ladder.Rungs[i];
+                // What waits until the back is calm is not climbed past.
+                var waits =
+                    by > 0
+                    && Level != StirredUp.Low
+                    && ladder.Rungs[i].Features.Any(Policy.Sore.Avoids.Contains);
+                return waits ? null : ladder.Rungs[i];
             }
         }
         return null;

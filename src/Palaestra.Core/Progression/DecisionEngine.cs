@@ -137,5 +137,6 @@ public static class DecisionEngine
             Evidence = [.. decision.Evidence, why],
             Strategy = null,
             SwitchOn = null,
+            Todo = null,
         };
 }

@@ -26,34 +26,33 @@ internal static class StallRules
         {
             return null;
         }
-        return Change(c, "D-PLATEAU", [.. instead.Evidence, still, "Screen again."]);
+        IReadOnlyList<string> evidence = [.. instead.Evidence, still];
+        return Change(c, "D-PLATEAU", evidence) ?? c.Stay("D-PLATEAU", [.. evidence, "Screen again."]);
     }
 
     /// <summary>The one thing that is changed; none when nothing is left to change.</summary>
     public static Decision? Change(DecisionCase c, string rule, IReadOnlyList<string> evidence)
     {
+        Decision To(Rung rung, Dose dose, string todo) =>
+            c.Make(Outcome.Change, rule, rung, dose, evidence) with
+            {
+                Todo = $"{todo} Screen again.",
+            };
+        if (c.Library.LadderOf(c.Rung.Id).Direction == Direction.None)
+        {
+            return null;
+        }
         if (OtherLadder(c) is { } other)
         {
-            return c.Make(
-                Outcome.Change,
-                rule,
+            return To(
                 other,
                 c.StartOf(other),
-                [
-                    .. evidence,
-                    $"Another ladder for the same direction: {other.Name.ToLowerInvariant()}. Watch the first set.",
-                ]
+                $"Another ladder for the same direction: {other.Name.ToLowerInvariant()}. Watch the first set."
             );
         }
         if (c.Input.Strategy is not null and not SpinalStrategy.Neutral && c.Rung.Position == "supine")
         {
-            return c.Make(
-                Outcome.Change,
-                rule,
-                c.Rung,
-                c.Dose,
-                [.. evidence, "Another strategy: neutral."]
-            ) with
+            return To(c.Rung, c.Dose, "Another strategy: neutral.") with
             {
                 Strategy = SpinalStrategy.Neutral,
             };
@@ -62,16 +61,7 @@ internal static class StallRules
         {
             var to = now == SwitchOn.Brace ? SwitchOn.DrawIn : SwitchOn.Brace;
             var words = to == SwitchOn.Brace ? "brace" : "draw in with the pelvic floor";
-            return c.Make(
-                Outcome.Change,
-                rule,
-                c.Rung,
-                c.Dose,
-                [.. evidence, $"Another switch-on: {words}."]
-            ) with
-            {
-                SwitchOn = to,
-            };
+            return To(c.Rung, c.Dose, $"Another switch-on: {words}.") with { SwitchOn = to };
         }
         return null;
     }
@@ -113,17 +103,27 @@ internal static class StallRules
     private static double ValueOf(Performance done) =>
         done.Prescribed.TotalReps > 1 ? done.CleanReps : done.CleanSeconds;
 
-    /// <summary>A rung of another ladder that asks about as much in the same direction, climbed ladders first; none of a ladder in the plan.</summary>
+    /// <summary>
+    /// A rung of another ladder that asks about as much in the same direction: of one that was climbed, or the lowest of one
+    /// that was not. None of a ladder in the plan.
+    /// </summary>
     private static Rung? OtherLadder(DecisionCase c)
     {
         var inPlan = c.Input.Items.Select(item => c.Library.LadderOf(item.RungId).Id).ToHashSet();
         var swaps = Swaps.For(c.Rung, c.Input.Profile, c.Input.Entries ?? [], c.Input.Equipment, c.Library);
-        var best = swaps.Near
-            ? swaps
-                .Swaps.OrderByDescending(swap => swap.Screened)
-                .FirstOrDefault(swap => !inPlan.Contains(c.Library.LadderOf(swap.RungId).Id))
-            : null;
-        return best is null ? null : c.Library.Rung(best.RungId);
+        if (!swaps.Near)
+        {
+            return null;
+        }
+        return swaps
+            .Swaps.OrderByDescending(swap => swap.Screened)
+            .Select(swap => (swap.Screened, Rung: c.Library.Rung(swap.RungId)))
+            .Where(swap => c.Open(swap.Rung))
+            .Select(swap => (swap.Screened, swap.Rung, Ladder: c.Library.LadderOf(swap.Rung.Id)))
+            .Where(swap => !inPlan.Contains(swap.Ladder.Id))
+            .Where(swap => swap.Screened || swap.Ladder.IndexOf(swap.Rung.Id) == 0)
+            .Select(swap => swap.Rung)
+            .FirstOrDefault();
     }
 
     /// <summary>

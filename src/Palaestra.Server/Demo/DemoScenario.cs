@@ -51,8 +51,16 @@ public sealed record DemoVisit(
     DemoCheckIn? CheckIn = null,
     DemoSession? Session = null,
     IReadOnlyList<string>? DangerSigns = null,
-    IReadOnlyDictionary<string, DemoReading>? Looks = null
+    IReadOnlyDictionary<string, DemoReading>? Looks = null,
+    DemoAnswers? Answers = null,
+    DemoHome? Home = null
 );
+
+/// <param name="Activities">Name to score, 0 to 10. <paramref name="Disability24"/>: a total of 24.</param>
+public sealed record DemoAnswers(IReadOnlyDictionary<string, int> Activities, int? Disability24 = null);
+
+/// <summary>The sheet brought to the visit: the share of what was planned, the same on every planned day.</summary>
+public sealed record DemoHome(double Share, int Pain, int Morning);
 
 /// <summary>What the sides come to in the unit of the task; <paramref name="Both"/> where it has no side.</summary>
 public sealed record DemoReading(
@@ -76,10 +84,12 @@ public sealed record DemoCapacity(string Left, string Right, string Fault)
 public sealed record DemoCheckIn(int Now, int Usual, int NextDay, double Settled);
 
 /// <param name="Share">Share of the reps asked for that are clean.</param>
+/// <param name="Agree">Agreed with every proposal; else the visit is left undecided.</param>
 public sealed record DemoSession(
     double Share,
     int Effort,
-    IReadOnlyDictionary<string, DemoWeakness>? Weak = null
+    IReadOnlyDictionary<string, DemoWeakness>? Weak = null,
+    bool Agree = true
 );
 
 public sealed record DemoWeakness(Side Side, double Share, string Fault);

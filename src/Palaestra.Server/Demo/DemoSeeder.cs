@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Identity;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Outcomes;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
@@ -13,6 +14,7 @@ using Palaestra.Server.Planning;
 using Palaestra.Server.Progression;
 using Palaestra.Server.Screening;
 using Palaestra.Server.SignIn;
+using Palaestra.Server.Visits;
 
 namespace Palaestra.Server.Demo;
 
@@ -141,6 +143,14 @@ public sealed class DemoSeeder(
             );
             await db.SaveChangesAsync();
         }
+        if (visit.Home is { } home)
+        {
+            await Home(home, visitId);
+        }
+        if (visit.Answers is { } told)
+        {
+            await Answers(told, visitId);
+        }
         if (visit.Screen is not null)
         {
             await Screen(visit.Screen, visit.Looks ?? new Dictionary<string, DemoReading>(), visitId, clock);
@@ -266,7 +276,41 @@ public sealed class DemoSeeder(
                 Effort = session.Effort,
             };
         await Store([.. trials.SelectMany(trial => trial.Events(clock))], file, visitId);
-        await AgreeWithAll(visitId, clock);
+        if (session.Agree)
+        {
+            await AgreeWithAll(visitId, clock);
+        }
+    }
+
+    private async Task Home(DemoHome home, Guid visitId)
+    {
+        var file = (await files.OfVisit(visitId))!;
+        var desk = new HomeLogDesk(db, library, TimeProvider.System);
+        var log = (await desk.Of(file, visitId))!;
+        foreach (var row in log.Rows.Where(row => row.Planned.Count > 0))
+        {
+            var done = log
+                .Columns.Where(c => row.Planned.Contains(c.PlanItemId))
+                .Select(c => new HomeReps(c.PlanItemId, c.Side, (int)Math.Round(c.PerDay * home.Share)));
+            await desk.Write(
+                file,
+                new HomeDay(row.Day, [.. done], home.Pain, home.Morning, null),
+                row.Version,
+                Practitioner
+            );
+        }
+        await db.SaveChangesAsync();
+    }
+
+    private async Task Answers(DemoAnswers told, Guid visitId)
+    {
+        var visit = (await files.OfVisit(visitId))!.Visit(visitId);
+        visit.Answers = new OutcomeAnswers(
+            [.. told.Activities.Select(a => new ActivityScore(a.Key, a.Value))],
+            told.Disability24 is { } total ? new(OutcomeAnswers.Disability24, total) : null
+        );
+        visit.AnswersVersion = 1;
+        await db.SaveChangesAsync();
     }
 
     private async Task AgreeWithAll(Guid visitId, DemoClock clock)

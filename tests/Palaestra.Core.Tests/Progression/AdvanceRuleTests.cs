@@ -179,10 +179,16 @@ public class AdvanceRuleTests
     {
         var ladder = Content.Library.Ladders.First(l => l.Id == id);
         var (first, second) = (ladder.Rungs[0].Id, ladder.Rungs[1].Id);
-        Assert.Equal(second, Work.AtTarget(first).BothSides(1).BothSides(2).Decide().RungId);
+        var school = id == "L" ? "rounded-breath" : Content.Policy.Id;
+        var met = Work.AtTarget(first).BothSides(1).BothSides(2) with { PolicyId = school };
+        Assert.Equal(second, met.Decide().RungId);
         var rung = Content.Library.Rung(second);
         var side = rung.TaskSides[0];
-        var sore = new Work(second, rung.Start).Visit(2, side, painSets: rung.Start.Sets);
+        var sore = new Work(second, rung.Start) { PolicyId = school }.Visit(
+            2,
+            side,
+            painSets: rung.Start.Sets
+        );
         sore = rung.TaskSides.Count > 1 ? sore.Visit(2, rung.TaskSides[1], painSets: 2) : sore;
         if (rung.TaskSides.Count > 1 || rung.Start.Sets > 1)
         {

@@ -2,6 +2,7 @@ using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
+using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Progression;
@@ -12,7 +13,7 @@ public class StallRuleTests
     /// <summary>Visits with so many of ten reps clean on both sides, the others not done.</summary>
     private static Work Visits(params int[] clean)
     {
-        var work = new Work("D3", new Dose(10, 1, 3));
+        var work = new Work("D3", new Dose(10, 1, 3)) { SwitchOn = SwitchOn.Brace };
         for (var i = 0; i < clean.Length; i++)
         {
             foreach (var side in new[] { Side.Left, Side.Right })
@@ -51,10 +52,19 @@ public class StallRuleTests
         Assert.Equal(rule, work.Decide().RuleId);
     }
 
+    /// <summary>Every ladder climbed to its top on both sides.</summary>
+    private static IReadOnlyList<RungSearch> ClimbedAll =>
+        [
+            .. from ladder in Content.Library.TrainedLadders
+            from side in new[] { Side.Left, Side.Right }
+            select new RungSearch(ladder.Id, side, true, null, ladder.Rungs[^1].Id, "", [Guid.NewGuid()]),
+        ];
+
     [Fact]
     public void D_PLATEAU_goes_to_another_ladder_that_asks_about_as_much_in_the_same_direction()
     {
-        var decision = Visits(8, 8, 8).Decide(visit: 3);
+        var input = Visits(8, 8, 8).Input(3) with { Entries = ClimbedAll };
+        var decision = DecisionEngine.Decide(input, Content.Library)[0];
         Assert.Equal(Outcome.Change, decision.Outcome);
         var (from, to) = (Content.Library.LadderOf("D3"), Content.Library.LadderOf(decision.RungId));
         Assert.NotEqual(from.Id, to.Id);
@@ -62,6 +72,39 @@ public class StallRuleTests
             Content.Library.DemandsOf(Content.Library.Rung(decision.RungId)),
             d => d.Direction == from.Direction && d.Weight > 0
         );
+    }
+
+    [Fact]
+    public void D_PLATEAU_never_opens_a_ladder_of_another_school_or_above_the_first_rung_of_one_not_climbed()
+    {
+        foreach (
+            var rung in Content
+                .Library.TrainedLadders.SelectMany(l => l.Rungs)
+                .Where(r => r.Sides == RungSides.Each)
+        )
+        {
+            var work = new Work(rung.Id, new Dose(10, 1, rung.Start.Hold)) { SwitchOn = SwitchOn.Brace };
+            for (var visit = 1; visit <= 3; visit++)
+            {
+                work = work.Visit(visit, Side.Left, 0.8, breakingShare: 0)
+                    .Visit(visit, Side.Right, 0.8, breakingShare: 0);
+            }
+            var decision = work.Decide(visit: 3);
+            var (own, other) = (Content.Library.LadderOf(rung.Id), Content.Library.LadderOf(decision.RungId));
+            if (decision.Outcome == Outcome.Change && other.Id != own.Id)
+            {
+                Assert.Equal(decision.RungId, other.Rungs[0].Id);
+                Assert.False(Content.Policy.Closes(Content.Library.Rung(decision.RungId)));
+            }
+        }
+    }
+
+    [Fact]
+    public void With_nothing_left_to_change_it_says_so_and_asks_for_a_screen()
+    {
+        var decision = (Visits(8, 8, 8) with { SwitchOn = null }).Decide(visit: 3);
+        Assert.Equal(("D-PLATEAU", Outcome.Stay), (decision.RuleId, decision.Outcome));
+        Assert.Equal("Screen again.", decision.Evidence[^1]);
     }
 
     [Fact]
@@ -77,7 +120,7 @@ public class StallRuleTests
     [Fact]
     public void A_cue_that_fixes_it_every_time_is_a_plateau_too()
     {
-        var work = new Work("D3", new Dose(10, 1, 3));
+        var work = new Work("D3", new Dose(10, 1, 3)) { SwitchOn = SwitchOn.Brace };
         for (var visit = 1; visit <= 3; visit++)
         {
             work = work.BothSides(visit, 0.6, cueFixed: true);
@@ -89,7 +132,7 @@ public class StallRuleTests
     [Fact]
     public void Both_sides_change_when_one_stalls_and_neither_when_the_other_is_eased()
     {
-        var work = new Work("D3", new Dose(10, 1, 3));
+        var work = new Work("D3", new Dose(10, 1, 3)) { SwitchOn = SwitchOn.Brace };
         for (var visit = 1; visit <= 3; visit++)
         {
             work = work.Visit(visit, Side.Left, 0.8, breakingShare: 0)
@@ -142,7 +185,7 @@ public class StallRuleTests
     public void The_next_plan_takes_over_the_other_ladder_and_the_other_switch_on()
     {
         var work = Visits(8, 8, 8);
-        var decisions = work.Decisions(3);
+        var decisions = DecisionEngine.Decide(work.Input(3) with { Entries = ClimbedAll }, Content.Library);
         var plan = new Plan(
             work.Input(3).Items,
             SpinalStrategy.Neutral,
