@@ -7,12 +7,18 @@ using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Screening;
 using Palaestra.Simulation;
+using Palaestra.Simulation.Courses;
 
 // Speed of the core on one thread, as rows of a Markdown table; nothing here is asserted.
 var library = Read("content");
 if (args is ["simulate", var report])
 {
     File.WriteAllText(report, SimulationReport.Write(library));
+    return;
+}
+if (args is ["courses", var policies, var count])
+{
+    File.WriteAllText(policies, CourseReport.Write(library, int.Parse(count, CultureInfo.InvariantCulture)));
     return;
 }
 var rungs = library.Ladders.SelectMany(ladder => ladder.Rungs).ToList();

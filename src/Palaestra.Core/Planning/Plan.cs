@@ -25,6 +25,7 @@ public sealed record SideDose(
 /// <summary>One exercise of a plan. Doses stand in the order they are done: the weaker side first.</summary>
 /// <param name="Changes">What to change about it for this client, from cautions.</param>
 /// <param name="Minutes">Time for all sides and sets, rests and set-up included.</param>
+/// <param name="ChangedOn">The day one thing about it was changed because it had stalled: standing still is counted from there.</param>
 /// <param name="BarOverride">The practitioner's written reason for a rung that a precaution bars; none otherwise.</param>
 public sealed record PlanItem(
     Guid Id,
@@ -35,7 +36,8 @@ public sealed record PlanItem(
     IReadOnlyList<string> Changes,
     string Cue,
     double Minutes = 0,
-    string? BarOverride = null
+    string? BarOverride = null,
+    DateOnly? ChangedOn = null
 );
 
 /// <summary>A rung the client's precautions forbid, and why.</summary>

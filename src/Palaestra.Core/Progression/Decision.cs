@@ -24,6 +24,7 @@ public enum Outcome
 /// <param name="RungId">The rung it moves to (or stays on).</param>
 /// <param name="Evidence">The numbers the rule saw, in words.</param>
 /// <param name="WouldChange">What would have changed it, found by trying; none when nothing tried did.</param>
+/// <param name="ChangedOn">The day of a change; it goes with the exercise into the next plan.</param>
 /// <param name="Todo">What a change asks to do; none where the outcome says it all.</param>
 /// <param name="Strategy">The other strategy that a change proposes, or <paramref name="SwitchOn"/>; none of both: another ladder.</param>
 public sealed record Decision(
@@ -37,7 +38,8 @@ public sealed record Decision(
     string? WouldChange,
     SpinalStrategy? Strategy = null,
     SwitchOn? SwitchOn = null,
-    string? Todo = null
+    string? Todo = null,
+    DateOnly? ChangedOn = null
 );
 
 /// <summary>Everything the rules look at for one visit.</summary>

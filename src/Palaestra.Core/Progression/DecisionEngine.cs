@@ -138,5 +138,6 @@ public static class DecisionEngine
             Strategy = null,
             SwitchOn = null,
             Todo = null,
+            ChangedOn = null,
         };
 }

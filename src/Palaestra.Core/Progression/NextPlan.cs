@@ -93,6 +93,7 @@ public static class NextPlan
             .Select(d => new Reason(d.RuleId, $"{Prefix(d.Side)}{string.Join(" ", d.Evidence)}"))
             .DistinctBy(reason => reason.Words)
             .ToList();
+        var changedOn = decisions.Max(d => d.ChangedOn) ?? item.ChangedOn;
         var ladder = library.LadderOf(item.RungId);
         // A rung of another ladder has no place on this one (−1): a change goes before everything but a stop.
         var rungId = decisions.Select(d => d.RungId).MinBy(ladder.IndexOf)!;
@@ -100,7 +101,7 @@ public static class NextPlan
         if (rungId == item.RungId)
         {
             var doses = item.Doses.Select(d => d with { Dose = Dose(decisions, d, rungId) }).ToList();
-            return item with { Doses = doses, Reasons = reasons };
+            return item with { Doses = doses, Reasons = reasons, ChangedOn = changedOn };
         }
         var moved = decisions.First(d => d.RungId == rungId);
         var order =
@@ -119,6 +120,7 @@ public static class NextPlan
             Reasons = reasons,
             Cue = rung.Cues[0],
             Changes = ItemChanges.Of(rung, profile, library),
+            ChangedOn = changedOn,
         };
     }
 

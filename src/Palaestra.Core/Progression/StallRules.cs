@@ -37,6 +37,7 @@ internal static class StallRules
             c.Make(Outcome.Change, rule, rung, dose, evidence) with
             {
                 Todo = $"{todo} Screen again.",
+                ChangedOn = c.Input.Date,
             };
         if (c.Library.LadderOf(c.Rung.Id).Direction == Direction.None)
         {
@@ -74,7 +75,10 @@ internal static class StallRules
         }
         var smallest = SmallestChange(c, today.Prescribed);
         var series = new List<Performance>();
-        foreach (var done in c.History(c.Side).TakeWhile(p => p.Prescribed == today.Prescribed))
+        foreach (
+            var done in c.History(c.Side)
+                .TakeWhile(p => p.Prescribed == today.Prescribed && !(p.Date <= c.Item.ChangedOn))
+        )
         {
             var values = series.Append(done).Select(ValueOf).ToList();
             if (values.Max() - values.Min() >= smallest)
