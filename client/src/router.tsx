@@ -10,6 +10,7 @@ import { VisitFrame } from "./frame/VisitFrame";
 import { AskPage } from "./intake/AskPage";
 import { NeutralPage } from "./intake/NeutralPage";
 import { NewClientPage } from "./intake/NewClientPage";
+import { LetterPage } from "./letters/LetterPage";
 import { ComparePage } from "./planning/ComparePage";
 import { ProgressPage } from "./outcomes/ProgressPage";
 import { PlanPage } from "./planning/PlanPage";
@@ -52,6 +53,7 @@ export const router = createBrowserRouter([
           { path: "plan/compare", element: <ComparePage /> },
           { path: "session", element: <SessionPage /> },
           { path: "decide", element: <DecidePage /> },
+          { path: "letter", element: <LetterPage /> },
           { path: "replay", element: <ReplayPage /> },
           { path: "progress", element: <ProgressPage /> },
           { path: "take-home", element: <SheetPage /> },

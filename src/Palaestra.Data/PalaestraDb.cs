@@ -133,6 +133,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             standing.HasMany(s => s.Visits).WithOne().HasForeignKey(v => v.EpisodeId);
             standing.HasMany(s => s.Pile).WithOne().HasForeignKey(p => p.EpisodeId);
             standing.HasIndex(s => s.Stale);
+            standing.HasIndex(s => s.LatestOn);
         });
         builder.Entity<StandingVisit>(visit =>
         {
@@ -142,8 +143,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
         builder.Entity<PileRow>(row =>
         {
             row.Property(r => r.Id).ValueGeneratedNever();
-            row.HasIndex(r => r.From);
-            row.Property(r => r.Kind).HasConversion<string>();
+            row.HasIndex(r => new { r.Kind, r.From });
         });
     }
 

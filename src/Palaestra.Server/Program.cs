@@ -8,6 +8,7 @@ using Microsoft.Extensions.FileProviders;
 using Palaestra.Core;
 using Palaestra.Core.Library;
 using Palaestra.Data;
+using Palaestra.Data.Day;
 using Palaestra.Data.Staff;
 using Palaestra.Server;
 using Palaestra.Server.Clinics;
@@ -82,9 +83,12 @@ builder.Services.AddSingleton(_ => DemoScenario.Load(settings.ContentFolder));
 builder.Services.AddSingleton(services => new FigureStore(
     services.GetRequiredService<PolicyShelf>().BuiltIn
 ));
-builder.Services.AddDbContext<PalaestraDb>(db => db.UseSqlite(Store.ConnectionString(settings.DataFolder)));
+builder.Services.AddDbContext<PalaestraDb>(db =>
+    db.UseSqlite(Store.ConnectionString(settings.DataFolder)).AddInterceptors(new StandingMarks())
+);
 builder.Services.AddScoped<CaseFiles>();
 builder.Services.AddScoped<IntakeDesk>();
+builder.Services.AddScoped<StandingDesk>();
 builder.Services.AddScoped<EventLog>();
 builder.Services.AddScoped<BatteryDesk>();
 builder.Services.AddScoped<PlanDesk>();
@@ -92,6 +96,7 @@ builder.Services.AddScoped<PolicyDesk>();
 builder.Services.AddScoped<DecisionDesk>();
 builder.Services.AddScoped<HomeLogDesk>();
 builder.Services.AddScoped<OutcomesDesk>();
+builder.Services.AddScoped<LetterDesk>();
 builder.Services.AddScoped<SheetDesk>();
 builder.Services.AddScoped<FeedDesk>();
 builder.Services.AddScoped<DemoSeeder>();
@@ -174,6 +179,7 @@ app.MapClinic();
 app.MapTakeHome();
 app.MapVisits();
 app.MapOutcomes();
+app.MapLetters();
 app.MapHomeLog();
 app.MapDecide();
 app.MapLookBack();

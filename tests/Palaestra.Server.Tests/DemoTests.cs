@@ -1,4 +1,5 @@
 using System.Net.Http.Json;
+using Palaestra.Data.Day;
 using Palaestra.Server.Day;
 using Palaestra.Server.Demo;
 using Palaestra.Server.Intake;

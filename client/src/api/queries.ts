@@ -18,6 +18,7 @@ export const keys = {
   session: (id: string) => ["visit", id, "session"] as const,
   decisions: (id: string) => ["visit", id, "decisions"] as const,
   outcomes: (id: string) => ["visit", id, "outcomes"] as const,
+  letter: (id: string) => ["visit", id, "letter"] as const,
   homeLog: (id: string) => ["visit", id, "home-log"] as const,
   replay: (id: string) => ["episode", id, "replay"] as const,
   overrides: ["overrides"] as const,
@@ -90,6 +91,15 @@ export const useRungPage = (rungId: string, side: Side, episode: string | null) 
 
 export const useDay = () =>
   useQuery({ queryKey: keys.day, queryFn: () => got(api.GET("/api/day")), refetchInterval: 60_000 });
+
+/** Clients by words of their name or complaint; nothing is asked for without any. */
+export const useFoundClients = (words: string) =>
+  useQuery({
+    queryKey: ["clients", words],
+    queryFn: () => got(api.GET("/api/clients", { params: { query: { words } } })),
+    enabled: words !== "",
+    placeholderData: (previous) => previous,
+  });
 
 /** @param id none: nothing is asked for */
 export const useEpisode = (id: string | null) =>

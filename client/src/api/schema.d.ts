@@ -20,22 +20,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/day": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["GetDay"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/visits/{visitId}/findings": {
         parameters: {
             query?: never;
@@ -212,6 +196,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetDay"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clients": {
         parameters: {
             query?: never;
@@ -219,7 +219,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["FindClients"];
         put?: never;
         post: operations["CreateClient"];
         delete?: never;
@@ -669,6 +669,38 @@ export interface paths {
         };
         get?: never;
         put: operations["StoreAnswers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetLetter"];
+        put: operations["StoreLetter"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/letter.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetLetterPdf"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1241,7 +1273,13 @@ export interface components {
             now: string;
             visits: components["schemas"]["DayVisit"][];
             pile: components["schemas"]["PileEntry"][];
+            /** Format: int32 */
+            pileCount: number;
             others: components["schemas"]["ClientLine"][];
+            /** Format: int32 */
+            othersCount: number;
+            /** Format: int32 */
+            behind: number;
         };
         DayVisit: {
             /** Format: uuid */
@@ -1328,6 +1366,8 @@ export interface components {
             strategy?: null | components["schemas"]["SpinalStrategy"];
             switchOn?: null | components["schemas"]["SwitchOn"];
             todo?: null | string;
+            /** Format: date */
+            changedOn?: null | string;
         };
         DecisionNumber: {
             kind: components["schemas"]["NumberKind"];
@@ -1776,6 +1816,27 @@ export interface components {
             why: string;
             canAdd: boolean;
         };
+        Letter: {
+            to: string;
+            about: string;
+            parts: components["schemas"]["LetterPart"][];
+        };
+        LetterForm: {
+            letter: components["schemas"]["Letter"];
+            /** Format: int32 */
+            version: number;
+        };
+        LetterPart: {
+            heading: string;
+            paragraphs: string[];
+        };
+        LetterView: {
+            letter: components["schemas"]["Letter"];
+            fresh: components["schemas"]["Letter"];
+            /** Format: int32 */
+            version: number;
+            editedBy: null | string;
+        };
         LibraryView: {
             version: string;
             ladders: components["schemas"]["Ladder"][];
@@ -2092,7 +2153,7 @@ export interface components {
             station: string;
         };
         /** @enum {string} */
-        PileKind: "danger-sign" | "not-decided" | "soreness" | "precaution-lapsed" | "rescreen-due";
+        PileKind: "danger-sign" | "soreness" | "stalled" | "not-decided" | "away" | "precaution-lapsed" | "rescreen-due";
         Plan: {
             items: components["schemas"]["PlanItem"][];
             strategy: components["schemas"]["SpinalStrategy"];
@@ -2149,6 +2210,8 @@ export interface components {
              */
             minutes: number;
             barOverride?: null | string;
+            /** Format: date */
+            changedOn?: null | string;
         };
         PlanProposal: {
             plan: components["schemas"]["Plan"];
@@ -3105,26 +3168,6 @@ export interface operations {
             };
         };
     };
-    GetDay: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DayView"];
-                };
-            };
-        };
-    };
     GetFindings: {
         parameters: {
             query?: {
@@ -3367,6 +3410,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Figure"];
+                };
+            };
+        };
+    };
+    GetDay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayView"];
+                };
+            };
+        };
+    };
+    FindClients: {
+        parameters: {
+            query?: {
+                words?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientLine"][];
                 };
             };
         };
@@ -4184,6 +4269,76 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OutcomesView"];
                 };
+            };
+        };
+    };
+    GetLetter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterView"];
+                };
+            };
+        };
+    };
+    StoreLetter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetterForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterView"];
+                };
+            };
+        };
+    };
+    GetLetterPdf: {
+        parameters: {
+            query?: {
+                paper?: string;
+            };
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

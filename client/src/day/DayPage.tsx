@@ -1,8 +1,10 @@
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
-import { useDay, useStart } from "../api/queries";
+import { useDay, useFoundClients, useStart } from "../api/queries";
 import type { DayView, DayVisit } from "../api/types";
 import { Button } from "../controls/Button";
+import { TextField } from "../controls/fields";
 import { Columns, Empty, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { timeWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
@@ -243,6 +245,7 @@ function Pile({ day }: { day: DayView }) {
     <Stack $gap={6}>
       <section>
         <h2 style={{ marginBottom: 10 }}>Wants a decision</h2>
+        {day.behind > 0 && <Small>Still looking through {day.behind} records; look again in a moment.</Small>}
         {day.pile.length === 0 && (
           <Small>Nothing: every session is decided and no danger sign is open.</Small>
         )}
@@ -258,22 +261,43 @@ function Pile({ day }: { day: DayView }) {
             </Entry>
           ))}
         </ul>
+        {day.pileCount > day.pile.length && (
+          <Small>
+            The most pressing {day.pile.length} of {day.pileCount}.
+          </Small>
+        )}
       </section>
-      {day.others.length > 0 && (
-        <section>
-          <h2 style={{ marginBottom: 10 }}>Not here today</h2>
-          <ul>
-            {day.others.map((line) => (
-              <Entry key={line.episodeId}>
-                <Link to={`/episodes/${line.episodeId}/visits/${line.visitId}/ask`}>
-                  <strong>{line.name}</strong>
-                  <Quiet>{line.complaint}</Quiet>
-                </Link>
-              </Entry>
-            ))}
-          </ul>
-        </section>
-      )}
+      {day.others.length > 0 && <Others day={day} />}
     </Stack>
+  );
+}
+
+/** Clients without a visit today: those seen last, and any other by name or complaint. */
+function Others({ day }: { day: DayView }) {
+  const [words, setWords] = useState("");
+  const sought = words.trim();
+  const { data: found } = useFoundClients(sought);
+  const lines = sought === "" ? day.others : (found ?? []);
+  return (
+    <section>
+      <h2 style={{ marginBottom: 10 }}>Not here today</h2>
+      {day.othersCount > 8 && <TextField label="Find a client" value={words} onChange={setWords} />}
+      <ul>
+        {lines.map((line) => (
+          <Entry key={line.episodeId}>
+            <Link to={`/episodes/${line.episodeId}/visits/${line.visitId}/ask`}>
+              <strong>{line.name}</strong>
+              <Quiet>{line.complaint}</Quiet>
+            </Link>
+          </Entry>
+        ))}
+      </ul>
+      {sought !== "" && found?.length === 0 && <Small>Nobody of that name or complaint.</Small>}
+      {sought === "" && day.othersCount > lines.length && (
+        <Small>
+          The last {lines.length} of {day.othersCount}; find the others by name.
+        </Small>
+      )}
+    </section>
   );
 }

@@ -1,11 +1,12 @@
 namespace Palaestra.Data.Day;
 
+/// <summary>What wants a decision, the most pressing first.</summary>
 public enum PileKind
 {
     DangerSign,
-    NotDecided,
     Soreness,
     Stalled,
+    NotDecided,
     Away,
     PrecautionLapsed,
     RescreenDue,
@@ -30,6 +31,10 @@ public sealed class Standing
     /// <summary>The first loaded exercise of the plan; none before a plan.</summary>
     public string? RungId { get; set; }
 
+    /// <summary>The latest visit that was not planned for a later day when this was worked out.</summary>
+    public Guid LatestVisitId { get; set; }
+    public DateOnly LatestOn { get; set; }
+
     public List<StandingVisit> Visits { get; } = [];
     public List<PileRow> Pile { get; } = [];
 }
@@ -40,11 +45,11 @@ public sealed class StandingVisit
     public Guid VisitId { get; init; }
     public Guid EpisodeId { get; init; }
     public int Number { get; init; }
-    public bool Begun { get; init; }
+    public required string State { get; init; }
     public required string Says { get; init; }
 }
 
-/// <summary>Something that wants a decision, from a day on, as long as the record does not change.</summary>
+/// <summary>Something that wants a decision, from a day on (the first there is: at once), as long as the record does not change.</summary>
 public sealed class PileRow
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
@@ -53,7 +58,7 @@ public sealed class PileRow
     public PileKind Kind { get; init; }
     public DateOnly From { get; init; }
 
-    /// <summary>What is the matter; "{n}" stands for days since <see cref="CountFrom"/>, "{w}" for weeks.</summary>
+    /// <summary>What is the matter; "{days}" and "{weeks}" stand for the time since <see cref="CountFrom"/>.</summary>
     public required string What { get; init; }
     public DateOnly? CountFrom { get; init; }
     public required string Step { get; init; }

@@ -179,9 +179,8 @@ namespace Palaestra.Data.Migrations
                     b.Property<DateOnly>("From")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Kind")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
+                    b.Property<int>("Kind")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Station")
                         .IsRequired()
@@ -202,7 +201,7 @@ namespace Palaestra.Data.Migrations
 
                     b.HasIndex("EpisodeId");
 
-                    b.HasIndex("From");
+                    b.HasIndex("Kind", "From");
 
                     b.ToTable("Pile");
                 });
@@ -214,6 +213,12 @@ namespace Palaestra.Data.Migrations
 
                     b.Property<bool>("Closed")
                         .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("LatestOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("LatestVisitId")
+                        .HasColumnType("TEXT");
 
                     b.Property<int?>("PainFirst")
                         .HasColumnType("INTEGER");
@@ -229,6 +234,8 @@ namespace Palaestra.Data.Migrations
 
                     b.HasKey("EpisodeId");
 
+                    b.HasIndex("LatestOn");
+
                     b.HasIndex("Stale");
 
                     b.ToTable("Standings");
@@ -239,9 +246,6 @@ namespace Palaestra.Data.Migrations
                     b.Property<Guid>("VisitId")
                         .HasColumnType("TEXT");
 
-                    b.Property<bool>("Begun")
-                        .HasColumnType("INTEGER");
-
                     b.Property<Guid>("EpisodeId")
                         .HasColumnType("TEXT");
 
@@ -249,6 +253,10 @@ namespace Palaestra.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Says")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
                         .IsRequired()
                         .HasColumnType("TEXT");
 

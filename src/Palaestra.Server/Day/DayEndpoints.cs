@@ -1,8 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 using Palaestra.Data;
+using Palaestra.Data.Day;
 using Palaestra.Server.Intake;
 
 namespace Palaestra.Server.Day;
@@ -23,15 +22,6 @@ public sealed record DayVisit(
     string? RungId
 );
 
-public enum PileKind
-{
-    DangerSign,
-    NotDecided,
-    Soreness,
-    PrecautionLapsed,
-    RescreenDue,
-}
-
 /// <summary>Something that wants a decision, and where to take it.</summary>
 public sealed record PileEntry(
     PileKind Kind,
@@ -45,164 +35,146 @@ public sealed record PileEntry(
 
 public sealed record ClientLine(Guid EpisodeId, Guid VisitId, string Name, string Complaint);
 
+/// <param name="PileCount">Clients with something on the pile; <paramref name="Pile"/> is its top.</param>
+/// <param name="Others">Clients without a visit today, those seen last first; <paramref name="OthersCount"/> of them in all.</param>
+/// <param name="Behind">Clients of whom the record changed and who are not looked through yet.</param>
 public sealed record DayView(
     DateOnly Date,
     DateTime Now,
     IReadOnlyList<DayVisit> Visits,
     IReadOnlyList<PileEntry> Pile,
-    IReadOnlyList<ClientLine> Others
+    int PileCount,
+    IReadOnlyList<ClientLine> Others,
+    int OthersCount,
+    int Behind
 );
 
 public static class DayEndpoints
 {
-    public static void MapDay(this IEndpointRouteBuilder routes) =>
-        routes.MapGet("/api/day", Today).WithTags("Day").WithName("GetDay");
+    private const int PileMost = 30;
+    private const int OthersMost = 30;
 
-    private static async Task<Ok<DayView>> Today(
-        CaseFiles files,
-        PalaestraDb db,
-        PracticeLibrary library,
-        TimeProvider time
-    )
+    public static void MapDay(this IEndpointRouteBuilder routes)
     {
+        var group = routes.MapGroup("/api").WithTags("Day");
+        group.MapGet("/day", Today).WithName("GetDay");
+        group.MapGet("/clients", Find).WithName("FindClients");
+    }
+
+    private static async Task<Ok<DayView>> Today(PalaestraDb db, StandingDesk standings, TimeProvider time)
+    {
+        var behind = await standings.Refresh();
         var now = time.GetLocalNow().DateTime;
         var today = DateOnly.FromDateTime(now);
-        var cases = new List<CaseFile>();
-        foreach (var id in await db.Episodes.Select(e => e.Id).ToListAsync())
-        {
-            cases.Add((await files.OfEpisode(id))!);
-        }
-        var visits = cases
-            .SelectMany(file => VisitsOn(today, file, library))
-            .OrderBy(v => v.PlannedAt)
-            .ToList();
-        var others = cases
-            .Where(file => visits.All(v => v.EpisodeId != file.Episode.Id))
-            .Select(file => new ClientLine(
-                file.Episode.Id,
-                LatestVisit(file, now),
-                file.Episode.Client!.Name,
-                file.Episode.Complaint
-            ))
-            .OrderBy(line => line.Name, StringComparer.Ordinal);
+        var visits = await VisitsOn(now.Date, db);
+        var (pile, count) = await Pile(today, db);
+        var here = visits.Select(v => v.EpisodeId).ToList();
+        var others = await LinesOf(Seen(db).Where(s => !here.Contains(s.EpisodeId)), db);
+        var clients = await db.Standings.CountAsync();
         return TypedResults.Ok(
-            new DayView(
-                today,
-                now,
-                visits,
-                [.. cases.SelectMany(file => PileOf(file, library, now)).OrderBy(entry => entry.Kind)],
-                [.. others]
-            )
+            new DayView(today, now, visits, pile, count, others, clients - here.Distinct().Count(), behind)
         );
     }
 
-    private static IEnumerable<DayVisit> VisitsOn(DateOnly day, CaseFile file, PracticeLibrary library) =>
-        from visit in file.Visits
-        where DateOnly.FromDateTime(visit.PlannedAt) == day
-        let view = EpisodeView.VisitOf(visit, file)
-        let pains = file.Visits.Select(v => EpisodeView.VisitOf(v, file).Pain).OfType<int>().ToList()
-        let rung = file
-            .CurrentPlan?.Plan.Items.Select(i => i.RungId)
-            .FirstOrDefault(id => library.LadderOf(id).Direction != Direction.None)
-        select new DayVisit(
-            file.Episode.Id,
-            visit.Id,
-            file.Episode.Client!.Name,
-            visit.PlannedAt,
-            view.Number,
-            view.State,
-            file.Closed,
-            Says(file, view, rung, library),
-            pains.Count > 1 ? pains[0] : null,
-            pains.Count > 0 ? pains[^1] : null,
-            rung
-        );
-
-    private static string Says(CaseFile file, VisitView visit, string? rung, PracticeLibrary library)
+    /// <summary>Clients whose name or complaint holds the words, those seen last first.</summary>
+    private static async Task<Ok<IReadOnlyList<ClientLine>>> Find(string? words, PalaestraDb db)
     {
-        if (file.Closed)
-        {
-            return "closed until a danger sign is dealt with";
-        }
-        if (visit.Number == 1)
-        {
-            return visit.HasScreen ? "first visit · screened" : "first visit";
-        }
-        return rung is null
-            ? $"visit {visit.Number} · no plan yet"
-            : $"visit {visit.Number} · {library.Rung(rung).Name.ToLowerInvariant()}";
+        var sought = $"%{(words ?? "").Trim()}%";
+        var found =
+            from standing in Seen(db)
+            join episode in db.Episodes on standing.EpisodeId equals episode.Id
+            where
+                EF.Functions.Like(episode.Client!.Name, sought)
+                || EF.Functions.Like(episode.Complaint, sought)
+            select standing;
+        return TypedResults.Ok<IReadOnlyList<ClientLine>>(await LinesOf(found, db));
+    }
+
+    private static IQueryable<Standing> Seen(PalaestraDb db) =>
+        db.Standings.AsNoTracking().Where(standing => standing.LatestVisitId != Guid.Empty);
+
+    private static Task<List<ClientLine>> LinesOf(IQueryable<Standing> standings, PalaestraDb db) =>
+        (
+            from standing in standings.OrderByDescending(s => s.LatestOn).Take(OthersMost)
+            join episode in db.Episodes on standing.EpisodeId equals episode.Id
+            orderby standing.LatestOn descending, episode.Client!.Name
+            select new ClientLine(episode.Id, standing.LatestVisitId, episode.Client!.Name, episode.Complaint)
+        ).ToListAsync();
+
+    private static async Task<List<DayVisit>> VisitsOn(DateTime day, PalaestraDb db)
+    {
+        var next = day.AddDays(1);
+        var rows = await (
+            from visit in db.Visits.AsNoTracking()
+            where visit.PlannedAt >= day && visit.PlannedAt < next
+            join standing in db.Standings on visit.EpisodeId equals standing.EpisodeId
+            join said in db.StandingVisits on visit.Id equals said.VisitId
+            join episode in db.Episodes on visit.EpisodeId equals episode.Id
+            orderby visit.PlannedAt
+            select new
+            {
+                visit.Id,
+                visit.EpisodeId,
+                visit.PlannedAt,
+                episode.Client!.Name,
+                said.Number,
+                said.State,
+                said.Says,
+                Standing = standing,
+            }
+        ).ToListAsync();
+        return rows.ConvertAll(row => new DayVisit(
+            row.EpisodeId,
+            row.Id,
+            row.Name,
+            row.PlannedAt,
+            row.Number,
+            Enum.Parse<VisitState>(row.State),
+            row.Standing.Closed,
+            row.Says,
+            row.Standing.PainFirst,
+            row.Standing.PainLast,
+            row.Standing.RungId
+        ));
     }
 
     /// <summary>At most one entry a client: the most pressing.</summary>
-    private static IEnumerable<PileEntry> PileOf(CaseFile file, PracticeLibrary library, DateTime now)
+    private static async Task<(List<PileEntry> Top, int Count)> Pile(DateOnly today, PalaestraDb db)
     {
-        var name = file.Episode.Client!.Name;
-        var latest = LatestVisit(file, now);
-        PileEntry Entry(PileKind kind, Guid visit, string what, string step, string station) =>
-            new(kind, file.Episode.Id, visit, name, what, step, station);
-        if (file.Closed)
-        {
-            var report = file.Episode.DangerReports.First(r => r.Open);
-            var words = EpisodeView.ReportOf(report, library).Words;
-            yield return Entry(
-                PileKind.DangerSign,
-                latest,
-                $"{words}.",
-                "Record what was done before anything else.",
-                "ask"
-            );
-            yield break;
-        }
-        var undecided = file.Visits.LastOrDefault(v =>
-            v.DecidedAt is null && file.Has(v.Id, TrialPurpose.Session)
+        var due = db.Pile.AsNoTracking().Where(row => row.From <= today);
+        var count = await due.Select(row => row.EpisodeId).Distinct().CountAsync();
+        var rows = await (
+            from row in due
+            where !due.Any(other => other.EpisodeId == row.EpisodeId && other.Kind < row.Kind)
+            join episode in db.Episodes on row.EpisodeId equals episode.Id
+            orderby row.Kind, row.From
+            select new { Row = row, episode.Client!.Name }
+        )
+            .Take(2 * PileMost)
+            .ToListAsync();
+        return (
+            [
+                .. rows.DistinctBy(pair => pair.Row.EpisodeId)
+                    .Take(PileMost)
+                    .Select(pair => new PileEntry(
+                        pair.Row.Kind,
+                        pair.Row.EpisodeId,
+                        pair.Row.VisitId,
+                        pair.Name,
+                        Since(pair.Row, today),
+                        pair.Row.Step,
+                        pair.Row.Station
+                    )),
+            ],
+            count
         );
-        if (undecided is not null)
-        {
-            yield return Entry(
-                PileKind.NotDecided,
-                undecided.Id,
-                "A session is done and nothing is decided.",
-                "See Decide.",
-                "decide"
-            );
-            yield break;
-        }
-        var asked = file.Visits.LastOrDefault(v => v is { CheckIn: not null, DecidedAt: null });
-        if (asked?.CheckIn is { } check && check.NextDayPain - check.UsualPain >= file.Policy.NextDayRise)
-        {
-            yield return Entry(
-                PileKind.Soreness,
-                asked.Id,
-                $"Sore the morning after: {check.NextDayPain}, usual {check.UsualPain}.",
-                "Ease one step; see Decide.",
-                "session"
-            );
-            yield break;
-        }
-        if (file.Lapsed is [var lapsed, ..])
-        {
-            yield return Entry(
-                PileKind.PrecautionLapsed,
-                latest,
-                $"{library.Precaution(lapsed.Id).Name}: its date, {lapsed.Until:d MMM}, has passed; it no longer holds.",
-                "Look again, and take it away or set a new date.",
-                "ask"
-            );
-            yield break;
-        }
-        if (file.ScreenVisit() is { } screen && now >= file.RescreenDue(screen))
-        {
-            var weeks = (int)((now - screen.PlannedAt).TotalDays / 7);
-            yield return Entry(
-                PileKind.RescreenDue,
-                latest,
-                $"{weeks} weeks since the last screen.",
-                "Screen again.",
-                "screen"
-            );
-        }
     }
 
-    private static Guid LatestVisit(CaseFile file, DateTime now) =>
-        (file.Visits.LastOrDefault(v => v.PlannedAt.Date <= now.Date) ?? file.Visits[0]).Id;
+    private static string Since(PileRow row, DateOnly today)
+    {
+        var days = row.CountFrom is { } from ? today.DayNumber - from.DayNumber : 0;
+        return row
+            .What.Replace("{days}", $"{days}", StringComparison.Ordinal)
+            .Replace("{weeks}", $"{days / 7}", StringComparison.Ordinal);
+    }
 }

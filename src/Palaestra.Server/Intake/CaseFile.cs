@@ -16,6 +16,7 @@ namespace Palaestra.Server.Intake;
 public sealed class CaseFile
 {
     private readonly PracticeLibrary library;
+    private readonly DateOnly today;
     private readonly Dictionary<Guid, List<CaptureEvent>> events;
     private readonly Dictionary<Guid, IReadOnlyList<Trial>> trials = [];
 
@@ -36,7 +37,8 @@ public sealed class CaseFile
         HomeLog = home ?? [];
         Visits = [.. episode.Visits.OrderBy(v => v.PlannedAt).ThenBy(v => v.Id)];
         Policy = library.FindPolicy(episode.PolicyId) ?? library.DefaultPolicy;
-        Profile = episode.Profile().On(today);
+        this.today = today;
+        Profile = ProfileAt(Visits.LastOrDefault(v => v.CheckIn is not null));
         Lapsed = [.. episode.Precautions.Where(precaution => precaution.LapsedOn(today))];
         Body = episode.Client?.Body() ?? BodySize.Typical;
     }
@@ -51,8 +53,21 @@ public sealed class CaseFile
     /// <summary>Days the client wrote down, the earliest first.</summary>
     public IReadOnlyList<HomeDay> HomeLog { get; }
 
-    /// <summary>With the precautions that hold today.</summary>
+    /// <summary>With the precautions that hold today, and pain and settling as they were told last.</summary>
     public ClientProfile Profile { get; }
+
+    /// <summary>As told at the start of a visit; as told at first where nothing was asked there.</summary>
+    public ClientProfile ProfileAt(Visit? visit)
+    {
+        var first = Episode.Profile().On(today);
+        return visit?.CheckIn is not { } check
+            ? first
+            : first with
+            {
+                Pain = first.Pain with { Now = check.PainNow, Usual = check.UsualPain },
+                SettleHours = check.SettledHours ?? 0,
+            };
+    }
 
     /// <summary>Precautions whose date has passed: they ask for a look.</summary>
     public IReadOnlyList<ClientPrecaution> Lapsed { get; }

@@ -122,7 +122,7 @@ public sealed record EpisodeView(
             client.Name,
             client.BirthDate,
             episode.Complaint,
-            file.Profile.Pain,
+            episode.Profile().Pain,
             episode.SettleHours,
             episode.WakesAtNight,
             episode.Precautions,

@@ -26,14 +26,7 @@ public static class DecisionInputs
         return new DecideInput(
             number,
             DayOf(visit),
-            file.Profile with
-            {
-                Pain = file.Profile.Pain with
-                {
-                    Now = visit.CheckIn.PainNow,
-                    Usual = visit.CheckIn.UsualPain,
-                },
-            },
+            file.ProfileAt(visit),
             file.Policy.Id,
             plan.Plan.Items,
             visit.CheckIn with
@@ -68,7 +61,11 @@ public static class DecisionInputs
                 Visits = now.Visits,
                 Home = now.Home,
                 LastWorkDate = now.LastWorkDate,
-                Profile = then.Profile with { Pain = now.Profile.Pain },
+                Profile = then.Profile with
+                {
+                    Pain = now.Profile.Pain,
+                    SettleHours = now.Profile.SettleHours,
+                },
             }
             : null;
 

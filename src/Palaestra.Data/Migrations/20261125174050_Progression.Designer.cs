@@ -11,7 +11,7 @@ using Palaestra.Data;
 namespace Palaestra.Data.Migrations
 {
     [DbContext(typeof(PalaestraDb))]
-    [Migration("20261125162427_Progression")]
+    [Migration("20261125174050_Progression")]
     partial class Progression
     {
         /// <inheritdoc />
@@ -182,9 +182,8 @@ namespace Palaestra.Data.Migrations
                     b.Property<DateOnly>("From")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Kind")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
+                    b.Property<int>("Kind")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Station")
                         .IsRequired()
@@ -205,7 +204,7 @@ namespace Palaestra.Data.Migrations
 
                     b.HasIndex("EpisodeId");
 
-                    b.HasIndex("From");
+                    b.HasIndex("Kind", "From");
 
                     b.ToTable("Pile");
                 });
@@ -217,6 +216,12 @@ namespace Palaestra.Data.Migrations
 
                     b.Property<bool>("Closed")
                         .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("LatestOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("LatestVisitId")
+                        .HasColumnType("TEXT");
 
                     b.Property<int?>("PainFirst")
                         .HasColumnType("INTEGER");
@@ -232,6 +237,8 @@ namespace Palaestra.Data.Migrations
 
                     b.HasKey("EpisodeId");
 
+                    b.HasIndex("LatestOn");
+
                     b.HasIndex("Stale");
 
                     b.ToTable("Standings");
@@ -242,9 +249,6 @@ namespace Palaestra.Data.Migrations
                     b.Property<Guid>("VisitId")
                         .HasColumnType("TEXT");
 
-                    b.Property<bool>("Begun")
-                        .HasColumnType("INTEGER");
-
                     b.Property<Guid>("EpisodeId")
                         .HasColumnType("TEXT");
 
@@ -252,6 +256,10 @@ namespace Palaestra.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Says")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
                         .IsRequired()
                         .HasColumnType("TEXT");
 

@@ -120,7 +120,9 @@ namespace Palaestra.Data.Migrations
                     Closed = table.Column<bool>(type: "INTEGER", nullable: false),
                     PainFirst = table.Column<int>(type: "INTEGER", nullable: true),
                     PainLast = table.Column<int>(type: "INTEGER", nullable: true),
-                    RungId = table.Column<string>(type: "TEXT", nullable: true)
+                    RungId = table.Column<string>(type: "TEXT", nullable: true),
+                    LatestVisitId = table.Column<Guid>(type: "TEXT", nullable: false),
+                    LatestOn = table.Column<DateOnly>(type: "TEXT", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -140,7 +142,7 @@ namespace Palaestra.Data.Migrations
                     Id = table.Column<Guid>(type: "TEXT", nullable: false),
                     EpisodeId = table.Column<Guid>(type: "TEXT", nullable: false),
                     VisitId = table.Column<Guid>(type: "TEXT", nullable: false),
-                    Kind = table.Column<string>(type: "TEXT", nullable: false),
+                    Kind = table.Column<int>(type: "INTEGER", nullable: false),
                     From = table.Column<DateOnly>(type: "TEXT", nullable: false),
                     What = table.Column<string>(type: "TEXT", nullable: false),
                     CountFrom = table.Column<DateOnly>(type: "TEXT", nullable: true),
@@ -165,7 +167,7 @@ namespace Palaestra.Data.Migrations
                     VisitId = table.Column<Guid>(type: "TEXT", nullable: false),
                     EpisodeId = table.Column<Guid>(type: "TEXT", nullable: false),
                     Number = table.Column<int>(type: "INTEGER", nullable: false),
-                    Begun = table.Column<bool>(type: "INTEGER", nullable: false),
+                    State = table.Column<string>(type: "TEXT", nullable: false),
                     Says = table.Column<string>(type: "TEXT", nullable: false)
                 },
                 constraints: table =>
@@ -202,14 +204,19 @@ namespace Palaestra.Data.Migrations
                 column: "EpisodeId");
 
             migrationBuilder.CreateIndex(
-                name: "IX_Pile_From",
+                name: "IX_Pile_Kind_From",
                 table: "Pile",
-                column: "From");
+                columns: new[] { "Kind", "From" });
 
             migrationBuilder.CreateIndex(
                 name: "IX_StandingVisits_EpisodeId",
                 table: "StandingVisits",
                 column: "EpisodeId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Standings_LatestOn",
+                table: "Standings",
+                column: "LatestOn");
 
             migrationBuilder.CreateIndex(
                 name: "IX_Standings_Stale",
@@ -229,7 +236,7 @@ namespace Palaestra.Data.Migrations
                 """
             );
             migrationBuilder.Sql(
-                "INSERT INTO Standings (EpisodeId, Stale, Closed) SELECT Id, 1, 0 FROM Episodes;"
+                "INSERT INTO Standings (EpisodeId, Stale, Closed, LatestVisitId, LatestOn) SELECT Id, 1, 0, '00000000-0000-0000-0000-000000000000', '0001-01-01' FROM Episodes;"
             );
         }
 

@@ -1,0 +1,179 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Label, TextArea, TextField as AriaTextField } from "react-aria-components";
+import styled, { createGlobalStyle } from "styled-components";
+import { api, got, ProblemError } from "../api/client";
+import { keys, useClinic } from "../api/queries";
+import type { Letter, LetterView } from "../api/types";
+import { Button } from "../controls/Button";
+import { Choice } from "../controls/fields";
+import { HiddenVisually, Note, ProblemNote, Row, Small, Stack } from "../controls/layout";
+import { useVisit } from "../frame/useVisit";
+import { lettersOf, textOf } from "./letterText";
+
+const PrintPage = createGlobalStyle`
+  @page { margin: 18mm; }
+  @media print {
+    .screen-only { display: none !important; }
+    main { padding: 0 !important; max-width: none !important; }
+    textarea { border: 0 !important; padding: 0 !important; }
+  }
+`;
+
+const Paper = styled.div`
+  max-width: 800px;
+  padding: ${({ theme }) => theme.space(6)};
+  background: ${({ theme }) => theme.colour.sheet};
+  display: grid;
+  gap: ${({ theme }) => theme.space(3)};
+  @media print {
+    padding: 0;
+  }
+`;
+
+const Area = styled(TextArea)`
+  width: 100%;
+  padding: ${({ theme }) => theme.space(2)};
+  border: 1px solid ${({ theme }) => theme.colour.rule};
+  border-radius: 3px;
+  background: none;
+  color: inherit;
+  font: inherit;
+  resize: none;
+  field-sizing: content;
+  min-height: 2.4em;
+`;
+
+/** A letter to the referrer, written from the record; every part can be edited before it goes out. */
+export function LetterPage() {
+  const { episode, visitId } = useVisit();
+  const { data, error } = useQuery({
+    queryKey: keys.letter(visitId),
+    queryFn: () => got(api.GET("/api/visits/{visitId}/letter", { params: { path: { visitId } } })),
+  });
+  if (!episode) return null;
+  if (error) return <ProblemNote error={error} />;
+  if (!data) return null;
+  return <Editor key={`${visitId} ${data.version}`} visitId={visitId} view={data} />;
+}
+
+function Editor({ visitId, view }: { visitId: string; view: LetterView }) {
+  const queries = useQueryClient();
+  const { data: clinic } = useClinic();
+  const [letter, setLetter] = useState<Letter>(view.letter);
+  const [paper, setPaper] = useState<"a4" | "letter">("a4");
+  const store = useMutation({
+    mutationFn: () =>
+      got(
+        api.PUT("/api/visits/{visitId}/letter", {
+          params: { path: { visitId } },
+          body: { letter, version: view.version },
+        }),
+      ),
+    onSuccess: (stored) => queries.setQueryData(keys.letter(visitId), stored),
+  });
+  const changed = JSON.stringify(letter) !== JSON.stringify(view.letter);
+  const conflict = store.error instanceof ProblemError && store.error.status === 409;
+  return (
+    <Stack $gap={4}>
+      <PrintPage />
+      <div className="screen-only">
+        <Row $between $gap={4} style={{ alignItems: "flex-end" }}>
+          <h1>Letter</h1>
+          <Choice
+            label="Paper"
+            value={paper}
+            onChange={setPaper}
+            options={[
+              { value: "a4", label: "A4" },
+              { value: "letter", label: "Letter" },
+            ]}
+          />
+          <Row $gap={3}>
+            <Button isDisabled={!changed || store.isPending} onPress={() => store.mutate()}>
+              Keep my changes
+            </Button>
+            <Button $quiet isDisabled={changed} onPress={() => window.print()}>
+              Print
+            </Button>
+            {changed ? (
+              <Small>Keep the changes first, then print or get the PDF.</Small>
+            ) : (
+              <a href={`/api/visits/${visitId}/letter.pdf?paper=${paper}`} target="_blank" rel="noreferrer">
+                PDF
+              </a>
+            )}
+          </Row>
+        </Row>
+        {view.version > 0 && (
+          <Note>
+            Edited by {view.editedBy}. The record may say more by now.{" "}
+            <Button $quiet $small onPress={() => setLetter({ ...view.fresh, to: letter.to })}>
+              Write it anew from the record
+            </Button>
+          </Note>
+        )}
+        <ProblemNote error={store.error} />
+        {conflict && (
+          <Button
+            $quiet
+            $small
+            onPress={() => void queries.invalidateQueries({ queryKey: keys.letter(visitId) })}
+          >
+            Show the other one
+          </Button>
+        )}
+      </div>
+      <Paper>
+        {clinic?.name && <strong>{clinic.name}</strong>}
+        <Field
+          label="To"
+          value={letter.to}
+          onChange={(to) => setLetter({ ...letter, to })}
+          placeholder="To whom it goes"
+        />
+        <Field
+          label="About"
+          value={letter.about}
+          bold
+          onChange={(about) => setLetter({ ...letter, about })}
+        />
+        {letter.parts.map((part, i) => (
+          <section key={part.heading} aria-label={part.heading}>
+            <h2>{part.heading}</h2>
+            <Field
+              label={part.heading}
+              value={textOf(part.paragraphs)}
+              onChange={(text) =>
+                setLetter({
+                  ...letter,
+                  parts: letter.parts.map((p, j) => (j === i ? { ...p, paragraphs: lettersOf(text) } : p)),
+                })
+              }
+            />
+          </section>
+        ))}
+        <Small>
+          Written from the record and read by the practitioner before it goes out; local rules come first.
+        </Small>
+      </Paper>
+    </Stack>
+  );
+}
+
+function Field(props: {
+  label: string;
+  value: string;
+  onChange: (text: string) => void;
+  bold?: boolean;
+  placeholder?: string;
+}) {
+  return (
+    <AriaTextField value={props.value} onChange={props.onChange}>
+      <Label>
+        <HiddenVisually>{props.label}</HiddenVisually>
+      </Label>
+      <Area style={{ fontWeight: props.bold ? 700 : 400 }} placeholder={props.placeholder} />
+    </AriaTextField>
+  );
+}

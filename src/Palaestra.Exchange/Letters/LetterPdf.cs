@@ -1,0 +1,117 @@
+using Palaestra.Core.Outcomes;
+using Palaestra.Exchange.Sheets;
+using PdfSharp;
+using PdfSharp.Drawing;
+using PdfSharp.Pdf;
+using PdfSharp.UniversalAccessibility;
+
+namespace Palaestra.Exchange.Letters;
+
+/// <summary>A letter as it goes out: who writes, when, and about whom.</summary>
+/// <param name="From">The clinic; may be empty. <paramref name="Contact"/>: one line under it.</param>
+/// <param name="Signed">The practitioner.</param>
+public sealed record LetterPage(
+    Letter Letter,
+    string From,
+    string Contact,
+    string Date,
+    string Signed,
+    string Note
+);
+
+/// <summary>Writes a letter as PDF: fonts embedded, headings tagged, as many pages as it takes.</summary>
+public static class LetterPdf
+{
+    public static byte[] Write(LetterPage page, Paper paper)
+    {
+        SheetFonts.Use();
+        using var document = new PdfDocument();
+        document.Info.Title = page.Letter.About;
+        document.Info.Author = page.From;
+        document.Language = "en-GB";
+        document.ViewerPreferences.DisplayDocTitle = true;
+        var tags = UAManager.ForDocument(document);
+        using (var writer = new Writer(document, tags.StructureBuilder, paper))
+        {
+            writer.Put(page);
+        }
+        using var bytes = new MemoryStream();
+        document.Save(bytes);
+        return bytes.ToArray();
+    }
+
+    private sealed class Writer(PdfDocument document, StructureBuilder tags, Paper paper) : IDisposable
+    {
+        private const double Margin = 62;
+        private XGraphics? graphics;
+        private SheetPen pen = null!;
+        private double width;
+        private double bottom;
+        private double y;
+
+        public void Put(LetterPage page)
+        {
+            Begin();
+            Line(page.From, pen.Display(15), PdfBlockLevelElementTag.Paragraph);
+            Line(page.Contact, pen.Text(9), PdfBlockLevelElementTag.Paragraph, SheetPen.Grey);
+            y += 16;
+            foreach (var line in page.Letter.To.Split('\n'))
+            {
+                Line(line, pen.Text(10.5), PdfBlockLevelElementTag.Paragraph);
+            }
+            y += 8;
+            Line(page.Date, pen.Text(10.5), PdfBlockLevelElementTag.Paragraph);
+            y += 12;
+            Line(page.Letter.About, pen.Display(12.5), PdfBlockLevelElementTag.Heading1);
+            foreach (var part in page.Letter.Parts)
+            {
+                y += 9;
+                // A heading does not stand alone at the foot of a page.
+                Room(52);
+                Line(part.Heading, pen.Text(10.5, bold: true), PdfBlockLevelElementTag.Heading2);
+                foreach (var words in part.Paragraphs)
+                {
+                    Line(words, pen.Text(10.5), PdfBlockLevelElementTag.Paragraph);
+                    y += 3;
+                }
+            }
+            y += 18;
+            Room(60);
+            Line(page.Signed, pen.Text(10.5), PdfBlockLevelElementTag.Paragraph);
+            y += 14;
+            Line(page.Note, pen.Text(8.5), PdfBlockLevelElementTag.Paragraph, SheetPen.Grey);
+        }
+
+        private void Line(string words, XFont font, PdfBlockLevelElementTag tag, XColor? colour = null)
+        {
+            if (words.Length == 0)
+            {
+                return;
+            }
+            Room(pen.HeightOf(words, font, width));
+            y += pen.Paragraph(words, font, Margin, y, width, colour, tag);
+        }
+
+        private void Room(double height)
+        {
+            if (y + height > bottom)
+            {
+                Begin();
+            }
+        }
+
+        private void Begin()
+        {
+            graphics?.Dispose();
+            var page = document.AddPage();
+            page.Size = paper == Paper.A4 ? PageSize.A4 : PageSize.Letter;
+            graphics = XGraphics.FromPdfPage(page);
+            pen = new SheetPen(graphics, tags, 1);
+            width = page.Width.Point - 2 * Margin;
+            bottom = page.Height.Point - Margin;
+            y = Margin;
+        }
+
+        public void Dispose() => graphics?.Dispose();
+    }
+}

@@ -1,0 +1,257 @@
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Library;
+using Palaestra.Core.Progression;
+using Palaestra.Core.Screening;
+using Palaestra.Data;
+using Palaestra.Data.Day;
+using Palaestra.Data.Visits;
+using Palaestra.Server.Intake;
+using Palaestra.Server.Progression;
+
+namespace Palaestra.Server.Day;
+
+/// <summary>Works out from its whole record where an episode stands, and keeps that for the day.</summary>
+public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFiles files, TimeProvider time)
+{
+    /// <summary>So many are worked out within one request; the rest follows with the next ones.</summary>
+    public const int AtOnce = 40;
+
+    /// <returns>How many were out of date and still are.</returns>
+    public async Task<int> Refresh(int most = AtOnce)
+    {
+        var stale = await db.Standings.Where(s => s.Stale).Select(s => s.EpisodeId).Take(most).ToListAsync();
+        foreach (var id in stale)
+        {
+            await Refresh(id);
+            db.ChangeTracker.Clear();
+        }
+        return stale.Count < most ? 0 : await db.Standings.CountAsync(s => s.Stale);
+    }
+
+    private async Task Refresh(Guid episodeId)
+    {
+        if (await files.OfEpisode(episodeId) is not { Visits.Count: > 0 } file)
+        {
+            return;
+        }
+        var standing = await db
+            .Standings.Include(s => s.Visits)
+            .Include(s => s.Pile)
+            .FirstAsync(s => s.EpisodeId == episodeId);
+        var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
+        var latest = file.Visits.LastOrDefault(v => DayOf(v) <= today) ?? file.Visits[0];
+        var pains = file.Visits.Select(v => EpisodeView.VisitOf(v, file).Pain).OfType<int>().ToList();
+        standing.Closed = file.Closed;
+        standing.PainFirst = pains.Count > 1 ? pains[0] : null;
+        standing.PainLast = pains.Count > 0 ? pains[^1] : null;
+        standing.RungId = file
+            .CurrentPlan?.Plan.Items.Select(i => i.RungId)
+            .FirstOrDefault(id => library.LadderOf(id).Direction != Direction.None);
+        standing.LatestVisitId = latest.Id;
+        standing.LatestOn = DayOf(latest);
+        db.StandingVisits.RemoveRange(standing.Visits);
+        db.Pile.RemoveRange(standing.Pile);
+        db.StandingVisits.AddRange(
+            file.Visits.Where(v => DayOf(v) >= today).Select(v => VisitOf(v, file, standing))
+        );
+        db.Pile.AddRange(PileOf(file, latest));
+        standing.Stale = false;
+        await db.SaveChangesAsync();
+    }
+
+    private StandingVisit VisitOf(Visit visit, CaseFile file, Standing standing)
+    {
+        var view = EpisodeView.VisitOf(visit, file);
+        var says =
+            file.Closed ? "closed until a danger sign is dealt with"
+            : view.Number == 1
+                ? view.HasScreen ? "first visit · screened"
+                    : "first visit"
+            : standing.RungId is { } rung
+                ? $"visit {view.Number} · {library.Rung(rung).Name.ToLowerInvariant()}"
+            : $"visit {view.Number} · no plan yet";
+        return new StandingVisit
+        {
+            VisitId = visit.Id,
+            EpisodeId = file.Episode.Id,
+            Number = view.Number,
+            State = view.State.ToString(),
+            Says = says,
+        };
+    }
+
+    private IEnumerable<PileRow> PileOf(CaseFile file, Visit latest)
+    {
+        if (file.Closed)
+        {
+            var report = file.Episode.DangerReports.First(r => r.Open);
+            yield return Row(
+                file,
+                PileKind.DangerSign,
+                latest.Id,
+                DateOnly.MinValue,
+                $"{EpisodeView.ReportOf(report, library).Words}.",
+                "Record what was done before anything else.",
+                "ask"
+            );
+            yield break;
+        }
+        if (Undecided(file) is { } undecided)
+        {
+            yield return undecided;
+        }
+        if (Sore(file) is { } sore)
+        {
+            yield return sore;
+        }
+        if (Away(file, latest) is { } away)
+        {
+            yield return away;
+        }
+        foreach (var mine in file.Episode.Precautions.Where(p => p.Until is not null))
+        {
+            yield return Row(
+                file,
+                PileKind.PrecautionLapsed,
+                latest.Id,
+                mine.Until!.Value.AddDays(1),
+                $"{library.Precaution(mine.Id).Name}: its date, {mine.Until:d MMM}, has passed; it no longer holds.",
+                "Look again, and take it away or set a new date.",
+                "ask"
+            );
+        }
+        if (file.ScreenVisit() is { } screen)
+        {
+            yield return Row(
+                file,
+                PileKind.RescreenDue,
+                latest.Id,
+                DateOnly.FromDateTime(file.RescreenDue(screen)),
+                "{weeks} weeks since the last screen.",
+                "Screen again.",
+                "screen",
+                DayOf(screen)
+            );
+        }
+    }
+
+    /// <summary>A session without decisions: as what its most pressing proposal says.</summary>
+    private PileRow? Undecided(CaseFile file)
+    {
+        var visit = file.Visits.LastOrDefault(v =>
+            v.DecidedAt is null && file.Has(v.Id, TrialPurpose.Session)
+        );
+        if (visit is null)
+        {
+            return null;
+        }
+        var proposals = DecisionInputs.Of(file, visit.Id, library) is { } input
+            ? DecisionEngine.Bare(input, library)
+            : [];
+        var stalled = proposals.FirstOrDefault(d => d.RuleId == "D-PLATEAU");
+        return stalled is null
+            ? Row(
+                file,
+                PileKind.NotDecided,
+                visit.Id,
+                DateOnly.MinValue,
+                "A session is done and nothing is decided.",
+                "See Decide.",
+                "decide"
+            )
+            : Row(
+                file,
+                PileKind.Stalled,
+                visit.Id,
+                DateOnly.MinValue,
+                $"Stalled: {NameOf(file, stalled)}. {stalled.Evidence.First(words => words.StartsWith("No clear change", StringComparison.Ordinal))}",
+                stalled.Todo ?? "Screen again.",
+                "decide"
+            );
+    }
+
+    private string NameOf(CaseFile file, Decision decision) =>
+        library
+            .Rung(
+                file.Plans.SelectMany(p => p.Plan.Items).Last(item => item.Id == decision.PlanItemId).RungId
+            )
+            .Name.ToLowerInvariant();
+
+    private static PileRow? Sore(CaseFile file)
+    {
+        var asked = file.Visits.LastOrDefault(v => v is { CheckIn: not null, DecidedAt: null });
+        if (asked?.CheckIn is not { } check)
+        {
+            return null;
+        }
+        var rose = check.NextDayPain - check.UsualPain >= file.Policy.NextDayRise;
+        var slow = check.SettledHours > file.Policy.SettleHours;
+        var what = rose
+            ? $"Sore the morning after: {check.NextDayPain}, usual {check.UsualPain}."
+            : $"Took {check.SettledHours:0.#} h to settle.";
+        return rose || slow
+            ? Row(
+                file,
+                PileKind.Soreness,
+                asked.Id,
+                DateOnly.MinValue,
+                what,
+                "Ease one step; see Decide.",
+                file.Has(asked.Id, TrialPurpose.Session) ? "decide" : "session"
+            )
+            : null;
+    }
+
+    /// <summary>Nothing known of training for the policy's days, and a plan that would be trained.</summary>
+    private static PileRow? Away(CaseFile file, Visit latest)
+    {
+        if (file.CurrentPlan is not { Plan.Items.Count: > 0 })
+        {
+            return null;
+        }
+        var here = file.Visits.Where(v => file.Events(v.Id).Count > 0).Select(v => (DateOnly?)DayOf(v));
+        var home = file.HomeLog.Where(d => d.Done.Any(r => r.Reps > 0)).Select(d => (DateOnly?)d.Day);
+        var told = file.Visits.Select(v => v.CheckIn?.LastTrained);
+        if (here.Concat(home).Concat(told).Max() is not { } last)
+        {
+            return null;
+        }
+        // A visit that is booked is the call already.
+        var booked = DayOf(file.Visits[^1]).AddDays(1);
+        var due = last.AddDays(file.Policy.AwayDays);
+        return Row(
+            file,
+            PileKind.Away,
+            latest.Id,
+            due > booked ? due : booked,
+            "{days} days since anything is known of training.",
+            "Call; at the return one step down, then check again.",
+            "session",
+            last
+        );
+    }
+
+    private static PileRow Row(
+        CaseFile file,
+        PileKind kind,
+        Guid visit,
+        DateOnly from,
+        string what,
+        string step,
+        string station,
+        DateOnly? countFrom = null
+    ) =>
+        new()
+        {
+            EpisodeId = file.Episode.Id,
+            VisitId = visit,
+            Kind = kind,
+            From = from,
+            What = what,
+            CountFrom = countFrom,
+            Step = step,
+            Station = station,
+        };
+
+    private static DateOnly DayOf(Visit visit) => DateOnly.FromDateTime(visit.PlannedAt);
+}

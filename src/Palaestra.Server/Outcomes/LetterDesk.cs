@@ -1,0 +1,102 @@
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Library;
+using Palaestra.Core.Outcomes;
+using Palaestra.Core.Visits;
+using Palaestra.Data;
+using Palaestra.Exchange.Letters;
+using Palaestra.Server.Intake;
+using Palaestra.Server.Progression;
+
+namespace Palaestra.Server.Outcomes;
+
+/// <summary>Writes a letter to the referrer from a record up to a visit.</summary>
+public sealed class LetterDesk(
+    PalaestraDb db,
+    PracticeLibrary library,
+    OutcomesDesk outcomes,
+    TimeProvider time
+)
+{
+    private const string Note =
+        "Written from the record of this clinic and read by the practitioner before it was sent. It supports local rules and the licensed practitioner's judgement and does not replace them.";
+
+    public async Task<Letter> Fresh(CaseFile file, Guid visitId) =>
+        new LetterWriter(await InputOf(file, visitId), library).Write();
+
+    private async Task<LetterInput> InputOf(CaseFile file, Guid visitId)
+    {
+        var number = file.NumberOf(visitId);
+        var visits = file.Visits.Take(number).ToList();
+        var ids = visits.Select(v => v.Id).ToList();
+        var decisions = await db
+            .Decisions.AsNoTracking()
+            .Where(d => ids.Contains(d.VisitId))
+            .OrderBy(d => d.Id)
+            .ToListAsync();
+        var plans = file.Plans.Where(p => ids.Contains(p.VisitId)).ToList();
+        var last = DateOnly.FromDateTime(visits[^1].PlannedAt);
+        return new LetterInput(
+            file.Episode.Client!.Name,
+            file.Episode.Client.AgeOn(last),
+            file.Episode.OpenedOn,
+            file.Episode.Complaint,
+            file.Episode.Profile(),
+            [.. file.Profile.Precautions.Select(PrecautionWords)],
+            [.. file.Episode.DangerReports.Select(r => DangerWords(r))],
+            visits.Count(v => EpisodeView.VisitOf(v, file).State != VisitState.Planned),
+            last,
+            file.Visits.FirstOrDefault(v => file.Has(v.Id, Core.Screening.TrialPurpose.Screen))
+                is { } screened
+                ? new(DateOnly.FromDateTime(screened.PlannedAt), file.FindingsOf(screened))
+                : null,
+            file.ScreenVisit(visitId) is { } latest
+                ? new(DateOnly.FromDateTime(latest.PlannedAt), file.FindingsOf(latest))
+                : null,
+            plans.FirstOrDefault()?.Plan,
+            plans.LastOrDefault()?.Plan,
+            file.Performances(visitId),
+            [.. decisions.Select(d => d.Chosen)],
+            [.. visits.Select(v => v.CheckIn).OfType<CheckIn>()],
+            HomeShare(file, visits),
+            [
+                .. outcomes
+                    .Series(file)
+                    .Select(s => OutcomeSeries.Of(s.Measure, [.. s.Points.Where(p => p.Visit <= number)]))
+                    .OfType<OutcomeSeries>(),
+            ],
+            file.Policy
+        );
+    }
+
+    /// <summary>Over all visits to which a home log was brought.</summary>
+    private double? HomeShare(CaseFile file, List<Data.Visits.Visit> visits)
+    {
+        var work = visits.SelectMany(v => DecisionInputs.Of(file, v.Id, library)?.Home ?? []).ToList();
+        var planned = work.Sum(w => w.PlannedReps);
+        return planned == 0 ? null : Math.Min(1, work.Sum(w => w.DoneReps) / (double)planned);
+    }
+
+    private string PrecautionWords(Core.Intake.ClientPrecaution mine)
+    {
+        var side = mine.Side == Side.Both ? "" : $", {mine.Side.Word()}";
+        var note = string.IsNullOrWhiteSpace(mine.Note) ? "" : $" ({mine.Note.Trim()})";
+        return $"{library.Precaution(mine.Id).Name.ToLowerInvariant()}{side}{note}";
+    }
+
+    private string DangerWords(Data.Intake.DangerReport report)
+    {
+        var sign = library.DangerSigns.FirstOrDefault(s => s.Id == report.SignId)?.Words ?? report.SignId;
+        var noted = report.NotedAt.ToLocalTime().ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
+        return report.ClearedAt is { } cleared
+            ? $"Danger sign reported on {noted}: {sign}. Found: {report.Found} Done: {report.Done} (by {report.ClearedBy}, {cleared.ToLocalTime().ToString("d MMMM yyyy", CultureInfo.InvariantCulture)})."
+            : $"Danger sign reported on {noted}: {sign}. Not yet dealt with.";
+    }
+
+    public async Task<LetterPage> Page(Letter letter, string signed)
+    {
+        var clinic = await db.Clinics.AsNoTracking().SingleOrDefaultAsync();
+        var today = time.GetLocalNow().DateTime.ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
+        return new(letter, clinic?.Name ?? "", clinic?.Contact ?? "", today, signed, Note);
+    }
+}

@@ -1,0 +1,122 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Outcomes;
+using Palaestra.Data;
+using Palaestra.Data.Outcomes;
+using Palaestra.Exchange.Letters;
+using Palaestra.Exchange.Sheets;
+using Palaestra.Server.Intake;
+using Palaestra.Server.Problems;
+using Palaestra.Server.SignIn;
+
+namespace Palaestra.Server.Outcomes;
+
+/// <param name="Letter">As it was edited, or as it is written from the record.</param>
+/// <param name="Fresh">As it is written from the record now.</param>
+/// <param name="Version">0 before it was edited.</param>
+public sealed record LetterView(Letter Letter, Letter Fresh, int Version, string? EditedBy);
+
+public sealed record LetterForm(Letter Letter, int Version);
+
+public static class LetterEndpoints
+{
+    public static void MapLetters(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api/visits/{visitId:guid}").WithTags("Outcomes");
+        group.MapGet("/letter", Get).WithName("GetLetter");
+        group.MapPut("/letter", Put).WithName("StoreLetter");
+        group.MapGet("/letter.pdf", Pdf).WithName("GetLetterPdf");
+    }
+
+    private static async Task<Results<Ok<LetterView>, ProblemHttpResult>> Get(
+        Guid visitId,
+        CaseFiles files,
+        LetterDesk desk,
+        PalaestraDb db
+    )
+    {
+        if (await files.OfVisit(visitId) is not { } file)
+        {
+            return Problem.NotFound("visit");
+        }
+        var fresh = await desk.Fresh(file, visitId);
+        var stored = await db.Letters.AsNoTracking().FirstOrDefaultAsync(l => l.VisitId == visitId);
+        return TypedResults.Ok(
+            new LetterView(stored?.Letter ?? fresh, fresh, stored?.Version ?? 0, stored?.WrittenBy)
+        );
+    }
+
+    private static async Task<Results<Ok<LetterView>, ProblemHttpResult>> Put(
+        Guid visitId,
+        LetterForm form,
+        CaseFiles files,
+        LetterDesk desk,
+        PalaestraDb db,
+        WhoIsHere who,
+        TimeProvider time
+    )
+    {
+        if (await files.OfVisit(visitId) is not { } file)
+        {
+            return Problem.NotFound("visit");
+        }
+        if (Letter.Errors(form.Letter, "letter").ToList() is { Count: > 0 } errors)
+        {
+            return Problem.Fields(errors);
+        }
+        const string meanwhile =
+            "The letter was edited on another screen meanwhile. Nothing was stored; look at both.";
+        var stored = await db.Letters.FirstOrDefaultAsync(l => l.VisitId == visitId);
+        if ((stored?.Version ?? 0) != form.Version)
+        {
+            return Problem.Conflict(meanwhile, stored?.Letter);
+        }
+        if (stored is null)
+        {
+            stored = new LetterDraft
+            {
+                VisitId = visitId,
+                Letter = form.Letter,
+                WrittenBy = who.Name,
+            };
+            db.Letters.Add(stored);
+        }
+        else
+        {
+            stored.Letter = form.Letter;
+            stored.WrittenBy = who.Name;
+            stored.Version++;
+        }
+        stored.WrittenAt = time.GetUtcNow().UtcDateTime;
+        try
+        {
+            await db.SaveChangesAsync();
+        }
+        catch (DbUpdateException)
+        {
+            return Problem.Conflict(meanwhile);
+        }
+        return TypedResults.Ok(
+            new LetterView(stored.Letter, await desk.Fresh(file, visitId), stored.Version, stored.WrittenBy)
+        );
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Pdf(
+        Guid visitId,
+        CaseFiles files,
+        LetterDesk desk,
+        PalaestraDb db,
+        WhoIsHere who,
+        Word<Paper>? paper
+    )
+    {
+        if (await files.OfVisit(visitId) is not { } file)
+        {
+            return Problem.NotFound("visit");
+        }
+        var stored = await db.Letters.AsNoTracking().FirstOrDefaultAsync(l => l.VisitId == visitId);
+        var letter = stored?.Letter ?? await desk.Fresh(file, visitId);
+        var page = await desk.Page(letter, who.Name);
+        return TypedResults.File(LetterPdf.Write(page, paper?.Value ?? Paper.A4), "application/pdf");
+    }
+}
