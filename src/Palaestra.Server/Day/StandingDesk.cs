@@ -19,7 +19,12 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
     /// <returns>How many were out of date and still are.</returns>
     public async Task<int> Refresh(int most = AtOnce)
     {
-        var stale = await db.Standings.Where(s => s.Stale).Select(s => s.EpisodeId).Take(most).ToListAsync();
+        var stale = await db
+            .Standings.Where(s => s.Stale)
+            .OrderBy(s => s.EpisodeId)
+            .Select(s => s.EpisodeId)
+            .Take(most)
+            .ToListAsync();
         foreach (var id in stale)
         {
             await Refresh(id);
@@ -37,6 +42,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
         var standing = await db
             .Standings.Include(s => s.Visits)
             .Include(s => s.Pile)
+            .AsSplitQuery()
             .FirstAsync(s => s.EpisodeId == episodeId);
         var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
         var latest = file.Visits.LastOrDefault(v => DayOf(v) <= today) ?? file.Visits[0];
