@@ -1,8 +1,8 @@
 using System.Net;
-using Palaestra.Data.Day;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
+using Palaestra.Data.Day;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Day;
 using Palaestra.Server.Intake;

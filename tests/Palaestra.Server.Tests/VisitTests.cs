@@ -1,9 +1,9 @@
 using System.Net;
-using Palaestra.Data.Day;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
+using Palaestra.Data.Day;
 using Palaestra.Server.Day;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;

@@ -33,12 +33,14 @@ public static class HomeLogCsv
 
     private static readonly CsvConfiguration Format = new(CultureInfo.InvariantCulture)
     {
-        NewLine = "\r\n",
         PrepareHeaderForMatch = args => args.Header.Trim().ToLowerInvariant(),
         TrimOptions = TrimOptions.Trim,
         MissingFieldFound = null,
         BadDataFound = null,
     };
+
+    /// <summary>Written with the line ends of RFC 4180; read with any.</summary>
+    private static readonly CsvConfiguration Written = Format with { NewLine = "\r\n" };
 
     private sealed record Row(int Line, DateOnly Day, HomeReps? Done, int? Pain, int? Next, string? Remark);
 
@@ -46,7 +48,7 @@ public static class HomeLogCsv
     public static string Write(IEnumerable<CsvDay> days, IReadOnlyList<LoggedExercise> exercises)
     {
         using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = new CsvWriter(text, Format))
+        using (var csv = new CsvWriter(text, Written))
         {
             foreach (var name in Header)
             {

@@ -70,11 +70,10 @@ public static class DecideEndpoints
         {
             return Problem.NotFound("visit");
         }
-        var taken = await db
-            .Decisions.AsNoTracking()
-            .Where(d => d.VisitId == visitId)
-            .OrderBy(d => d.Id)
-            .ToListAsync();
+        var taken = InOrder(
+            await db.Decisions.AsNoTracking().Where(d => d.VisitId == visitId).ToListAsync(),
+            file.PlanFor(visitId)?.Plan
+        );
         if (DecisionInputs.Of(file, visitId, library) is not { } input)
         {
             return TypedResults.Ok(
@@ -121,6 +120,15 @@ public static class DecideEndpoints
                 null
             )
         );
+    }
+
+    /// <summary>In the order of the plan they were taken on: ids made in one moment have none.</summary>
+    public static IReadOnlyList<DecisionRecord> InOrder(IEnumerable<DecisionRecord> records, Plan? plan)
+    {
+        var order = (plan?.Items ?? [])
+            .SelectMany(item => item.Doses.Select(dose => (item.Id, dose.Side)))
+            .ToList();
+        return [.. records.OrderBy(r => order.IndexOf((r.Proposal.PlanItemId, r.Proposal.Side)))];
     }
 
     private static async Task<Results<Created<DecideView>, ProblemHttpResult>> Take(

@@ -94,9 +94,11 @@ public static class LookBackEndpoints
                     .. inputs.Select(input => new ChosenVisit(
                         input.Visit,
                         [
-                            .. records
-                                .Where(r => file.NumberOf(r.VisitId) == input.Visit)
-                                .OrderBy(r => r.Id)
+                            .. DecideEndpoints
+                                .InOrder(
+                                    records.Where(r => file.NumberOf(r.VisitId) == input.Visit),
+                                    file.PlanFor(file.Visits[input.Visit - 1].Id)?.Plan
+                                )
                                 .Select(r => r.Chosen),
                         ]
                     )),

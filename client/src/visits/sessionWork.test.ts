@@ -1,0 +1,76 @@
+import { describe, expect, it } from "vitest";
+import type { CaptureEvent, Library, SessionView } from "../api/types";
+import { isDone, itemsOf, setsOf } from "./sessionWork";
+import type { LiveTrialState } from "../capture/liveTrial";
+
+const library = {
+  ladders: [{ rungs: [{ id: "D3", sides: "each", cues: ["Push the floor away"] }] }],
+} as unknown as Library;
+
+const dose = { reps: 5, sets: 2, hold: 0, fewer: 0 };
+const item = (id: string) => ({
+  item: {
+    id,
+    rungId: "B5",
+    doses: [
+      { side: "left", dose },
+      { side: "right", dose },
+    ],
+  },
+  added: false,
+  inPlaceOf: null,
+  skipped: false,
+  sides: [],
+});
+const session = {
+  items: [item("a"), item("b")],
+  sets: ["a", "b"].flatMap((itemId) =>
+    ["left", "right"].flatMap((side) => [1, 2].map((set) => ({ itemId, side, set }))),
+  ),
+} as unknown as SessionView;
+
+const event = (id: string, kind: CaptureEvent["kind"], fields: Partial<CaptureEvent>): CaptureEvent => ({
+  id,
+  trialId: `t-${id}`,
+  kind,
+  at: "2026-03-02T09:00:00Z",
+  ...fields,
+});
+
+describe("a session on a tablet that cannot reach the server", () => {
+  it("leaves out what was skipped and takes it in again when that is undone", () => {
+    const skip = event("1", "exercise-skipped", { planItemId: "a" });
+    expect(setsOf(session, itemsOf(session, [skip], library)).map((s) => s.item.id)).toEqual(
+      Array(4).fill("b"),
+    );
+    const undo = { ...event("2", "undone", { undoes: "1" }), trialId: skip.trialId };
+    expect(setsOf(session, itemsOf(session, [skip, undo], library))).toHaveLength(8);
+  });
+
+  it("does what stands in for another after it, and what is added at the end", () => {
+    const added = [
+      event("1", "exercise-added", {
+        planItemId: "x",
+        rungId: "D3",
+        target: { ...dose, sets: 1 },
+        inPlaceOf: "a",
+      }),
+      event("2", "exercise-added", { planItemId: "y", rungId: "D3", target: { ...dose, sets: 1 } }),
+    ];
+    const items = itemsOf(session, added, library);
+    expect(items.map((i) => i.item.id)).toEqual(["a", "x", "b", "y"]);
+    expect(
+      setsOf(session, items)
+        .slice(-4)
+        .map((s) => `${s.item.id} ${s.side}`),
+    ).toEqual(["x left", "x right", "y left", "y right"]);
+  });
+
+  it("takes a set made easier on a rung without sides for the set it was asked as", () => {
+    const todo = setsOf(session, itemsOf(session, [], library))[0]!;
+    const trial = { planItemId: "a", set: 1, side: "both", ended: "target-met" } as LiveTrialState;
+    expect(isDone(todo, [trial])).toBe(true);
+    expect(isDone(todo, [{ ...trial, ended: null }])).toBe(false);
+    expect(isDone(todo, [{ ...trial, side: "right" }])).toBe(false);
+  });
+});
