@@ -1,10 +1,12 @@
 using System.Diagnostics;
 using System.Globalization;
+using Palaestra.Bench;
 using Palaestra.Core.Body;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
+using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Simulation;
 using Palaestra.Simulation.Courses;
@@ -19,6 +21,11 @@ if (args is ["simulate", var report])
 if (args is ["courses", var policies, var count])
 {
     File.WriteAllText(policies, CourseReport.Write(library, int.Parse(count, CultureInfo.InvariantCulture)));
+    return;
+}
+if (args is ["fill", var folder])
+{
+    LargeClinic.Fill(folder, DateTime.Now);
     return;
 }
 var rungs = library.Ladders.SelectMany(ladder => ladder.Rungs).ToList();
@@ -120,6 +127,20 @@ Console.WriteLine(
         CultureInfo.InvariantCulture,
         $"| a plan over the whole library with runner-up, five minutes less and more, {plans.Count} simulated clients; 99th percentile {plans[(int)(plans.Count * 0.99)]:0.0} ms, slowest {plans[^1]:0.0} ms | {plans[plans.Count / 2]:0.0#} | {plans[(int)(plans.Count * 0.95)]:0.0#} | {plans.Count} |"
     )
+);
+
+// A visit with twenty before it, and such an episode under every policy.
+var course = Course.Visits(library, policy, CourseNature.Typical with { Weeks = 20 }, seed: 3);
+Row(
+    $"deciding a visit with {course.Count - 1} visits before it ({course[^1].Items.Count} exercises), with what would have changed each",
+    1,
+    () => _ = DecisionEngine.Decide(course[^1], library)
+);
+Row($"the same without what would have changed it", 1, () => _ = DecisionEngine.Bare(course[^1], library));
+Row(
+    $"replay of {course.Count} visits under {library.Policies.Count} policies",
+    1,
+    () => _ = Replay.Of(course, _ => course[^1].Visits, library.Policies, library)
 );
 
 static PlanInput PlanInputOf(int seed, PracticeLibrary library, Policy policy)

@@ -47,7 +47,6 @@ const pick = (group, choice) =>
 try {
   await page.goto(address);
   await page.getByRole("button", { name: /Ines Tarrow/ }).waitFor();
-  await shot("sign-in");
   await page.getByRole("button", { name: /Ines Tarrow/ }).click();
   await page.getByRole("button", { name: "Sign in", exact: true }).click();
   await page.getByRole("img", { name: /Bridge/ }).first().waitFor();
@@ -93,8 +92,9 @@ try {
   await open(/Nerys Quill/);
   await station("Session");
   await shot("session");
+  await open(/Perrin Lowmoor/);
   await station("Decide");
-  await page.getByRole("button", { name: /^Evidence/ }).nth(1).click();
+  await page.getByRole("button", { name: /^Evidence/ }).first().click();
   await shot("decide");
   await open(/Ottoline Brask/);
   await station("Plan");
@@ -117,11 +117,13 @@ try {
   await page.goto(`${address}/settings`);
   await page.getByRole("heading", { name: "Policies" }).waitFor();
   await shot("settings");
-  await page.goto(`${address}/library/sheet`);
-  await page.getByText("Foot float").waitFor();
-  await page.setViewportSize({ width: 1280, height: 2400 });
-  await rest();
-  await shot("contact-sheet", { fullPage: true });
+  await open(/Sunniva Achterby/);
+  await page.getByRole("link", { name: "Progress" }).click();
+  await page.getByRole("heading", { name: "How it goes" }).waitFor();
+  await shot("progress", { fullPage: true });
+  await page.getByRole("link", { name: "Letter" }).click();
+  await page.getByRole("heading", { name: "What was done" }).waitFor();
+  await shot("letter", { fullPage: true });
 } finally {
   await browser.close();
   server.kill();

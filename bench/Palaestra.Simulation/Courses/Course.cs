@@ -30,7 +30,23 @@ public static class Course
 {
     private static readonly DateOnly First = new(2026, 3, 2);
 
-    public static CourseResult? Run(PracticeLibrary library, Policy policy, CourseNature nature, int seed)
+    public static CourseResult? Run(PracticeLibrary library, Policy policy, CourseNature nature, int seed) =>
+        Begin(library, policy, nature, seed)?.Live();
+
+    /// <summary>What the rules looked at at each visit of a course; empty where nothing could be planned.</summary>
+    public static IReadOnlyList<DecideInput> Visits(
+        PracticeLibrary library,
+        Policy policy,
+        CourseNature nature,
+        int seed
+    )
+    {
+        var weeks = Begin(library, policy, nature, seed);
+        weeks?.Live();
+        return weeks?.Inputs ?? [];
+    }
+
+    private static Weeks? Begin(PracticeLibrary library, Policy policy, CourseNature nature, int seed)
     {
         var client = new CourseClient(library, nature, seed);
         var ids = new Random(seed);
@@ -60,7 +76,7 @@ public static class Course
         {
             return null;
         }
-        return new Weeks(client, plan, findings, policy, library, nature).Live();
+        return new Weeks(client, plan, findings, policy, library, nature);
     }
 
     private static ClientProfile ProfileOf(CourseClient client) =>
@@ -127,6 +143,8 @@ public static class Course
         private int decisions;
         private int overturned;
 
+        public List<DecideInput> Inputs { get; } = [];
+
         public CourseResult Live()
         {
             var plan = first;
@@ -192,6 +210,7 @@ public static class Course
                 plan.Strategy,
                 plan.SwitchOn
             );
+            Inputs.Add(input);
             var chosen = DecisionEngine.Bare(input, library);
             // The same history but for today, and today seen by somebody who misses and imagines nothing.
             var clear = input with

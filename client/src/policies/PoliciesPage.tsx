@@ -32,7 +32,10 @@ export function PoliciesPage() {
   return (
     <Page>
       <Row $between style={{ marginBottom: 16 }}>
-        <h1>Settings</h1>
+        <h1 style={{ marginRight: "auto" }}>Settings</h1>
+        <Link to="/overrides" style={{ color: "inherit", fontWeight: 600 }}>
+          Where we disagree with the policy
+        </Link>
         <Link to="/" style={{ color: "inherit", fontWeight: 600 }}>
           The day
         </Link>

@@ -4,7 +4,7 @@ import styled from "styled-components";
 import { api, got } from "../api/client";
 import { keys } from "../api/queries";
 import type { Outcome, OverridesView } from "../api/types";
-import { Empty, Page, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
+import { Empty, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { capital, dayWords, outcomeWords } from "../controls/words";
 import { ruleWords } from "./ruleWords";
 
@@ -41,7 +41,12 @@ export function OverridesPage() {
   return (
     <Page>
       <Stack $gap={4}>
-        <h1>Where we disagree with the policy</h1>
+        <Row $between>
+          <h1>Where we disagree with the policy</h1>
+          <Link to="/" style={{ color: "inherit", fontWeight: 600 }}>
+            The day
+          </Link>
+        </Row>
         <ProblemNote error={error} />
         {data && (data.rules.length === 0 ? <Nothing /> : <Rules view={data} />)}
       </Stack>

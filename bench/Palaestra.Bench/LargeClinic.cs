@@ -1,0 +1,69 @@
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Visits;
+using Palaestra.Data;
+using Palaestra.Data.Day;
+using Palaestra.Data.Intake;
+using Palaestra.Data.Visits;
+
+namespace Palaestra.Bench;
+
+/// <summary>Fills a prepared store with many clients and visits, so that the day can be measured in a full clinic.</summary>
+internal static class LargeClinic
+{
+    public const int Clients = 5000;
+    public const int VisitsEach = 20;
+
+    /// <summary>Visits a week apart, the last ones spread over the coming fortnight; no events: the day does not read them.</summary>
+    public static void Fill(string folder, DateTime today)
+    {
+        var random = new Random(1);
+        var options = new DbContextOptionsBuilder<PalaestraDb>()
+            .UseSqlite(Store.ConnectionString(folder))
+            .Options;
+        for (var batch = 0; batch < Clients; batch += 250)
+        {
+            using var db = new PalaestraDb(options);
+            db.ChangeTracker.AutoDetectChangesEnabled = false;
+            for (var i = batch; i < batch + 250; i++)
+            {
+                Add(db, i, today, random);
+            }
+            db.SaveChanges();
+        }
+    }
+
+    private static void Add(PalaestraDb db, int number, DateTime today, Random random)
+    {
+        var client = new Client { Name = $"Client {number:0000}", BirthDate = new DateOnly(1980, 1, 1) };
+        var last = today.Date.AddDays(random.Next(-200, 14)).AddHours(8).AddMinutes(15 * random.Next(40));
+        var episode = new Episode
+        {
+            ClientId = client.Id,
+            OpenedOn = DateOnly.FromDateTime(last.AddDays(-7 * (VisitsEach - 1))),
+            Complaint = "An ache after work.",
+            PainNow = 4,
+            PainWorst = 6,
+            PainUsual = 4,
+            SettleHours = 4,
+            Precautions = [],
+            PolicyId = "mastery-no-rise",
+            MinutesPerDay = 15,
+        };
+        db.Clients.Add(client);
+        db.Episodes.Add(episode);
+        for (var visit = 0; visit < VisitsEach; visit++)
+        {
+            var at = last.AddDays(-7 * (VisitsEach - 1 - visit));
+            db.Visits.Add(
+                new Visit
+                {
+                    EpisodeId = episode.Id,
+                    PlannedAt = at,
+                    CheckIn = visit == 0 || at > today ? null : new CheckIn(3, 3, random.Next(8), 4, []),
+                    DecidedAt = at > today || random.Next(40) == 0 ? null : at,
+                }
+            );
+        }
+        db.Standings.Add(new Standing { EpisodeId = episode.Id });
+    }
+}
