@@ -141,6 +141,13 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
   await expect(page.getByRole("heading", { name: /reps clean$/ })).toBeVisible();
   await expect(page.getByText(/made easier/)).toBeVisible();
   await expectAccessible(page, "summary");
+  // A set that does not count is taken out and counted again.
+  const asked = await page.getByRole("heading", { name: /reps clean$/ }).innerText();
+  await page.getByRole("button", { name: "Put a set right" }).click();
+  await page.getByRole("button", { name: /: does not count$/ }).last().click();
+  await expect(page.getByRole("button", { name: /^Start/ })).toBeVisible();
+  await page.getByRole("button", { name: "Count it again" }).click();
+  await expect(page.getByRole("heading", { name: asked })).toBeVisible();
   await page.getByRole("link", { name: "Go to Decide" }).click();
   await expect(page.getByRole("heading", { name: /decisions/ })).toBeVisible();
   await page.getByRole("button", { name: "Evidence, and what would change it" }).first().click();

@@ -31,30 +31,68 @@ public static class CourseReport
                     * 100:0} for each doubling of clean time in a week.
                 Most clients do most of the home work, a few little. All figures are our own choice; no data of real people stand behind them,
                 and what differs between the rows says more than what stands in one.
-
-                | policy | weeks until half of the exercises are a rung up, median | got there in {nature.Weeks} weeks | ability gained, rungs | flared at least once | flares a course | steps up a course | of those too early | decisions another look would overturn |
-                |---|---|---|---|---|---|---|---|---|
                 """
             )
         );
+        text.AppendLine();
+        text.AppendLine(Head(nature));
         var rules = new List<(string Policy, Dictionary<string, int> Fired, int All)>();
         foreach (var policy in library.Policies)
         {
-            var results = Enumerable
-                .Range(1, courses)
-                .AsParallel()
-                .AsOrdered()
-                .Select(seed => Course.Run(library, policy, nature, seed))
-                .OfType<CourseResult>()
-                .ToList();
-            Row(text, policy, results);
+            var results = Lived(library, policy, nature, courses);
+            Row(text, policy.Name, results);
             rules.Add((policy.Name, Fired(results), results.Sum(r => r.Decisions)));
+        }
+        text.AppendLine();
+        text.AppendLine("The first of them with one choice changed:");
+        text.AppendLine();
+        text.AppendLine(Head(nature));
+        foreach (var (name, policy) in Variants(library.DefaultPolicy))
+        {
+            Row(text, name, Lived(Instead(library, policy), policy, nature, courses));
         }
         Rules(text, rules);
         return text.ToString();
     }
 
-    private static void Row(StringBuilder text, Policy policy, List<CourseResult> results)
+    private static IEnumerable<(string Name, Policy Policy)> Variants(Policy policy) =>
+        [
+            ("clean time grows by a tenth a week", policy with { WeeklyGrowth = 0.1 }),
+            ("by two fifths", policy with { WeeklyGrowth = 0.4 }),
+            ("one clean visit is enough", policy with { MasteryVisits = 1 }),
+            ("effort up to 5 of 10", policy with { MasteryEffortMax = 5 }),
+        ];
+
+    private static PracticeLibrary Instead(PracticeLibrary library, Policy policy) =>
+        library with
+        {
+            Policies = [policy, .. library.Policies.Skip(1)],
+        };
+
+    private static List<CourseResult> Lived(
+        PracticeLibrary library,
+        Policy policy,
+        CourseNature nature,
+        int courses
+    ) =>
+        [
+            .. Enumerable
+                .Range(1, courses)
+                .AsParallel()
+                .AsOrdered()
+                .Select(seed => Course.Run(library, policy, nature, seed))
+                .OfType<CourseResult>(),
+        ];
+
+    private static string Head(CourseNature nature) =>
+        I(
+            $"""
+            | policy | weeks until half of the exercises are a rung up, median | got there in {nature.Weeks} weeks | ability gained, rungs | flared at least once | flares a course | steps up a course | of those too early | decisions another look would overturn |
+            |---|---|---|---|---|---|---|---|---|
+            """
+        );
+
+    private static void Row(StringBuilder text, string name, List<CourseResult> results)
     {
         var weeks = results.Select(r => r.TargetWeek).OfType<int>().Order().ToList();
         var reached = (double)weeks.Count / results.Count;
@@ -63,7 +101,7 @@ public static class CourseReport
         var ups = results.Sum(r => r.StepUps);
         text.AppendLine(
             I(
-                $"| {policy.Name} | {median} | {reached * 100:0} % | {results.Average(r => r.RungsGained):0.0} | {results.Count(r => r.Flares > 0) * 100.0 / results.Count:0} % | {results.Average(r => r.Flares):0.00} | {(double)ups / results.Count:0.0} | {(ups == 0 ? 0 : 100.0 * results.Sum(r => r.TooEarly) / ups):0} % | {100.0 * results.Sum(r => r.Overturned) / results.Sum(r => r.Decisions):0} % |"
+                $"| {name} | {median} | {reached * 100:0} % | {results.Average(r => r.RungsGained):0.0} | {results.Count(r => r.Flares > 0) * 100.0 / results.Count:0} % | {results.Average(r => r.Flares):0.00} | {(double)ups / results.Count:0.0} | {(ups == 0 ? 0 : 100.0 * results.Sum(r => r.TooEarly) / ups):0} % | {100.0 * results.Sum(r => r.Overturned) / results.Sum(r => r.Decisions):0} % |"
             )
         );
     }

@@ -10,6 +10,7 @@ import { Columns, Note, Row, Stack } from "../controls/layout";
 import { repsOf } from "../controls/words";
 import { painBefore } from "../screening/ScreenPage";
 import { AfterSet } from "./AfterSet";
+import { CorrectSets } from "./CorrectSets";
 import { HomeLog } from "./HomeLog";
 import { Overview, type OnTheFly } from "./Overview";
 import { Rest } from "./Rest";
@@ -125,6 +126,7 @@ export function Session(props: Props) {
           onTheFly={onTheFlyOf(events, record, library)}
         />
         <HomeLog episodeId={episode.id} visitId={visitId} library={library} folded />
+        <CorrectSets trials={trials} events={events} record={record} library={library} />
       </Stack>
     </Columns>
   );

@@ -1,0 +1,98 @@
+import { Disclosure, DisclosurePanel } from "react-aria-components";
+import { findRung } from "../api/queries";
+import type { CaptureEvent, Library } from "../api/types";
+import { cleanReps, effective, type LiveTrialState } from "../capture/liveTrial";
+import type { RecordEvent } from "../capture/useCapture";
+import { Button } from "../controls/Button";
+import { Quiet, Row, Small, Stack } from "../controls/layout";
+import { SideTag } from "../controls/SideTag";
+
+interface Props {
+  trials: LiveTrialState[];
+  events: CaptureEvent[];
+  record: RecordEvent;
+  library: Library;
+}
+
+/** Discarded sets of the session, each with the event that discarded it. */
+const discardedOf = (events: CaptureEvent[]) => {
+  const standing = effective(events);
+  return standing
+    .filter((e) => e.kind === "trial-discarded")
+    .flatMap((discard) => {
+      const start = standing.find((e) => e.trialId === discard.trialId && e.kind === "trial-started");
+      return start?.purpose === "session" ? [{ start, discard }] : [];
+    });
+};
+
+/** What was logged wrong: a set that was the other side's, or that does not count. Later decisions say if that would change them. */
+export function CorrectSets(props: Props) {
+  const { trials, record, library } = props;
+  const done = trials.filter((t) => t.ended !== null).sort((a, b) => a.startedAt - b.startedAt);
+  const discarded = discardedOf(props.events);
+  if (done.length + discarded.length === 0) return null;
+  return (
+    <Disclosure>
+      <Button $quiet $small slot="trigger">
+        Put a set right
+      </Button>
+      <DisclosurePanel>
+        <Stack $gap={2} style={{ paddingTop: 8 }}>
+          <Small>
+            Nothing is erased: the log keeps what was first written. What was decided stays, and says if it
+            would now differ.
+          </Small>
+          {done.map((t) => {
+            const { rung } = findRung(library, t.rungId);
+            const words = `${rung.name}, ${t.side}, set ${t.set}`;
+            return (
+              <Row key={t.trialId} $between>
+                <span>
+                  {rung.name} {t.side !== "both" && <SideTag side={t.side} />}{" "}
+                  <Quiet>
+                    set {t.set} · {cleanReps(t)} of {t.reps.length} clean
+                  </Quiet>
+                </span>
+                <Row $gap={2}>
+                  {t.side !== "both" && (
+                    <Button
+                      $quiet
+                      $small
+                      aria-label={`${words}: it was the other side`}
+                      onPress={() =>
+                        record(t.trialId, "side-corrected", { side: t.side === "left" ? "right" : "left" })
+                      }
+                    >
+                      Other side
+                    </Button>
+                  )}
+                  <Button
+                    $quiet
+                    $small
+                    aria-label={`${words}: does not count`}
+                    onPress={() => record(t.trialId, "trial-discarded")}
+                  >
+                    Does not count
+                  </Button>
+                </Row>
+              </Row>
+            );
+          })}
+          {discarded.map(({ start, discard }) => (
+            <Row key={discard.id} $between>
+              <Quiet>
+                <s>
+                  {findRung(library, start.rungId ?? "").rung.name}, {start.side}, set {start.set}
+                </s>{" "}
+                does not count
+              </Quiet>
+              <Button $quiet $small onPress={() => record(discard.trialId, "undone", { undoes: discard.id })}>
+                Count it again
+              </Button>
+            </Row>
+          ))}
+        </Stack>
+      </DisclosurePanel>
+    </Disclosure>
+  );
+}
