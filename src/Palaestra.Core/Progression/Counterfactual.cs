@@ -8,11 +8,17 @@ namespace Palaestra.Core.Progression;
 /// first; then a few facts; where none alone does it, two together. Of what is found the smallest change is told, one that
 /// makes it harder and one that makes it easier.
 /// </summary>
-internal sealed class Counterfactual(Decision decision, DecideInput input, PracticeLibrary library)
+internal sealed class Counterfactual(
+    Decision decision,
+    DecideInput input,
+    PracticeLibrary library,
+    OtherLadders others
+)
 {
     /// <param name="Cost">How far it is from what was: share of the number's range, or 1 for a fact.</param>
     private sealed record Found(string Words, Outcome Outcome, double Cost);
 
+    private readonly Policy policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
     private readonly DecideInput narrow = Narrow(decision, input, library);
 
     /// <summary>Only where caps look across exercises do the others matter.</summary>
@@ -72,7 +78,7 @@ internal sealed class Counterfactual(Decision decision, DecideInput input, Pract
 
     private Outcome Try(DecideInput other) =>
         DecisionEngine
-            .Bare(other, library)
+            .Bare(other, library, others)
             .First(d => d.PlanItemId == decision.PlanItemId && d.Side == decision.Side)
             .Outcome;
 
@@ -92,7 +98,7 @@ internal sealed class Counterfactual(Decision decision, DecideInput input, Pract
         foreach (var number in Known)
         {
             var now = number.Now!.Value;
-            var values = number.Values.Where(v => v != now).OrderBy(v => Math.Abs(v - now)).ToList();
+            var values = WorthTrying(number).Where(v => v != now).OrderBy(v => Math.Abs(v - now)).ToList();
             foreach (var way in new[] { values.Where(v => v > now), values.Where(v => v < now) })
             {
                 foreach (var value in way)
@@ -106,6 +112,30 @@ internal sealed class Counterfactual(Decision decision, DecideInput input, Pract
                 }
             }
         }
+    }
+
+    /// <summary>The policy's thresholds and the values beside them; every clean rep and painful set.</summary>
+    private IEnumerable<int> WorthTrying(DecisionNumber number)
+    {
+        int[] limits = number.Kind switch
+        {
+            NumberKind.Effort => [policy.MasteryEffortMax],
+            NumberKind.NextDayPain => [input.CheckIn.UsualPain + policy.NextDayRise - 1],
+            NumberKind.SettledHours => [(int)policy.SettleHours],
+            NumberKind.DaysAway => [policy.AwayDays - 1],
+            NumberKind.HomePercent =>
+            [
+                (int)Math.Ceiling(100 * policy.HomeLessFraction) - 1,
+                (int)Math.Ceiling(100 * policy.HomeAgreesFraction) - 1,
+            ],
+            _ => [.. number.Values],
+        };
+        return limits
+            .SelectMany(limit => new[] { limit, limit + 1 })
+            .Append(number.Min)
+            .Append(number.Max)
+            .Where(value => number.Min <= value && value <= number.Max)
+            .Distinct();
     }
 
     private static double Cost(DecisionNumber number, int value) =>
@@ -181,8 +211,8 @@ internal sealed class Counterfactual(Decision decision, DecideInput input, Pract
     private int Nearest(DecisionNumber number, int end, DecideInput beside)
     {
         var now = number.Now!.Value;
-        return number
-            .Values.Where(v => Math.Min(now, end) <= v && v <= Math.Max(now, end))
+        return WorthTrying(number)
+            .Where(v => Math.Min(now, end) <= v && v <= Math.Max(now, end))
             .OrderBy(v => Math.Abs(v - now))
             .First(v => v == end || Try(Set(beside, number.Kind, v)) != decision.Outcome);
     }

@@ -10,8 +10,15 @@ internal sealed class DecisionCase
 {
     private readonly ILookup<Side, Performance> history;
 
-    public DecisionCase(DecideInput input, PlanItem item, Side side, PracticeLibrary library)
+    public DecisionCase(
+        DecideInput input,
+        PlanItem item,
+        Side side,
+        PracticeLibrary library,
+        OtherLadders others
+    )
     {
+        Others = others;
         Input = input;
         Item = item;
         Side = side;
@@ -28,6 +35,7 @@ internal sealed class DecisionCase
     }
 
     public DecideInput Input { get; }
+    public OtherLadders Others { get; }
     public PlanItem Item { get; }
     public Side Side { get; }
     public PracticeLibrary Library { get; }

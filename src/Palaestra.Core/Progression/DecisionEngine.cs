@@ -8,16 +8,20 @@ namespace Palaestra.Core.Progression;
 public static class DecisionEngine
 {
     /// <summary>One decision per exercise and side, in the plan's order, with caps applied and a counterfactual each.</summary>
-    public static IReadOnlyList<Decision> Decide(DecideInput input, PracticeLibrary library) =>
+    public static IReadOnlyList<Decision> Decide(DecideInput input, PracticeLibrary library)
+    {
+        var others = new OtherLadders(input, library);
+        return
         [
-            .. Bare(input, library)
+            .. Bare(input, library, others)
                 .Select(decision =>
                     decision with
                     {
-                        WouldChange = new Counterfactual(decision, input, library).Words(),
+                        WouldChange = new Counterfactual(decision, input, library, others).Words(),
                     }
                 ),
         ];
+    }
 
     /// <summary>The decision a practitioner makes instead of the proposal; its reason is kept with the record.</summary>
     public static Decision Chosen(
@@ -28,23 +32,41 @@ public static class DecisionEngine
         PracticeLibrary library
     ) =>
         DecisionOrder.Chosen(
-            new DecisionCase(input, input.Items.First(item => item.Id == itemId), side, library),
+            new DecisionCase(
+                input,
+                input.Items.First(item => item.Id == itemId),
+                side,
+                library,
+                new OtherLadders(input, library)
+            ),
             outcome
         );
 
     /// <summary>The decisions without their counterfactuals; what searches call, many times.</summary>
-    public static IReadOnlyList<Decision> Bare(DecideInput input, PracticeLibrary library)
+    public static IReadOnlyList<Decision> Bare(DecideInput input, PracticeLibrary library) =>
+        Bare(input, library, new OtherLadders(input, library));
+
+    internal static IReadOnlyList<Decision> Bare(
+        DecideInput input,
+        PracticeLibrary library,
+        OtherLadders others
+    )
     {
         var decisions = input
             .Items.SelectMany(item =>
-                OneRung(item, [.. item.Doses.Select(d => OfSide(input, item, d.Side, library))])
+                OneRung(item, [.. item.Doses.Select(d => OfSide(input, item, d.Side, library, others))])
             )
             .ToList();
         return OneChange(CapRisesWhenSore(decisions, input, library), input);
     }
 
-    private static Decision OfSide(DecideInput input, PlanItem item, Side side, PracticeLibrary library) =>
-        DecisionOrder.Decide(new DecisionCase(input, item, side, library));
+    private static Decision OfSide(
+        DecideInput input,
+        PlanItem item,
+        Side side,
+        PracticeLibrary library,
+        OtherLadders others
+    ) => DecisionOrder.Decide(new DecisionCase(input, item, side, library, others));
 
     /// <summary>
     /// A two-sided exercise has one rung. Where one side stalls and the other is not eased, both change; where the other is

@@ -1,6 +1,5 @@
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Planning;
 using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Progression;
@@ -43,7 +42,7 @@ internal static class StallRules
         {
             return null;
         }
-        if (OtherLadder(c) is { } other)
+        if (c.Others.For(c) is { } other)
         {
             return To(
                 other,
@@ -106,29 +105,6 @@ internal static class StallRules
     /// <summary>Clean reps; of a single long hold its clean seconds.</summary>
     private static double ValueOf(Performance done) =>
         done.Prescribed.TotalReps > 1 ? done.CleanReps : done.CleanSeconds;
-
-    /// <summary>
-    /// A rung of another ladder that asks about as much in the same direction: of one that was climbed, or the lowest of one
-    /// that was not. None of a ladder in the plan.
-    /// </summary>
-    private static Rung? OtherLadder(DecisionCase c)
-    {
-        var inPlan = c.Input.Items.Select(item => c.Library.LadderOf(item.RungId).Id).ToHashSet();
-        var swaps = Swaps.For(c.Rung, c.Input.Profile, c.Input.Entries ?? [], c.Input.Equipment, c.Library);
-        if (!swaps.Near)
-        {
-            return null;
-        }
-        return swaps
-            .Swaps.OrderByDescending(swap => swap.Screened)
-            .Select(swap => (swap.Screened, Rung: c.Library.Rung(swap.RungId)))
-            .Where(swap => c.Open(swap.Rung))
-            .Select(swap => (swap.Screened, swap.Rung, Ladder: c.Library.LadderOf(swap.Rung.Id)))
-            .Where(swap => !inPlan.Contains(swap.Ladder.Id))
-            .Where(swap => swap.Screened || swap.Ladder.IndexOf(swap.Rung.Id) == 0)
-            .Select(swap => swap.Rung)
-            .FirstOrDefault();
-    }
 
     /// <summary>
     /// After a stretch without training: one step down where the return was not clean or is still to come; a clean return is
