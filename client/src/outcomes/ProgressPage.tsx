@@ -85,8 +85,8 @@ function Series({ series }: { series: OutcomeSeries }) {
         <Verdict>{series.words}</Verdict>{" "}
         {points.length > 1 && (
           <Quiet>
-            {number(points[0]!.value)} → {number(last.value)} {measure.unit}; {number(series.meaningful)}{" "}
-            counts
+            {number(points[0]!.value)} → {number(last.value)} {measure.unit}; a change counts from{" "}
+            {number(series.meaningful)} on
           </Quiet>
         )}
       </p>

@@ -16,7 +16,7 @@ export interface TimeLine {
 
 const width = 400;
 const height = 190;
-const edge = { left: 34, right: 76, top: 12, bottom: 26 };
+const edge = { left: 34, right: 76, top: 24, bottom: 26 };
 
 /** Values over the visits on one scale, with their robust line where one is clear; each line named at its end. */
 export function TimeChart(props: {
