@@ -1088,6 +1088,7 @@ export interface components {
             trigger?: null | components["schemas"]["StopTrigger"];
             /** Format: uuid */
             inPlaceOf?: null | string;
+            askedSide?: null | components["schemas"]["Side"];
         };
         /** @enum {string} */
         CaptureKind: "trial-started" | "hold-started" | "rep-done" | "fault-marked" | "cue-given" | "cue-answered" | "pain-marked" | "felt-marked" | "effort-marked" | "trial-ended" | "undone" | "measure-taken" | "range-reached" | "instrument-used" | "trial-paused" | "trial-resumed" | "side-corrected" | "trial-discarded" | "exercise-skipped" | "exercise-added";
@@ -1550,6 +1551,8 @@ export interface components {
             breaks: boolean;
             /** @default false */
             persists: boolean;
+            /** @default false */
+            afterCue: boolean;
         };
         FeedView: {
             path: string;
@@ -3054,6 +3057,8 @@ export interface components {
             paused: boolean;
             by?: null | string;
             easedBy?: null | components["schemas"]["OneChange"][];
+            askedSide?: null | components["schemas"]["Side"];
+            for?: components["schemas"]["Side"];
             eased?: null | components["schemas"]["OneChange"][];
             open?: boolean;
             firstBreak?: components["schemas"]["FaultMark"];

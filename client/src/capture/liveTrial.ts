@@ -13,6 +13,8 @@ export interface LiveMark {
   breaking: boolean;
   /** It stayed from its rep on. */
   persists: boolean;
+  /** A cue had been given before it was seen. */
+  afterCue: boolean;
 }
 
 export interface LiveRep {
@@ -44,6 +46,8 @@ export interface LiveTrialState {
   load: number | null;
   by: string | null;
   planItemId: string | null;
+  /** The side of the plan's exercise it is done for. */
+  askedSide: Side;
   set: number;
   /** What was made easier than the plan asks. */
   eased: OneChange[];
@@ -130,6 +134,7 @@ function fold(start: CaptureEvent, events: CaptureEvent[], library: Library): Li
     load: start.load ?? null,
     by: start.by ?? null,
     planItemId: start.planItemId ?? null,
+    askedSide: start.askedSide ?? start.side ?? "both",
     set: start.set ?? 1,
     eased: start.eased ?? [],
     startedAt: Date.parse(start.at),
@@ -183,6 +188,7 @@ function apply(state: LiveTrialState, e: CaptureEvent, library: Library) {
       break;
     case "side-corrected":
       state.side = e.side ?? state.side;
+      state.askedSide = state.side;
       break;
     case "fault-marked":
       addMark(state, e, at, library);
@@ -239,6 +245,7 @@ function addMark(state: LiveTrialState, e: CaptureEvent, at: number, library: Li
     second: state.holdSince === null ? null : (at - state.holdSince) / 1000,
     breaking: kind === "breaking" || fault?.spoilsRep === true,
     persists: e.persists === true,
+    afterCue: state.cueGiven,
   });
 }
 

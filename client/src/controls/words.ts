@@ -30,6 +30,10 @@ const shrinking = (d: Dose) => Array.from({ length: d.sets }, (_, i) => repsOf(d
 /** @param set 1 for the first */
 export const repsOf = (d: Dose, set: number) => Math.max(1, d.reps - (set - 1) * d.fewer);
 
+/** Reps of all sets. */
+export const totalReps = (d: Dose) =>
+  Array.from({ length: d.sets }, (_, i) => repsOf(d, i + 1)).reduce((sum, reps) => sum + reps, 0);
+
 export const doseWords = (d: Dose) => {
   const count =
     d.sets > 1 && d.fewer

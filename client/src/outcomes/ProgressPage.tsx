@@ -5,6 +5,7 @@ import { api, got } from "../api/client";
 import { keys, useLibrary } from "../api/queries";
 import type { ActivitySeries, OutcomeSeries, OutcomesView } from "../api/types";
 import { Button } from "../controls/Button";
+import { Table } from "../controls/Table";
 import { Columns, Empty, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { dayWords } from "../controls/words";
 import { useVisit } from "../frame/useVisit";
@@ -22,15 +23,6 @@ const Weeks = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
   gap: ${({ theme }) => theme.space(5)};
-`;
-
-const Table = styled.table`
-  td,
-  th {
-    padding: 2px 12px 2px 0;
-    text-align: left;
-    border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
-  }
 `;
 
 const Verdict = styled.strong`

@@ -7,8 +7,8 @@ import { useDecisions, useLibrary } from "../api/queries";
 import type { Decision, DecideView, EpisodeView, Library, Outcome, PlanItem } from "../api/types";
 import { Button } from "../controls/Button";
 import { Empty, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { totalReps } from "../controls/words";
 import { Closed } from "../frame/Closed";
-import { askedOf } from "../visits/Overview";
 import { useVisit } from "../frame/useVisit";
 import { DecisionRow } from "./DecisionRow";
 import { NextPlan } from "./NextPlan";
@@ -178,7 +178,7 @@ function performanceWords(view: DecideView, item: PlanItem, decisions: Decision[
   return decisions.flatMap((d) => {
     const p = view.performances.find((x) => x.planItemId === item.id && x.side === d.side);
     if (!p) return [];
-    const asked = askedOf(p);
+    const asked = totalReps(p.prescribed);
     const side = d.side === "both" ? "" : `${d.side} `;
     return [`${side}${p.cleanReps ?? 0} of ${asked} clean`];
   });

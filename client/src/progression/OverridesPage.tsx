@@ -4,22 +4,10 @@ import styled from "styled-components";
 import { api, got } from "../api/client";
 import { keys } from "../api/queries";
 import type { Outcome, OverridesView } from "../api/types";
+import { Table } from "../controls/Table";
 import { Empty, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { capital, dayWords, outcomeWords } from "../controls/words";
 import { ruleWords } from "./ruleWords";
-
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  th,
-  td {
-    padding: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(3)}
-      ${({ theme }) => theme.space(2)} 0;
-    border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
-    text-align: left;
-    vertical-align: top;
-  }
-`;
 
 const Bar = styled.div`
   width: 180px;

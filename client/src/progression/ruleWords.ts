@@ -16,6 +16,7 @@ const words: Record<string, string> = {
   "D-HOME": "little home work",
   "D-CAP-RISE": "one rung a visit while sore",
   "D-CAP-CHANGE": "one change a visit",
+  "D-CAP-HOLD": "holds stay short while sore",
   "D-STAY": "no rule asks for a change",
 };
 

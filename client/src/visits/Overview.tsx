@@ -5,6 +5,7 @@ import type { Library, Performance, SessionItem } from "../api/types";
 import type { LiveTrialState } from "../capture/liveTrial";
 import { Button } from "../controls/Button";
 import { Quiet, Row, Small } from "../controls/layout";
+import { totalReps } from "../controls/words";
 import { SideTag } from "../controls/SideTag";
 import { RungPicker } from "../planning/RungPicker";
 import { SwapDialog } from "../planning/SwapDialog";
@@ -157,7 +158,7 @@ function SideOf(props: Props & { item: SessionItem; side: SetToDo["side"] }) {
           <i key={s.set} className={isDone(s, trials) ? "done" : ""} />
         ))}
       </Sets>
-      <Quiet>{done ? `${done.cleanReps ?? 0} of ${askedOf(done)} clean` : ""}</Quiet>
+      <Quiet>{done ? `${done.cleanReps ?? 0} of ${totalReps(done.prescribed)} clean` : ""}</Quiet>
       {open ? (
         <Button $quiet $small aria-label={`Do ${rung.name}, ${side}`} onPress={() => props.onPick(open)}>
           Do
@@ -168,9 +169,3 @@ function SideOf(props: Props & { item: SessionItem; side: SetToDo["side"] }) {
     </SetLine>
   );
 }
-
-/** Reps of all sets that were asked for. */
-export const askedOf = (p: Performance) =>
-  Array.from({ length: p.prescribed.sets }, (_, i) =>
-    Math.max(1, p.prescribed.reps - i * p.prescribed.fewer),
-  ).reduce((sum, reps) => sum + reps, 0);

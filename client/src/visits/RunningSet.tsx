@@ -27,14 +27,14 @@ export function RunningSet(props: {
   const { rung } = findRung(props.library, trial.rungId);
   const [asked, setAsked] = useState(false);
   const [passed, setPassed] = useState<string | null>(null);
-  const side = item?.sides.find((s) => s.side === trial.side) ?? item?.sides[0];
+  const side = item?.sides.find((s) => s.side === trial.askedSide);
   const stop = stopOf(trial, props.session.stop);
   // A stop that was passed over comes again only with the next rep or the next kind of trouble.
   const moment = `${stop} ${trial.reps.length} ${trial.pain.peak}`;
   const trigger: StopTrigger | null = stop !== null && passed !== moment ? stop : asked ? "asked" : null;
   const offers = side?.eases ?? [];
   const first = trigger
-    ? firstOffer(offers, usedOf(props.trials, trial.planItemId ?? "", side?.side ?? trial.side), trigger)
+    ? firstOffer(offers, usedOf(props.trials, trial.planItemId ?? "", trial.askedSide), trigger)
     : null;
   const close = () => {
     setAsked(false);
@@ -46,7 +46,7 @@ export function RunningSet(props: {
     else easeInto(offer, trial, trigger, record);
     close();
   };
-  const dose = item?.item.doses.find((d) => d.side === trial.side)?.dose;
+  const dose = item?.item.doses.find((d) => d.side === trial.askedSide)?.dose;
   return (
     <Stack $gap={3}>
       <h1>
@@ -113,6 +113,7 @@ function easeInto(offer: EaseOffer, trial: LiveTrialState, trigger: StopTrigger,
   record(next, "trial-started", {
     rungId: offer.rungId,
     side: offer.side,
+    askedSide: trial.askedSide,
     purpose: "session",
     target: {
       reps: repsLeft(trial, offer),

@@ -3,26 +3,14 @@ import styled from "styled-components";
 import { findRung } from "../api/queries";
 import type { Library, Performance, SessionItem } from "../api/types";
 import type { LiveTrialState } from "../capture/liveTrial";
+import { Table } from "../controls/Table";
 import { Quiet, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { doseWords, seconds } from "../controls/words";
-import { askedOf } from "./Overview";
+import { doseWords, seconds, totalReps } from "../controls/words";
 
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  th,
-  td {
-    padding: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(3)}
-      ${({ theme }) => theme.space(2)} 0;
-    border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
-    text-align: left;
-    vertical-align: top;
-  }
-  td.clean {
-    font: 700 21px/1.2 ${({ theme }) => theme.font.display};
-    white-space: nowrap;
-  }
+const Clean = styled.td`
+  font: 700 21px/1.2 ${({ theme }) => theme.font.display};
+  white-space: nowrap;
 `;
 
 const Bar = styled.div`
@@ -45,7 +33,7 @@ export function Summary(props: {
   decide: string;
 }) {
   const { performances, items } = props;
-  const asked = performances.reduce((sum, p) => sum + askedOf(p), 0);
+  const asked = performances.reduce((sum, p) => sum + totalReps(p.prescribed), 0);
   const clean = performances.reduce((sum, p) => sum + (p.cleanReps ?? 0), 0);
   const pain = props.trials.flatMap((t) => (t.pain.after === null ? [] : [t.pain.after])).at(-1);
   const left = items.filter((i) => i.skipped);
@@ -88,7 +76,7 @@ export function Summary(props: {
 function Line(props: { performance: Performance; library: Library }) {
   const p = props.performance;
   const eased = p.sets.filter((s) => s.eased).length;
-  const share = Math.min(1, (p.cleanReps ?? 0) / askedOf(p));
+  const share = Math.min(1, (p.cleanReps ?? 0) / totalReps(p.prescribed));
   return (
     <tr>
       <td>
@@ -103,14 +91,14 @@ function Line(props: { performance: Performance; library: Library }) {
         )}
       </td>
       <td>{p.side === "both" ? <Quiet>–</Quiet> : <SideTag side={p.side} />}</td>
-      <td className="clean">
+      <Clean>
         {p.cleanReps ?? 0}
         {(p.cleanSeconds ?? 0) > 0 && (
           <Quiet style={{ fontSize: 15 }}> · {seconds(p.cleanSeconds ?? 0)}</Quiet>
         )}
-      </td>
+      </Clean>
       <td>
-        {askedOf(p)} · {doseWords(p.prescribed)}
+        {totalReps(p.prescribed)} · {doseWords(p.prescribed)}
       </td>
       <td aria-hidden>
         <Bar>

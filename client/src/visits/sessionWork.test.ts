@@ -66,11 +66,17 @@ describe("a session on a tablet that cannot reach the server", () => {
     ).toEqual(["x left", "x right", "y left", "y right"]);
   });
 
-  it("takes a set made easier on a rung without sides for the set it was asked as", () => {
+  it("takes a set made easier on a rung without sides for the side it was asked on, not for the other", () => {
     const todo = setsOf(session, itemsOf(session, [], library))[0]!;
-    const trial = { planItemId: "a", set: 1, side: "both", ended: "target-met" } as LiveTrialState;
+    const trial = {
+      planItemId: "a",
+      set: 1,
+      side: "both",
+      askedSide: "left",
+      ended: "target-met",
+    } as LiveTrialState;
     expect(isDone(todo, [trial])).toBe(true);
     expect(isDone(todo, [{ ...trial, ended: null }])).toBe(false);
-    expect(isDone(todo, [{ ...trial, side: "right" }])).toBe(false);
+    expect(isDone(todo, [{ ...trial, askedSide: "right" }])).toBe(false);
   });
 });

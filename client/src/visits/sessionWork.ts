@@ -83,11 +83,8 @@ export function setsOf(session: SessionView, items: SessionItem[]): SetToDo[] {
   return [...inOrder, ...missing];
 }
 
-/** An exercise eased to a rung without sides is done for the side it was asked of. */
 const isOf = (trial: LiveTrialState, todo: SetToDo) =>
-  trial.planItemId === todo.item.id &&
-  trial.set === todo.set &&
-  (trial.side === todo.side || trial.side === "both");
+  trial.planItemId === todo.item.id && trial.set === todo.set && trial.askedSide === todo.side;
 
 export const isDone = (todo: SetToDo, trials: LiveTrialState[]) =>
   trials.some((t) => isOf(t, todo) && t.ended !== null);
@@ -104,7 +101,7 @@ export const awaitingAfter = (trials: LiveTrialState[]) => {
 export const usedOf = (trials: LiveTrialState[], itemId: string, side: Side) =>
   new Set(
     trials
-      .filter((t) => t.planItemId === itemId && (t.side === side || t.side === "both"))
+      .filter((t) => t.planItemId === itemId && t.askedSide === side)
       .flatMap((t) => [...t.eased, ...(t.cueGiven ? (["cue"] as const) : [])]),
   );
 

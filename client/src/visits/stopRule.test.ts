@@ -32,6 +32,18 @@ describe("a set is stopped", () => {
     expect(stop(t)).toBe("pain");
   });
 
+  it("by breath held after a cue, not by one held before it", () => {
+    const t = tape("t1", 0);
+    t.tap("fault-marked", { fault: "breath-hold" });
+    t.tap("cue-given");
+    expect(stop(t)).toBeNull();
+    t.tap("rep-done");
+    t.tap("fault-marked", { fault: "breath-hold" });
+    expect(stop(t)).toBe("breath");
+    t.tap("cue-answered", { worked: true });
+    expect(stop(t)).toBeNull();
+  });
+
   it("by no quality that spoils a rep once", () => {
     const t = tape("t1", 0);
     t.tap("rep-done");

@@ -8,8 +8,10 @@ import type { LiveTrialState } from "../capture/liveTrial";
 export function stopOf(trial: LiveTrialState, rules: StopRules): StopTrigger | null {
   if (painOver(trial, rules)) return "pain";
   if (brokenInARow(trial) >= rules.faultsInARow) return "faults";
-  const breath = trial.marks.some((m) => m.fault === "breath-hold" && m.rep >= trial.reps.length);
-  return trial.cueGiven && trial.cueWorked !== true && breath ? "breath" : null;
+  const breath = trial.marks.some(
+    (m) => m.fault === "breath-hold" && m.afterCue && m.rep >= trial.reps.length,
+  );
+  return trial.cueWorked !== true && breath ? "breath" : null;
 }
 
 function painOver(trial: LiveTrialState, { pain }: StopRules) {

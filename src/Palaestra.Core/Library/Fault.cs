@@ -33,7 +33,11 @@ public sealed record Fault(
     OnSide On = OnSide.Task,
     bool SpoilsRep = false,
     bool BreakingIfMost = false
-);
+)
+{
+    /// <summary>The fault the rules themselves look for: a set stops when a cue does not clear it.</summary>
+    public const string BreathHold = "breath-hold";
+}
 
 /// <summary>Where the client felt the work, and the set-up change it asks for when that is not the place meant.</summary>
 public sealed record FeltPlace(string Id, string Words, bool AsIntended, string? Change = null);

@@ -1,3 +1,4 @@
+using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Visits;
@@ -164,7 +165,13 @@ internal static class AdvanceRules
         }
         if (c.Harder(room) is not { } more)
         {
-            return null;
+            return c.Level == StirredUp.Low
+                ? null
+                : c.Stay(
+                    "D-CAP-HOLD",
+                    clean,
+                    $"No hold grows over {c.Policy.Sore.HoldMax:0} s until the back is calm."
+                );
         }
         var growth = more.Seconds(move) / c.Dose.Seconds(move) - 1;
         // The smallest step may be larger than a fifth, but only once in a week.

@@ -100,6 +100,7 @@ public enum Instrument
 /// <param name="By">Who tapped, where the tablet knew; a tablet may be sent by somebody else later.</param>
 /// <param name="Eased">Trial started in a session: what was made easier than the plan asks, of each kind at most once.</param>
 /// <param name="Trigger">Trial started: why it was made easier. Cue given: what it answers.</param>
+/// <param name="AskedSide">Trial started: the side of the plan's exercise, where it is eased to a rung without sides.</param>
 /// <param name="InPlaceOf">Exercise added: the exercise of the plan it stands in for.</param>
 /// <param name="Undoes">Undone: id of the event taken back. Undoing an undo brings it back.</param>
 public sealed record CaptureEvent(
@@ -132,5 +133,6 @@ public sealed record CaptureEvent(
     string? By = null,
     IReadOnlyList<OneChange>? Eased = null,
     StopTrigger? Trigger = null,
-    Guid? InPlaceOf = null
+    Guid? InPlaceOf = null,
+    Side? AskedSide = null
 );

@@ -7,6 +7,7 @@ namespace Palaestra.Core.Screening;
 /// <param name="Rep">1 for the first rep.</param>
 /// <param name="Second">Seconds into the hold; none outside one.</param>
 /// <param name="Breaks">Whether it cost the rep, after kinds and persistence are weighed.</param>
+/// <param name="AfterCue">A cue had been given before it was seen.</param>
 /// <param name="Persists">It stayed: every later rep of the trial has it too.</param>
 public sealed record FaultMark(
     Guid EventId,
@@ -14,7 +15,8 @@ public sealed record FaultMark(
     int Rep,
     double? Second,
     bool Breaks,
-    bool Persists = false
+    bool Persists = false,
+    bool AfterCue = false
 )
 {
     public bool ShowsIn(int rep) => Rep == rep || (Persists && Rep < rep);
@@ -104,9 +106,13 @@ public sealed record Trial(
     IReadOnlyList<Instrument>? Instruments = null,
     bool Paused = false,
     string? By = null,
-    IReadOnlyList<OneChange>? EasedBy = null
+    IReadOnlyList<OneChange>? EasedBy = null,
+    Side? AskedSide = null
 )
 {
+    /// <summary>The side of the plan's exercise it was done for: another than its own where it was eased to a rung without sides.</summary>
+    public Side For => AskedSide ?? Side;
+
     /// <summary>What was made easier than the plan asks; empty when nothing was.</summary>
     public IReadOnlyList<OneChange> Eased => EasedBy ?? [];
 

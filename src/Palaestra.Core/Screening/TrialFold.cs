@@ -96,7 +96,7 @@ public static class TrialFold
         private Side side = start.Side ?? Side.Both;
         private Reach? reach = start.Share is { } share ? new Reach(share, null) : null;
         private bool paused;
-        private readonly List<(CaptureEvent Event, int Rep, double? Second)> marks = [];
+        private readonly List<(CaptureEvent Event, int Rep, double? Second, bool AfterCue)> marks = [];
         private DateTimeOffset? holdSince;
         private DateTimeOffset? endedAt;
         private EndReason? reason;
@@ -156,7 +156,9 @@ public static class TrialFold
                 case CaptureKind.FaultMarked:
                     double? second = holdSince is { } holding ? (e.At - holding).TotalSeconds : null;
                     // Marked after the last rep was counted and the trial ended: it belongs to that rep.
-                    marks.Add((e, endedAt is null ? RepInProgress : Math.Max(1, reps.Count), second));
+                    marks.Add(
+                        (e, endedAt is null ? RepInProgress : Math.Max(1, reps.Count), second, cueGiven)
+                    );
                     break;
                 case CaptureKind.CueGiven:
                     cueGiven = true;
@@ -237,7 +239,8 @@ public static class TrialFold
                 [.. instruments.Distinct().Order()],
                 paused && endedAt is null,
                 start.By,
-                start.Eased
+                start.Eased,
+                start.AskedSide
             );
         }
 
@@ -245,7 +248,7 @@ public static class TrialFold
         /// Kind first; a quality fault seen at least twice and in more than half of the reps breaks those reps.
         /// </summary>
         private FaultMark Judge(
-            (CaptureEvent Event, int Rep, double? Second) mark,
+            (CaptureEvent Event, int Rep, double? Second, bool AfterCue) mark,
             PracticeLibrary library,
             int total
         )
@@ -269,7 +272,8 @@ public static class TrialFold
                 mark.Rep,
                 mark.Second,
                 breaks,
-                mark.Event.Persists == true
+                mark.Event.Persists == true,
+                mark.AfterCue
             );
         }
 

@@ -65,7 +65,6 @@ public sealed record Performance(
     /// <summary>All clean at a dose that covers the target.</summary>
     public bool Meets(Dose target) => AllClean && Prescribed.Covers(target);
 
-    /// <remarks>A two-sided exercise eased to a rung without sides was eased on both.</remarks>
     public static IReadOnlyList<Performance> FromTrials(
         int visit,
         DateOnly date,
@@ -79,7 +78,7 @@ public sealed record Performance(
                 .Where(t =>
                     t is { Open: false, Purpose: TrialPurpose.Session }
                     && t.PlanItemId == item.Id
-                    && (t.Side == side.Side || t.Side == Side.Both)
+                    && t.For == side.Side
                 )
                 .OrderBy(t => t.StartedAt)
                 .Select(t => Set(t, item.RungId))

@@ -37,7 +37,7 @@ public static class WithinVisit
     /// <summary>
     /// Why a running set ought to be stopped now; none while it may go on. Danger signs are told by people, not here.
     /// </summary>
-    public static StopTrigger? Stop(Trial trial, Policy policy, PracticeLibrary library)
+    public static StopTrigger? Stop(Trial trial, Policy policy)
     {
         if (trial.PainOverLimit)
         {
@@ -47,9 +47,7 @@ public static class WithinVisit
         {
             return StopTrigger.Faults;
         }
-        return trial.CueGiven && trial.CueWorked != true && HoldsBreath(trial, library)
-            ? StopTrigger.Breath
-            : null;
+        return trial.CueWorked != true && HoldsBreath(trial) ? StopTrigger.Breath : null;
     }
 
     /// <summary>Reps with a breaking fault, counted back from the last; one under way counts as soon as it is marked.</summary>
@@ -67,11 +65,9 @@ public static class WithinVisit
         return count;
     }
 
-    /// <summary>Breath held in the last rep or the one under way: the cue before it did not clear it.</summary>
-    private static bool HoldsBreath(Trial trial, PracticeLibrary library) =>
-        trial.Marks.Any(mark =>
-            mark.Rep >= trial.Total && library.FindFault(mark.Fault)?.Code == "breath-hold"
-        );
+    /// <summary>Breath held in the last rep or the one under way, after a cue.</summary>
+    private static bool HoldsBreath(Trial trial) =>
+        trial.Marks.Any(mark => mark.AfterCue && mark.Rep >= trial.Total && mark.Fault == Fault.BreathHold);
 
     /// <summary>Everything an exercise can be made easier by, in order; what a precaution bars is not among it.</summary>
     public static IReadOnlyList<EaseOffer> Offers(

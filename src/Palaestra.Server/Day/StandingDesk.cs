@@ -33,9 +33,17 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
         return stale.Count < most ? 0 : await db.Standings.CountAsync(s => s.Stale);
     }
 
+    /// <summary>
+    /// The mark is taken away first and in the same transaction: what changes meanwhile waits for it and marks anew, and of
+    /// two requests that come at once the second finds nothing to do.
+    /// </summary>
     private async Task Refresh(Guid episodeId)
     {
-        if (await files.OfEpisode(episodeId) is not { Visits.Count: > 0 } file)
+        await using var whole = await db.Database.BeginTransactionAsync();
+        var mine = await db
+            .Standings.Where(s => s.EpisodeId == episodeId && s.Stale)
+            .ExecuteUpdateAsync(set => set.SetProperty(s => s.Stale, false));
+        if (mine == 0 || await files.OfEpisode(episodeId) is not { Visits.Count: > 0 } file)
         {
             return;
         }
@@ -61,8 +69,8 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
             file.Visits.Where(v => DayOf(v) >= today).Select(v => VisitOf(v, file, standing))
         );
         db.Pile.AddRange(PileOf(file, latest));
-        standing.Stale = false;
         await db.SaveChangesAsync();
+        await whole.CommitAsync();
     }
 
     private StandingVisit VisitOf(Visit visit, CaseFile file, Standing standing)

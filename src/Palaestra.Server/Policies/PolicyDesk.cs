@@ -140,6 +140,8 @@ public sealed class PolicyDesk(PalaestraDb db, PolicyShelf shelf, CaseFiles file
     {
         db.Policies.Add(revision);
         await db.SaveChangesAsync();
+        // What is due, and after how long, follows from the policy.
+        await db.Standings.ExecuteUpdateAsync(set => set.SetProperty(s => s.Stale, true));
         shelf.Put(await Revisions());
         return revision;
     }

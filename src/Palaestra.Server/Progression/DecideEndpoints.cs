@@ -38,7 +38,11 @@ public sealed record DecideView(
     string PolicyName,
     Plan? Next,
     string? WhyNot
-);
+)
+{
+    public static DecideView Nothing(string policyName, string? whyNot) =>
+        new(null, [], [], [], [], [], [], policyName, null, whyNot);
+}
 
 /// <summary>One number, had it been another.</summary>
 public sealed record WhatIfForm(Guid PlanItemId, Side Side, NumberKind Kind, int Value);
@@ -77,25 +81,12 @@ public static class DecideEndpoints
         if (DecisionInputs.Of(file, visitId, library) is not { } input)
         {
             return TypedResults.Ok(
-                new DecideView(
-                    null,
-                    [],
-                    [],
-                    [],
-                    [],
-                    [],
-                    [],
-                    file.Policy.Name,
-                    null,
-                    DecisionInputs.WhyNot(file, visitId)
-                )
+                DecideView.Nothing(file.Policy.Name, DecisionInputs.WhyNot(file, visitId))
             );
         }
         if (taken.Count == 0 && DecisionDesk.Overtaken(file, visitId) is { } overtaken)
         {
-            return TypedResults.Ok(
-                new DecideView(null, [], [], [], [], [], [], file.Policy.Name, null, overtaken)
-            );
+            return TypedResults.Ok(DecideView.Nothing(file.Policy.Name, overtaken));
         }
         var plan = file.PlanFor(visitId)!;
         IReadOnlyList<Decision> proposals =

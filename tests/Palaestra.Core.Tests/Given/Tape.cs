@@ -127,9 +127,9 @@ public sealed class Tape
     }
 
     /// <summary>The trial that was started last is an easier one than the plan asks.</summary>
-    public Tape Eased(OneChange change)
+    public Tape Eased(OneChange change, Side? asked = null)
     {
-        Events[^1] = Events[^1] with { Eased = [change] };
+        Events[^1] = Events[^1] with { Eased = [change], AskedSide = asked };
         return this;
     }
 

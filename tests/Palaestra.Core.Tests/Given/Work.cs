@@ -1,3 +1,4 @@
+using CsCheck;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
@@ -26,6 +27,24 @@ public sealed record Work(string RungId, Dose Dose)
     /// <summary>Days from one visit to the next.</summary>
     public int Apart { get; init; } = 7;
     public Dose? RightDose { get; init; }
+
+    /// <summary>Two visits on two sides, with any share clean, any effort and any morning after.</summary>
+    public static readonly Gen<Work> Any = Gen.Select(
+        Gen.OneOf(Gen.Const("B5"), Gen.Const("B6"), Gen.Const("D3"), Gen.Const("E5")),
+        Gen.Int[0, 4].Array[4],
+        Gen.Int[0, 10],
+        Gen.Int[0, 10],
+        Gen.Bool,
+        (rung, shares, effort, nextDay, atTarget) =>
+        {
+            var work = atTarget ? Work.AtTarget(rung) : new Work(rung, Content.Library.Rung(rung).Start);
+            return (work with { CheckIn = new CheckIn(2, 2, nextDay, 1, []) })
+                .Visit(1, Side.Left, shares[0] / 4.0)
+                .Visit(1, Side.Right, shares[1] / 4.0)
+                .Visit(2, Side.Left, shares[2] / 4.0, effort: effort)
+                .Visit(2, Side.Right, shares[3] / 4.0, effort: effort);
+        }
+    );
 
     private Rung Rung => Content.Library.Rung(RungId);
 

@@ -132,7 +132,10 @@ public class AdvanceRuleTests
         var dose = new Dose(1, 1, 10);
         Assert.True((new Work("H2", dose).BothSides(2)).Decide().Dose.Hold > 10);
         var sore = new Work("H2", dose).BothSides(2) with { Profile = Someone.Moderate };
-        Assert.Equal(10, sore.Decide().Dose.Hold);
+        Assert.Equal((10, "D-CAP-HOLD"), (sore.Decide().Dose.Hold, sore.Decide().RuleId));
+        // Clean three times over and held back by the cap is not stalled.
+        var again = sore.BothSides(1).BothSides(3);
+        Assert.Equal("D-CAP-HOLD", again.Decide(visit: 3).RuleId);
     }
 
     [Fact]

@@ -239,26 +239,9 @@ public class DecisionTests
         Outcome.Stop,
     ];
 
-    private static readonly Gen<Work> AnyWork = Gen.Select(
-        Gen.OneOf(Gen.Const("B5"), Gen.Const("B6"), Gen.Const("D3"), Gen.Const("E5")),
-        Gen.Int[0, 4].Array[4],
-        Gen.Int[0, 10],
-        Gen.Int[0, 10],
-        Gen.Bool,
-        (rung, shares, effort, nextDay, atTarget) =>
-        {
-            var work = atTarget ? Work.AtTarget(rung) : new Work(rung, Content.Library.Rung(rung).Start);
-            work = work with { CheckIn = new CheckIn(2, 2, nextDay, 1, []) };
-            return work.Visit(1, Side.Left, shares[0] / 4.0)
-                .Visit(1, Side.Right, shares[1] / 4.0)
-                .Visit(2, Side.Left, shares[2] / 4.0, effort: effort)
-                .Visit(2, Side.Right, shares[3] / 4.0, effort: effort);
-        }
-    );
-
     [Fact]
     public void More_pain_never_advances() =>
-        Gen.Select(AnyWork, Gen.Int[1, 8], Gen.Bool)
+        Gen.Select(Work.Any, Gen.Int[1, 8], Gen.Bool)
             .Sample(
                 (work, more, during) =>
                 {
@@ -320,7 +303,7 @@ public class DecisionTests
 
     [Fact]
     public void Every_decision_carries_its_evidence() =>
-        AnyWork.Sample(work => Assert.All(work.Decisions(), d => Assert.NotEmpty(d.Evidence)));
+        Work.Any.Sample(work => Assert.All(work.Decisions(), d => Assert.NotEmpty(d.Evidence)));
 }
 
 public class NextPlanTests

@@ -10,29 +10,12 @@ namespace Palaestra.Core.Tests.Progression;
 /// <summary>What would have changed a decision is found by trying, so trying it must give what was said.</summary>
 public partial class WhatWouldChangeTests
 {
-    private static readonly Gen<Work> AnyWork = Gen.Select(
-        Gen.OneOf(Gen.Const("B5"), Gen.Const("B6"), Gen.Const("D3"), Gen.Const("E5")),
-        Gen.Int[0, 4].Array[4],
-        Gen.Int[0, 10],
-        Gen.Int[0, 10],
-        Gen.Bool,
-        (rung, shares, effort, nextDay, atTarget) =>
-        {
-            var work = atTarget ? Work.AtTarget(rung) : new Work(rung, Content.Library.Rung(rung).Start);
-            return (work with { CheckIn = new CheckIn(2, 2, nextDay, 1, []) })
-                .Visit(1, Side.Left, shares[0] / 4.0)
-                .Visit(1, Side.Right, shares[1] / 4.0)
-                .Visit(2, Side.Left, shares[2] / 4.0, effort: effort)
-                .Visit(2, Side.Right, shares[3] / 4.0, effort: effort);
-        }
-    );
-
     [GeneratedRegex(@"^(\d+) (more|fewer) clean reps? on the (left|right), and this would be: ([a-z ]+)\.")]
     private static partial Regex CleanReps();
 
     [Fact]
     public void So_many_more_or_fewer_clean_reps_do_what_was_said_and_one_less_does_not() =>
-        AnyWork.Sample(work =>
+        Work.Any.Sample(work =>
         {
             foreach (var decision in work.Decisions())
             {
@@ -63,7 +46,7 @@ public partial class WhatWouldChangeTests
 
     [Fact]
     public void Every_number_set_to_what_it_was_changes_nothing() =>
-        AnyWork.Sample(work =>
+        Work.Any.Sample(work =>
         {
             var input = work.Input();
             var decision = DecisionEngine.Bare(input, Content.Library)[0];
@@ -82,7 +65,7 @@ public partial class WhatWouldChangeTests
     [Fact]
     public void Less_clean_work_more_pain_and_more_effort_never_advance() =>
         Gen.Select(
-                AnyWork,
+                Work.Any,
                 Gen.OneOf(
                     Gen.Const(NumberKind.CleanReps),
                     Gen.Const(NumberKind.Effort),
@@ -118,7 +101,7 @@ public partial class WhatWouldChangeTests
     {
         var told = 0;
         var all = 0;
-        AnyWork.Sample(
+        Work.Any.Sample(
             work =>
             {
                 foreach (var decision in work.Decisions())
@@ -137,7 +120,7 @@ public partial class WhatWouldChangeTests
 
     [Fact]
     public void The_decisions_do_not_depend_on_the_order_the_visits_are_given_in() =>
-        Gen.Select(AnyWork, Gen.Int)
+        Gen.Select(Work.Any, Gen.Int)
             .Sample(
                 (work, seed) =>
                 {

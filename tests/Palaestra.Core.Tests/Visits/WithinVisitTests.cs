@@ -9,8 +9,7 @@ namespace Palaestra.Core.Tests.Visits;
 /// <summary>When a set is stopped, and the one thing that is changed then. All common practice.</summary>
 public class WithinVisitTests
 {
-    private static StopTrigger? Stop(Tape tape) =>
-        WithinVisit.Stop(tape.Trials()[0], Content.Policy, Content.Library);
+    private static StopTrigger? Stop(Tape tape) => WithinVisit.Stop(tape.Trials()[0], Content.Policy);
 
     private static Tape Set(string rung = "B5") =>
         new Tape().Start(rung, Side.Left, TrialPurpose.Session, new Dose(8, 1, 0));
@@ -42,6 +41,7 @@ public class WithinVisitTests
     public void A_held_breath_stops_it_only_when_a_cue_did_not_clear_it()
     {
         Assert.Null(Stop(Set().Rep(fault: "breath-hold").Rep()));
+        Assert.Null(Stop(Set().Fault("breath-hold").Cue()));
         Assert.Equal(StopTrigger.Breath, Stop(Set().Cue().Rep(fault: "breath-hold")));
         Assert.Null(Stop(Set().Cue().CueAnswered(true).Rep()));
     }
@@ -144,6 +144,27 @@ public class WithinVisitTests
                 }
             }
         }
+    }
+
+    [Fact]
+    public void A_set_eased_to_a_rung_without_sides_belongs_to_the_side_it_was_asked_on()
+    {
+        var dose = new Dose(5, 1, 0);
+        var item = new PlanItem(
+            Work.ItemId,
+            "E5",
+            "",
+            [new SideDose(Side.Left, dose), new SideDose(Side.Right, dose)],
+            [],
+            [],
+            ""
+        );
+        var tape = new Tape()
+            .Start("E1", Side.Both, TrialPurpose.Session, dose)
+            .Eased(OneChange.MoreSupport, Side.Left);
+        tape.Pain(PainPhase.Before, 1).Pain(PainPhase.Peak, 6).End();
+        var done = Assert.Single(Performance.FromTrials(2, new DateOnly(2026, 3, 16), [item], tape.Trials()));
+        Assert.Equal((Side.Left, 1, true), (done.Side, done.PainSets, done.Eased));
     }
 
     [Fact]
