@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { rangeWords } from "./words";
+import { rangeWords, totalReps } from "./words";
 
 const dose = { side: "left" as const, dose: { reps: 5, sets: 1, hold: 3, fewer: 0 }, range: 0.7 };
 
@@ -15,5 +15,13 @@ describe("a shorter range in words", () => {
       "70 % of the way",
     );
     expect(rangeWords({ ...dose, range: 1 })).toBe("");
+  });
+});
+
+describe("reps of all sets", () => {
+  it("are those of equal sets, and of sets that shrink, never below one", () => {
+    expect(totalReps({ reps: 8, sets: 3, hold: 0, fewer: 0 })).toBe(24);
+    expect(totalReps({ reps: 8, sets: 3, hold: 10, fewer: 2 })).toBe(18);
+    expect(totalReps({ reps: 2, sets: 4, hold: 10, fewer: 1 })).toBe(5);
   });
 });
