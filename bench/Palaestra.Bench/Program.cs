@@ -191,9 +191,10 @@ static PlanInput PlanInputOf(int seed, PracticeLibrary library, Policy policy)
 
 static void Row(string what, int per, Action work)
 {
-    const int warm = 40;
+    // Until the compiler has had time to put its best code in place, as in a server that has been up for a minute.
+    const double warm = 3;
     const int runs = 60;
-    for (var i = 0; i < warm; i++)
+    for (var start = Stopwatch.StartNew(); start.Elapsed.TotalSeconds < warm; )
     {
         work();
     }

@@ -35,6 +35,12 @@ public static class Store
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL;");
     }
 
+    /// <summary>What was worked out with other content is worked out anew when the day is next looked at.</summary>
+    public static Task<int> MarkStandingsOfOtherContent(PalaestraDb db, string libraryVersion) =>
+        db.Database.ExecuteSqlAsync(
+            $"UPDATE Standings SET Stale = 1 WHERE Stale = 0 AND LibraryVersion <> {libraryVersion}"
+        );
+
     /// <summary>
     /// Whether the clinic has policies of its own. Asked of the file itself: at a start this spares the mapper's first use,
     /// which takes longer than all the rest.

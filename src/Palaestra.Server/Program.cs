@@ -187,17 +187,19 @@ app.MapCompute();
 app.MapFallback("/api/{**rest}", () => Problem.NotFound("address")).ExcludeFromDescription();
 app.MapFallback(ClientShell).AllowAnonymous().ExcludeFromDescription();
 
-var store = describing ? Task.CompletedTask : Task.Run(() => PrepareStore(app, settings));
+var store = describing ? Task.CompletedTask : Task.Run(() => PrepareStore(app, settings, library));
 await library;
 await store;
 await app.RunAsync();
 
-static async Task PrepareStore(WebApplication app, Settings settings)
+static async Task PrepareStore(WebApplication app, Settings settings, Task<PracticeLibrary> library)
 {
     var now = app.Services.GetRequiredService<TimeProvider>().GetLocalNow().DateTime;
     var fill = settings.Demo && DemoStart.NeedsFilling(settings.DataFolder, now);
     await using var scope = app.Services.CreateAsyncScope();
-    await Store.Prepare(scope.ServiceProvider.GetRequiredService<PalaestraDb>(), settings.DataFolder, now);
+    var db = scope.ServiceProvider.GetRequiredService<PalaestraDb>();
+    await Store.Prepare(db, settings.DataFolder, now);
+    await Store.MarkStandingsOfOtherContent(db, (await library).Version);
     if (await Store.HasOwnPolicies(settings.DataFolder))
     {
         var desk = scope.ServiceProvider.GetRequiredService<PolicyDesk>();

@@ -1,6 +1,7 @@
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Data;
+using Palaestra.Data.Day;
 using Palaestra.Data.Visits;
 
 namespace Palaestra.Server.Tests;
@@ -50,6 +51,36 @@ public sealed class StoreTests : IDisposable
         read.CommandText = "SELECT Words FROM Keepsake";
         Assert.Equal("here before", await read.ExecuteScalarAsync());
         Assert.Empty(await db.Database.GetPendingMigrationsAsync());
+    }
+
+    [Fact]
+    public async Task Standings_worked_out_with_other_content_are_worked_out_anew()
+    {
+        await using var db = Open();
+        await Store.Prepare(db, folder, DateTime.Now);
+        var (old, today) = (Guid.NewGuid(), Guid.NewGuid());
+        await db.Database.OpenConnectionAsync();
+        await db.Database.ExecuteSqlAsync($"PRAGMA foreign_keys = OFF");
+        db.Standings.AddRange(
+            new Standing
+            {
+                EpisodeId = old,
+                Stale = false,
+                LibraryVersion = "earlier",
+            },
+            new Standing
+            {
+                EpisodeId = today,
+                Stale = false,
+                LibraryVersion = "now",
+            }
+        );
+        await db.SaveChangesAsync();
+        await Store.MarkStandingsOfOtherContent(db, "now");
+        Assert.Equal(
+            [old],
+            await db.Standings.AsNoTracking().Where(s => s.Stale).Select(s => s.EpisodeId).ToListAsync()
+        );
     }
 
     private static async Task<string> Pragma(PalaestraDb db, string name)

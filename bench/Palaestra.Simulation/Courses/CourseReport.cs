@@ -1,6 +1,9 @@
 using System.Globalization;
 using System.Text;
+using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+using Palaestra.Core.Progression;
 
 namespace Palaestra.Simulation.Courses;
 
@@ -51,6 +54,7 @@ public static class CourseReport
         {
             Row(text, name, Lived(Instead(library, policy), policy, nature, courses));
         }
+        Pace(text, library);
         Rules(text, rules);
         return text.ToString();
     }
@@ -104,6 +108,46 @@ public static class CourseReport
                 $"| {name} | {median} | {reached * 100:0} % | {results.Average(r => r.RungsGained):0.0} | {results.Count(r => r.Flares > 0) * 100.0 / results.Count:0} % | {results.Average(r => r.Flares):0.00} | {(double)ups / results.Count:0.0} | {(ups == 0 ? 0 : 100.0 * results.Sum(r => r.TooEarly) / ups):0} % | {100.0 * results.Sum(r => r.Overturned) / results.Sum(r => r.Decisions):0} % |"
             )
         );
+    }
+
+    /// <summary>Clean visits from a rung's first dose, back calm, to the visit that earns the next rung.</summary>
+    private static void Pace(StringBuilder text, PracticeLibrary library)
+    {
+        text.AppendLine();
+        text.AppendLine(
+            "What clean time may grow by sets the pace. Visits on one rung of a calm client in whom every rep is clean, from the start dose to the second visit at the target, over all trained rungs:"
+        );
+        text.AppendLine();
+        text.AppendLine(
+            "| clean time grows a week by | quickest quarter of rungs | median | slowest quarter |"
+        );
+        text.AppendLine("|---|---|---|---|");
+        foreach (var growth in new[] { 0.1, library.DefaultPolicy.WeeklyGrowth, 0.4 })
+        {
+            var visits = library
+                .TrainedLadders.SelectMany(ladder => ladder.Rungs)
+                .Select(rung => VisitsOn(rung, growth, library.DefaultPolicy))
+                .Order()
+                .ToList();
+            int At(double share) => visits[(int)(visits.Count * share)];
+            text.AppendLine(I($"| {growth:P0} | {At(0.25)} | {At(0.5)} | {At(0.75)} |"));
+        }
+        text.AppendLine();
+        text.AppendLine(
+            "With one visit a week that is slower than the two weeks the twelve-week map gives a stage. The fifth is common practice and is kept, for each exercise: on these courses twice as much brings more of them up, with a few more flares, and a clinic can choose it in Settings."
+        );
+    }
+
+    private static int VisitsOn(Rung rung, double growth, Policy policy)
+    {
+        var visits = policy.MasteryVisits;
+        var dose = DosePlanner.Start(rung, StirredUp.Low, policy);
+        while (DoseStep.Harder(dose, rung, rung.Target, growth) is { } more)
+        {
+            dose = more;
+            visits++;
+        }
+        return visits;
     }
 
     private static Dictionary<string, int> Fired(List<CourseResult> results) =>

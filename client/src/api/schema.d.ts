@@ -1092,6 +1092,17 @@ export interface components {
         };
         /** @enum {string} */
         CaptureKind: "trial-started" | "hold-started" | "rep-done" | "fault-marked" | "cue-given" | "cue-answered" | "pain-marked" | "felt-marked" | "effort-marked" | "trial-ended" | "undone" | "measure-taken" | "range-reached" | "instrument-used" | "trial-paused" | "trial-resumed" | "side-corrected" | "trial-discarded" | "exercise-skipped" | "exercise-added";
+        Cautions: {
+            noPain: string;
+            breath: string;
+            stop: string;
+            seenAtOnce: string;
+            practitionerDecides: string;
+            sheetSupports: string;
+            letterSupports: string;
+            onSheet?: null | string;
+            onCalendar?: null | string;
+        };
         Change: {
             of: string;
             what: string;
@@ -1852,6 +1863,7 @@ export interface components {
             goals: components["schemas"]["Goal"][];
             equipment: components["schemas"]["Equipment"][];
             outcomes: components["schemas"]["OutcomeMeasure"][];
+            cautions: components["schemas"]["Cautions"];
         };
         LoadAnswer: {
             typicalBody: boolean;

@@ -206,13 +206,14 @@ function HowTo({ rung }: { rung: Rung }) {
 const effects = { bar: "barred", caution: "with care", prefer: "a good choice" } as const;
 
 function Precautions({ page }: { page: RungPage }) {
+  const { data: library } = useLibrary();
   return (
     <section aria-label="Precautions">
       <h2>{page.clientName ? `Precautions of ${page.clientName}` : "Precautions"}</h2>
       {page.notes.length === 0 && (
         <Small>
           {page.clientName ? "None of this client's precautions touches it." : "No precaution touches it."}{" "}
-          Exercise should not raise pain; local rules and the licensed practitioner come first.
+          {library?.cautions.noPain} {library?.cautions.practitionerDecides}
         </Small>
       )}
       <Stack $gap={2} style={{ marginTop: 8 }}>

@@ -156,8 +156,7 @@ function Accept(props: Props) {
         </Button>
       )}
       <Small>
-        Exercise should not raise pain. The program proposes; the licensed practitioner decides, and local
-        rules come first.
+        {props.library.cautions.noPain} {props.library.cautions.practitionerDecides}
       </Small>
       <Veil isOpen={asking} onOpenChange={setAsking} isDismissable>
         <Sheet>

@@ -290,10 +290,9 @@ function Sheet(props: {
         ))}
       </p>
       <Small style={{ color: "inherit", fontSize: 13, marginTop: "auto" }}>
-        <strong>Exercise should not raise pain.</strong> Slow, and never holding your breath: if you can talk,
-        you are breathing. <strong>Stop and call</strong> if: numbness between the legs, bladder or bowel
-        trouble, new weakness, pain spreading down a leg, fever. Follow your practitioner&apos;s advice; this
-        sheet supports it and does not replace it. {props.contact && <strong>Call: {props.contact}. </strong>}
+        <strong>{library.cautions.noPain}</strong> {library.cautions.breath}{" "}
+        <strong>{library.cautions.stop}</strong> {library.cautions.sheetSupports}{" "}
+        {props.contact && <strong>Call: {props.contact}. </strong>}
         {next && `Next visit: ${dayWords(next.plannedAt)}, ${timeWords(next.plannedAt)}.`}
       </Small>
     </Paperlike>

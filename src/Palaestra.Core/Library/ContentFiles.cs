@@ -57,6 +57,22 @@ public sealed record TwelveWeeksFile(
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+public sealed record CautionsFile(
+    string Source,
+    string NoPain,
+    string Breath,
+    string Stop,
+    string SeenAtOnce,
+    string PractitionerDecides,
+    string SheetSupports,
+    string LetterSupports,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+)
+{
+    public Cautions ToCautions() =>
+        new(NoPain, Breath, Stop, SeenAtOnce, PractitionerDecides, SheetSupports, LetterSupports);
+}
+
 public sealed record SectorsFile(
     string Source,
     IReadOnlyList<SectorText> Sectors,
@@ -132,6 +148,7 @@ public static class ContentFiles
             ["tasks"] = typeof(TasksFile),
             ["norms"] = typeof(NormsFile),
             ["outcomes"] = typeof(OutcomesFile),
+            ["cautions"] = typeof(CautionsFile),
         };
 
     /// <param name="texts">File name relative to <c>content/</c>, with forward slashes, to its text.</param>
@@ -158,6 +175,7 @@ public static class ContentFiles
         var tasks = Parse<TasksFile>(texts, "tasks.json", errors);
         var norms = Parse<NormsFile>(texts, "norms.json", errors);
         var outcomes = Parse<OutcomesFile>(texts, "outcomes.json", errors);
+        var cautions = Parse<CautionsFile>(texts, "cautions.json", errors);
         var ladders = Ladders(texts, errors);
         if (own is not null && errors.Count == 0)
         {
@@ -214,7 +232,8 @@ public static class ContentFiles
             goals!.Goals,
             equipment!.Equipment,
             weeks!.Stages,
-            outcomes!.Measures
+            outcomes!.Measures,
+            cautions!.ToCautions()
         );
         if (known?.Fits(library) == true)
         {

@@ -25,6 +25,7 @@ public sealed record PracticeLibrary(
     IReadOnlyList<Equipment> Equipment,
     IReadOnlyList<MapStage> TwelveWeeks,
     IReadOnlyList<OutcomeMeasure> Outcomes,
+    Cautions Cautions,
     IReadOnlyDictionary<string, Demands>? KnownDemands = null
 )
 {

@@ -204,9 +204,9 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
     {
         if (input.Plan is { Items.Count: > 0 })
         {
-            yield return $"To go on with the present plan and to be looked at again after {Count(input.Policy.ReviewWeeks, "week")}. Exercise should not raise pain.";
+            yield return $"To go on with the present plan and to be looked at again after {Count(input.Policy.ReviewWeeks, "week")}. {library.Cautions.NoPain}";
         }
-        yield return "To be seen without delay: numbness in the saddle area, bladder or bowel trouble, new weakness, pain spreading down a leg, fever.";
+        yield return library.Cautions.SeenAtOnce;
     }
 
     private string Names(Plan plan) =>

@@ -8,7 +8,7 @@ namespace Palaestra.Core.Progression;
 /// <summary>One exercise on one side at one visit: the facts the D-rules look at, and the steps they may take.</summary>
 internal sealed class DecisionCase
 {
-    private readonly ILookup<Side, Performance> history;
+    private readonly List<Performance> history;
 
     public DecisionCase(
         DecideInput input,
@@ -28,10 +28,8 @@ internal sealed class DecisionCase
         Dose = item.Doses.First(d => d.Side == side).Dose;
         Level = StirredUpLevel.Of(input.Profile, Policy);
         Goal = GoalOf(Rung);
-        history = input
-            .Visits.Where(p => p.PlanItemId == item.Id && p.RungId == item.RungId && p.Visit <= input.Visit)
-            .OrderByDescending(p => p.Visit)
-            .ToLookup(p => p.Side);
+        history = [.. input.Visits.Where(Concerns)];
+        history.Sort((a, b) => b.Visit.CompareTo(a.Visit));
     }
 
     public DecideInput Input { get; }
@@ -50,10 +48,13 @@ internal sealed class DecisionCase
     public IEnumerable<Side> Sides => Item.Doses.Select(d => d.Side);
 
     /// <summary>What was done of this rung on one side, the latest visit first.</summary>
-    public IEnumerable<Performance> History(Side of) => history[of];
+    public IEnumerable<Performance> History(Side of) => history.Where(done => done.Side == of);
 
     public Performance? Today(Side of) =>
-        history[of].FirstOrDefault() is { } latest && latest.Visit == Input.Visit ? latest : null;
+        history.Find(done => done.Side == of) is { } latest && latest.Visit == Input.Visit ? latest : null;
+
+    private bool Concerns(Performance done) =>
+        done.PlanItemId == Item.Id && done.RungId == Item.RungId && done.Visit <= Input.Visit;
 
     public HomeWork? Home(Side of) =>
         Input.Home?.FirstOrDefault(home => home.PlanItemId == Item.Id && home.Side == of);

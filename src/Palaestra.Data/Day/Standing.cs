@@ -23,6 +23,9 @@ public sealed class Standing
     /// <summary>The record has changed since.</summary>
     public bool Stale { get; set; } = true;
 
+    /// <summary>The content it was worked out with; empty before the first time.</summary>
+    public string LibraryVersion { get; set; } = "";
+
     /// <summary>A danger sign is open.</summary>
     public bool Closed { get; set; }
     public int? PainFirst { get; set; }

@@ -220,6 +220,10 @@ namespace Palaestra.Data.Migrations
                     b.Property<Guid>("LatestVisitId")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("LibraryVersion")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<int?>("PainFirst")
                         .HasColumnType("INTEGER");
 

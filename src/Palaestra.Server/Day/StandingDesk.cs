@@ -55,6 +55,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
         var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
         var latest = file.Visits.LastOrDefault(v => DayOf(v) <= today) ?? file.Visits[0];
         var pains = file.Visits.Select(v => EpisodeView.VisitOf(v, file).Pain).OfType<int>().ToList();
+        standing.LibraryVersion = library.Version;
         standing.Closed = file.Closed;
         standing.PainFirst = pains.Count > 1 ? pains[0] : null;
         standing.PainLast = pains.Count > 0 ? pains[^1] : null;

@@ -18,7 +18,8 @@ public sealed record LibraryView(
     IReadOnlyList<ScreenTask> Tasks,
     IReadOnlyList<Goal> Goals,
     IReadOnlyList<Equipment> Equipment,
-    IReadOnlyList<OutcomeMeasure> Outcomes
+    IReadOnlyList<OutcomeMeasure> Outcomes,
+    Cautions Cautions
 );
 
 public sealed record RungFigure(string RungId, Figure Figure);
@@ -48,7 +49,8 @@ public static class LibraryEndpoints
                 library.Tasks,
                 library.Goals,
                 library.Equipment,
-                library.Outcomes
+                library.Outcomes,
+                library.Cautions
             )
         );
 

@@ -18,9 +18,6 @@ public sealed class LetterDesk(
     TimeProvider time
 )
 {
-    private const string Note =
-        "Written from the record of this clinic and read by the practitioner before it was sent. It supports local rules and the licensed practitioner's judgement and does not replace them.";
-
     public async Task<Letter> Fresh(CaseFile file, Guid visitId) =>
         new LetterWriter(await InputOf(file, visitId), library).Write();
 
@@ -97,6 +94,13 @@ public sealed class LetterDesk(
     {
         var clinic = await db.Clinics.AsNoTracking().SingleOrDefaultAsync();
         var today = time.GetLocalNow().DateTime.ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
-        return new(letter, clinic?.Name ?? "", clinic?.Contact ?? "", today, signed, Note);
+        return new(
+            letter,
+            clinic?.Name ?? "",
+            clinic?.Contact ?? "",
+            today,
+            signed,
+            library.Cautions.LetterSupports
+        );
     }
 }

@@ -24,9 +24,6 @@ public sealed record CalendarView(
 /// <summary>Lays accepted plans out over days, for the screen and for calendar programs.</summary>
 public sealed class FeedDesk(PracticeLibrary library)
 {
-    private const string Stop =
-        "Exercise should not raise pain. Stop and call if: numbness between the legs, bladder or bowel trouble, new weakness, pain spreading down a leg, fever.";
-
     /// <summary>None without a plan.</summary>
     public CalendarView? View(CaseFile file)
     {
@@ -103,7 +100,7 @@ public sealed class FeedDesk(PracticeLibrary library)
                 revision
                     .Plan.Items.Where(item => day.ItemIds.Contains(item.Id))
                     .Select(item => $"{library.Rung(item.RungId).Name}: {DosesOf(item)}")
-                    .Append(Stop)
+                    .Append(library.Cautions.OnCalendar)
             ),
             false,
             revision.AcceptedAt

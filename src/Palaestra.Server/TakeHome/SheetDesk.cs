@@ -20,9 +20,6 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
     private const string Pain =
         "Pain, the worst of the day: 0 is none, 10 the worst you can imagine. Write the day above the line.";
 
-    private const string Stop =
-        "Exercise should not raise pain. Slow, and never holding your breath: if you can talk, you are breathing. Stop and call if: numbness between the legs, bladder or bowel trouble, new weakness, pain spreading down a leg, fever. Follow local rules and your practitioner's advice; this sheet supports it and does not replace it.";
-
     /// <param name="record">With a page for the practitioner behind the client's.</param>
     public async Task<Sheet> Of(CaseFile file, PlanRevision revision, bool record)
     {
@@ -40,7 +37,7 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
             [.. plan.Items.Select(item => Exercise(item, file.Policy, days, trained))],
             days,
             Pain,
-            Stop,
+            library.Cautions.OnSheet,
             next is null
                 ? ""
                 : $"Next visit: {next.PlannedAt.ToString("dddd d MMMM, HH:mm", CultureInfo.InvariantCulture)}.",
