@@ -231,6 +231,26 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
     }
 
     [Fact]
+    public async Task What_other_choices_come_to_is_shown_before_it_is_taken_and_is_what_then_follows()
+    {
+        var (_, visit) = await Begun();
+        await Do(visit);
+        var before = await Decisions(visit);
+        var first = before.Proposals.First(d => d.Outcome != Outcome.Ease);
+        var own = new Choice(first.PlanItemId, first.Side, Outcome.Ease, "Long week ahead.");
+        var preview = await browser
+            .Post($"/api/visits/{visit.Id}/decisions/preview", new DecideForm([own], before.Plan!.Revision))
+            .Ok<TakenPreview>();
+        Assert.Equal(Outcome.Ease, preview.Decisions[before.Proposals.ToList().IndexOf(first)].Outcome);
+        Assert.NotEqual(before.Next!.TotalMinutes, preview.Next.TotalMinutes);
+        Assert.Empty((await Decisions(visit)).Taken);
+        await Agree(visit, own);
+        var taken = await Decisions(visit);
+        Assert.Equal(preview.Decisions.Select(d => d.Dose), taken.Taken.Select(d => d.Dose));
+        Assert.Equal(preview.Next.TotalMinutes, taken.Next!.TotalMinutes, 6);
+    }
+
+    [Fact]
     public async Task Overrides_are_counted_by_rule_with_their_reason()
     {
         var (_, visit) = await Begun();

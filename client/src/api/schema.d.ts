@@ -788,6 +788,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visitId}/decisions/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PreviewDecisions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visitId}/decisions/what-if": {
         parameters: {
             query?: never;
@@ -2959,6 +2975,10 @@ export interface components {
         };
         /** @enum {string} */
         SwitchOn: "brace" | "draw-in";
+        TakenPreview: {
+            decisions: components["schemas"]["Decision"][];
+            next: components["schemas"]["Plan"];
+        };
         TaskFinding: {
             rungId: string;
             left: null | components["schemas"]["SideScore"];
@@ -4497,6 +4517,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DecideView"];
+                };
+            };
+        };
+    };
+    PreviewDecisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecideForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenPreview"];
                 };
             };
         };

@@ -1,5 +1,10 @@
 import styled from "styled-components";
 
+/** A table wider than the page is moved, the page is not. */
+export const Wide = styled.div`
+  overflow-x: auto;
+`;
+
 /** A table of lines: words to the left, a rule under each. */
 export const Table = styled.table`
   width: 100%;

@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
@@ -69,19 +69,27 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
   const queries = useQueryClient();
   const plan = view.plan!;
   const taken = view.taken.length > 0;
-  const shown = taken ? view.taken : view.proposals;
+  const choices = view.proposals.flatMap((p) => {
+    const own = overrides.get(sideKey(p));
+    return own ? [{ planItemId: p.planItemId, side: p.side, ...own }] : [];
+  });
+  const form = { choices, basedOn: episode.planRevision ?? 0 };
+  const preview = useQuery({
+    queryKey: ["decisions-preview", visitId, form],
+    queryFn: () =>
+      got(api.POST("/api/visits/{visitId}/decisions/preview", { params: { path: { visitId } }, body: form })),
+    enabled: !taken && choices.length > 0,
+    placeholderData: (previous) => previous,
+  });
+  const own = choices.length > 0 ? preview.data : undefined;
+  const proposed = taken ? view.taken : view.proposals;
+  const next = own?.next ?? view.next;
   const take = useMutation({
     mutationFn: () =>
       got(
         api.POST("/api/visits/{visitId}/decisions", {
           params: { path: { visitId } },
-          body: {
-            choices: view.proposals.flatMap((p) => {
-              const own = overrides.get(sideKey(p));
-              return own ? [{ planItemId: p.planItemId, side: p.side, ...own }] : [];
-            }),
-            basedOn: episode.planRevision ?? 0,
-          },
+          body: form,
         }),
       ),
     onSuccess: async () => {
@@ -90,7 +98,7 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
     },
   });
   const lines = plan.plan.items.flatMap((item) =>
-    linesOf(inOrderOf(item, shown)).map((decisions) => ({ item, decisions })),
+    linesOf(inOrderOf(item, proposed)).map((decisions) => ({ item, decisions })),
   );
   const setOverride = (decisions: Decision[], override: Override | null) => {
     const next = new Map(overrides);
@@ -108,7 +116,7 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
           <Quiet style={{ fontSize: 16, fontWeight: 400 }}>policy: {view.policyName.toLowerCase()}</Quiet>
         </h1>
         <Quiet>
-          {plan.plan.totalMinutes.toFixed(0)} → {(view.next?.totalMinutes ?? 0).toFixed(0)} min a day
+          {plan.plan.totalMinutes.toFixed(0)} → {(next?.totalMinutes ?? 0).toFixed(0)} min a day
         </Quiet>
       </Row>
       {view.changed.length > 0 && (
@@ -127,6 +135,7 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
           key={item.id + (decisions[0]?.side ?? "")}
           item={item}
           decisions={decisions}
+          chosen={decisions.map((d) => own?.decisions.find((o) => sideKey(o) === sideKey(d)) ?? d)}
           library={library}
           performed={performanceWords(view, item, decisions)}
           home={homeWords(view, item, decisions)}
@@ -138,7 +147,8 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
         />
       ))}
       <ProblemNote error={take.error} />
-      {!taken && view.next && <NextPlan view={view} library={library} overridden={overrides.size > 0} />}
+      <ProblemNote error={preview.error} />
+      {!taken && next && <NextPlan plan={next} library={library} />}
       <Row $gap={4}>
         <Link to={`/episodes/${episode.id}/visits/${visitId}/replay`}>
           What other policies would have decided

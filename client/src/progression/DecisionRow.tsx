@@ -7,7 +7,7 @@ import { Button } from "../controls/Button";
 import { Choice, TextField } from "../controls/fields";
 import { Quiet, Row, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { doseWords, outcomeWords } from "../controls/words";
+import { capital, doseWords, outcomeWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { DecisionMark } from "./DecisionMark";
 import type { Override } from "./DecidePage";
@@ -47,7 +47,10 @@ const Opener = styled(AriaButton)`
 
 interface Props {
   item: PlanItem;
+  /** The policy's, or what was taken. */
   decisions: Decision[];
+  /** What the practitioner's own choice comes to; the same where they agree. */
+  chosen: Decision[];
   library: Library;
   performed: string[];
   home: string[];
@@ -60,16 +63,16 @@ interface Props {
 }
 
 export function DecisionRow(props: Props) {
-  const { item, decisions, library, override } = props;
+  const { item, decisions, chosen, library, override } = props;
   const [choosing, setChoosing] = useState(false);
   const decision = decisions[0]!;
   const { rung, ladder } = findRung(library, item.rungId);
-  const to = findRung(library, decision.rungId).rung;
-  const outcome = override?.outcome ?? decision.outcome;
+  const to = findRung(library, chosen[0]!.rungId).rung;
+  const outcome = chosen[0]!.outcome;
   return (
     <Line aria-label={`${rung.name}: ${outcomeWords[outcome]}`}>
       <RungFigure
-        rungId={override ? item.rungId : decision.rungId}
+        rungId={to.id}
         side={
           to.sides === "each" && decision.side === "both"
             ? "left"
@@ -80,11 +83,7 @@ export function DecisionRow(props: Props) {
         width={124}
         height={78}
       />
-      {ladder.direction !== "none" ? (
-        <PegLadder ladder={ladder} item={item} decisions={override ? [] : decisions} />
-      ) : (
-        <span />
-      )}
+      {ladder.direction !== "none" ? <PegLadder ladder={ladder} item={item} decisions={chosen} /> : <span />}
       <div>
         <h2>
           {rung.name}
@@ -92,6 +91,13 @@ export function DecisionRow(props: Props) {
         </h2>
         <p style={{ lineHeight: 1.25 }}>
           {decision.evidence.join(" ")} {!override && decision.todo && <strong>{decision.todo}</strong>}{" "}
+          {override && (
+            <strong>
+              {capital(outcomeWords[decision.outcome])} by the policy; yours: {outcomeWords[override.outcome]}{" "}
+              ({override.reason.replace(/\.$/, "")}).
+              {outcome !== override.outcome && " There is no such step from here: it stays."}
+            </strong>
+          )}{" "}
           {outcome !== "stop" && (
             <Quiet>
               {item.doses
@@ -100,7 +106,7 @@ export function DecisionRow(props: Props) {
                 .filter((words, i, all) => all.indexOf(words) === i)
                 .join(" / ")}
               {" → "}
-              {decisions
+              {chosen
                 .map((d) => doseWords(d.dose))
                 .filter((words, i, all) => all.indexOf(words) === i)
                 .join(" / ")}

@@ -1,17 +1,16 @@
 import { Fragment } from "react";
 import { findRung } from "../api/queries";
-import type { DecideView, Library } from "../api/types";
+import type { Library, Plan } from "../api/types";
 import { Note, Quiet, Small } from "../controls/layout";
 import { doseWords } from "../controls/words";
 
-/** The plan that agreeing makes: order, positions, minutes and what to look at. */
-export function NextPlan(props: { view: DecideView; library: Library; overridden: boolean }) {
-  const { next } = props.view;
-  if (!next) return null;
+/** The plan that these decisions make: order, positions, minutes and what to look at. */
+export function NextPlan(props: { plan: Plan; library: Library }) {
+  const next = props.plan;
   return (
     <section aria-label="The plan this makes">
       <p>
-        <strong>Next plan{props.overridden && ", agreeing with all"}:</strong>{" "}
+        <strong>Next plan:</strong>{" "}
         {next.items.map((item, i) => {
           const { rung } = findRung(props.library, item.rungId);
           return (

@@ -4,7 +4,7 @@ import styled from "styled-components";
 import { api, got } from "../api/client";
 import { keys } from "../api/queries";
 import type { Outcome, OverridesView } from "../api/types";
-import { Table } from "../controls/Table";
+import { Table, Wide } from "../controls/Table";
 import { Empty, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { capital, dayWords, outcomeWords } from "../controls/words";
 import { ruleWords } from "./ruleWords";
@@ -13,6 +13,9 @@ const Bar = styled.div`
   width: 180px;
   height: 14px;
   background: ${({ theme }) => theme.colour.wash};
+  ${({ theme }) => theme.narrow} {
+    width: 60px;
+  }
   i {
     display: block;
     height: 100%;
@@ -53,6 +56,15 @@ function Nothing() {
   );
 }
 
+/** The same word with the same reason at one visit, as on the two sides of an exercise, is told once. */
+function together(lines: OverridesView["latest"]) {
+  const same = (a: (typeof lines)[number], b: typeof a) =>
+    a.visitId === b.visitId && a.ruleId === b.ruleId && a.taken === b.taken && a.reason === b.reason;
+  return lines
+    .filter((line, i) => lines.findIndex((other) => same(other, line)) === i)
+    .map((line) => ({ line, times: lines.filter((other) => same(other, line)).length }));
+}
+
 function Rules({ view }: { view: OverridesView }) {
   const total = view.rules.reduce((sum, r) => sum + r.proposals, 0);
   const other = view.rules.reduce((sum, r) => sum + r.overridden, 0);
@@ -62,56 +74,59 @@ function Rules({ view }: { view: OverridesView }) {
         {other} of {total} proposals were not followed. A rule that is often overridden may want another
         threshold: see <Link to="/settings">Settings</Link>.
       </p>
-      <Table>
-        <thead>
-          <tr>
-            <th>Rule</th>
-            <th>Proposals</th>
-            <th>Not followed</th>
-            <th aria-hidden />
-            <th>Chosen instead</th>
-          </tr>
-        </thead>
-        <tbody>
-          {view.rules.map((rule) => {
-            const share = rule.overridden / rule.proposals;
-            return (
-              <tr key={rule.ruleId}>
-                <td>
-                  <strong>{capital(ruleWords(rule.ruleId))}</strong>
-                  <br />
-                  <Quiet>{rule.ruleId}</Quiet>
-                </td>
-                <td>{rule.proposals}</td>
-                <td>
-                  {rule.overridden} <Quiet>({Math.round(share * 100)} %)</Quiet>
-                </td>
-                <td aria-hidden>
-                  <Bar>
-                    <i style={{ width: `${100 * share}%` }} />
-                  </Bar>
-                </td>
-                <td>
-                  {Object.entries(rule.instead)
-                    .map(([outcome, n]) => `${outcomeWords[outcome as Outcome]} ${n}`)
-                    .join(", ")}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </Table>
+      <Wide>
+        <Table>
+          <thead>
+            <tr>
+              <th>Rule</th>
+              <th>Proposals</th>
+              <th>Not followed</th>
+              <th aria-hidden />
+              <th>Chosen instead</th>
+            </tr>
+          </thead>
+          <tbody>
+            {view.rules.map((rule) => {
+              const share = rule.overridden / rule.proposals;
+              return (
+                <tr key={rule.ruleId}>
+                  <td>
+                    <strong>{capital(ruleWords(rule.ruleId))}</strong>
+                    <br />
+                    <Quiet>{rule.ruleId}</Quiet>
+                  </td>
+                  <td>{rule.proposals}</td>
+                  <td>
+                    {rule.overridden} <Quiet>({Math.round(share * 100)} %)</Quiet>
+                  </td>
+                  <td aria-hidden>
+                    <Bar>
+                      <i style={{ width: `${100 * share}%` }} />
+                    </Bar>
+                  </td>
+                  <td>
+                    {Object.entries(rule.instead)
+                      .map(([outcome, n]) => `${outcomeWords[outcome as Outcome]} ${n}`)
+                      .join(", ")}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </Table>
+      </Wide>
       {view.latest.length > 0 && (
         <section aria-labelledby="latest">
           <h2 id="latest">The latest</h2>
           <ul>
-            {view.latest.map((line, i) => (
-              <li key={i} style={{ padding: "8px 0" }}>
+            {together(view.latest).map(({ line, times }) => (
+              <li key={line.visitId + line.ruleId + line.taken + line.reason} style={{ padding: "8px 0" }}>
                 <Link to={`/episodes/${line.episodeId}/visits/${line.visitId}/decide`}>
                   {dayWords(line.at)}
                 </Link>
                 , {line.by}: {outcomeWords[line.taken]} instead of {outcomeWords[line.proposed]} (
-                {ruleWords(line.ruleId)}).
+                {ruleWords(line.ruleId)}
+                {times > 1 && `, ${times} times`}).
                 <Small>“{line.reason}”</Small>
               </li>
             ))}

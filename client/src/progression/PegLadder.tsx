@@ -1,6 +1,16 @@
-import { useTheme } from "styled-components";
+import type { CSSProperties } from "react";
+import styled, { keyframes, useTheme } from "styled-components";
 import type { Decision, Ladder, PlanItem } from "../api/types";
 import { Peg } from "../findings/LaddersBoard";
+
+const travel = keyframes`
+  from { transform: translateY(var(--from)); }
+`;
+
+/** A peg that goes from where it was to where it is. */
+const Moving = styled.g`
+  animation: ${travel} 700ms ease-in-out 300ms backwards;
+`;
 
 /** The ladder of one exercise, small: hollow pegs where it was, full ones where it goes. */
 export function PegLadder(props: { ladder: Ladder; item: PlanItem; decisions: Decision[] }) {
@@ -20,10 +30,18 @@ export function PegLadder(props: { ladder: Ladder; item: PlanItem; decisions: De
       {rungs.map((r) => (
         <line key={r.id} x1={32} x2={60} y1={y(r.id)} y2={y(r.id)} stroke={colour.sand} strokeWidth={4} />
       ))}
-      {to("left") !== was && <Peg x={32} y={y(was)} side="left" hollow />}
-      {to("right") !== was && <Peg x={60} y={y(was)} side="right" hollow />}
-      <Peg x={32} y={y(to("left"))} side="left" />
-      <Peg x={60} y={y(to("right"))} side="right" />
+      {(["left", "right"] as const).map((side) => {
+        const x = side === "left" ? 32 : 60;
+        const goes = to(side);
+        return (
+          <g key={side}>
+            {goes !== was && <Peg x={x} y={y(was)} side={side} hollow />}
+            <Moving key={goes} style={{ "--from": `${y(was) - y(goes)}px` } as CSSProperties}>
+              <Peg x={x} y={y(goes)} side={side} />
+            </Moving>
+          </g>
+        );
+      })}
     </svg>
   );
 }

@@ -7,6 +7,7 @@ import { findRung, keys, useLibrary } from "../api/queries";
 import type { Decision, Library, ReplayView } from "../api/types";
 import { Checkbox } from "../controls/fields";
 import { Empty, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
+import { Wide } from "../controls/Table";
 import { dayWords, outcomeWords } from "../controls/words";
 import { useVisit } from "../frame/useVisit";
 import { DecisionMark } from "./DecisionMark";
@@ -43,6 +44,7 @@ const Mark = styled.span`
   align-items: center;
   gap: 6px;
   svg {
+    flex: none;
     width: 20px;
     height: 20px;
   }
@@ -70,6 +72,7 @@ export function ReplayPage() {
       </Empty>
     );
   }
+  const apart = data.visits.filter((visit) => replayLines(visit, data).some(differs)).length;
   return (
     <Stack $gap={3}>
       <h1>What each policy would have decided</h1>
@@ -77,44 +80,44 @@ export function ReplayPage() {
         The same work and answers under other rules; what the client would have done next under them is not
         known.
       </Small>
-      <p>{agreeWords(data)}</p>
+      <p>{agreeWords(apart, data.visits.length)}</p>
       <Checkbox selected={all} onChange={setAll}>
         Show the lines where all agree, too
       </Checkbox>
-      <div style={{ overflowX: "auto" }}>
-        <Table>
-          <thead>
-            <tr>
-              <th>Exercise and side</th>
-              <th>Chosen</th>
-              {data.policies.map((p) => (
-                <th key={p.id} className={p.inForce ? "own" : undefined}>
-                  {p.name}
-                  {p.inForce && (
-                    <>
-                      <br />
-                      <Quiet>in force</Quiet>
-                    </>
-                  )}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          {data.visits.map((visit) => (
-            <Visit key={visit.visit} visit={visit} view={data} library={library} all={all} />
-          ))}
-        </Table>
-      </div>
+      {(all || apart > 0) && (
+        <Wide>
+          <Table>
+            <thead>
+              <tr>
+                <th>Exercise and side</th>
+                <th>Chosen</th>
+                {data.policies.map((p) => (
+                  <th key={p.id} className={p.inForce ? "own" : undefined}>
+                    {p.name}
+                    {p.inForce && (
+                      <>
+                        <br />
+                        <Quiet>in force</Quiet>
+                      </>
+                    )}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            {data.visits.map((visit) => (
+              <Visit key={visit.visit} visit={visit} view={data} library={library} all={all} />
+            ))}
+          </Table>
+        </Wide>
+      )}
     </Stack>
   );
 }
 
-function agreeWords(view: ReplayView) {
-  const apart = view.visits.filter((visit) => replayLines(visit, view).some(differs)).length;
-  return apart === 0
-    ? `At all ${view.visits.length} visits every policy would have decided what was chosen.`
-    : `At ${apart} of ${view.visits.length} visits they would have decided differently.`;
-}
+const agreeWords = (apart: number, visits: number) =>
+  apart === 0
+    ? `At all ${visits} visits every policy would have decided what was chosen.`
+    : `At ${apart} of ${visits} visits they would have decided differently.`;
 
 function Visit(props: { visit: ReplayedVisit; view: ReplayView; library: Library; all: boolean }) {
   const { visit, view, library } = props;

@@ -3,6 +3,7 @@ using Palaestra.Core;
 using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Progression;
 using Palaestra.Server.Intake;
 using Palaestra.Server.SignIn;
 
@@ -84,12 +85,16 @@ public sealed record DemoCapacity(string Left, string Right, string Fault)
 public sealed record DemoCheckIn(int Now, int Usual, int NextDay, double Settled);
 
 /// <param name="Share">Share of the reps asked for that are clean.</param>
-/// <param name="Agree">Agreed with every proposal; else the visit is left undecided.</param>
+/// <param name="Agree">Decided, agreeing where <paramref name="Own"/> says nothing else; else the visit is left undecided.</param>
+/// <param name="Own">Ladder to the practitioner's own word on both sides of its exercise.</param>
 public sealed record DemoSession(
     double Share,
     int Effort,
     IReadOnlyDictionary<string, DemoWeakness>? Weak = null,
-    bool Agree = true
+    bool Agree = true,
+    IReadOnlyDictionary<string, DemoWord>? Own = null
 );
+
+public sealed record DemoWord(Outcome Outcome, string Why);
 
 public sealed record DemoWeakness(Side Side, double Share, string Fault);

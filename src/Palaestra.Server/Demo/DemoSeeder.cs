@@ -278,7 +278,7 @@ public sealed class DemoSeeder(
         await Store([.. trials.SelectMany(trial => trial.Events(clock))], file, visitId);
         if (session.Agree)
         {
-            await AgreeWithAll(visitId, clock);
+            await Decide(visitId, session.Own ?? new Dictionary<string, DemoWord>(), clock);
         }
     }
 
@@ -313,12 +313,19 @@ public sealed class DemoSeeder(
         await db.SaveChangesAsync();
     }
 
-    private async Task AgreeWithAll(Guid visitId, DemoClock clock)
+    private async Task Decide(Guid visitId, IReadOnlyDictionary<string, DemoWord> own, DemoClock clock)
     {
         var file = (await files.OfVisit(visitId))!;
         var input = DecisionInputs.Of(file, visitId, library)!;
         var desk = new DecisionDesk(db, library, new PlanDesk(db, library, clock), clock);
-        desk.Take(file, visitId, input, DecisionEngine.Decide(input, library), [], Practitioner);
+        var proposals = DecisionEngine.Decide(input, library);
+        var choices =
+            from proposal in proposals
+            let item = input.Items.First(i => i.Id == proposal.PlanItemId)
+            let word = own.GetValueOrDefault(library.LadderOf(item.RungId).Id)
+            where word is not null
+            select new Choice(proposal.PlanItemId, proposal.Side, word.Outcome, word.Why);
+        desk.Take(file, visitId, input, proposals, [.. choices], Practitioner);
         await db.SaveChangesAsync();
     }
 

@@ -24,7 +24,7 @@ public sealed record DecideForm(IReadOnlyList<Choice> Choices, int BasedOn);
 public sealed record SideNumbers(Guid PlanItemId, Side Side, IReadOnlyList<DecisionNumber> Numbers);
 
 /// <param name="Taken">Decisions already recorded for this visit; empty until then.</param>
-/// <param name="Next">The plan that agreeing with everything would make.</param>
+/// <param name="Next">The plan that was made by what was taken; before that, the one agreeing with everything would make.</param>
 /// <param name="Home">The home log since the visit before, exercise by exercise; empty where nothing was brought.</param>
 /// <param name="Changed">Decisions of this visit that would now be others, because the record was edited since.</param>
 public sealed record DecideView(
@@ -44,6 +44,10 @@ public sealed record DecideView(
         new(null, [], [], [], [], [], [], policyName, null, whyNot);
 }
 
+/// <summary>What some choices would come to; nothing is stored.</summary>
+/// <param name="Decisions">One per exercise and side, in the order of the proposals.</param>
+public sealed record TakenPreview(IReadOnlyList<Decision> Decisions, Plan Next);
+
 /// <summary>One number, had it been another.</summary>
 public sealed record WhatIfForm(Guid PlanItemId, Side Side, NumberKind Kind, int Value);
 
@@ -59,6 +63,7 @@ public static class DecideEndpoints
         var group = routes.MapGroup("/api/visits/{visitId:guid}/decisions").WithTags("Progression");
         group.MapGet("", Get).WithName("GetDecisions");
         group.MapPost("", Take).WithName("TakeDecisions");
+        group.MapPost("/preview", Preview).WithName("PreviewDecisions");
         group.MapPost("/what-if", WhatIf).WithName("AskWhatIf");
     }
 
@@ -107,7 +112,7 @@ public static class DecideEndpoints
                 input.Home ?? [],
                 taken.Count > 0 ? [.. (await desk.Changed(file)).Where(c => c.VisitId == visitId)] : [],
                 file.Policy.Name,
-                NextPlan.Apply(plan.Plan, proposals, library, file.Policy, file.Profile, file.Body),
+                desk.Next(file, visitId, taken.Count > 0 ? [.. taken.Select(d => d.Chosen)] : proposals),
                 null
             )
         );
@@ -182,6 +187,27 @@ public static class DecideEndpoints
                 null
             )
         );
+    }
+
+    private static async Task<Results<Ok<TakenPreview>, ProblemHttpResult>> Preview(
+        Guid visitId,
+        DecideForm form,
+        CaseFiles files,
+        PracticeLibrary library,
+        DecisionDesk desk,
+        WhoIsHere who
+    )
+    {
+        if (await files.OfVisit(visitId) is not { } file)
+        {
+            return Problem.NotFound("visit");
+        }
+        if (DecisionInputs.Of(file, visitId, library) is not { } input)
+        {
+            return Problem.Conflict(DecisionInputs.WhyNot(file, visitId)!);
+        }
+        var chosen = desk.Chosen(input, DecisionEngine.Bare(input, library), form.Choices, who.Name);
+        return TypedResults.Ok(new TakenPreview(chosen, desk.Next(file, visitId, chosen)));
     }
 
     private static async Task<Results<Ok<WhatIfAnswer>, ProblemHttpResult>> WhatIf(

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
 using Palaestra.Data;
 using Palaestra.Data.Planning;
@@ -55,10 +56,34 @@ public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDe
             }
         );
         var chosen = records.Select(r => r.Chosen).ToList();
-        var plan = file.PlanFor(visitId)!.Plan;
-        var next = NextPlan.Apply(plan, chosen, library, file.Policy, file.Profile, file.Body);
-        return (plans.Add(file, visitId, next, by), chosen);
+        return (plans.Add(file, visitId, Next(file, visitId, chosen), by), chosen);
     }
+
+    /// <summary>The plan that decisions make of the one the visit followed. Nothing is stored.</summary>
+    public Plan Next(CaseFile file, Guid visitId, IReadOnlyList<Decision> chosen) =>
+        NextPlan.Apply(file.PlanFor(visitId)!.Plan, chosen, library, file.Policy, file.Profile, file.Body);
+
+    /// <summary>The proposals, with the practitioner's own word in place of those they do not follow.</summary>
+    public IReadOnlyList<Decision> Chosen(
+        DecideInput input,
+        IReadOnlyList<Decision> proposals,
+        IReadOnlyList<Choice> choices,
+        string by
+    ) => [.. proposals.Select(p => Own(p, choices) is { } own ? InsteadOf(p, own, input, by) : p)];
+
+    /// <summary>None where the practitioner agrees.</summary>
+    private static Choice? Own(Decision proposal, IReadOnlyList<Choice> choices) =>
+        choices.FirstOrDefault(c => c.PlanItemId == proposal.PlanItemId && c.Side == proposal.Side)
+            is { Outcome: { } outcome } own
+        && outcome != proposal.Outcome
+            ? own
+            : null;
+
+    private Decision InsteadOf(Decision proposal, Choice own, DecideInput input, string by) =>
+        DecisionEngine.Chosen(input, proposal.PlanItemId, proposal.Side, own.Outcome!.Value, library) with
+        {
+            Evidence = [$"Chosen by {by}: {own.Reason}"],
+        };
 
     /// <summary>
     /// Decided visits whose decisions would now be others, because something in the record was edited since. Both sides of
@@ -93,22 +118,8 @@ public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDe
         string by
     )
     {
-        var choice = choices.FirstOrDefault(c =>
-            c.PlanItemId == proposal.PlanItemId && c.Side == proposal.Side
-        );
-        var other = choice?.Outcome is { } outcome && outcome != proposal.Outcome ? choice : null;
-        var chosen = other is null
-            ? proposal
-            : DecisionEngine.Chosen(
-                input,
-                proposal.PlanItemId,
-                proposal.Side,
-                other.Outcome!.Value,
-                library
-            ) with
-            {
-                Evidence = [$"Chosen by {by}: {other.Reason}"],
-            };
+        var own = Own(proposal, choices);
+        var chosen = own is null ? proposal : InsteadOf(proposal, own, input, by);
         return new DecisionRecord
         {
             VisitId = visitId,
@@ -118,8 +129,8 @@ public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDe
             RuleId = proposal.RuleId,
             Proposed = proposal.Outcome,
             Taken = chosen.Outcome,
-            Overridden = other is not null,
-            Reason = choice?.Reason,
+            Overridden = own is not null,
+            Reason = own?.Reason,
             PolicyId = file.Policy.Id,
             PolicyVersion = file.Policy.Version,
             LibraryVersion = library.Version,
