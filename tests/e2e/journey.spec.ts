@@ -144,6 +144,7 @@ test("from an empty database to the second plan revision, through a reload and a
   await expect(page.getByRole("button", { name: "Use this instead" })).toBeDisabled();
   await page.getByLabel("Why").fill("Long shift ahead of her.");
   await page.getByRole("button", { name: "Use this instead" }).click();
+  await expect(page.getByText(/by the policy; yours: (ease the dose|step down) \(Long shift ahead of her\)/)).toBeVisible();
   await page.getByRole("button", { name: "Take these decisions" }).click();
   await expect(page.getByText(/plan 2,/)).toBeVisible();
 

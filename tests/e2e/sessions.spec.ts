@@ -189,3 +189,23 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
   await page.reload();
   await expect(page.getByRole("textbox", { name: "To", exact: true })).toHaveValue("The harbour surgery");
 });
+
+for (const width of [1280, 390]) {
+  test(`looking back at ${width}: what other policies would have decided, and where the policy was not followed`, async ({ page }) => {
+    await page.setViewportSize({ width, height: 844 });
+    await signIn(page);
+    await page.getByRole("link", { name: /Sunniva Achterby/ }).first().click();
+    await page.getByRole("link", { name: "Progress" }).click();
+    await page.getByRole("link", { name: "What other policies would have decided" }).click();
+    await expect(page.getByText(/^At \d of \d visits they would have decided differently/)).toBeVisible();
+    const rows = page.getByRole("row");
+    const apart = await rows.count();
+    await expectAccessible(page, "replay");
+    await page.getByText("Show the lines where all agree, too").click();
+    expect(await rows.count()).toBeGreaterThan(apart);
+    await page.goto(`${server.address}/overrides`);
+    await expect(page.getByText("“Double shift at the ovens this week.”").first()).toBeVisible();
+    await expectAccessible(page, "overrides");
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+  });
+}

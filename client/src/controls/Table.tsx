@@ -1,9 +1,16 @@
+import type { ReactNode } from "react";
 import styled from "styled-components";
 
-/** A table wider than the page is moved, the page is not. */
-export const Wide = styled.div`
+const Scroller = styled.div`
   overflow-x: auto;
 `;
+
+/** A table wider than the page is moved, by finger or arrow keys; the page is not. */
+export const Wide = (props: { label: string; children: ReactNode }) => (
+  <Scroller role="region" aria-label={props.label} tabIndex={0}>
+    {props.children}
+  </Scroller>
+);
 
 /** A table of lines: words to the left, a rule under each. */
 export const Table = styled.table`

@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { Disclosure, DisclosurePanel } from "react-aria-components";
+import { Link } from "react-router";
 import styled from "styled-components";
 import { api, got } from "../api/client";
 import { keys, useLibrary } from "../api/queries";
 import type { ActivitySeries, OutcomeSeries, OutcomesView } from "../api/types";
 import { Button } from "../controls/Button";
-import { Table } from "../controls/Table";
+import { Table, Wide } from "../controls/Table";
 import { Columns, Empty, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { dayWords } from "../controls/words";
 import { useVisit } from "../frame/useVisit";
@@ -61,6 +62,11 @@ export function ProgressPage() {
         )}
         {data.weeks.length > 0 && <CleanWork view={data} />}
         {data.activities.length > 0 && <Activities list={data.activities} />}
+        {data.weeks.length > 0 && (
+          <Link to={`/episodes/${episode.id}/visits/${visitId}/replay`}>
+            What other policies would have decided
+          </Link>
+        )}
       </Stack>
       <Answers key={`${visitId} ${data.answersVersion}`} visitId={visitId} view={data} library={library} />
     </Columns>
@@ -226,7 +232,7 @@ function AsTable(props: { head: string[]; rows: string[][]; children?: React.Rea
         As a table
       </Button>
       <DisclosurePanel>
-        <div style={{ overflowX: "auto" }}>
+        <Wide label={props.head.join(", ")}>
           <Table>
             <thead>
               <tr>
@@ -245,7 +251,7 @@ function AsTable(props: { head: string[]; rows: string[][]; children?: React.Rea
               ))}
             </tbody>
           </Table>
-        </div>
+        </Wide>
         {props.children}
       </DisclosurePanel>
     </Disclosure>

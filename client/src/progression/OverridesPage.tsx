@@ -74,7 +74,7 @@ function Rules({ view }: { view: OverridesView }) {
         {other} of {total} proposals were not followed. A rule that is often overridden may want another
         threshold: see <Link to="/settings">Settings</Link>.
       </p>
-      <Wide>
+      <Wide label="Proposals by rule">
         <Table>
           <thead>
             <tr>

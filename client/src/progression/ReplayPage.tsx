@@ -85,7 +85,7 @@ export function ReplayPage() {
         Show the lines where all agree, too
       </Checkbox>
       {(all || apart > 0) && (
-        <Wide>
+        <Wide label="Decisions by visit and policy">
           <Table>
             <thead>
               <tr>
