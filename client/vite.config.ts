@@ -6,5 +6,6 @@ export default defineConfig({
   // The content security policy allows no data: fonts, so nothing is inlined.
   build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
   server: { proxy: { "/api": "http://127.0.0.1:5080", "/health": "http://127.0.0.1:5080" } },
-  test: { environment: "jsdom", include: ["src/**/*.test.{ts,tsx}"] },
+  // One page for all files: making one for each took most of the time. The tests leave nothing behind in it.
+  test: { isolate: false, environment: "jsdom", include: ["src/**/*.test.{ts,tsx}"] },
 });

@@ -4,6 +4,7 @@ using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Server.Findings;
 using Palaestra.Server.Intake;
+using Palaestra.Server.Library;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Progression;
 using Palaestra.Server.Screening;
@@ -30,24 +31,10 @@ public sealed class JourneyTests : IAsyncLifetime
         return ValueTask.CompletedTask;
     }
 
-    private Task<LibraryLike> Library() => browser.Get<LibraryLike>("/api/library");
+    private Task<LibraryView> Library() => browser.Get<LibraryView>("/api/library");
 
-    private sealed record LibraryLike(
-        string Version,
-        IReadOnlyList<Ladder> Ladders,
-        object Faults,
-        object FeltPlaces,
-        object Precautions,
-        object DangerSigns,
-        object Policies,
-        object Tasks,
-        object Goals,
-        object Equipment,
-        object Outcomes
-    )
-    {
-        public Rung Rung(string id) => Ladders.SelectMany(l => l.Rungs).First(r => r.Id == id);
-    }
+    private static Rung RungOf(LibraryView library, string id) =>
+        library.Ladders.SelectMany(ladder => ladder.Rungs).First(rung => rung.Id == id);
 
     [Fact]
     public async Task From_a_new_client_to_the_second_plan_revision()
@@ -81,7 +68,7 @@ public sealed class JourneyTests : IAsyncLifetime
                 for (var set = 1; set <= dose.Dose.Sets; set++)
                 {
                     var events = clinic.Trial(
-                        library.Rung(item.RungId),
+                        RungOf(library, item.RungId),
                         dose.Side,
                         dose.Dose,
                         dose.Dose.Reps,
@@ -102,7 +89,7 @@ public sealed class JourneyTests : IAsyncLifetime
                     first
                         .Plan.Items.Single(item => item.Id == p.PlanItemId)
                         .Doses.Single(d => d.Side == p.Side)
-                        .Dose.Covers(library.Rung(p.RungId).Target)
+                        .Dose.Covers(RungOf(library, p.RungId).Target)
                         ? (Outcome.Stay, "D-CONFIRM")
                         : (Outcome.Add, "D-BUILD"),
                     (p.Outcome, p.RuleId)
@@ -142,7 +129,7 @@ public sealed class JourneyTests : IAsyncLifetime
     {
         var opened = await clinic.NewClient();
         var library = await Library();
-        var events = clinic.Trial(library.Rung("B5"), Side.Left, library.Rung("B5").Start, 5, 0);
+        var events = clinic.Trial(RungOf(library, "B5"), Side.Left, RungOf(library, "B5").Start, 5, 0);
         var sending = Enumerable.Range(0, 6).Select(_ => clinic.Send(opened.VisitId, events)).ToArray();
         var answers = await Task.WhenAll(sending);
         Assert.All(
@@ -163,7 +150,7 @@ public sealed class JourneyTests : IAsyncLifetime
         Assert.True(episode.Closed);
         var library = await Library();
         var late = clinic
-            .Trial(library.Rung("B5"), Side.Left, library.Rung("B5").Start, 5, 0)
+            .Trial(RungOf(library, "B5"), Side.Left, RungOf(library, "B5").Start, 5, 0)
             .Select(e => e with { At = e.At.AddHours(3) })
             .ToList();
         await clinic.Send(opened.VisitId, late).RefusedFields(HttpStatusCode.UnprocessableEntity);
