@@ -40,6 +40,17 @@ describe("the live trial", () => {
     expect(cleanReps(only(events))).toBe(1);
   });
 
+  it("gives a mark told later to the rep of its moment, and takes back what was told last", () => {
+    const { events, tap } = tape("t1", 0);
+    tap("rep-done");
+    const rushed = tap("rep-done");
+    tap("rep-done");
+    const mark = tap("fault-marked", { fault: "rush", at: rushed.at });
+    const trial = only(events);
+    expect(trial.reps.map((r) => r.broken)).toEqual([false, true, false]);
+    expect(trial.lastEventId).toBe(mark.id);
+  });
+
   it("keeps cued reps apart", () => {
     const { events, tap } = tape("t1", 0);
     tap("rep-done");

@@ -71,7 +71,7 @@ export interface LiveTrialState {
   ended: EndReason | null;
   /** The event that ended it: taking that one back opens the trial again. */
   endedBy: string | null;
-  /** The last thing that can be taken back. */
+  /** The last thing that was told, and can be taken back. */
   lastEventId: string | null;
 }
 
@@ -162,7 +162,8 @@ function fold(start: CaptureEvent, events: CaptureEvent[], library: Library): Li
 
 function apply(state: LiveTrialState, e: CaptureEvent, library: Library) {
   const at = Date.parse(e.at);
-  if (e.kind !== "trial-started") state.lastEventId = e.id;
+  // Ids are made in order: what was told last is taken back first, also where it tells of a moment before.
+  if (e.kind !== "trial-started" && e.id > (state.lastEventId ?? "")) state.lastEventId = e.id;
   switch (e.kind) {
     case "hold-started":
       state.holdSince = at;

@@ -7,7 +7,8 @@ import type { CaptureEvent, CaptureKind } from "../api/types";
 import { StampClock } from "./clock";
 import { useOutbox } from "./OutboxContext";
 
-export type EventFields = Partial<Omit<CaptureEvent, "id" | "kind" | "at" | "trialId">>;
+/** With a time of its own where it tells of a moment before now. */
+export type EventFields = Partial<Omit<CaptureEvent, "id" | "kind" | "trialId">>;
 export type RecordEvent = (trialId: string, kind: CaptureKind, fields?: EventFields) => void;
 
 /** How often the marks of other tablets are looked for. */

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Label, TextArea, TextField as AriaTextField } from "react-aria-components";
 import styled, { createGlobalStyle } from "styled-components";
 import { api, got, ProblemError } from "../api/client";
-import { keys, useClinic } from "../api/queries";
+import { keys, useClinic, useLibrary } from "../api/queries";
 import type { Letter, LetterView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Choice } from "../controls/fields";
@@ -60,6 +60,7 @@ export function LetterPage() {
 function Editor({ visitId, view }: { visitId: string; view: LetterView }) {
   const queries = useQueryClient();
   const { data: clinic } = useClinic();
+  const { data: library } = useLibrary();
   const [letter, setLetter] = useState<Letter>(view.letter);
   const [paper, setPaper] = useState<"a4" | "letter">("a4");
   const store = useMutation({
@@ -153,9 +154,7 @@ function Editor({ visitId, view }: { visitId: string; view: LetterView }) {
             />
           </section>
         ))}
-        <Small>
-          Written from the record and read by the practitioner before it goes out; local rules come first.
-        </Small>
+        <Small>{library?.cautions.letterSupports}</Small>
       </Paper>
     </Stack>
   );

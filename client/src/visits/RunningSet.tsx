@@ -69,7 +69,7 @@ export function RunningSet(props: {
             <TempoGuide
               trial={trial}
               guide={{ ...side.rep, hold: trial.target.hold }}
-              onRushed={() => record(trial.trialId, "fault-marked", { fault: "rush" })}
+              onRushed={(at) => record(trial.trialId, "fault-marked", { fault: "rush", at })}
             />
           )
         }

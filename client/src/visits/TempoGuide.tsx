@@ -47,8 +47,16 @@ const Bar = styled.div`
 
 const words: Record<Phase, string> = { out: "out", hold: "hold", back: "back", ready: "" };
 
-/** The asked tempo beside what is done: a moving figure, a bar with out, hold and back, and a tick at each change. */
-export function TempoGuide(props: { trial: LiveTrialState; guide: RepGuide; onRushed: () => void }) {
+/**
+ * The asked tempo beside what is done: a moving figure, a bar with out, hold and back, and a tick at each change.
+ *
+ * @param onRushed the rep counted at this moment was too fast
+ */
+export function TempoGuide(props: {
+  trial: LiveTrialState;
+  guide: RepGuide;
+  onRushed: (at: string) => void;
+}) {
   const { trial, guide } = props;
   const settings = useLiveSettings();
   const now = useNow(trial.ended === null && !trial.paused);
@@ -86,7 +94,7 @@ export function TempoGuide(props: { trial: LiveTrialState; guide: RepGuide; onRu
         <Quiet>{readyWords(phase, guide, trial) ?? `Breath: ${guide.breath}`}</Quiet>
       </div>
       {rushedRep(trial, guide) ? (
-        <Button $small $quiet onPress={props.onRushed}>
+        <Button $small $quiet onPress={() => props.onRushed(new Date(last).toISOString())}>
           Too fast: mark it
         </Button>
       ) : (
@@ -117,6 +125,6 @@ function rushedRep(trial: LiveTrialState, guide: RepGuide) {
     last !== undefined &&
     last.took !== null &&
     isRushed(guide, last.took) &&
-    !trial.marks.some((m) => m.fault === "rush" && m.rep === trial.reps.length + 1)
+    !trial.marks.some((m) => m.fault === "rush" && m.rep === last.number)
   );
 }

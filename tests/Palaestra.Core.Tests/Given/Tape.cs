@@ -113,6 +113,13 @@ public sealed class Tape
     public Tape Persisting(string code) =>
         Tap(CaptureKind.FaultMarked, 1, e => e with { Fault = code, Persists = true });
 
+    /// <summary>Told now, of the moment a rep was counted.</summary>
+    public Tape FaultOfRep(int rep, string code)
+    {
+        var counted = Events.Where(e => e.Kind == CaptureKind.RepDone).ElementAt(rep - 1).At;
+        return Tap(CaptureKind.FaultMarked, 1, e => e with { Fault = code, At = counted });
+    }
+
     public Tape Tap(CaptureKind kind) => Tap(kind, 1);
 
     public Tape Uses(Instrument instrument) =>

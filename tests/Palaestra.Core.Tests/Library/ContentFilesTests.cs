@@ -70,4 +70,20 @@ public class ContentFilesTests
             Content.Library.Version,
             With("ladders/b-limb-lowering.json", "Foot float", "Foot afloat").Value!.Version
         );
+
+    /// <summary>Whoever reads a sheet, a calendar or a letter is told all of them.</summary>
+    [Theory]
+    [InlineData("numbness")]
+    [InlineData("bladder or bowel")]
+    [InlineData("new weakness")]
+    [InlineData("down a leg")]
+    [InlineData("fever")]
+    public void Every_caution_handed_out_names_the_sign(string sign)
+    {
+        var cautions = Content.Library.Cautions;
+        Assert.All(
+            [cautions.OnSheet, cautions.OnCalendar, cautions.SeenAtOnce],
+            words => Assert.Contains(sign, words, StringComparison.Ordinal)
+        );
+    }
 }

@@ -86,6 +86,13 @@ public class TrialFoldTests
         Assert.Equal(4, trial.Clean.Reps);
     }
 
+    [Fact]
+    public void A_mark_told_later_belongs_to_the_rep_of_its_moment()
+    {
+        var trial = new Tape().Start("B5", Side.Left).Reps(3).FaultOfRep(2, "rush").Reps(1).End().Only();
+        Assert.Equal([true, false, true, true], trial.Reps.Select(rep => rep.Clean));
+    }
+
     [Theory]
     [InlineData(2, 5, true)]
     [InlineData(3, 2, false)]
