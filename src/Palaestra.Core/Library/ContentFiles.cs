@@ -4,6 +4,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Palaestra.Core.Body;
 using Palaestra.Core.Outcomes;
+using Palaestra.Core.Signals;
 
 namespace Palaestra.Core.Library;
 
@@ -54,6 +55,12 @@ public sealed record EquipmentFile(
 public sealed record TwelveWeeksFile(
     string Source,
     IReadOnlyList<MapStage> Stages,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
+public sealed record InstrumentsFile(
+    string Source,
+    IReadOnlyList<InstrumentSetup> Instruments,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
@@ -149,6 +156,7 @@ public static class ContentFiles
             ["norms"] = typeof(NormsFile),
             ["outcomes"] = typeof(OutcomesFile),
             ["cautions"] = typeof(CautionsFile),
+            ["instruments"] = typeof(InstrumentsFile),
         };
 
     /// <param name="texts">File name relative to <c>content/</c>, with forward slashes, to its text.</param>
@@ -176,6 +184,7 @@ public static class ContentFiles
         var norms = Parse<NormsFile>(texts, "norms.json", errors);
         var outcomes = Parse<OutcomesFile>(texts, "outcomes.json", errors);
         var cautions = Parse<CautionsFile>(texts, "cautions.json", errors);
+        var instruments = Parse<InstrumentsFile>(texts, "instruments.json", errors);
         var ladders = Ladders(texts, errors);
         if (own is not null && errors.Count == 0)
         {
@@ -233,7 +242,8 @@ public static class ContentFiles
             equipment!.Equipment,
             weeks!.Stages,
             outcomes!.Measures,
-            cautions!.ToCautions()
+            cautions!.ToCautions(),
+            instruments!.Instruments
         );
         if (known?.Fits(library) == true)
         {

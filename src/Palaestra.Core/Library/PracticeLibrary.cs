@@ -1,5 +1,6 @@
 using Palaestra.Core.Body;
 using Palaestra.Core.Outcomes;
+using Palaestra.Core.Signals;
 
 namespace Palaestra.Core.Library;
 
@@ -26,6 +27,7 @@ public sealed record PracticeLibrary(
     IReadOnlyList<MapStage> TwelveWeeks,
     IReadOnlyList<OutcomeMeasure> Outcomes,
     Cautions Cautions,
+    IReadOnlyList<InstrumentSetup> Instruments,
     IReadOnlyDictionary<string, Demands>? KnownDemands = null
 )
 {

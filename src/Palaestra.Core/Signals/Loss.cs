@@ -1,0 +1,7 @@
+namespace Palaestra.Core.Signals;
+
+/// <summary>The trunk left its band for long enough to count.</summary>
+/// <param name="Onset">Seconds from the start of the trace at which the band was left.</param>
+/// <param name="End">Seconds at which it was back; none while it lasts.</param>
+/// <param name="Excursion">The farthest from neutral, signed, in the channel's unit.</param>
+public sealed record Loss(SignalChannel Channel, double Onset, double? End, double Excursion);
