@@ -17,6 +17,7 @@ using Palaestra.Server.Day;
 using Palaestra.Server.Demo;
 using Palaestra.Server.Description;
 using Palaestra.Server.Findings;
+using Palaestra.Server.Instruments;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Library;
 using Palaestra.Server.Outcomes;
@@ -100,6 +101,14 @@ builder.Services.AddScoped<LetterDesk>();
 builder.Services.AddScoped<SheetDesk>();
 builder.Services.AddScoped<FeedDesk>();
 builder.Services.AddScoped<DemoSeeder>();
+builder.Services.AddSingleton<IInstrumentSource>(
+    settings.Instruments is { } at ? new LineSource(at.Host, at.Port) : new NoInstruments()
+);
+builder.Services.AddSingleton(services => new InstrumentDesk(
+    library.GetAwaiter().GetResult(),
+    services.GetRequiredService<TimeProvider>()
+));
+builder.Services.AddHostedService<InstrumentListener>();
 builder.Services.AddScoped<WhoIsHere>();
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<IValidator<IntakeForm>, IntakeFormValidator>();
@@ -178,6 +187,7 @@ app.MapPolicies();
 app.MapClinic();
 app.MapTakeHome();
 app.MapVisits();
+app.MapInstruments();
 app.MapOutcomes();
 app.MapLetters();
 app.MapHomeLog();

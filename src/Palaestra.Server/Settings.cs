@@ -1,14 +1,18 @@
+using Palaestra.Server.Instruments;
+
 namespace Palaestra.Server;
 
 /// <summary>Where this server keeps and finds things, and whether it is the demo.</summary>
 /// <param name="Demo">Demo accounts and invented clients; never true in real use.</param>
+/// <param name="Instruments">Where the lines of instruments come from; none: there are no instruments.</param>
 /// <param name="OwnContentFolder">Rungs and poses of the clinic, laid over ours; need not be there. See docs/library.md.</param>
 public sealed record Settings(
     bool Demo,
     string DataFolder,
     string ContentFolder,
     string ClientFolder,
-    string OwnContentFolder
+    string OwnContentFolder,
+    InstrumentAddress? Instruments = null
 )
 {
     public static Settings From(IConfiguration configuration)
@@ -22,7 +26,8 @@ public sealed record Settings(
             Path.GetFullPath(data),
             configuration["PALAESTRA_CONTENT"] ?? Path.Combine(AppContext.BaseDirectory, "content"),
             configuration["PALAESTRA_CLIENT"] ?? Path.Combine(AppContext.BaseDirectory, "wwwroot"),
-            configuration["PALAESTRA_OWN_CONTENT"] ?? Path.Combine(Path.GetFullPath(data), "content")
+            configuration["PALAESTRA_OWN_CONTENT"] ?? Path.Combine(Path.GetFullPath(data), "content"),
+            InstrumentAddress.From(configuration["PALAESTRA_INSTRUMENTS"])
         );
     }
 }

@@ -31,7 +31,8 @@ export class Server {
         PALAESTRA_CLIENT: path.join(root, "client/dist"),
       },
     });
-    for (let i = 0; i < 300; i++) {
+    // A host shared with others may take its time.
+    for (let i = 0; i < 900; i++) {
       const ready = await fetch(`${this.address}/health`).then(
         (r) => r.ok,
         () => false,

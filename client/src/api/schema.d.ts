@@ -644,6 +644,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetInstruments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{device}/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["WatchInstrument"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{device}/neutral": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["TakeNeutral"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{device}/script": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["BeginScript"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visitId}/outcomes": {
         parameters: {
             query?: never;
@@ -1149,6 +1213,25 @@ export interface components {
             then: components["schemas"]["Decision"];
             now: components["schemas"]["Decision"];
         };
+        ChannelSetup: {
+            channel: components["schemas"]["SignalChannel"];
+            name: string;
+            unit: string;
+            /** Format: double */
+            band: number;
+            /** Format: double */
+            set: null | number;
+            /** Format: double */
+            setWithin: number;
+            /** Format: double */
+            quiet: number;
+            /** Format: double */
+            driftPerMinute: number;
+            above: string;
+            below: string;
+            /** Format: double */
+            repRise: number;
+        };
         CheckIn: {
             /** Format: int32 */
             painNow: number;
@@ -1431,6 +1514,15 @@ export interface components {
             role: string;
             email: string;
             password: string;
+        };
+        DeviceView: {
+            device: string;
+            setup: components["schemas"]["InstrumentSetup"];
+            connected: boolean;
+            /** Format: double */
+            battery: null | number;
+            neutral: null | number[];
+            scripts: components["schemas"]["InstrumentScript"][];
         };
         DifferenceShown: {
             /** Format: double */
@@ -1764,6 +1856,18 @@ export interface components {
         };
         /** @enum {string} */
         Instrument: "eye" | "hand" | "dowel" | "fists" | "ball" | "cuff" | "tilt";
+        InstrumentScript: {
+            id: string;
+            words: string;
+        };
+        InstrumentSetup: {
+            id: string;
+            name: string;
+            where: string;
+            /** Format: double */
+            rate: number;
+            channels: components["schemas"]["ChannelSetup"][];
+        };
         IntakeForm: {
             name: string;
             /** Format: date */
@@ -1880,6 +1984,31 @@ export interface components {
             equipment: components["schemas"]["Equipment"][];
             outcomes: components["schemas"]["OutcomeMeasure"][];
             cautions: components["schemas"]["Cautions"];
+        };
+        LiveLoss: {
+            channel: components["schemas"]["SignalChannel"];
+            fault: string;
+            /** Format: date-time */
+            onset: string;
+            /** Format: date-time */
+            end: null | string;
+            /** Format: double */
+            excursion: number;
+        };
+        LivePart: {
+            /** Format: date-time */
+            now: string;
+            connected: boolean;
+            /** Format: double */
+            battery: null | number;
+            /** Format: date-time */
+            at: string;
+            values: number[][];
+            neutral: null | number[];
+            lost: boolean;
+            losses: null | components["schemas"]["LiveLoss"][];
+            /** Format: int32 */
+            reps: number;
         };
         LoadAnswer: {
             typicalBody: boolean;
@@ -2781,6 +2910,9 @@ export interface components {
             /** Format: double */
             legLength: null | number;
         };
+        ScriptForm: {
+            script: string;
+        };
         /** @enum {string} */
         Sector: "front" | "back" | "side-left" | "side-right" | "twist-left" | "twist-right" | "pelvis-left" | "pelvis-right";
         SectorControl: {
@@ -2915,6 +3047,8 @@ export interface components {
             email: string;
             password: string;
         };
+        /** @enum {string} */
+        SignalChannel: "pressure" | "pitch" | "roll" | "yaw";
         SlopeStep: {
             rungId: string;
             /** Format: double */
@@ -2928,6 +3062,12 @@ export interface components {
         };
         /** @enum {string} */
         SpinalStrategy: "neutral" | "gently-flat" | "little-arch";
+        SseItemOfLivePart: {
+            data?: components["schemas"]["LivePart"];
+            eventType?: null | string;
+            eventId?: null | string;
+            reconnectionInterval?: null | string;
+        };
         StartView: {
             needsFirstAdministrator: boolean;
             demo: boolean;
@@ -4258,6 +4398,94 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SessionView"];
                 };
+            };
+        };
+    };
+    GetInstruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceView"][];
+                };
+            };
+        };
+    };
+    WatchInstrument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["SseItemOfLivePart"];
+                };
+            };
+        };
+    };
+    TakeNeutral: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceView"];
+                };
+            };
+        };
+    };
+    BeginScript: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScriptForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

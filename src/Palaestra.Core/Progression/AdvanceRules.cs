@@ -33,6 +33,10 @@ internal static class AdvanceRules
         {
             return c.Stay("D-ONE-SIDE", evidence);
         }
+        if (c.Today(c.Side) is { PainSets: > 0 })
+        {
+            return c.Stay("D-ONE-SIDE", [.. evidence, "No extra work for a side that hurt."]);
+        }
         var extra = ExtraWork(c);
         return extra == c.Dose
             ? c.Stay("D-ONE-SIDE", evidence)

@@ -123,6 +123,15 @@ public class DecisionTests
         Assert.True(left.Dose.TotalReps > right.Dose.TotalReps);
     }
 
+    [Theory]
+    [InlineData(0, Outcome.Add)]
+    [InlineData(1, Outcome.Stay)]
+    public void D_ONE_SIDE_gives_no_extra_work_to_a_side_that_hurt(int painSets, Outcome outcome)
+    {
+        var work = Work.AtTarget("B5").Visit(2, Side.Left, 0.75, painSets: painSets).Visit(2, Side.Right);
+        Assert.Equal(("D-ONE-SIDE", outcome), (Of(work).RuleId, Of(work).Outcome));
+    }
+
     [Fact]
     public void D_ONE_SIDE_does_not_pile_up_extra_work()
     {

@@ -1,0 +1,100 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Palaestra.Core.Signals;
+using Palaestra.Exchange.Instruments;
+using Palaestra.Server.Problems;
+
+namespace Palaestra.Server.Instruments;
+
+/// <param name="Scripts">What a simulated device can be told to do; empty for a real one.</param>
+public sealed record DeviceView(
+    string Device,
+    InstrumentSetup Setup,
+    bool Connected,
+    double? Battery,
+    IReadOnlyList<double>? Neutral,
+    IReadOnlyList<InstrumentScript> Scripts
+)
+{
+    public static DeviceView Of(LiveDevice device) =>
+        new(
+            device.Name,
+            device.Setup,
+            device.Connected,
+            device.Battery,
+            device.NeutralLevels,
+            device.Scripts
+        );
+}
+
+public sealed record ScriptForm(string Script);
+
+public static class InstrumentEndpoints
+{
+    public static void MapInstruments(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api/instruments").WithTags("Instruments");
+        group.MapGet("", All).WithName("GetInstruments");
+        group.MapGet("/{device}/stream", Stream).WithName("WatchInstrument");
+        group.MapPost("/{device}/neutral", TakeNeutral).WithName("TakeNeutral");
+        group.MapPost("/{device}/script", Begin).WithName("BeginScript");
+    }
+
+    private static Ok<IReadOnlyList<DeviceView>> All(InstrumentDesk desk) =>
+        TypedResults.Ok<IReadOnlyList<DeviceView>>([.. desk.Devices.Select(DeviceView.Of)]);
+
+    private static Results<ServerSentEventsResult<LivePart>, ProblemHttpResult> Stream(
+        string device,
+        InstrumentDesk desk,
+        TimeProvider time,
+        IHostApplicationLifetime server,
+        CancellationToken gone
+    )
+    {
+        if (desk.Find(device) is not { } found)
+        {
+            return Problem.NotFound("instrument");
+        }
+        var stop = CancellationTokenSource.CreateLinkedTokenSource(gone, server.ApplicationStopping);
+        return TypedResults.ServerSentEvents(found.Watch(time.GetUtcNow(), stop.Token));
+    }
+
+    private static Results<Ok<DeviceView>, ProblemHttpResult> TakeNeutral(
+        string device,
+        InstrumentDesk desk,
+        TimeProvider time
+    )
+    {
+        if (desk.Find(device) is not { } found)
+        {
+            return Problem.NotFound("instrument");
+        }
+        if (!found.Connected)
+        {
+            return Problem.Conflict("The instrument is not connected.");
+        }
+        var neutral = found.Calibrate(time.GetUtcNow());
+        return neutral.Errors.Count > 0
+            ? Problem.Fields(neutral.Errors)
+            : TypedResults.Ok(DeviceView.Of(found));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Begin(
+        string device,
+        ScriptForm form,
+        InstrumentDesk desk,
+        IInstrumentSource source,
+        CancellationToken gone
+    )
+    {
+        if (desk.Find(device) is not { } found)
+        {
+            return Problem.NotFound("instrument");
+        }
+        if (found.Scripts.All(script => script.Id != form.Script))
+        {
+            return Problem.Field("script", "The instrument cannot be told to do this.");
+        }
+        await source.Tell(new InstrumentLine("do", device, Script: form.Script), gone);
+        return TypedResults.NoContent();
+    }
+}

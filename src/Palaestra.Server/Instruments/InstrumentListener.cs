@@ -1,0 +1,24 @@
+namespace Palaestra.Server.Instruments;
+
+/// <summary>Listens to the source as long as the server runs, and connects again when the connection is lost.</summary>
+public sealed class InstrumentListener(IInstrumentSource source, InstrumentDesk desk) : BackgroundService
+{
+    private static readonly TimeSpan Again = TimeSpan.FromSeconds(1);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        try
+        {
+            while (!stoppingToken.IsCancellationRequested)
+            {
+                await foreach (var line in source.Lines(stoppingToken))
+                {
+                    desk.Take(line);
+                }
+                desk.ConnectionLost();
+                await Task.Delay(Again, stoppingToken);
+            }
+        }
+        catch (OperationCanceledException) { }
+    }
+}
