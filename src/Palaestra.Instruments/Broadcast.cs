@@ -39,7 +39,7 @@ internal sealed class Broadcast(TcpClient caller, int pairs)
             _ = Listen(stream, stop);
             foreach (var (name, device) in devices)
             {
-                await writer.WriteLineAsync(Hello(name, device).Text);
+                await writer.WriteLineAsync(Hello(name, device).Write());
             }
             await writer.FlushAsync(stop);
             var clock = Stopwatch.StartNew();
@@ -50,7 +50,7 @@ internal sealed class Broadcast(TcpClient caller, int pairs)
                 {
                     foreach (var line in Due(name, device, clock.Elapsed.TotalSeconds))
                     {
-                        await writer.WriteLineAsync(line.Text);
+                        await writer.WriteLineAsync(line.Write());
                     }
                 }
                 await writer.FlushAsync(stop);

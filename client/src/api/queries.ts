@@ -22,6 +22,7 @@ export const keys = {
   homeLog: (id: string) => ["visit", id, "home-log"] as const,
   replay: (id: string) => ["episode", id, "replay"] as const,
   overrides: ["overrides"] as const,
+  instruments: ["instruments"] as const,
 };
 
 export const useStart = () => useQuery({ queryKey: keys.start, queryFn: () => got(api.GET("/api/start")) });

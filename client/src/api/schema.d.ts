@@ -1672,6 +1672,7 @@ export interface components {
             persists: boolean;
             /** @default false */
             afterCue: boolean;
+            seenBy?: null | components["schemas"]["Instrument"];
         };
         FeedView: {
             path: string;

@@ -5,6 +5,7 @@ import type { CaptureEvent, Library, Rung, Side } from "../api/types";
 import { Button } from "../controls/Button";
 import { HiddenVisually, Row, Small } from "../controls/layout";
 import { sideArrow } from "../controls/SideTag";
+import { InstrumentStrip } from "../instruments/InstrumentStrip";
 import { actionsOf, type Actions } from "./actions";
 import { findTask, measureOf } from "./sideCounts";
 import { Counts } from "./Counts";
@@ -197,6 +198,11 @@ function Running(props: Props & { library: Library; rung: Rung }) {
           faultName={(code) => library.faults.find((f) => f.code === code)?.name ?? code}
         />
         {props.guide}
+        <InstrumentStrip
+          trial={trial}
+          record={record}
+          faultName={(code) => library.faults.find((f) => f.code === code)?.name ?? code}
+        />
       </Centre>
       {props.instead ? (
         <div className="panel">{props.instead}</div>

@@ -9,6 +9,7 @@ import { Sheet, Veil } from "../controls/Modal";
 import type { Actions } from "./actions";
 import { FaultList } from "./FaultList";
 import type { LiveTrialState } from "./liveTrial";
+import { PickInstrument } from "../instruments/PickInstrument";
 import { LiveSettingsFields } from "./LiveSettingsFields";
 
 const instrumentWords: Record<Instrument, string> = {
@@ -99,6 +100,7 @@ export function MoreDialog(props: {
                 </Row>
               </Stack>
             </Columns>
+            <PickInstrument />
             <LiveSettingsFields />
           </Stack>
         </Dialog>

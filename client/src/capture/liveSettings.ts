@@ -9,9 +9,21 @@ export interface LiveSettings {
   delay: number;
   /** A tick where out, hold and back change. */
   tempo: boolean;
+  /** The instrument whose trace is shown; null: none. */
+  instrument: string | null;
+  /** A tone when the instrument says that control was lost. */
+  lossTone: boolean;
 }
 
-const standard: LiveSettings = { thumb: "left", sound: true, vibration: true, delay: 0, tempo: true };
+const standard: LiveSettings = {
+  thumb: "left",
+  sound: true,
+  vibration: true,
+  delay: 0,
+  tempo: true,
+  instrument: null,
+  lossTone: false,
+};
 const key = "palaestra.live";
 const listeners = new Set<() => void>();
 let settings = read();

@@ -32,6 +32,12 @@ export function signalStart() {
   shake(120);
 }
 
+/** The trunk gave way, as an instrument tells it. */
+export function signalLost() {
+  tone(260, 0.4);
+  shake([200, 60, 200]);
+}
+
 /** What was asked is reached. */
 export function signalTarget() {
   tone(1040, 0.18);

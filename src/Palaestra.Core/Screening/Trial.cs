@@ -8,6 +8,7 @@ namespace Palaestra.Core.Screening;
 /// <param name="Second">Seconds into the hold; none outside one.</param>
 /// <param name="Breaks">Whether it cost the rep, after kinds and persistence are weighed.</param>
 /// <param name="AfterCue">A cue had been given before it was seen.</param>
+/// <param name="SeenBy">The instrument that told it; none: it was seen by the practitioner.</param>
 /// <param name="Persists">It stayed: every later rep of the trial has it too.</param>
 public sealed record FaultMark(
     Guid EventId,
@@ -16,7 +17,8 @@ public sealed record FaultMark(
     double? Second,
     bool Breaks,
     bool Persists = false,
-    bool AfterCue = false
+    bool AfterCue = false,
+    Instrument? SeenBy = null
 )
 {
     public bool ShowsIn(int rep) => Rep == rep || (Persists && Rep < rep);

@@ -273,7 +273,8 @@ public static class TrialFold
                 mark.Second,
                 breaks,
                 mark.Event.Persists == true,
-                mark.AfterCue
+                mark.AfterCue,
+                mark.Event.Instrument
             );
         }
 

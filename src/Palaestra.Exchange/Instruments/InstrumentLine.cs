@@ -33,7 +33,7 @@ public sealed record InstrumentLine(
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
     };
 
-    public string Text => JsonSerializer.Serialize(this, Options);
+    public string Write() => JsonSerializer.Serialize(this, Options);
 
     /// <returns>None where it is no line of the protocol.</returns>
     public static InstrumentLine? Read(string text)

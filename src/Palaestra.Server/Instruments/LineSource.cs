@@ -56,7 +56,7 @@ public sealed class LineSource(string host, int port) : IInstrumentSource
     {
         if (open is { } stream)
         {
-            await stream.WriteAsync(Encoding.UTF8.GetBytes(line.Text + "\n"), stop);
+            await stream.WriteAsync(Encoding.UTF8.GetBytes(line.Write() + "\n"), stop);
         }
     }
 }

@@ -1,0 +1,83 @@
+import { describe, expect, it } from "vitest";
+import type { LivePart } from "../api/types";
+import { proposalsOf } from "./proposals";
+import { Ahead, append, next, type Loss, type TraceState } from "./useTrace";
+
+const part = (fields: Partial<LivePart> = {}): LivePart => ({
+  now: "2026-03-02T09:00:10.000Z",
+  connected: true,
+  battery: 0.9,
+  at: "2026-03-02T09:00:09.900Z",
+  values: [],
+  neutral: null,
+  lost: false,
+  losses: null,
+  reps: 0,
+  ...fields,
+});
+
+const empty: TraceState = {
+  connected: true,
+  battery: 0.9,
+  neutral: null,
+  lost: false,
+  losses: [],
+  reps: 0,
+};
+
+describe("the clock of the server against that of the tablet", () => {
+  it("is told by the quickest message", () => {
+    const ahead = new Ahead();
+    expect(ahead.of(1000, 5250)).toBe(4250);
+    expect(ahead.of(2000, 6020)).toBe(4020);
+    expect(ahead.of(3000, 7900)).toBe(4020);
+  });
+});
+
+describe("a batch of samples", () => {
+  it("is laid out by its rate from its first moment on, in the tablet's time", () => {
+    const samples = { at: [], values: [] };
+    append(samples, part({ values: [[1], [2]] }), 500, 50);
+    const first = Date.parse("2026-03-02T09:00:10.400Z");
+    expect(samples.at).toEqual([first, first + 20]);
+  });
+
+  it("alone changes nothing that React has to draw", () => {
+    expect(next(empty, part({ values: [[1], [2]] }), 0)).toBe(empty);
+    expect(next(empty, part({ lost: true }), 0)).not.toBe(empty);
+  });
+
+  it("does not forget the losses when it has none to tell, and does when neutral is taken anew", () => {
+    const loss = {
+      channel: "pitch",
+      fault: "arch",
+      onset: "2026-03-02T09:00:05.000Z",
+      end: null,
+      excursion: 8,
+    } as const;
+    const told = next(empty, part({ losses: [loss] }), 1000);
+    expect(told.losses[0]?.onset).toBe(Date.parse("2026-03-02T09:00:06.000Z"));
+    expect(next(told, part(), 1000).losses).toHaveLength(1);
+    expect(next(told, part({ losses: [] }), 1000).losses).toHaveLength(0);
+  });
+});
+
+describe("marks proposed by an instrument", () => {
+  const loss = (onset: number): Loss => ({ channel: "pitch", fault: "arch", onset, end: null, excursion: 8 });
+  const trial = { startedAt: 10_000, endedAt: null, holdSince: 14_000, reps: [] };
+
+  it("are those of the running trial only", () => {
+    const ended = { ...trial, endedAt: 20_000 };
+    const onsets = (t: typeof trial | typeof ended) =>
+      proposalsOf([loss(9_000), loss(15_000), loss(21_000)], t, new Map()).map((p) => p.loss.onset);
+    expect(onsets(trial)).toEqual([15_000, 21_000]);
+    expect(onsets(ended)).toEqual([15_000]);
+  });
+
+  it("say where they fall and can be moved, but never before the trial", () => {
+    expect(proposalsOf([loss(16_500)], trial, new Map())[0]?.words).toBe("2.5 s into the hold");
+    expect(proposalsOf([loss(12_000)], trial, new Map())[0]?.words).toBe("2.0 s into the trial");
+    expect(proposalsOf([loss(16_500)], trial, new Map([[16_500, -200]]))[0]?.at).toBe(16_300);
+    expect(proposalsOf([loss(10_100)], trial, new Map([[10_100, -400]]))[0]?.at).toBe(10_001);
+  });
+});

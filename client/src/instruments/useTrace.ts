@@ -1,0 +1,112 @@
+import { useEffect, useMemo, useRef, useState } from "react";
+import { clock } from "../capture/useCapture";
+import type { LiveLoss, LivePart } from "../api/types";
+
+/** Seconds that are kept to be drawn. */
+export const shownSeconds = 12;
+
+/** A loss with its moments by the tablet's clock, milliseconds since 1970. */
+export interface Loss {
+  channel: LiveLoss["channel"];
+  fault: string;
+  onset: number;
+  end: number | null;
+  excursion: number;
+}
+
+export interface TraceState {
+  connected: boolean;
+  battery: number | null;
+  neutral: number[] | null;
+  lost: boolean;
+  losses: Loss[];
+  reps: number;
+}
+
+/** Samples by the tablet's clock; read by whoever draws, without asking React. */
+export interface Samples {
+  at: number[];
+  values: (number[] | null)[];
+}
+
+const nothing: TraceState = {
+  connected: false,
+  battery: null,
+  neutral: null,
+  lost: false,
+  losses: [],
+  reps: 0,
+};
+
+/** What a device sends, from now on. Its times are turned into those of this tablet. */
+export function useTrace(device: string, rate: number) {
+  const samples = useRef<Samples>({ at: [], values: [] });
+  const [state, setState] = useState(nothing);
+  useEffect(() => {
+    const source = new EventSource(`/api/instruments/${encodeURIComponent(device)}/stream`);
+    const ahead = new Ahead();
+    samples.current = { at: [], values: [] };
+    source.onmessage = (message) => {
+      const part = JSON.parse(message.data as string) as LivePart;
+      const offset = ahead.of(Date.parse(part.now), clock.now());
+      append(samples.current, part, offset, rate);
+      setState((was) => next(was, part, offset));
+    };
+    source.onerror = () => setState((was) => ({ ...was, connected: false, neutral: null, lost: false }));
+    return () => source.close();
+  }, [device, rate]);
+  return useMemo(() => ({ samples, state }), [state]);
+}
+
+/** How far the tablet's clock is ahead of the server's: what is on its way can only look older, never younger. */
+export class Ahead {
+  private least = Infinity;
+
+  of(server: number, tablet: number) {
+    this.least = Math.min(this.least, tablet - server);
+    return this.least;
+  }
+}
+
+export function append(samples: Samples, part: LivePart, offset: number, rate: number) {
+  const from = Date.parse(part.at) + offset;
+  part.values.forEach((value, i) => {
+    samples.at.push(from + (1000 * i) / rate);
+    samples.values.push(value);
+  });
+  const most = Math.ceil(shownSeconds * rate * 1.5);
+  if (samples.at.length > 2 * most) {
+    samples.at.splice(0, samples.at.length - most);
+    samples.values.splice(0, samples.values.length - most);
+  }
+}
+
+/** The same state where nothing in it changed, so that a batch of samples alone draws nothing anew. */
+export function next(was: TraceState, part: LivePart, offset: number): TraceState {
+  const losses = part.losses
+    ? part.losses.map((l) => ({
+        channel: l.channel,
+        fault: l.fault,
+        onset: Math.round(Date.parse(l.onset) + offset),
+        end: l.end ? Math.round(Date.parse(l.end) + offset) : null,
+        excursion: l.excursion,
+      }))
+    : was.losses;
+  const same =
+    losses === was.losses &&
+    part.connected === was.connected &&
+    part.battery === was.battery &&
+    part.lost === was.lost &&
+    part.reps === was.reps &&
+    part.neutral?.join() === was.neutral?.join();
+  return same
+    ? was
+    : {
+        connected: part.connected,
+        battery: part.battery,
+        neutral: part.neutral,
+        lost: part.lost,
+        losses,
+        reps: part.reps,
+      };
+}
