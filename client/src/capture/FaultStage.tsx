@@ -15,6 +15,8 @@ interface Props {
   /** Faults that stay, by code. */
   persisting: Set<string>;
   onMark: (code: string, persists?: boolean) => void;
+  /** Something else needs a part of the height: a trace. */
+  low?: boolean;
 }
 
 /** A finger that rests this long on a fault says that it persists. */
@@ -24,11 +26,11 @@ const chipHeight = 60;
 const gap = 8;
 const smallestSlot = 132;
 
-const Stage = styled.div`
+const Stage = styled.div<{ $low: boolean }>`
   position: relative;
   width: 100%;
   height: 100%;
-  min-height: 380px;
+  min-height: ${({ $low }) => ($low ? 322 : 380)}px;
 `;
 
 const Chip = styled(Button)<{ $marked: boolean }>`
@@ -72,7 +74,7 @@ export function FaultStage(props: Props) {
     return () => observer.disconnect();
   }, []);
   return (
-    <Stage ref={stage} role="group" aria-label="Faults, by where they show">
+    <Stage ref={stage} $low={props.low === true} role="group" aria-label="Faults, by where they show">
       {figure && size.width > 0 && <Placed {...props} figure={figure} size={size} />}
     </Stage>
   );

@@ -5,7 +5,9 @@ import type { CaptureEvent, Library, Rung, Side } from "../api/types";
 import { Button } from "../controls/Button";
 import { HiddenVisually, Row, Small } from "../controls/layout";
 import { sideArrow } from "../controls/SideTag";
-import { InstrumentStrip } from "../instruments/InstrumentStrip";
+import { InstrumentControls } from "../instruments/InstrumentControls";
+import { TraceCanvas } from "../instruments/TraceCanvas";
+import { useWatched } from "../instruments/useWatched";
 import { actionsOf, type Actions } from "./actions";
 import { findTask, measureOf } from "./sideCounts";
 import { Counts } from "./Counts";
@@ -129,6 +131,8 @@ function Running(props: Props & { library: Library; rung: Rung }) {
   const [asking, setAsking] = useState(false);
   const [more, setMore] = useState(false);
   const settings = useLiveSettings();
+  const watched = useWatched(trial, record);
+  const faultName = (code: string) => library.faults.find((f) => f.code === code)?.name ?? code;
   const task = findTask(library, trial.taskId);
   const measure = measureOf(library, trial);
   const faults = useMemo(() => faultsOf(rung, library, props.others), [rung, library, props.others]);
@@ -178,9 +182,13 @@ function Running(props: Props & { library: Library; rung: Rung }) {
             Redo
           </Button>
         </Row>
-        <div className="keys">
-          <KeysDialog faults={faults} />
-        </div>
+        {watched ? (
+          <InstrumentControls watched={watched} trial={trial} record={record} faultName={faultName} />
+        ) : (
+          <div className="keys">
+            <KeysDialog faults={faults} />
+          </div>
+        )}
       </Controls>
       <Centre className="stage">
         <FaultStage
@@ -191,18 +199,19 @@ function Running(props: Props & { library: Library; rung: Rung }) {
           counts={counts}
           persisting={persisting}
           onMark={actions.mark}
+          low={watched !== null}
         />
         {ranged && <RangeRow trial={trial} rung={rung} task={task} actions={actions} />}
-        <HoldStrip
-          trial={trial}
-          faultName={(code) => library.faults.find((f) => f.code === code)?.name ?? code}
-        />
+        <HoldStrip trial={trial} faultName={faultName} />
         {props.guide}
-        <InstrumentStrip
-          trial={trial}
-          record={record}
-          faultName={(code) => library.faults.find((f) => f.code === code)?.name ?? code}
-        />
+        {watched?.device && (
+          <TraceCanvas
+            samples={watched.samples}
+            setup={watched.device.setup}
+            neutral={watched.state.neutral}
+            losses={watched.state.losses}
+          />
+        )}
       </Centre>
       {props.instead ? (
         <div className="panel">{props.instead}</div>

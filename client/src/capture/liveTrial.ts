@@ -15,6 +15,10 @@ export interface LiveMark {
   persists: boolean;
   /** A cue had been given before it was seen. */
   afterCue: boolean;
+  /** When it was, milliseconds since 1970. */
+  at: number;
+  /** What told it; null: the eye. */
+  instrument: Instrument | null;
 }
 
 export interface LiveRep {
@@ -247,6 +251,8 @@ function addMark(state: LiveTrialState, e: CaptureEvent, at: number, library: Li
     breaking: kind === "breaking" || fault?.spoilsRep === true,
     persists: e.persists === true,
     afterCue: state.cueGiven,
+    at,
+    instrument: e.instrument ?? null,
   });
 }
 

@@ -9,15 +9,17 @@ import { proposalsOf, type Proposal } from "./proposals";
 import type { Loss } from "./useTrace";
 
 const List = styled.ul`
-  grid-column: 1 / -1;
-  max-height: 132px;
+  max-height: 190px;
   overflow-y: auto;
   li {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: ${({ theme }) => theme.space(2)};
-    padding: 2px 0;
+    display: grid;
+    grid-template-columns: 1fr 1fr 1fr;
+    gap: 4px;
+    padding-bottom: ${({ theme }) => theme.space(2)};
+  }
+  li > :first-child,
+  li > span {
+    grid-column: 1 / -1;
   }
 `;
 
@@ -61,13 +63,13 @@ export function ProposedMarks(props: {
               </Quiet>
             </span>
             <Button $quiet $small aria-label={`${name}: earlier`} onPress={() => move(p, -stepMs)}>
-              − 0.2 s
+              −0.2
             </Button>
             <Button $quiet $small aria-label={`${name}: later`} onPress={() => move(p, stepMs)}>
-              + 0.2 s
+              +0.2
             </Button>
             <Button $quiet $small aria-label={`${name}: not a fault`} onPress={() => answer(p)}>
-              Not a fault
+              No
             </Button>
           </li>
         );

@@ -1,11 +1,19 @@
 import { useEffect, useRef, type RefObject } from "react";
-import { useTheme } from "styled-components";
+import styled, { useTheme } from "styled-components";
 import { clock } from "../capture/useCapture";
 import type { InstrumentSetup } from "../api/types";
 import { shownSeconds, type Loss, type Samples } from "./useTrace";
 
 /** Samples come in batches a little late: the right edge runs behind by this much, so that the line grows evenly. */
 const behindMs = 80;
+
+const Paper = styled.canvas`
+  display: block;
+  width: 100%;
+  height: 78px;
+  background: ${({ theme }) => theme.colour.sheet};
+  outline: 1px solid ${({ theme }) => theme.colour.rule};
+`;
 
 interface Props {
   samples: RefObject<Samples>;
@@ -14,7 +22,7 @@ interface Props {
   losses: Loss[];
 }
 
-/** The last seconds of a device, each channel around its neutral with its band, drawn with every frame of the screen. */
+/** The last seconds of a device around its neutral, with the band, drawn with every frame of the screen. */
 export function TraceCanvas(props: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const latest = useRef(props);
@@ -29,7 +37,7 @@ export function TraceCanvas(props: Props) {
     });
     return () => cancelAnimationFrame(frame);
   }, [theme]);
-  return <canvas ref={canvas} aria-hidden style={{ width: "100%", height: "100%", display: "block" }} />;
+  return <Paper ref={canvas} aria-hidden />;
 }
 
 type Colours = ReturnType<typeof useTheme>["colour"];
@@ -47,23 +55,42 @@ function paint(canvas: HTMLCanvasElement, props: Props, colour: Colours) {
   pen.setTransform(scale, 0, 0, scale, 0, 0);
   pen.clearRect(0, 0, width, height);
   const now = clock.now() - behindMs;
-  const each = height / props.setup.channels.length;
   const x = (at: number) => width - ((now - at) / 1000 / shownSeconds) * width;
+  // In parts of the band, so that all channels share one lane; twice the band is in view, what goes beyond runs along the edge.
+  const y = (parts: number) => height / 2 - Math.max(-1, Math.min(1, parts / 2)) * (height / 2 - 2);
+  band(pen, colour, width, y(1), y(-1), y(0), props.neutral !== null);
+  pen.fillStyle = colour.clay;
+  for (const loss of props.losses) {
+    pen.fillRect(x(loss.onset), 0, Math.max(2, x(loss.end ?? now) - x(loss.onset)), 5);
+  }
+  const looks = [
+    { tone: colour.ink, dash: [] },
+    { tone: colour.ochre, dash: [] },
+    { tone: colour.slate, dash: [4, 3] },
+  ];
+  let from = 6;
   props.setup.channels.forEach((channel, i) => {
     const level = props.neutral?.[i] ?? meanOf(props.samples.current, i);
-    // Twice the band is in view; what goes beyond runs along the edge.
-    const y = (away: number) =>
-      each * (i + 0.5) - Math.max(-1, Math.min(1, away / (2 * channel.band))) * (each / 2 - 2);
-    band(pen, colour, width, y(channel.band), y(-channel.band), y(0), props.neutral !== null);
-    for (const loss of props.losses.filter((l) => l.channel === channel.channel)) {
-      pen.fillStyle = colour.clay;
-      pen.fillRect(x(loss.onset), each * i + 1, Math.max(2, x(loss.end ?? now) - x(loss.onset)), 4);
-    }
-    line(pen, props.samples.current, i, x, (value) => y(value - level), colour.ink);
-    pen.fillStyle = colour.grey;
-    pen.font = "600 13px sans-serif";
-    pen.fillText(channel.name, 4, each * i + 14);
+    const look = looks[i % looks.length]!;
+    pen.setLineDash(look.dash);
+    line(pen, props.samples.current, i, x, (value) => y((value - level) / channel.band), look.tone);
+    from = label(pen, channel.name, from, height - 7, look.tone);
+    pen.setLineDash([]);
   });
+}
+
+/** A piece of the line with its name; where the next one may stand. */
+function label(pen: CanvasRenderingContext2D, name: string, from: number, y: number, tone: string) {
+  pen.strokeStyle = tone;
+  pen.lineWidth = 3;
+  pen.beginPath();
+  pen.moveTo(from, y - 4);
+  pen.lineTo(from + 22, y - 4);
+  pen.stroke();
+  pen.fillStyle = tone;
+  pen.font = "600 13px sans-serif";
+  pen.fillText(name, from + 27, y);
+  return from + 27 + pen.measureText(name).width + 16;
 }
 
 function band(

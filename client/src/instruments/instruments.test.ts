@@ -64,7 +64,7 @@ describe("a batch of samples", () => {
 
 describe("marks proposed by an instrument", () => {
   const loss = (onset: number): Loss => ({ channel: "pitch", fault: "arch", onset, end: null, excursion: 8 });
-  const trial = { startedAt: 10_000, endedAt: null, holdSince: 14_000, reps: [] };
+  const trial = { startedAt: 10_000, endedAt: null, holdSince: 14_000, marks: [] };
 
   it("are those of the running trial only", () => {
     const ended = { ...trial, endedAt: 20_000 };
@@ -72,6 +72,24 @@ describe("marks proposed by an instrument", () => {
       proposalsOf([loss(9_000), loss(15_000), loss(21_000)], t, new Map()).map((p) => p.loss.onset);
     expect(onsets(trial)).toEqual([15_000, 21_000]);
     expect(onsets(ended)).toEqual([15_000]);
+  });
+
+  it("are not proposed again once they were kept, also after a reload and a little moved", () => {
+    const mark = {
+      id: "m",
+      fault: "arch",
+      rep: 1,
+      second: 1,
+      breaking: true,
+      persists: false,
+      afterCue: false,
+    };
+    const kept = { ...trial, marks: [{ ...mark, at: 15_200, instrument: "tilt" as const }] };
+    expect(proposalsOf([loss(15_000), loss(18_000)], kept, new Map()).map((p) => p.loss.onset)).toEqual([
+      18_000,
+    ]);
+    const seen = { ...trial, marks: [{ ...mark, at: 15_200, instrument: null }] };
+    expect(proposalsOf([loss(15_000)], seen, new Map())).toHaveLength(1);
   });
 
   it("say where they fall and can be moved, but never before the trial", () => {

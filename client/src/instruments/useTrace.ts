@@ -38,11 +38,12 @@ const nothing: TraceState = {
   reps: 0,
 };
 
-/** What a device sends, from now on. Its times are turned into those of this tablet. */
-export function useTrace(device: string, rate: number) {
+/** What a device sends, from now on; nothing without one. Its times are turned into those of this tablet. */
+export function useTrace(device: string | null, rate: number) {
   const samples = useRef<Samples>({ at: [], values: [] });
   const [state, setState] = useState(nothing);
   useEffect(() => {
+    if (device === null) return;
     const source = new EventSource(`/api/instruments/${encodeURIComponent(device)}/stream`);
     const ahead = new Ahead();
     samples.current = { at: [], values: [] };

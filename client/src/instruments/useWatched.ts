@@ -1,0 +1,38 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import { api, got } from "../api/client";
+import { keys } from "../api/queries";
+import type { Instrument } from "../api/types";
+import { useLiveSettings } from "../capture/liveSettings";
+import type { LiveTrialState } from "../capture/liveTrial";
+import { signalLost } from "../capture/signals";
+import type { RecordEvent } from "../capture/useCapture";
+import { useTrace } from "./useTrace";
+
+export const useInstruments = () =>
+  useQuery({
+    queryKey: keys.instruments,
+    queryFn: () => got(api.GET("/api/instruments")),
+    refetchInterval: 3000,
+  });
+
+export type Watched = NonNullable<ReturnType<typeof useWatched>>;
+
+/** The instrument this tablet watches during a trial: its trace, its tone, and the note that it was used; null where none is picked. */
+export function useWatched(trial: LiveTrialState, record: RecordEvent) {
+  const { instrument, lossTone } = useLiveSettings();
+  const { data } = useInstruments();
+  const device = data?.find((d) => d.device === instrument) ?? null;
+  const { samples, state } = useTrace(device?.device ?? null, device?.setup.rate ?? 1);
+  const wasLost = useRef(false);
+  useEffect(() => {
+    if (state.lost && !wasLost.current && lossTone) signalLost();
+    wasLost.current = state.lost;
+  }, [state.lost, lossTone]);
+  const kind = device ? (device.setup.id as Instrument) : null;
+  const note = kind !== null && state.neutral !== null && !trial.instruments.includes(kind);
+  useEffect(() => {
+    if (note && kind) record(trial.trialId, "instrument-used", { instrument: kind });
+  }, [note, kind, record, trial.trialId]);
+  return instrument === null ? null : { name: instrument, device, samples, state };
+}
