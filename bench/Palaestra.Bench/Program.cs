@@ -8,6 +8,8 @@ using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
+using Palaestra.Core.Signals;
+using Palaestra.Instruments;
 using Palaestra.Simulation;
 using Palaestra.Simulation.Courses;
 
@@ -142,6 +144,19 @@ Row(
     1,
     () => _ = Replay.Of(course, _ => course[^1].Visits, library.Policies, library)
 );
+
+// A minute of four channels at 100 Hz: three of a tilt sensor, and pitch once more.
+var tilt = library.Instruments.First(i => i.Id == "tilt");
+var four = tilt with { Channels = [.. tilt.Channels, tilt.Channels[0]] };
+var device = new SimulatedDevice(DeviceKind.Tilt, 1);
+device.Begin("gives-way");
+var missing = Enumerable.Repeat(double.NaN, 4).ToArray();
+List<double[]> minute =
+[
+    .. Enumerable.Range(0, 6000).Select(_ => device.Sample() is { } s ? [.. s, s[0]] : missing),
+];
+var rest = new Neutral([.. DeviceKind.Tilt.Rest, DeviceKind.Tilt.Rest[0]]);
+Row("a minute of four channels at 100 Hz analysed", 1, () => _ = SignalAnalyser.Of(minute, four, rest));
 
 static PlanInput PlanInputOf(int seed, PracticeLibrary library, Policy policy)
 {

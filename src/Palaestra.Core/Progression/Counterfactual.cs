@@ -114,11 +114,12 @@ internal sealed class Counterfactual(
         }
     }
 
-    /// <summary>The policy's thresholds and the values beside them; every clean rep and painful set.</summary>
+    /// <summary>The policy's thresholds and the values beside them; every painful set.</summary>
     private IEnumerable<int> WorthTrying(DecisionNumber number)
     {
         int[] limits = number.Kind switch
         {
+            NumberKind.CleanReps => CleanLimits(number),
             NumberKind.Effort => [policy.MasteryEffortMax],
             NumberKind.NextDayPain => [input.CheckIn.UsualPain + policy.NextDayRise - 1],
             NumberKind.SettledHours => [(int)policy.SettleHours],
@@ -136,6 +137,22 @@ internal sealed class Counterfactual(
             .Append(number.Max)
             .Where(value => number.Min <= value && value <= number.Max)
             .Distinct();
+    }
+
+    /// <summary>A rep or two more or fewer, all of them, and the shares at which D-DONE-LESS and D-FAULT-CAP turn.</summary>
+    private int[] CleanLimits(DecisionNumber number)
+    {
+        var now = number.Now!.Value;
+        int At(double share) => (int)Math.Ceiling(share * number.Max) - 1;
+        return
+        [
+            now - 2,
+            now,
+            number.Max - 1,
+            At(policy.DoneLessFraction),
+            At(1 - policy.FaultCapFraction),
+            At(1 - policy.FaultCapFraction) + 1,
+        ];
     }
 
     private static double Cost(DecisionNumber number, int value) =>

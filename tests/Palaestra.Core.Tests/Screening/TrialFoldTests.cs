@@ -93,6 +93,17 @@ public class TrialFoldTests
         Assert.Equal([true, false, true, true], trial.Reps.Select(rep => rep.Clean));
     }
 
+    [Fact]
+    public void A_mark_of_an_instrument_ends_the_clean_seconds_at_its_onset_and_says_what_told_it()
+    {
+        var tape = new Tape().Start("B6", Side.Left).HoldStart();
+        var onset = tape.Events[^1].At.AddSeconds(1.8);
+        tape.Wait(4).Tap(CaptureKind.RepDone).Fault("arch");
+        tape.Events[^1] = tape.Events[^1] with { At = onset, Instrument = Instrument.Tilt };
+        var trial = tape.Only();
+        Assert.Equal((1.8, Instrument.Tilt), (trial.Reps[0].CleanHeld, trial.Marks[0].SeenBy));
+    }
+
     [Theory]
     [InlineData(2, 5, true)]
     [InlineData(3, 2, false)]

@@ -12,9 +12,11 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
 {
     private readonly string mode;
     private readonly bool ownsFolder;
+    private readonly string? instruments;
 
-    public RunningServer(string mode = "serve", string? folder = null)
+    public RunningServer(string mode = "serve", string? folder = null, string? instruments = null)
     {
+        this.instruments = instruments;
         this.mode = mode;
         ownsFolder = folder is null;
         Folder = folder ?? Directory.CreateTempSubdirectory("palaestra-test-").FullName;
@@ -35,7 +37,12 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
     {
         builder.ConfigureHostConfiguration(config =>
             config.AddInMemoryCollection(
-                new Dictionary<string, string?> { ["PALAESTRA_DATA"] = Folder, ["PALAESTRA_MODE"] = mode }
+                new Dictionary<string, string?>
+                {
+                    ["PALAESTRA_DATA"] = Folder,
+                    ["PALAESTRA_MODE"] = mode,
+                    ["PALAESTRA_INSTRUMENTS"] = instruments,
+                }
             )
         );
         return base.CreateHost(builder);
