@@ -182,13 +182,13 @@ function Running(props: Props & { library: Library; rung: Rung }) {
             Redo
           </Button>
         </Row>
-        {watched ? (
+        {watched && (
           <InstrumentControls watched={watched} trial={trial} record={record} faultName={faultName} />
-        ) : (
-          <div className="keys">
-            <KeysDialog faults={faults} />
-          </div>
         )}
+        {/* Without room for its button the list of keys still opens with "?". */}
+        <div className="keys" hidden={watched !== null}>
+          <KeysDialog faults={faults} />
+        </div>
       </Controls>
       <Centre className="stage">
         <FaultStage

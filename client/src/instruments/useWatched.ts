@@ -13,7 +13,8 @@ export const useInstruments = () =>
   useQuery({
     queryKey: keys.instruments,
     queryFn: () => got(api.GET("/api/instruments")),
-    refetchInterval: 3000,
+    // Where there are none it is enough to look now and then.
+    refetchInterval: ({ state }) => (state.data?.length ? 3000 : 15_000),
   });
 
 export type Watched = NonNullable<ReturnType<typeof useWatched>>;

@@ -1,27 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import styled from "styled-components";
 import { api, got } from "../api/client";
 import { keys } from "../api/queries";
 import type { Outcome, OverridesView } from "../api/types";
 import { Table, Wide } from "../controls/Table";
+import { ShareBar } from "../controls/ShareBar";
 import { Empty, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { capital, dayWords, outcomeWords } from "../controls/words";
 import { ruleWords } from "./ruleWords";
-
-const Bar = styled.div`
-  width: 180px;
-  height: 14px;
-  background: ${({ theme }) => theme.colour.wash};
-  ${({ theme }) => theme.narrow} {
-    width: 60px;
-  }
-  i {
-    display: block;
-    height: 100%;
-    background: ${({ theme }) => theme.colour.bark};
-  }
-`;
 
 /** Where practitioners disagree with the policy, rule by rule. */
 export function OverridesPage() {
@@ -100,9 +86,7 @@ function Rules({ view }: { view: OverridesView }) {
                     {rule.overridden} <Quiet>({Math.round(share * 100)} %)</Quiet>
                   </td>
                   <td aria-hidden>
-                    <Bar>
-                      <i style={{ width: `${100 * share}%` }} />
-                    </Bar>
+                    <ShareBar share={share} tone="bark" />
                   </td>
                   <td>
                     {Object.entries(rule.instead)

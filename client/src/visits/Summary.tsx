@@ -4,6 +4,7 @@ import { findRung } from "../api/queries";
 import type { Library, Performance, SessionItem } from "../api/types";
 import type { LiveTrialState } from "../capture/liveTrial";
 import { Table } from "../controls/Table";
+import { ShareBar } from "../controls/ShareBar";
 import { Quiet, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { doseWords, seconds, totalReps } from "../controls/words";
@@ -11,17 +12,6 @@ import { doseWords, seconds, totalReps } from "../controls/words";
 const Clean = styled.td`
   font: 700 21px/1.2 ${({ theme }) => theme.font.display};
   white-space: nowrap;
-`;
-
-const Bar = styled.div`
-  width: 130px;
-  height: 14px;
-  background: ${({ theme }) => theme.colour.wash};
-  i {
-    display: block;
-    height: 100%;
-    background: ${({ theme }) => theme.colour.sea};
-  }
 `;
 
 /** The end of a session: what was clean, against what was asked. */
@@ -76,7 +66,7 @@ export function Summary(props: {
 function Line(props: { performance: Performance; library: Library }) {
   const p = props.performance;
   const eased = p.sets.filter((s) => s.eased).length;
-  const share = Math.min(1, (p.cleanReps ?? 0) / totalReps(p.prescribed));
+  const share = (p.cleanReps ?? 0) / totalReps(p.prescribed);
   return (
     <tr>
       <td>
@@ -101,9 +91,7 @@ function Line(props: { performance: Performance; library: Library }) {
         {totalReps(p.prescribed)} · {doseWords(p.prescribed)}
       </td>
       <td aria-hidden>
-        <Bar>
-          <i style={{ width: `${100 * share}%` }} />
-        </Bar>
+        <ShareBar share={share} tone="sea" />
       </td>
     </tr>
   );

@@ -66,19 +66,9 @@ public sealed record InstrumentsFile(
 
 public sealed record CautionsFile(
     string Source,
-    string NoPain,
-    string Breath,
-    string Stop,
-    string SeenAtOnce,
-    string PractitionerDecides,
-    string SheetSupports,
-    string LetterSupports,
+    Cautions Cautions,
     [property: JsonPropertyName("$schema")] string? Schema = null
-)
-{
-    public Cautions ToCautions() =>
-        new(NoPain, Breath, Stop, SeenAtOnce, PractitionerDecides, SheetSupports, LetterSupports);
-}
+);
 
 public sealed record SectorsFile(
     string Source,
@@ -242,7 +232,7 @@ public static class ContentFiles
             equipment!.Equipment,
             weeks!.Stages,
             outcomes!.Measures,
-            cautions!.ToCautions(),
+            cautions!.Cautions,
             instruments!.Instruments
         );
         if (known?.Fits(library) == true)

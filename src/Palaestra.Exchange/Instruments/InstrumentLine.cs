@@ -40,7 +40,8 @@ public sealed record InstrumentLine(
     {
         try
         {
-            return JsonSerializer.Deserialize<InstrumentLine>(text, Options);
+            var line = JsonSerializer.Deserialize<InstrumentLine>(text, Options);
+            return line is { Kind: not null, Device: not null } ? line : null;
         }
         catch (JsonException)
         {

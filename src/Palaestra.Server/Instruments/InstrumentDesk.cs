@@ -7,6 +7,10 @@ namespace Palaestra.Server.Instruments;
 /// <summary>The devices that have been heard of, each with its last minutes.</summary>
 public sealed class InstrumentDesk(PracticeLibrary library, TimeProvider time)
 {
+    /// <summary>Hz. Below, what is slower than the cut-off of 6 Hz is not told apart from what is faster.</summary>
+    private const double LeastRate = 25;
+    private const double MostRate = 1000;
+
     private readonly ConcurrentDictionary<string, LiveDevice> devices = new();
 
     public IReadOnlyList<LiveDevice> Devices =>
@@ -42,13 +46,14 @@ public sealed class InstrumentDesk(PracticeLibrary library, TimeProvider time)
             && kind.Channels.Select(c => c.Channel.ToString())
                 .SequenceEqual(line.Channels ?? [], StringComparer.OrdinalIgnoreCase)
         );
-        if (setup is null)
+        var rate = line.Rate ?? setup?.Rate;
+        if (setup is null || rate is not (>= LeastRate and <= MostRate))
         {
             return;
         }
         var device = devices.GetOrAdd(
             line.Device,
-            name => new LiveDevice(name, setup with { Rate = line.Rate ?? setup.Rate }, line.Scripts ?? [])
+            name => new LiveDevice(name, setup with { Rate = rate.Value }, line.Scripts ?? [])
         );
         device.Be(connected: true, now);
         device.Take(line, now);

@@ -47,14 +47,18 @@ public static class InstrumentEndpoints
         InstrumentDesk desk,
         TimeProvider time,
         IHostApplicationLifetime server,
-        CancellationToken gone
+        HttpContext context
     )
     {
         if (desk.Find(device) is not { } found)
         {
             return Problem.NotFound("instrument");
         }
-        var stop = CancellationTokenSource.CreateLinkedTokenSource(gone, server.ApplicationStopping);
+        var stop = CancellationTokenSource.CreateLinkedTokenSource(
+            context.RequestAborted,
+            server.ApplicationStopping
+        );
+        context.Response.RegisterForDispose(stop);
         return TypedResults.ServerSentEvents(found.Watch(time.GetUtcNow(), stop.Token));
     }
 

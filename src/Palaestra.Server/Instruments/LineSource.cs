@@ -56,7 +56,14 @@ public sealed class LineSource(string host, int port) : IInstrumentSource
     {
         if (open is { } stream)
         {
-            await stream.WriteAsync(Encoding.UTF8.GetBytes(line.Write() + "\n"), stop);
+            try
+            {
+                await stream.WriteAsync(Encoding.UTF8.GetBytes(line.Write() + "\n"), stop);
+            }
+            catch (Exception gone) when (gone is IOException or ObjectDisposedException)
+            {
+                // The reader notices by itself and connects again.
+            }
         }
     }
 }

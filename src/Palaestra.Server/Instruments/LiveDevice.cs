@@ -38,6 +38,9 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
     /// <summary>Samples kept for a look back.</summary>
     private const double KeptSeconds = 60;
 
+    /// <summary>After so long nobody is still lying where neutral was taken, and what was kept since is let go.</summary>
+    private const double NeutralSeconds = 3600;
+
     private readonly Lock one = new();
     private readonly List<Channel<LivePart>> watchers = [];
     private readonly List<double[]> kept = [];
@@ -113,9 +116,9 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
 
     private void Take(long first, IReadOnlyList<double[]?> values, DateTimeOffset now)
     {
-        if (first < next)
+        if (first < next || first - next > KeptSeconds * setup.Rate)
         {
-            // The device started anew: its count begins at 0 and its neutral is gone.
+            // The device started anew, or was away for long: its neutral is gone.
             Forget();
             next = first;
             began = null;
@@ -132,6 +135,10 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
         // The quickest way a batch ever took tells when the device began; that it may drift apart is let in slowly.
         var could = now - TimeSpan.FromSeconds(next / setup.Rate);
         began = began is { } was && was.AddMilliseconds(0.5) < could ? was.AddMilliseconds(0.5) : could;
+        if (neutral is not null && next - neutralAt > NeutralSeconds * setup.Rate)
+        {
+            Forget();
+        }
         var losses = LossesNow();
         var news = losses.SequenceEqual(told) ? null : losses;
         told = losses;

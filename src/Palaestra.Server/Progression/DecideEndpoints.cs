@@ -198,13 +198,10 @@ public static class DecideEndpoints
         WhoIsHere who
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
+        var (file, input, problem) = await Asked(visitId, files, library);
+        if (file is null || input is null)
         {
-            return Problem.NotFound("visit");
-        }
-        if (DecisionInputs.Of(file, visitId, library) is not { } input)
-        {
-            return Problem.Conflict(DecisionInputs.WhyNot(file, visitId)!);
+            return problem!;
         }
         var chosen = desk.Chosen(input, DecisionEngine.Bare(input, library), form.Choices, who.Name);
         return TypedResults.Ok(new TakenPreview(chosen, desk.Next(file, visitId, chosen)));
@@ -217,13 +214,10 @@ public static class DecideEndpoints
         PracticeLibrary library
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
+        var (file, input, problem) = await Asked(visitId, files, library);
+        if (file is null || input is null)
         {
-            return Problem.NotFound("visit");
-        }
-        if (DecisionInputs.Of(file, visitId, library) is not { } input)
-        {
-            return Problem.Conflict(DecisionInputs.WhyNot(file, visitId)!);
+            return problem!;
         }
         if (
             !input.Items.Any(item =>
@@ -252,6 +246,22 @@ public static class DecideEndpoints
                     .First(d => d.PlanItemId == form.PlanItemId && d.Side == form.Side)
             )
         );
+    }
+
+    /// <summary>The case and what its decisions are made from; else the problem.</summary>
+    private static async Task<(CaseFile? File, DecideInput? Input, ProblemHttpResult? Problem)> Asked(
+        Guid visitId,
+        CaseFiles files,
+        PracticeLibrary library
+    )
+    {
+        if (await files.OfVisit(visitId) is not { } file)
+        {
+            return (null, null, Problem.NotFound("visit"));
+        }
+        return DecisionInputs.Of(file, visitId, library) is { } input
+            ? (file, input, null)
+            : (null, null, Problem.Conflict(DecisionInputs.WhyNot(file, visitId)!));
     }
 
     private static IEnumerable<FieldError> ChoiceErrors(DecideForm form, IReadOnlyList<Decision> proposals)

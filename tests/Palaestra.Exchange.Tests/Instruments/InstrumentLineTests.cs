@@ -24,6 +24,9 @@ public class InstrumentLineTests
     [InlineData("hello")]
     [InlineData("""{"kind":"samples","device":"cuff-1","values":["x"]}""")]
     [InlineData("[1,2,3]")]
+    [InlineData("null")]
+    [InlineData("""{"kind":"samples","first":1}""")]
+    [InlineData("""{"device":"cuff-1"}""")]
     public void What_is_no_line_is_none(string text) => Assert.Null(InstrumentLine.Read(text));
 
     private static string DocsFile(string name)
