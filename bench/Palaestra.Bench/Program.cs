@@ -12,12 +12,18 @@ using Palaestra.Core.Signals;
 using Palaestra.Instruments;
 using Palaestra.Simulation;
 using Palaestra.Simulation.Courses;
+using Palaestra.Simulation.Instruments;
 
 // Speed of the core on one thread, as rows of a Markdown table; nothing here is asserted.
 var library = Read("content");
 if (args is ["simulate", var report])
 {
     File.WriteAllText(report, SimulationReport.Write(library));
+    return;
+}
+if (args is ["detect", var detection])
+{
+    File.WriteAllText(detection, DetectionReport.Write(library));
     return;
 }
 if (args is ["courses", var policies, var count])

@@ -1,7 +1,7 @@
 namespace Palaestra.Instruments;
 
 /// <summary>Makes the samples of one device, one after the other; the same seed gives the same samples.</summary>
-public sealed class SimulatedDevice(DeviceKind kind, int seed, double noise = 1)
+public sealed class SimulatedDevice(DeviceKind kind, int seed)
 {
     private const double BumpSeconds = 0.15;
     private const double TrembleHertz = 9;
@@ -14,6 +14,9 @@ public sealed class SimulatedDevice(DeviceKind kind, int seed, double noise = 1)
     public DeviceKind Kind => kind;
 
     public long Next => next;
+
+    /// <summary>Times the device's usual noise.</summary>
+    public double Noise { get; set; } = 1;
 
     /// <summary>Begins a script at the next sample.</summary>
     /// <returns>False where there is none of that name.</returns>
@@ -40,7 +43,7 @@ public sealed class SimulatedDevice(DeviceKind kind, int seed, double noise = 1)
         var errors = new double[kind.Channels.Count];
         for (var i = 0; i < errors.Length; i++)
         {
-            errors[i] = noise * kind.Noise[i] * Normal();
+            errors[i] = Noise * kind.Noise[i] * Normal();
         }
         var at = (n - from) / kind.Rate % script.Seconds;
         if (script.Drops.Any(drop => drop.At <= at && at < drop.At + drop.Lasts))

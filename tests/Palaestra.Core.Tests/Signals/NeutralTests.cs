@@ -37,6 +37,14 @@ public class NeutralTests
         Assert.Contains("Lie still", refused.Errors[0].Message, StringComparison.Ordinal);
     }
 
+    [Fact]
+    public void A_device_that_is_all_noise_gets_no_neutral()
+    {
+        var device = new SimulatedDevice(DeviceKind.Tilt, 1) { Noise = 8 };
+        List<double[]> samples = [.. Enumerable.Range(0, 300).Select(_ => device.Sample()!)];
+        Assert.Equal(["Pitch", "Roll", "Yaw"], Neutral.From(samples, Tilt).Errors.Select(e => e.Field));
+    }
+
     [Theory]
     [InlineData(34, false)]
     [InlineData(36, true)]

@@ -2,6 +2,7 @@ using CsCheck;
 using Palaestra.Core.Signals;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Instruments;
+using Palaestra.Simulation.Instruments;
 
 namespace Palaestra.Core.Tests.Signals;
 
@@ -122,16 +123,17 @@ public class SignalAnalyserTests
     [Fact]
     public void Trembling_is_told_in_degrees_and_is_no_loss()
     {
-        var device = new SimulatedDevice(DeviceKind.Tilt, 3);
-        var seen = Watch(device, "trembles", 45, out _);
+        SignalAnalysis Watched(string script) =>
+            Detection.Watch(
+                new SimulatedDevice(DeviceKind.Tilt, 3),
+                Tilt,
+                DeviceKind.Tilt.Scripts.First(s => s.Id == script)
+            );
+        var seen = Watched("trembles");
         Assert.Empty(seen.Losses);
-        // 0.5° for 20 of 45 seconds.
-        Assert.Equal(0.5 / Math.Sqrt(2) * Math.Sqrt(20 / 45.0), seen.Channels[0].TremorRms!.Value, 0.05);
-        Assert.InRange(
-            Watch(new(DeviceKind.Tilt, 3), "clean", 45, out _).Channels[0].TremorRms!.Value,
-            0,
-            0.12
-        );
+        // 0.5° for 20 of 51 seconds.
+        Assert.Equal(0.5 / Math.Sqrt(2) * Math.Sqrt(20 / 51.0), seen.Channels[0].TremorRms!.Value, 0.05);
+        Assert.InRange(Watched("clean").Channels[0].TremorRms!.Value, 0, 0.12);
     }
 
     [Fact]
@@ -181,82 +183,12 @@ public class SignalAnalyserTests
     [InlineData("cuff")]
     public void Breaking_faults_are_found_and_clean_holding_is_left_alone(string id)
     {
-        var found = 0;
-        var all = 0;
-        var late = new List<double>();
-        for (var seed = 1; seed <= 40; seed++)
-        {
-            var device = new SimulatedDevice(KindOf(id), seed);
-            var seen = Watch(device, "gives-way", 51, out var truth);
-            foreach (var moment in truth)
-            {
-                all++;
-                if (seen.Losses.Where(l => Math.Abs(l.Onset - moment) < 1).ToList() is [var loss, ..])
-                {
-                    found++;
-                    late.Add(Math.Abs(loss.Onset - moment));
-                }
-            }
-        }
-        Assert.Equal(80, all);
-        Assert.InRange(found / (double)all, 0.95, 1);
-        Assert.InRange(late.Order().ElementAt(late.Count / 2), 0, 0.2);
-        var minutes = 0.0;
-        var wrong = 0;
-        for (var seed = 1; seed <= 12; seed++)
-        {
-            var seen = Watch(new(KindOf(id), 500 + seed), "clean", 153, out _);
-            minutes += seen.SeenSeconds / 60;
-            wrong += seen.Losses.Count;
-        }
-        Assert.InRange(wrong / minutes * 5, 0, 1);
-    }
-
-    private static DeviceKind KindOf(string id) => id == "tilt" ? DeviceKind.Tilt : DeviceKind.Cuff;
-
-    /// <summary>Neutral is taken from three quiet seconds first, as in the room.</summary>
-    private static SignalAnalysis Watch(
-        SimulatedDevice device,
-        string script,
-        double seconds,
-        out IReadOnlyList<double> truth
-    )
-    {
-        var setup = SetupOf(device.Kind.Id);
-        var lost = setup.Channels.Select(_ => double.NaN).ToArray();
-        List<double[]> quiet = [.. Enumerable.Range(0, (int)(4 * setup.Rate)).Select(_ => device.Sample()!)];
-        var neutral = Neutral.From(quiet, setup);
-        Assert.Empty(neutral.Errors);
-        Assert.True(device.Begin(script));
-        var count = (int)(seconds * setup.Rate);
-        List<double[]> samples = [.. Enumerable.Range(0, count).Select(_ => device.Sample() ?? lost)];
-        truth = Leaves(device, script, setup, count);
-        return SignalAnalyser.Of(samples, setup, neutral.Value!);
-    }
-
-    /// <summary>The moments at which the noiseless signal leaves the band around its rest.</summary>
-    private static List<double> Leaves(
-        SimulatedDevice device,
-        string script,
-        InstrumentSetup setup,
-        int count
-    )
-    {
-        var of = device.Kind.Scripts.First(s => s.Id == script);
-        var moments = new List<double>();
-        var was = false;
-        for (var n = 0; n < count; n++)
-        {
-            var at = n / setup.Rate % of.Seconds;
-            var beyond = Enumerable
-                .Range(0, setup.Channels.Count)
-                .Any(i => Math.Abs(device.Truth(of, at, i) - device.Kind.Rest[i]) > setup.Channels[i].Band);
-            if (beyond && !was)
-            {
-                moments.Add(n / setup.Rate);
-            }
-            was = beyond;
-        }
-        return moments;
+        var kind = id == "tilt" ? DeviceKind.Tilt : DeviceKind.Cuff;
+        var seen = Detection.Of(kind, SetupOf(id), noise: 1, clients: 40);
+        Assert.InRange(seen.Faults, 80, 90);
+        Assert.InRange(seen.FoundShare, 0.95, 1);
+        Assert.InRange(seen.MedianLate!.Value, 0, 0.2);
+        Assert.InRange(seen.CleanMinutes, 30, 60);
+        Assert.InRange(seen.FalsePerFiveMinutes, 0, 1);
     }
 }
