@@ -15,6 +15,7 @@ export class Server {
   constructor(
     private readonly mode: "demo" | "serve",
     port: number,
+    private readonly instruments?: number,
   ) {
     this.address = `http://127.0.0.1:${port}`;
   }
@@ -29,6 +30,7 @@ export class Server {
         PALAESTRA_MODE: this.mode,
         PALAESTRA_DATA: this.folder,
         PALAESTRA_CLIENT: path.join(root, "client/dist"),
+        ...(this.instruments ? { PALAESTRA_INSTRUMENTS: `127.0.0.1:${this.instruments}` } : {}),
       },
     });
     // A host shared with others may take its time.
@@ -54,5 +56,22 @@ export class Server {
   async close() {
     if (this.process) await this.kill();
     rmSync(this.folder, { recursive: true, force: true });
+  }
+}
+
+/** The simulated instruments as their own process, as the demo starts them. */
+export class StandIns {
+  private process: ChildProcess | null = null;
+
+  constructor(private readonly port: number) {}
+
+  start() {
+    const dll = path.join(root, "artifacts/instruments/Palaestra.Instruments.dll");
+    this.process = spawn("dotnet", [dll, String(this.port)], { stdio: "ignore" });
+  }
+
+  stop() {
+    this.process?.kill("SIGKILL");
+    this.process = null;
   }
 }

@@ -75,7 +75,9 @@ function TakeNeutral({ device, taken }: { device: DeviceView; taken: boolean }) 
       <Button $quiet={taken} $small isDisabled={waiting} onPress={() => setWaiting(true)}>
         {waiting ? "Lie still, 3 s …" : taken ? "Take neutral anew" : "Take neutral"}
       </Button>
-      {take.error && !waiting && <Small role="alert">{problem?.message ?? take.error.message}</Small>}
+      {take.error && !waiting && (
+        <Small role="alert">{problem?.fields[0]?.message ?? take.error.message}</Small>
+      )}
     </>
   );
 }
