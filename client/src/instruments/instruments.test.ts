@@ -47,7 +47,7 @@ describe("a batch of samples", () => {
     expect(next(empty, part({ lost: true }), 0)).not.toBe(empty);
   });
 
-  it("does not forget the losses when it has none to tell, and does when neutral is taken anew", () => {
+  it("does not forget the losses when it has none to tell, or the connection goes, and does when neutral is taken anew", () => {
     const loss = {
       channel: "pitch",
       fault: "arch",
@@ -55,10 +55,12 @@ describe("a batch of samples", () => {
       end: null,
       excursion: 8,
     } as const;
-    const told = next(empty, part({ losses: [loss] }), 1000);
+    const neutral = [0, 0, 0];
+    const told = next(empty, part({ losses: [loss], neutral }), 1000);
     expect(told.losses[0]?.onset).toBe(Date.parse("2026-03-02T09:00:06.000Z"));
-    expect(next(told, part(), 1000).losses).toHaveLength(1);
-    expect(next(told, part({ losses: [] }), 1000).losses).toHaveLength(0);
+    expect(next(told, part({ neutral }), 1000).losses).toHaveLength(1);
+    expect(next(told, part({ connected: false, losses: [] }), 1000).losses).toHaveLength(1);
+    expect(next(told, part({ losses: [], neutral }), 1000).losses).toHaveLength(0);
   });
 });
 

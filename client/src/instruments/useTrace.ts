@@ -54,7 +54,10 @@ export function useTrace(device: string | null, rate: number) {
       setState((was) => next(was, part, offset));
     };
     source.onerror = () => setState((was) => ({ ...was, connected: false, neutral: null, lost: false }));
-    return () => source.close();
+    return () => {
+      source.close();
+      setState(nothing);
+    };
   }, [device, rate]);
   return useMemo(() => ({ samples, state }), [state]);
 }
@@ -84,15 +87,17 @@ export function append(samples: Samples, part: LivePart, offset: number, rate: n
 
 /** The same state where nothing in it changed, so that a batch of samples alone draws nothing anew. */
 export function next(was: TraceState, part: LivePart, offset: number): TraceState {
-  const losses = part.losses
-    ? part.losses.map((l) => ({
-        channel: l.channel,
-        fault: l.fault,
-        onset: Math.round(Date.parse(l.onset) + offset),
-        end: l.end ? Math.round(Date.parse(l.end) + offset) : null,
-        excursion: l.excursion,
-      }))
-    : was.losses;
+  // Without a neutral nothing new is told: what was seen before the connection went can still be kept.
+  const losses =
+    part.losses && part.neutral
+      ? part.losses.map((l) => ({
+          channel: l.channel,
+          fault: l.fault,
+          onset: Math.round(Date.parse(l.onset) + offset),
+          end: l.end ? Math.round(Date.parse(l.end) + offset) : null,
+          excursion: l.excursion,
+        }))
+      : was.losses;
   const same =
     losses === was.losses &&
     part.connected === was.connected &&
