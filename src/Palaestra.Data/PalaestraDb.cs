@@ -14,6 +14,7 @@ using Palaestra.Data.Policies;
 using Palaestra.Data.Progression;
 using Palaestra.Data.Screening;
 using Palaestra.Data.Staff;
+using Palaestra.Data.Traces;
 using Palaestra.Data.Visits;
 
 namespace Palaestra.Data;
@@ -34,6 +35,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<DecidedVisit> DecidedVisits => Set<DecidedVisit>();
     public DbSet<HomeLogDay> HomeLog => Set<HomeLogDay>();
     public DbSet<LetterDraft> Letters => Set<LetterDraft>();
+    public DbSet<StoredTrace> Traces => Set<StoredTrace>();
     public DbSet<Standing> Standings => Set<Standing>();
     public DbSet<StandingVisit> StandingVisits => Set<StandingVisit>();
     public DbSet<PileRow> Pile => Set<PileRow>();
@@ -120,6 +122,15 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             letter.HasOne<Visit>().WithMany().HasForeignKey(l => l.VisitId);
             letter.Property(l => l.Version).IsConcurrencyToken();
             Json(letter.Property(l => l.Letter));
+        });
+        builder.Entity<StoredTrace>(trace =>
+        {
+            trace.HasIndex(t => t.VisitId);
+            trace.HasIndex(t => new { t.TrialId, t.Instrument }).IsUnique();
+            trace.HasOne<Visit>().WithMany().HasForeignKey(t => t.VisitId);
+            trace.Property(t => t.Instrument).HasConversion<string>();
+            trace.Property(t => t.Source).HasConversion<string>();
+            Json(trace.Property(t => t.Neutral));
         });
         MapDay(builder);
     }

@@ -708,6 +708,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visitId}/traces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetTraces"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/trials/{trialId}/traces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["KeepTrace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/trials/{trialId}/traces/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ImportTrace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/traces/columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["LookAtTraceFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/traces/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetTrace"];
+        put?: never;
+        post?: never;
+        delete: operations["RemoveTrace"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/traces/{id}/file.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetTraceFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visitId}/outcomes": {
         parameters: {
             query?: never;
@@ -1212,6 +1308,28 @@ export interface components {
             visit: number;
             then: components["schemas"]["Decision"];
             now: components["schemas"]["Decision"];
+        };
+        ChannelAnalysis: {
+            channel: components["schemas"]["SignalChannel"];
+            /** Format: double */
+            inBandSeconds: number;
+            /** Format: double */
+            swayRms: number;
+            /** Format: double */
+            pathPerSecond: number;
+            /** Format: double */
+            tremorRms: null | number;
+            /** Format: double */
+            farthest: number;
+            losses: components["schemas"]["Loss"][];
+            reps: components["schemas"]["SeenRep"][];
+        };
+        ChannelColumn: {
+            channel: components["schemas"]["SignalChannel"];
+            column: string;
+            unit: components["schemas"]["TraceUnit"];
+            /** @default false */
+            turned: boolean;
         };
         ChannelSetup: {
             channel: components["schemas"]["SignalChannel"];
@@ -1929,6 +2047,11 @@ export interface components {
              */
             rotation: number;
         };
+        KeepTraceForm: {
+            device: string;
+            /** Format: date-time */
+            now: string;
+        };
         Ladder: {
             id: string;
             name: string;
@@ -2008,8 +2131,17 @@ export interface components {
             neutral: null | number[];
             lost: boolean;
             losses: null | components["schemas"]["LiveLoss"][];
-            /** Format: int32 */
-            reps: number;
+            reps: null | components["schemas"]["LiveRep"][];
+        };
+        LiveRep: {
+            /** Format: date-time */
+            start: string;
+            /** Format: date-time */
+            top: string;
+            /** Format: date-time */
+            leaves: string;
+            /** Format: date-time */
+            end: string;
         };
         LoadAnswer: {
             typicalBody: boolean;
@@ -2064,6 +2196,15 @@ export interface components {
             /** Format: int32 */
             daysBetween: number;
         };
+        Loss: {
+            channel: components["schemas"]["SignalChannel"];
+            /** Format: double */
+            onset: number;
+            /** Format: double */
+            end: null | number;
+            /** Format: double */
+            excursion: number;
+        };
         LowStirred: {
             /** Format: int32 */
             painBelow: number;
@@ -2099,6 +2240,9 @@ export interface components {
         };
         /** @enum {string} */
         MovingOn: "mastery" | "calendar" | "endurance";
+        Neutral: {
+            levels: number[];
+        };
         NeutralAsk: {
             proposal: components["schemas"]["NeutralProposal"];
             cautions: string[];
@@ -2110,6 +2254,8 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        /** @enum {string} */
+        NeutralFrom: "taken" | "found" | "none";
         NeutralProposal: {
             strategy: components["schemas"]["SpinalStrategy"];
             switchOn: components["schemas"]["SwitchOn"];
@@ -2246,6 +2392,10 @@ export interface components {
         OverridesView: {
             rules: components["schemas"]["RuleCount"][];
             latest: components["schemas"]["OverrideLine"][];
+        };
+        PacedRep: {
+            rep: components["schemas"]["SeenRep"];
+            rushed: boolean;
         };
         Pain: {
             /** Format: int32 */
@@ -2686,6 +2836,7 @@ export interface components {
             /** Format: double */
             amount?: null | number;
             reach?: null | components["schemas"]["Reach"];
+            seenBy?: null | components["schemas"]["Instrument"];
         };
         RepGuide: {
             /** Format: double */
@@ -2925,6 +3076,36 @@ export interface components {
             telling: null | string;
             parts?: null | components["schemas"]["ControlPart"][];
         };
+        SeenLoss: {
+            channel: components["schemas"]["SignalChannel"];
+            fault: string;
+            /** Format: double */
+            onset: number;
+            /** Format: double */
+            end: null | number;
+            /** Format: double */
+            excursion: number;
+        };
+        SeenRep: {
+            /** Format: double */
+            start: number;
+            /** Format: double */
+            top: number;
+            /** Format: double */
+            leaves: number;
+            /** Format: double */
+            end: number;
+            /** Format: double */
+            swing: number;
+            /** Format: double */
+            out?: number;
+            /** Format: double */
+            hold?: number;
+            /** Format: double */
+            back?: number;
+            /** Format: double */
+            seconds?: number;
+        };
         SessionItem: {
             item: components["schemas"]["PlanItem"];
             added: boolean;
@@ -2968,6 +3149,25 @@ export interface components {
             /** @default false */
             eased: boolean;
         };
+        SetLevels: {
+            channel: components["schemas"]["SignalChannel"];
+            /** Format: double */
+            set: number;
+            /** Format: double */
+            within: number;
+            /** Format: double */
+            belowSeconds: number;
+            /** Format: double */
+            heldSeconds: number;
+            /** Format: double */
+            aboveSeconds: number;
+            /** Format: double */
+            mean: null | number;
+            /** Format: double */
+            lowest: null | number;
+            /** Format: double */
+            highest: null | number;
+        };
         SetToDo: {
             /** Format: uuid */
             itemId: string;
@@ -2997,6 +3197,15 @@ export interface components {
             side: components["schemas"]["Side"];
             rep: components["schemas"]["RepGuide"];
             eases: components["schemas"]["EaseOffer"][];
+        };
+        SideMeasure: {
+            name: string;
+            unit: string;
+            /** Format: double */
+            left: number;
+            /** Format: double */
+            right: number;
+            less: null | components["schemas"]["Side"];
         };
         SideNumbers: {
             /** Format: uuid */
@@ -3047,6 +3256,19 @@ export interface components {
         SignInForm: {
             email: string;
             password: string;
+        };
+        SignalAnalysis: {
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            seenSeconds: number;
+            /** Format: double */
+            cleanSeconds: number;
+            /** Format: double */
+            inBandSeconds: number;
+            channels: components["schemas"]["ChannelAnalysis"][];
+            losses?: null | components["schemas"]["Loss"][];
+            reps?: null | components["schemas"]["SeenRep"][];
         };
         /** @enum {string} */
         SignalChannel: "pressure" | "pitch" | "roll" | "yaw";
@@ -3163,6 +3385,76 @@ export interface components {
             arms: number;
             /** Format: double */
             headAndChest: number;
+        };
+        TraceColumns: {
+            header: string[];
+            examples: string[][];
+            guess: components["schemas"]["TraceMapping"];
+        };
+        TraceEntry: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            instrument: components["schemas"]["Instrument"];
+            source: components["schemas"]["TraceSource"];
+            /** Format: double */
+            rate: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: date-time */
+            startedAt: string;
+            by: string;
+        };
+        TraceFileForm: {
+            csv: string;
+            mapping?: null | components["schemas"]["TraceMapping"];
+        };
+        TraceHeadForm: {
+            csv: string;
+        };
+        TraceMapping: {
+            instrument: string;
+            timeColumn: null | string;
+            timeUnit: components["schemas"]["TraceUnit"];
+            /** Format: double */
+            rate: null | number;
+            channels: components["schemas"]["ChannelColumn"][];
+            /** @default false */
+            leaveOutWrong: boolean;
+        };
+        TraceReading: {
+            neutralFrom: components["schemas"]["NeutralFrom"];
+            neutral: null | components["schemas"]["Neutral"];
+            analysis: null | components["schemas"]["SignalAnalysis"];
+            losses: components["schemas"]["SeenLoss"][];
+            reps: components["schemas"]["PacedRep"][];
+            levels: components["schemas"]["SetLevels"][];
+        };
+        TraceShape: {
+            channel: components["schemas"]["SignalChannel"];
+            low: (null | number)[];
+            high: (null | number)[];
+        };
+        /** @enum {string} */
+        TraceSource: "live" | "file";
+        /** @enum {string} */
+        TraceUnit: "seconds" | "milliseconds" | "millimetres-of-mercury" | "kilopascal" | "hectopascal" | "centimetres-of-water" | "degrees" | "radians";
+        TraceView: {
+            trace: components["schemas"]["TraceEntry"];
+            setup: components["schemas"]["InstrumentSetup"];
+            trial: components["schemas"]["Trial"];
+            /** Format: double */
+            askedSeconds: number;
+            reading: components["schemas"]["TraceReading"];
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            shown: number;
+            shapes: components["schemas"]["TraceShape"][];
+            /** Format: uuid */
+            otherSide: null | string;
+            sides: components["schemas"]["SideMeasure"][];
         };
         Trend: {
             /** Format: double */
@@ -4483,6 +4775,172 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetTraces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceEntry"][];
+                };
+            };
+        };
+    };
+    KeepTrace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+                trialId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepTraceForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceEntry"];
+                };
+            };
+        };
+    };
+    ImportTrace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+                trialId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceFileForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceEntry"];
+                };
+            };
+        };
+    };
+    LookAtTraceFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceHeadForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceColumns"];
+                };
+            };
+        };
+    };
+    GetTrace: {
+        parameters: {
+            query?: {
+                from?: number;
+                seconds?: number;
+                pieces?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceView"];
+                };
+            };
+        };
+    };
+    RemoveTrace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetTraceFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

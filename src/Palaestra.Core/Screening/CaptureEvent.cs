@@ -93,7 +93,7 @@ public enum Instrument
 /// <param name="Variant">Trial started: which way, where the task has several (outward, behind and across).</param>
 /// <param name="Load">Trial started: kilograms in the hands, 0 to 300.</param>
 /// <param name="LegLength">Trial started: front hip bone to inner ankle, 40 to 140 cm; reaches are told as a share of it.</param>
-/// <param name="Instrument">Instrument used: which. Fault marked: the one that told it; absent where it was seen by eye.</param>
+/// <param name="Instrument">Instrument used: which. Fault marked, hold started, rep done: the one that told it; absent where it was seen by eye.</param>
 /// <param name="Persists">Fault marked: it stays from this rep on.</param>
 /// <param name="Amount">Measure taken: the reading.</param>
 /// <param name="Share">Range reached, or asked for at the start: share of the drawn movement, 0 to 1.</param>

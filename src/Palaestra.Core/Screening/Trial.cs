@@ -43,6 +43,7 @@ public sealed record Reach(double? Share, double? Degrees)
 /// <param name="Held">Seconds held in all. <paramref name="CleanHeld"/>: seconds before the trunk gave way.</param>
 /// <param name="Cued">Done after a cue; never mixed into the uncued score.</param>
 /// <param name="Amount">The reading, where the task has one. <paramref name="Reach"/>: how far it went, where that was told.</param>
+/// <param name="SeenBy">The instrument that told it; none: it was counted by the practitioner.</param>
 public sealed record Rep(
     int Number,
     double Held,
@@ -51,7 +52,8 @@ public sealed record Rep(
     bool Cued,
     DateTimeOffset DoneAt,
     double? Amount = null,
-    Reach? Reach = null
+    Reach? Reach = null,
+    Instrument? SeenBy = null
 );
 
 /// <summary>Clean work of a trial: only what was done before the trunk gave way counts.</summary>

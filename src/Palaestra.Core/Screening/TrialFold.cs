@@ -117,7 +117,8 @@ public static class TrialFold
             bool Cued,
             bool Painful,
             double? Amount,
-            Reach? Reach
+            Reach? Reach,
+            Instrument? SeenBy
         );
 
         private int RepInProgress => reps.Count + 1;
@@ -133,7 +134,9 @@ public static class TrialFold
                     break;
                 case CaptureKind.RepDone or CaptureKind.MeasureTaken:
                     var held = holdSince is { } since ? (e.At - since).TotalSeconds : 0;
-                    reps.Add(new(RepInProgress, held, e.At, cueGiven, overLimit, e.Amount, reach));
+                    reps.Add(
+                        new(RepInProgress, held, e.At, cueGiven, overLimit, e.Amount, reach, e.Instrument)
+                    );
                     holdSince = null;
                     paused = false;
                     break;
@@ -299,7 +302,8 @@ public static class TrialFold
                 rep.Cued,
                 rep.At,
                 rep.Amount,
-                rep.Reach
+                rep.Reach,
+                rep.SeenBy
             );
         }
 

@@ -11,15 +11,17 @@ internal sealed class Baseline(double level, ChannelSetup setup, double rate)
     private const double Follows = 10;
 
     private readonly double most = setup.DriftPerMinute / 60 / rate;
-    private double at = level;
+
+    /// <summary>Where neutral is by now.</summary>
+    public double Level { get; private set; } = level;
 
     /// <summary>How far a value is from neutral now.</summary>
     public double Away(double value)
     {
-        var away = value - at;
+        var away = value - Level;
         if (most > 0 && Math.Abs(away) < setup.Band / 2)
         {
-            at += Math.Clamp(away / (Follows * rate), -most, most);
+            Level += Math.Clamp(away / (Follows * rate), -most, most);
         }
         return away;
     }

@@ -35,6 +35,9 @@ internal sealed class ChannelAnalyser
 
     public IReadOnlyList<SeenRep> Reps => reps.Reps;
 
+    /// <summary>Where neutral was followed to.</summary>
+    public double Level => baseline.Level;
+
     /// <summary>How far the newest smoothed value is from neutral; none before the first.</summary>
     public double? Away { get; private set; }
 

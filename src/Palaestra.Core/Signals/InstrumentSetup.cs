@@ -21,7 +21,11 @@ public sealed record ChannelSetup(
     string Above,
     string Below,
     double RepRise
-);
+)
+{
+    /// <summary>The fault a loss on this channel points to, by the edge it went over.</summary>
+    public string FaultOf(Loss loss) => loss.Excursion > 0 ? Above : Below;
+}
 
 /// <summary>One kind of device as the content describes it.</summary>
 /// <param name="Rate">Samples a second of each channel, Hz.</param>

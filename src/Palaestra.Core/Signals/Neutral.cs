@@ -53,4 +53,24 @@ public sealed record Neutral(IReadOnlyList<double> Levels)
 
         int Whole(List<double[]> have) => 100 * have.Count(values => !values.Any(double.IsNaN)) / needed;
     }
+
+    /// <summary>Of the first three seconds that would be taken; none where there are none. For traces without a calibration.</summary>
+    public static Neutral? FirstIn(IReadOnlyList<double[]> samples, InstrumentSetup setup)
+    {
+        var needed = (int)Math.Round(Seconds * setup.Rate);
+        var step = Math.Max(1, needed / 12);
+        for (var from = 0; from + needed <= samples.Count; from += step)
+        {
+            var window = new double[needed][];
+            for (var i = 0; i < needed; i++)
+            {
+                window[i] = samples[from + i];
+            }
+            if (From(window, setup) is { IsValid: true, Value: { } neutral })
+            {
+                return neutral;
+            }
+        }
+        return null;
+    }
 }

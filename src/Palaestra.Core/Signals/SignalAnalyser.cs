@@ -130,6 +130,18 @@ public sealed class SignalAnalyser
         return analyser.Finish();
     }
 
+    /// <summary>Where a neutral has drifted to over a stretch of samples, as far as the channels may drift.</summary>
+    public static Neutral Followed(IEnumerable<double[]> samples, InstrumentSetup setup, Neutral neutral)
+    {
+        var analyser = new SignalAnalyser(setup, neutral);
+        foreach (var sample in samples)
+        {
+            analyser.Push(sample);
+        }
+        analyser.Finish();
+        return new([.. analyser.channels.Select(c => c.Level)]);
+    }
+
     private static bool Missing(ReadOnlySpan<double> values)
     {
         foreach (var value in values)

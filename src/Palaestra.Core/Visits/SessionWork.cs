@@ -92,6 +92,10 @@ public static class SessionWork
         return [.. items, .. added.Where(a => a.InPlaceOf is null).Select(a => Of(a.Item, true, null))];
     }
 
+    /// <summary>Seconds a rep is to take out and back; 0 where the rung only holds.</summary>
+    public static double MoveSeconds(Rung rung, Policy policy) =>
+        rung.Poses.Start == rung.Poses.End ? 0 : policy.Tempo.Seconds(rung.MoveSeconds);
+
     private static SideGuide GuideOf(
         PlanItem item,
         SideDose dose,
@@ -101,7 +105,7 @@ public static class SessionWork
     )
     {
         var rung = library.Rung(item.RungId);
-        var whole = rung.Poses.Start == rung.Poses.End ? 0 : policy.Tempo.Seconds(rung.MoveSeconds);
+        var whole = MoveSeconds(rung, policy);
         var way = policy.Tempo.Out / (policy.Tempo.Out + policy.Tempo.Back);
         return new(
             dose.Side,

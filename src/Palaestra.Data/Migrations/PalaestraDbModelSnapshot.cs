@@ -725,6 +725,59 @@ namespace Palaestra.Data.Migrations
                     b.ToTable("AspNetUsers", (string)null);
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Traces.StoredTrace", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Instrument")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("KeptAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Neutral")
+                        .HasColumnType("TEXT");
+
+                    b.Property<double>("Rate")
+                        .HasColumnType("REAL");
+
+                    b.Property<int>("Samples")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTimeOffset>("StartedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("TrialId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("VisitId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("VisitId");
+
+                    b.HasIndex("TrialId", "Instrument")
+                        .IsUnique();
+
+                    b.ToTable("Traces");
+                });
+
             modelBuilder.Entity("Palaestra.Data.Visits.HomeLogDay", b =>
                 {
                     b.Property<Guid>("Id")
@@ -940,6 +993,15 @@ namespace Palaestra.Data.Migrations
                 });
 
             modelBuilder.Entity("Palaestra.Data.Screening.LoggedEvent", b =>
+                {
+                    b.HasOne("Palaestra.Data.Visits.Visit", null)
+                        .WithMany()
+                        .HasForeignKey("VisitId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Traces.StoredTrace", b =>
                 {
                     b.HasOne("Palaestra.Data.Visits.Visit", null)
                         .WithMany()

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Palaestra.Core.Library;
+using Palaestra.Core.Signals;
 using Palaestra.Exchange.Instruments;
 
 namespace Palaestra.Server.Instruments;
@@ -7,10 +8,6 @@ namespace Palaestra.Server.Instruments;
 /// <summary>The devices that have been heard of, each with its last minutes.</summary>
 public sealed class InstrumentDesk(PracticeLibrary library, TimeProvider time)
 {
-    /// <summary>Hz. Below, what is slower than the cut-off of 6 Hz is not told apart from what is faster.</summary>
-    private const double LeastRate = 25;
-    private const double MostRate = 1000;
-
     private readonly ConcurrentDictionary<string, LiveDevice> devices = new();
 
     public IReadOnlyList<LiveDevice> Devices =>
@@ -47,7 +44,7 @@ public sealed class InstrumentDesk(PracticeLibrary library, TimeProvider time)
                 .SequenceEqual(line.Channels ?? [], StringComparer.OrdinalIgnoreCase)
         );
         var rate = line.Rate ?? setup?.Rate;
-        if (setup is null || rate is not (>= LeastRate and <= MostRate))
+        if (setup is null || rate is not (>= Trace.LeastRate and <= Trace.MostRate))
         {
             return;
         }

@@ -14,12 +14,20 @@ public sealed record LiveLoss(
     double Excursion
 );
 
+/// <summary>A rep with the moments it began, was at its farthest, left it, and was back.</summary>
+public sealed record LiveRep(
+    DateTimeOffset Start,
+    DateTimeOffset Top,
+    DateTimeOffset Leaves,
+    DateTimeOffset End
+);
+
 /// <summary>What is new of a device.</summary>
 /// <param name="Now">The server's clock, so that a tablet can set its own against it.</param>
 /// <param name="At">Moment of the first value.</param>
 /// <param name="Values">One array per sample, in the channels' order; null where it was lost.</param>
 /// <param name="Losses">Since neutral was taken; only where one began, grew or ended.</param>
-/// <param name="Reps">Reps seen since neutral was taken.</param>
+/// <param name="Reps">Since neutral was taken; only where one was added.</param>
 public sealed record LivePart(
     DateTimeOffset Now,
     bool Connected,
@@ -29,7 +37,7 @@ public sealed record LivePart(
     IReadOnlyList<double>? Neutral,
     bool Lost,
     IReadOnlyList<LiveLoss>? Losses,
-    int Reps
+    IReadOnlyList<LiveRep>? Reps
 );
 
 /// <summary>One device: its last minutes, its neutral, and what its samples show since then.</summary>
@@ -44,6 +52,7 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
     private readonly Lock one = new();
     private readonly List<Channel<LivePart>> watchers = [];
     private readonly List<double[]> kept = [];
+    private readonly Recording recording = new(setup);
     private readonly double[] missing = [.. setup.Channels.Select(_ => double.NaN)];
     private long next;
     private DateTimeOffset? began;
@@ -51,6 +60,7 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
     private SignalAnalyser? analyser;
     private long neutralAt;
     private List<Loss> told = [];
+    private int toldReps;
     private double? battery;
 
     public string Name => name;
@@ -89,7 +99,7 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
         lock (one)
         {
             watchers.Add(channel);
-            channel.Writer.TryWrite(Part(now, [], next, LossesNow()));
+            channel.Writer.TryWrite(Part(now, [], next, LossesNow(), RepsNow()));
         }
         stop.Register(() =>
         {
@@ -116,12 +126,13 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
 
     private void Take(long first, IReadOnlyList<double[]?> values, DateTimeOffset now)
     {
-        if (first < next || first - next > KeptSeconds * setup.Rate)
+        if (began is null || first < next || first - next > KeptSeconds * setup.Rate)
         {
             // The device started anew, or was away for long: its neutral is gone.
             Forget();
             next = first;
             began = null;
+            recording.Begin(first);
         }
         for (; next < first; next++)
         {
@@ -129,12 +140,15 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
         }
         foreach (var sample in values)
         {
-            Push(sample is { } s && s.Length == missing.Length ? s : missing);
+            Push(
+                sample is { } s && s.Length == missing.Length ? Array.ConvertAll(s, Trace.Rounded) : missing
+            );
             next++;
         }
         // The quickest way a batch ever took tells when the device began; that it may drift apart is let in slowly.
         var could = now - TimeSpan.FromSeconds(next / setup.Rate);
         began = began is { } was && was.AddMilliseconds(0.5) < could ? was.AddMilliseconds(0.5) : could;
+        recording.Date(began.Value);
         if (neutral is not null && next - neutralAt > NeutralSeconds * setup.Rate)
         {
             Forget();
@@ -142,11 +156,31 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
         var losses = LossesNow();
         var news = losses.SequenceEqual(told) ? null : losses;
         told = losses;
-        Publish(Part(now, values, first, news));
+        Publish(Part(now, values, first, news, NewReps()));
+    }
+
+    private List<LiveRep>? NewReps()
+    {
+        var reps = analyser?.Reps ?? [];
+        if (reps.Count == toldReps)
+        {
+            return null;
+        }
+        toldReps = reps.Count;
+        return RepsNow();
+    }
+
+    private List<LiveRep> RepsNow() => [.. (analyser?.Reps ?? []).Select(LiveOf)];
+
+    private LiveRep LiveOf(SeenRep rep)
+    {
+        DateTimeOffset At(double seconds) => Moment(neutralAt + seconds * setup.Rate);
+        return new(At(rep.Start), At(rep.Top), At(rep.Leaves), At(rep.End));
     }
 
     private void Push(double[] sample)
     {
+        recording.Push(sample);
         kept.Add(sample);
         if (kept.Count > 2 * KeptSeconds * setup.Rate)
         {
@@ -167,7 +201,9 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
                 analyser = new SignalAnalyser(setup, level);
                 neutralAt = next;
                 told = [];
-                Publish(Part(now, [], next, []));
+                toldReps = 0;
+                recording.Calibrated(Moment(next), level);
+                Publish(Part(now, [], next, [], []));
             }
             return taken;
         }
@@ -187,12 +223,25 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
         }
     }
 
+    /// <summary>The trace between two moments of the server's clock; none where nothing was heard.</summary>
+    public Trace? Cut(DateTimeOffset from, DateTimeOffset to)
+    {
+        lock (one)
+        {
+            var samples = recording.Between(from, to);
+            return samples.All(sample => sample.All(double.IsNaN))
+                ? null
+                : new Trace(setup.Id, setup.Rate, from, samples, recording.NeutralOf(from, to));
+        }
+    }
+
     private void Forget()
     {
         neutral = null;
         analyser = null;
         kept.Clear();
         told = [];
+        toldReps = 0;
     }
 
     private List<Loss> LossesNow() => analyser is null ? [] : [.. analyser.Losses.OrderBy(l => l.Onset)];
@@ -204,7 +253,8 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
         DateTimeOffset now,
         IReadOnlyList<double[]?> values,
         long first,
-        IReadOnlyList<Loss>? losses
+        IReadOnlyList<Loss>? losses,
+        IReadOnlyList<LiveRep>? reps = null
     ) =>
         new(
             now,
@@ -215,7 +265,7 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
             neutral?.Levels,
             analyser?.Lost ?? false,
             losses?.Select(LiveOf).ToList(),
-            analyser?.Reps.Count ?? 0
+            reps
         );
 
     private LiveLoss LiveOf(Loss loss)
@@ -223,7 +273,7 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
         var channel = setup.Channels.First(c => c.Channel == loss.Channel);
         return new(
             loss.Channel,
-            loss.Excursion > 0 ? channel.Above : channel.Below,
+            channel.FaultOf(loss),
             Moment(neutralAt + loss.Onset * setup.Rate),
             loss.End is { } end ? Moment(neutralAt + end * setup.Rate) : null,
             loss.Excursion

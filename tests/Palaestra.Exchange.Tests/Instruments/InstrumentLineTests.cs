@@ -1,4 +1,5 @@
 using Palaestra.Exchange.Instruments;
+using Palaestra.Exchange.Tests.Given;
 
 namespace Palaestra.Exchange.Tests.Instruments;
 
@@ -16,7 +17,7 @@ public class InstrumentLineTests
     public void The_documented_lines_are_read_and_written_as_they_are(string text)
     {
         Assert.Equal(text, InstrumentLine.Read(text)!.Write());
-        Assert.Contains(text, File.ReadAllText(DocsFile("instruments.md")), StringComparison.Ordinal);
+        Assert.Contains(text, Docs.Text("instruments.md"), StringComparison.Ordinal);
     }
 
     [Theory]
@@ -28,14 +29,4 @@ public class InstrumentLineTests
     [InlineData("""{"kind":"samples","first":1}""")]
     [InlineData("""{"device":"cuff-1"}""")]
     public void What_is_no_line_is_none(string text) => Assert.Null(InstrumentLine.Read(text));
-
-    private static string DocsFile(string name)
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder.FullName, "Palaestra.slnx")))
-        {
-            folder = folder.Parent!;
-        }
-        return Path.Combine(folder.FullName, "docs", name);
-    }
 }

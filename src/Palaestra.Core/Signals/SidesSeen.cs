@@ -1,0 +1,78 @@
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Signals;
+
+/// <summary>One measure of the two sides of a task.</summary>
+/// <param name="Less">The side that was held less well; none where they differ by no more than <see cref="SidesSeen.Even"/> of the larger.</param>
+public sealed record SideMeasure(string Name, string Unit, double Left, double Right, Side? Less);
+
+/// <summary>The traces of both sides of the same task beside each other.</summary>
+public static class SidesSeen
+{
+    /// <summary>Of the larger: two traces of one person differ by as much from one minute to the next. Common practice.</summary>
+    public const double Even = 0.15;
+
+    /// <summary>Clean seconds and time in the band, then of each channel sway, path and trembling.</summary>
+    public static IReadOnlyList<SideMeasure> Of(
+        SignalAnalysis left,
+        SignalAnalysis right,
+        InstrumentSetup setup
+    )
+    {
+        var rows = new List<SideMeasure>
+        {
+            Measure(
+                "Before control was lost",
+                "s",
+                left.CleanSeconds,
+                right.CleanSeconds,
+                moreIsBetter: true
+            ),
+            Measure("Inside the band", "%", Share(left), Share(right), moreIsBetter: true),
+        };
+        foreach (var (channel, l, r) in setup.Channels.Zip(left.Channels, right.Channels))
+        {
+            rows.Add(
+                Measure(
+                    $"{channel.Name}: farthest from neutral",
+                    channel.Unit,
+                    Math.Abs(l.Farthest),
+                    Math.Abs(r.Farthest)
+                )
+            );
+            rows.Add(Measure($"{channel.Name}: sway", channel.Unit, l.SwayRms, r.SwayRms));
+            rows.Add(
+                Measure($"{channel.Name}: path a second", channel.Unit, l.PathPerSecond, r.PathPerSecond)
+            );
+            if (l.TremorRms is { } mine && r.TremorRms is { } other)
+            {
+                rows.Add(Measure($"{channel.Name}: trembling", channel.Unit, mine, other));
+            }
+        }
+        return rows;
+    }
+
+    private static double Share(SignalAnalysis seen) =>
+        seen.SeenSeconds > 0 ? 100 * seen.InBandSeconds / seen.SeenSeconds : 0;
+
+    private static SideMeasure Measure(
+        string name,
+        string unit,
+        double left,
+        double right,
+        bool moreIsBetter = false
+    )
+    {
+        var even = Math.Abs(left - right) <= Even * Math.Max(left, right);
+        var leftIsLess = moreIsBetter ? left < right : left > right;
+        return new(
+            name,
+            unit,
+            left,
+            right,
+            even ? null
+                : leftIsLess ? Side.Left
+                : Side.Right
+        );
+    }
+}

@@ -1,0 +1,47 @@
+using System.Security.Cryptography;
+using Palaestra.Core.Signals;
+
+namespace Palaestra.Data.Traces;
+
+/// <summary>The files of samples, in a folder beside the database.</summary>
+public sealed class TraceFiles(string dataFolder)
+{
+    private readonly string folder = Path.Combine(dataFolder, "traces");
+
+    /// <returns>The hash to keep with the row.</returns>
+    public async Task<string> Write(Guid id, Trace trace, int channels)
+    {
+        var bytes = TraceBytes.Write(trace.Samples, channels);
+        Directory.CreateDirectory(folder);
+        // Whole or not at all: a server that is killed meanwhile leaves no half file under its name.
+        var unfinished = PathOf(id) + ".new";
+        await File.WriteAllBytesAsync(unfinished, bytes);
+        File.Move(unfinished, PathOf(id), overwrite: true);
+        return HashOf(bytes);
+    }
+
+    /// <returns>None where the file is gone or is not what was written.</returns>
+    public async Task<Trace?> Read(StoredTrace row, int channels)
+    {
+        if (!File.Exists(PathOf(row.Id)))
+        {
+            return null;
+        }
+        var bytes = await File.ReadAllBytesAsync(PathOf(row.Id));
+        return HashOf(bytes) != row.Hash
+            ? null
+            : new Trace(
+                row.Instrument.ToString().ToLowerInvariant(),
+                row.Rate,
+                row.StartedAt,
+                TraceBytes.Read(bytes, channels, row.Samples),
+                row.Neutral is { } levels ? new Neutral(levels) : null
+            );
+    }
+
+    public void Delete(Guid id) => File.Delete(PathOf(id));
+
+    private string PathOf(Guid id) => Path.Combine(folder, $"{id:N}.trace");
+
+    private static string HashOf(byte[] bytes) => Convert.ToHexString(SHA256.HashData(bytes));
+}

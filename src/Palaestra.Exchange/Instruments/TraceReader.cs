@@ -1,0 +1,334 @@
+using System.Globalization;
+using Palaestra.Core;
+using Palaestra.Core.Signals;
+
+namespace Palaestra.Exchange.Instruments;
+
+/// <summary>
+/// Reads a trace from CSV, our own or another source's: values in our units on an even grid of moments, times that are missing
+/// as gaps. Every row that is wrong is told by its line; nothing is read of a file with one, unless they are to be left out.
+/// </summary>
+public sealed class TraceReader
+{
+    /// <summary>Wrong rows told one by one; the rest are counted.</summary>
+    public const int ToldMost = 20;
+
+    /// <summary>Differences of time up to this many times the usual one tell the rate; longer ones are gaps.</summary>
+    private const double Usual = 1.5;
+
+    private readonly TraceTable table;
+    private readonly TraceMapping mapping;
+    private readonly InstrumentSetup setup;
+    private readonly List<FieldError> errors = [];
+    private int time = -1;
+    private int[] columns = [];
+
+    private TraceReader(TraceTable table, TraceMapping mapping, InstrumentSetup setup)
+    {
+        this.table = table;
+        this.mapping = mapping;
+        this.setup = setup;
+    }
+
+    /// <param name="mapping">None: the file says it all itself, as ours do.</param>
+    /// <param name="startedAt">Moment of the first row where the file tells none.</param>
+    public static Checked<Trace> Read(
+        string text,
+        IReadOnlyList<InstrumentSetup> setups,
+        DateTimeOffset startedAt,
+        TraceMapping? mapping = null
+    )
+    {
+        if (TraceTable.Of(text, Trace.MostSamples) is not { } table)
+        {
+            return Bad("line 1", "The file is empty.");
+        }
+        if (mapping is null && (mapping = Own(table, setups)) is null)
+        {
+            return Bad(
+                "mapping",
+                "The file does not say itself which instrument and channels it holds. Say which column is what."
+            );
+        }
+        return setups.FirstOrDefault(s => s.Id == mapping.Instrument) is { } setup
+            ? new TraceReader(table, mapping, setup).Read(startedAt)
+            : Bad("mapping.instrument", $"There is no instrument “{mapping.Instrument}”.");
+    }
+
+    private static TraceMapping? Own(TraceTable table, IReadOnlyList<InstrumentSetup> setups) =>
+        setups.FirstOrDefault(s => s.Id == table.Told.GetValueOrDefault("instrument")) is { } setup
+        && setup.Channels.All(c => table.IndexOf(TraceCsv.ColumnOf(c.Channel)) >= 0)
+            ? new(
+                setup.Id,
+                table.IndexOf(TraceCsv.TimeColumn) >= 0 ? TraceCsv.TimeColumn : null,
+                TraceUnit.Seconds,
+                null,
+                [
+                    .. setup.Channels.Select(c => new ChannelColumn(
+                        c.Channel,
+                        TraceCsv.ColumnOf(c.Channel),
+                        TraceUnits.Own(c.Channel)
+                    )),
+                ]
+            )
+            : null;
+
+    private static Checked<Trace> Bad(string field, string message) =>
+        Checked<Trace>.Bad(new FieldError(field, message));
+
+    private Checked<Trace> Read(DateTimeOffset startedAt)
+    {
+        FindColumns();
+        var told = ToldRate();
+        var neutral = ToldNeutral();
+        if (errors.Count > 0)
+        {
+            return Checked<Trace>.Bad(errors);
+        }
+        var rows = Rows();
+        if (errors.Count > 0)
+        {
+            return Checked<Trace>.Bad(Few(errors));
+        }
+        var rate = told ?? RateOf(rows);
+        if (rate is not (>= Trace.LeastRate and <= Trace.MostRate))
+        {
+            return Bad(
+                "mapping.rate",
+                rate is { } odd
+                    ? FormattableString.Invariant(
+                        $"{odd:0.#} samples a second; from {Trace.LeastRate} to {Trace.MostRate} can be read. Are the times in the unit that was said?"
+                    )
+                    : "Neither the file nor its times tell how many samples a second it holds."
+            );
+        }
+        return Grid(rows, rate.Value) is { } samples
+            ? Checked<Trace>.Good(new Trace(setup.Id, rate.Value, ToldStart() ?? startedAt, samples, neutral))
+            : Checked<Trace>.Bad(errors);
+    }
+
+    private void FindColumns()
+    {
+        columns = [.. setup.Channels.Select(c => Column(c.Channel))];
+        if (mapping.TimeColumn is { } name)
+        {
+            time = table.IndexOf(name);
+            if (time < 0)
+            {
+                errors.Add(new("mapping.timeColumn", $"There is no column “{name}”."));
+            }
+        }
+        if (!mapping.TimeUnit.IsTime())
+        {
+            errors.Add(new("mapping.timeUnit", "Times are told in seconds or milliseconds."));
+        }
+    }
+
+    private int Column(SignalChannel channel)
+    {
+        var field = $"mapping.channels.{channel.ToString().ToLowerInvariant()}";
+        if (mapping.Channels.FirstOrDefault(c => c.Channel == channel) is not { } told)
+        {
+            errors.Add(new(field, $"Say which column holds {channel.ToString().ToLowerInvariant()}."));
+            return -1;
+        }
+        if (!told.Unit.Fits(channel))
+        {
+            errors.Add(new(field, $"{channel} is not told in {told.Unit.ToString().ToLowerInvariant()}."));
+        }
+        var index = table.IndexOf(told.Column);
+        if (index < 0)
+        {
+            errors.Add(
+                new(
+                    field,
+                    told.Column.Length == 0
+                        ? $"Say which column holds {channel.ToString().ToLowerInvariant()}."
+                        : $"There is no column “{told.Column}”."
+                )
+            );
+        }
+        return index;
+    }
+
+    private double? ToldRate()
+    {
+        if (mapping.Rate is { } rate)
+        {
+            return rate;
+        }
+        if (!table.Told.TryGetValue("rate_hz", out var text))
+        {
+            return null;
+        }
+        if (double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var told))
+        {
+            return told;
+        }
+        errors.Add(new("rate_hz", $"“{text}” is no number of samples a second."));
+        return null;
+    }
+
+    private DateTimeOffset? ToldStart() =>
+        DateTimeOffset.TryParse(
+            table.Told.GetValueOrDefault("started"),
+            CultureInfo.InvariantCulture,
+            DateTimeStyles.AssumeUniversal,
+            out var told
+        )
+            ? told
+            : null;
+
+    private Neutral? ToldNeutral()
+    {
+        if (!table.Told.TryGetValue("neutral", out var text))
+        {
+            return null;
+        }
+        var levels = text.Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            .Select(part => part.Split('='))
+            .Where(part => part.Length == 2)
+            .DistinctBy(part => part[0])
+            .ToDictionary(part => part[0], part => part[1]);
+        var found = setup
+            .Channels.Select(c =>
+                double.TryParse(
+                    levels.GetValueOrDefault(TraceCsv.ColumnOf(c.Channel)),
+                    NumberStyles.Float,
+                    CultureInfo.InvariantCulture,
+                    out var level
+                ) && double.IsFinite(level)
+                    ? level
+                    : (double?)null
+            )
+            .ToList();
+        if (found.Contains(null))
+        {
+            errors.Add(new("neutral", $"“{text}” does not give every channel its level."));
+            return null;
+        }
+        return new Neutral([.. found.OfType<double>()]);
+    }
+
+    /// <summary>Times in seconds (not a number without a column of them) and values in our units; wrong rows as none.</summary>
+    private List<(double Time, double[] Values)?> Rows()
+    {
+        var rows = new List<(double Time, double[] Values)?>(table.Rows.Count);
+        var before = double.NegativeInfinity;
+        foreach (var row in table.Rows)
+        {
+            var wrong = Wrong(row, before, out var at, out var values);
+            if (wrong is not null && !mapping.LeaveOutWrong)
+            {
+                errors.Add(new($"line {row.Line}{wrong.Value.Column}", wrong.Value.Message));
+            }
+            rows.Add(wrong is null ? (at, values) : null);
+            before = wrong is null && time >= 0 ? at : before;
+        }
+        if (table.Rows.Count > Trace.MostSamples)
+        {
+            errors.Insert(
+                0,
+                new("rows", $"At most {Trace.MostSamples} rows can be read; the file has more.")
+            );
+        }
+        else if (errors.Count == 0 && rows.Count(row => row is not null) < 2)
+        {
+            errors.Add(new("rows", "There are no rows that can be read."));
+        }
+        return rows;
+    }
+
+    private (string Column, string Message)? Wrong(
+        TraceTable.Row row,
+        double before,
+        out double at,
+        out double[] values
+    )
+    {
+        at = double.NaN;
+        values = new double[columns.Length];
+        if (row.Fields.Length != table.Header.Count)
+        {
+            return ("", $"{row.Fields.Length} fields where the header has {table.Header.Count}.");
+        }
+        if (time >= 0)
+        {
+            if (table.NumberOf(row.Fields[time]) is not { } told || double.IsNaN(told))
+            {
+                return ($", {table.Header[time]}", $"“{row.Fields[time]}” is no time.");
+            }
+            at = told * mapping.TimeUnit.Factor();
+            if (at <= before)
+            {
+                return ($", {table.Header[time]}", "The time does not come after the row before.");
+            }
+        }
+        for (var i = 0; i < columns.Length; i++)
+        {
+            var told = mapping.Channels.First(c => c.Channel == setup.Channels[i].Channel);
+            var field = row.Fields[columns[i]];
+            if (table.NumberOf(field) is not { } value)
+            {
+                return ($", {table.Header[columns[i]]}", $"“{field}” is no number.");
+            }
+            value *= told.Unit.Factor() * (told.Turned ? -1 : 1);
+            if (Math.Abs(value) > Trace.MostValue)
+            {
+                return (
+                    $", {table.Header[columns[i]]}",
+                    $"“{field}” is further than {Trace.MostValue} {setup.Channels[i].Unit}."
+                );
+            }
+            values[i] = Trace.Rounded(value);
+        }
+        return null;
+    }
+
+    private double? RateOf(List<(double Time, double[] Values)?> rows)
+    {
+        if (time < 0)
+        {
+            return null;
+        }
+        var times = rows.OfType<(double Time, double[])>().Select(row => row.Time).ToList();
+        var steps = times.Zip(times.Skip(1), (a, b) => b - a).Order().ToList();
+        var usual = steps[steps.Count / 2];
+        return 1 / steps.TakeWhile(step => step <= Usual * usual).Average();
+    }
+
+    private List<double[]>? Grid(List<(double Time, double[] Values)?> rows, double rate)
+    {
+        var first = rows.First(row => row is not null)!.Value.Time;
+        var last = rows.Last(row => row is not null)!.Value.Time;
+        var count = time >= 0 ? Math.Round((last - first) * rate) + 1 : rows.Count;
+        if (count > Trace.MostSamples)
+        {
+            errors.Add(
+                new(
+                    "rows",
+                    FormattableString.Invariant(
+                        $"From the first row to the last it lasts {(last - first) / 60:0} minutes; at most {Trace.MostSamples / rate / 60:0} can be read."
+                    )
+                )
+            );
+            return null;
+        }
+        var missing = new double[columns.Length];
+        Array.Fill(missing, double.NaN);
+        var samples = Enumerable.Repeat(missing, (int)count).ToList();
+        for (var i = 0; i < rows.Count; i++)
+        {
+            if (rows[i] is { } row)
+            {
+                samples[time >= 0 ? (int)Math.Round((row.Time - first) * rate) : i] = row.Values;
+            }
+        }
+        return samples;
+    }
+
+    private static List<FieldError> Few(List<FieldError> all) =>
+        all.Count <= ToldMost
+            ? all
+            : [.. all.Take(ToldMost), new("rows", $"{all.Count - ToldMost} more rows are wrong.")];
+}

@@ -1,0 +1,82 @@
+using System.Globalization;
+using CsvHelper;
+using CsvHelper.Configuration;
+
+namespace Palaestra.Exchange.Instruments;
+
+/// <summary>The text of a trace taken apart: what its lines with # tell, its header, and its rows as they stand.</summary>
+/// <param name="Told">By the word before the colon, in small letters.</param>
+/// <param name="DecimalComma">Columns are parted by something else than commas, so that a comma in a number is its point.</param>
+internal sealed record TraceTable(
+    IReadOnlyDictionary<string, string> Told,
+    IReadOnlyList<string> Header,
+    IReadOnlyList<TraceTable.Row> Rows,
+    bool DecimalComma
+)
+{
+    /// <param name="Line">In the file, 1 for the first.</param>
+    internal sealed record Row(int Line, string[] Fields);
+
+    private static readonly char[] Delimiters = [',', ';', '\t'];
+
+    /// <summary>None where there is no header.</summary>
+    /// <param name="most">Rows that are read; one more than that tells that there are more.</param>
+    public static TraceTable? Of(string text, int most)
+    {
+        text = text.TrimStart('\uFEFF');
+        var told = new Dictionary<string, string>(StringComparer.Ordinal);
+        var headerLine = "";
+        using (var lines = new StringReader(text))
+        {
+            while (lines.ReadLine() is { } line)
+            {
+                if (!line.StartsWith('#'))
+                {
+                    headerLine = line;
+                    break;
+                }
+                var colon = line.IndexOf(':', StringComparison.Ordinal);
+                if (colon > 0)
+                {
+                    told[line[1..colon].Trim().ToLowerInvariant()] = line[(colon + 1)..].Trim();
+                }
+            }
+        }
+        var delimiter = Delimiters.MaxBy(d => headerLine.Count(c => c == d));
+        using var csv = new CsvParser(new StringReader(text), Format(delimiter));
+        if (!csv.Read() || csv.Record is not { } header)
+        {
+            return null;
+        }
+        var rows = new List<Row>();
+        while (rows.Count <= most && csv.Read())
+        {
+            rows.Add(new(csv.RawRow, csv.Record ?? []));
+        }
+        return new(told, [.. header.Select(h => h.Trim())], rows, delimiter != ',');
+    }
+
+    private static CsvConfiguration Format(char delimiter) =>
+        new(CultureInfo.InvariantCulture)
+        {
+            Delimiter = delimiter.ToString(),
+            AllowComments = true,
+            Comment = '#',
+            TrimOptions = TrimOptions.Trim,
+            BadDataFound = null,
+        };
+
+    public int IndexOf(string column) =>
+        Header.ToList().FindIndex(h => h.Equals(column.Trim(), StringComparison.OrdinalIgnoreCase));
+
+    /// <returns>Not a number where the field is empty; none where it holds something else.</returns>
+    public double? NumberOf(string field)
+    {
+        var text = DecimalComma ? field.Replace(',', '.') : field;
+        return text.Length == 0 || text.Equals("nan", StringComparison.OrdinalIgnoreCase) ? double.NaN
+            : double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var value)
+            && double.IsFinite(value)
+                ? value
+            : null;
+    }
+}

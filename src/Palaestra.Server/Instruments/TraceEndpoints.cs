@@ -1,0 +1,221 @@
+using System.Text;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+using Palaestra.Core.Signals;
+using Palaestra.Data.Traces;
+using Palaestra.Exchange.Instruments;
+using Palaestra.Server.Intake;
+using Palaestra.Server.Problems;
+using Palaestra.Server.SignIn;
+
+namespace Palaestra.Server.Instruments;
+
+public static class TraceEndpoints
+{
+    /// <summary>An hour of a tilt sensor as text takes about 12 MB.</summary>
+    private const int FileMax = 40_000_000;
+
+    private const int Pieces = 1000;
+
+    public static void MapTraces(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api").WithTags("Instruments");
+        group.MapGet("/visits/{visitId:guid}/traces", All).WithName("GetTraces");
+        group.MapPost("/visits/{visitId:guid}/trials/{trialId:guid}/traces", Keep).WithName("KeepTrace");
+        group
+            .MapPost("/visits/{visitId:guid}/trials/{trialId:guid}/traces/file", Import)
+            .WithMetadata(new RequestSizeLimitAttribute(FileMax))
+            .WithName("ImportTrace");
+        group.MapPost("/traces/columns", Columns).WithName("LookAtTraceFile");
+        group.MapGet("/traces/{id:guid}", View).WithName("GetTrace");
+        group.MapGet("/traces/{id:guid}/file.csv", File).WithName("GetTraceFile");
+        group.MapDelete("/traces/{id:guid}", Remove).WithName("RemoveTrace");
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<TraceEntry>>, ProblemHttpResult>> All(
+        Guid visitId,
+        CaseFiles files,
+        TraceDesk desk
+    ) =>
+        await files.OfVisit(visitId) is null
+            ? Problem.NotFound("visit")
+            : TypedResults.Ok<IReadOnlyList<TraceEntry>>([.. (await desk.Of(visitId)).Select(TraceEntry.Of)]);
+
+    private static async Task<Results<Ok<TraceEntry>, ProblemHttpResult>> Keep(
+        Guid visitId,
+        Guid trialId,
+        KeepTraceForm form,
+        CaseFiles files,
+        InstrumentDesk instruments,
+        TraceDesk desk,
+        TimeProvider time,
+        WhoIsHere who
+    )
+    {
+        if (await TrialOf(visitId, trialId, files) is not { } trial)
+        {
+            return Problem.NotFound("trial");
+        }
+        if (instruments.Find(form.Device) is not { } device)
+        {
+            return Problem.NotFound("instrument");
+        }
+        if (trial.EndedAt is not { } ended)
+        {
+            return Problem.Conflict("The trial is still running; its trace is kept when it has ended.");
+        }
+        if (await desk.Kept(trialId, TraceDesk.KindOf(device.Setup.Id)) is { } already)
+        {
+            return TypedResults.Ok(TraceEntry.Of(already));
+        }
+        // Told by the tablet's clock, recorded by the server's.
+        var ahead = time.GetUtcNow() - form.Now;
+        if (device.Cut(trial.StartedAt + ahead, ended + ahead) is not { } trace)
+        {
+            return Problem.Conflict(
+                "The instrument was not heard during this trial, or it was too long ago."
+            );
+        }
+        return await Stored(
+            visitId,
+            trial,
+            trace with
+            {
+                StartedAt = trial.StartedAt,
+            },
+            TraceSource.Live,
+            desk,
+            who
+        );
+    }
+
+    private static async Task<Results<Ok<TraceEntry>, ProblemHttpResult>> Import(
+        Guid visitId,
+        Guid trialId,
+        TraceFileForm form,
+        CaseFiles files,
+        PracticeLibrary library,
+        TraceDesk desk,
+        WhoIsHere who
+    )
+    {
+        if (await TrialOf(visitId, trialId, files) is not { } trial)
+        {
+            return Problem.NotFound("trial");
+        }
+        var read = TraceReader.Read(form.Csv, library.Instruments, trial.StartedAt, form.Mapping);
+        if (!read.IsValid)
+        {
+            return Problem.Fields(read.Errors);
+        }
+        var trace = read.Value!;
+        if (await desk.Kept(trialId, TraceDesk.KindOf(trace.Instrument)) is not null)
+        {
+            return Problem.Conflict(
+                "This trial already has a trace of this instrument. Take that one away first."
+            );
+        }
+        return await Stored(visitId, trial, Placed(trace, trial), TraceSource.File, desk, who);
+    }
+
+    /// <summary>A file of another day or place begins with the trial.</summary>
+    private static Trace Placed(Trace trace, Trial trial)
+    {
+        var ends = trace.StartedAt.AddSeconds(trace.Seconds);
+        var meets = trace.StartedAt <= (trial.EndedAt ?? trial.StartedAt) && ends >= trial.StartedAt;
+        return meets ? trace : trace with { StartedAt = trial.StartedAt };
+    }
+
+    private static async Task<Results<Ok<TraceEntry>, ProblemHttpResult>> Stored(
+        Guid visitId,
+        Trial trial,
+        Trace trace,
+        TraceSource source,
+        TraceDesk desk,
+        WhoIsHere who
+    )
+    {
+        try
+        {
+            return TypedResults.Ok(TraceEntry.Of(await desk.Keep(visitId, trial, trace, source, who.Name)));
+        }
+        catch (DbUpdateException)
+        {
+            return Problem.Conflict("The trace of this trial was kept by another screen meanwhile.");
+        }
+    }
+
+    private static Results<Ok<TraceColumns>, ProblemHttpResult> Columns(
+        TraceHeadForm form,
+        PracticeLibrary library
+    ) =>
+        TraceColumns.Of(form.Csv, library.Instruments) is { } columns
+            ? TypedResults.Ok(columns)
+            : Problem.Field("csv", "The file is empty.");
+
+    private static async Task<Results<Ok<TraceView>, ProblemHttpResult>> View(
+        Guid id,
+        CaseFiles files,
+        TraceDesk desk,
+        double from = 0,
+        double? seconds = null,
+        int pieces = Pieces
+    )
+    {
+        if (await desk.Find(id) is not { } row || await files.OfVisit(row.VisitId) is not { } file)
+        {
+            return Problem.NotFound("trace");
+        }
+        if (file.Trials(row.VisitId).FirstOrDefault(t => t.Id == row.TrialId) is not { } trial)
+        {
+            return Problem.NotFound("trial of this trace; it was discarded");
+        }
+        return await desk.Read(row) is { } trace
+            ? TypedResults.Ok(await desk.View(row, trace, file, trial, from, seconds, pieces))
+            : Damaged();
+    }
+
+    private static async Task<Results<PushStreamHttpResult, ProblemHttpResult>> File(Guid id, TraceDesk desk)
+    {
+        if (await desk.Find(id) is not { } row)
+        {
+            return Problem.NotFound("trace");
+        }
+        if (await desk.Read(row) is not { } trace)
+        {
+            return Damaged();
+        }
+        return TypedResults.Stream(
+            async to =>
+            {
+                await using var text = new StreamWriter(to, new UTF8Encoding(false));
+                using var whole = new StringWriter();
+                TraceCsv.Write(whole, trace, desk.SetupOf(row.Instrument));
+                await text.WriteAsync(whole.GetStringBuilder());
+            },
+            "text/csv",
+            $"trace-{row.Instrument.ToString().ToLowerInvariant()}.csv"
+        );
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, TraceDesk desk)
+    {
+        if (await desk.Find(id) is not { } row)
+        {
+            return Problem.NotFound("trace");
+        }
+        await desk.Remove(row);
+        return TypedResults.NoContent();
+    }
+
+    private static ProblemHttpResult Damaged() =>
+        Problem.Conflict(
+            "The file of this trace is damaged or gone. What was marked in the trial is not touched by that."
+        );
+
+    private static async Task<Trial?> TrialOf(Guid visitId, Guid trialId, CaseFiles files) =>
+        (await files.OfVisit(visitId))?.Trials(visitId).FirstOrDefault(t => t.Id == trialId);
+}
