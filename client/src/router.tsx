@@ -7,6 +7,8 @@ import { LibraryPage } from "./library/LibraryPage";
 import { RungDetailPage } from "./library/RungDetailPage";
 import { SignedIn } from "./sign-in/SignedIn";
 import { VisitFrame } from "./frame/VisitFrame";
+import { TraceFilePage } from "./instruments/TraceFilePage";
+import { TracePage } from "./instruments/TracePage";
 import { AskPage } from "./intake/AskPage";
 import { NeutralPage } from "./intake/NeutralPage";
 import { NewClientPage } from "./intake/NewClientPage";
@@ -56,6 +58,8 @@ export const router = createBrowserRouter([
           { path: "letter", element: <LetterPage /> },
           { path: "replay", element: <ReplayPage /> },
           { path: "progress", element: <ProgressPage /> },
+          { path: "traces/:traceId", element: <TracePage /> },
+          { path: "trials/:trialId/trace-file", element: <TraceFilePage /> },
           { path: "take-home", element: <SheetPage /> },
         ],
       },

@@ -41,6 +41,8 @@ interface Props {
   instead?: React.ReactNode;
   /** Offers to make it easier; null where that is not meant. */
   onEasier?: (() => void) | null;
+  /** Seconds a rep is to take, where that was told; else as the rung is written. */
+  askedSeconds?: number;
   /** Keys beside those of every trial. */
   moreKeys?: ReadonlyMap<string, () => void>;
 }
@@ -60,8 +62,11 @@ const Live = styled.div<{ $thumb: "left" | "right" }>`
   gap: ${({ theme }) => theme.space(5)};
   height: calc(100dvh - 214px);
   min-height: 500px;
+  /* The stage ends with the window, also where the controls need more. */
+  grid-template-rows: minmax(0, 1fr);
   ${({ theme }) => theme.narrow} {
     grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: none;
     height: auto;
     .stage {
       order: -1;
@@ -183,7 +188,13 @@ function Running(props: Props & { library: Library; rung: Rung }) {
           </Button>
         </Row>
         {watched && (
-          <InstrumentControls watched={watched} trial={trial} record={record} faultName={faultName} />
+          <InstrumentControls
+            watched={watched}
+            trial={trial}
+            record={record}
+            faultName={faultName}
+            askedSeconds={counted ? null : (props.askedSeconds ?? askedOf(rung, trial))}
+          />
         )}
         {/* Without room for its button the list of keys still opens with "?". */}
         <div className="keys" hidden={watched !== null}>
@@ -321,6 +332,9 @@ function faultsOf(rung: Rung, library: Library, others: LiveTrialState[]) {
     .sort((a, b) => place(a.fault.code) - place(b.fault.code) || a.i - b.i)
     .map(({ fault }) => fault);
 }
+
+const askedOf = (rung: Rung, trial: LiveTrialState) =>
+  rung.poses.start === rung.poses.end ? 0 : rung.moveSeconds + trial.target.hold;
 
 function isMet(trial: LiveTrialState, measure: string, tries: number) {
   if (measure === "seconds") {

@@ -9,18 +9,9 @@ import { Sheet, Veil } from "../controls/Modal";
 import type { Actions } from "./actions";
 import { FaultList } from "./FaultList";
 import type { LiveTrialState } from "./liveTrial";
+import { instrumentNames } from "../instruments/instrumentNames";
 import { PickInstrument } from "../instruments/PickInstrument";
 import { LiveSettingsFields } from "./LiveSettingsFields";
-
-const instrumentWords: Record<Instrument, string> = {
-  eye: "eye",
-  hand: "hand",
-  dowel: "dowel",
-  fists: "fists",
-  ball: "ball",
-  cuff: "cuff",
-  tilt: "tilt sensor",
-};
 
 /** What is needed now and then in a trial, one press away from the live screen. */
 export function MoreDialog(props: {
@@ -65,9 +56,9 @@ export function MoreDialog(props: {
                   label="What showed that the trunk moved"
                   value={trial.instruments.at(-1) ?? null}
                   onChange={actions.instrument}
-                  options={(Object.keys(instrumentWords) as Instrument[]).map((value) => ({
+                  options={(Object.keys(instrumentNames) as Instrument[]).map((value) => ({
                     value,
-                    label: instrumentWords[value],
+                    label: instrumentNames[value],
                   }))}
                 />
                 <Degrees trial={trial} actions={actions} />

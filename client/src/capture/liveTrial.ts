@@ -31,6 +31,8 @@ export interface LiveRep {
   range: LiveRange | null;
   /** Seconds since the rep before, or since the set began; null after a pause. */
   took: number | null;
+  /** When it was counted, milliseconds since 1970. */
+  at: number;
 }
 
 /** How far a movement goes: a share of the drawn one, 0 to 1, or degrees. */
@@ -233,6 +235,7 @@ function addRep(state: LiveTrialState, at: number, amount: number | null) {
     amount,
     range: state.range,
     took: state.interrupted ? null : (at - (state.lastRepAt ?? state.startedAt)) / 1000,
+    at,
   });
   state.lastRepAt = at;
   state.interrupted = false;

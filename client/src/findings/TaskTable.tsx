@@ -5,6 +5,7 @@ import type { Library, NormShown, ScreenFindings, SideScore, TaskFinding, Trial 
 import { Quiet, Small } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { seconds } from "../controls/words";
+import { Measured } from "../instruments/Measured";
 import { markWords } from "./marks";
 import { NormBand } from "./NormBand";
 import { Opener, Table } from "./Table";
@@ -173,6 +174,7 @@ function Trials(props: { finding: TaskFinding; trials: Trial[]; library: Library
         {t.painAfter !== null && `, after ${t.painAfter}`}
         {(t.instruments?.length ?? 0) > 0 && `; by ${t.instruments!.join(", ")}`}
         {t.by && <Quiet> · {t.by}</Quiet>}
+        <Measured trialId={t.id} />
       </td>
     </tr>
   ));

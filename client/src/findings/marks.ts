@@ -1,12 +1,14 @@
 import type { Library, Trial } from "../api/types";
 import { seconds } from "../controls/words";
+import { instrumentNames } from "../instruments/instrumentNames";
 
 /** What was marked in a trial: "low back arches (rep 3, 1.2 s)". */
 export function markWords(trial: Trial, library: Library) {
   const words = trial.marks.map((m) => {
     const fault = library.faults.find((f) => f.code === m.fault)?.name ?? m.fault;
     const stays = m.persists ? ", from then on" : "";
-    return `${fault} (rep ${m.rep}${m.second === null ? "" : `, ${seconds(m.second ?? 0)}`}${stays})`;
+    const told = m.seenBy ? `, told by the ${instrumentNames[m.seenBy]}` : "";
+    return `${fault} (rep ${m.rep}${m.second === null ? "" : `, ${seconds(m.second ?? 0)}`}${stays}${told})`;
   });
   return words.length === 0 ? "nothing" : words.join("; ");
 }

@@ -25,6 +25,7 @@ export function InstrumentControls(props: {
   trial: LiveTrialState;
   record: RecordEvent;
   faultName: (code: string) => string;
+  askedSeconds: number | null;
 }) {
   const { name, device, state } = props.watched;
   if (!device) return <Small role="status">{name} is not there: capture goes on by eye.</Small>;
@@ -36,6 +37,8 @@ export function InstrumentControls(props: {
       <ProposedMarks
         trial={props.trial}
         losses={state.losses}
+        reps={state.reps}
+        askedSeconds={props.askedSeconds}
         setup={device.setup}
         faultName={props.faultName}
         record={props.record}

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { LivePart } from "../api/types";
-import { proposalsOf } from "./proposals";
-import { Ahead, append, next, type Loss, type TraceState } from "./useTrace";
+import { proposalsOf, repProposals } from "./proposals";
+import { Ahead, append, next, type Loss, type SeenRep, type TraceState } from "./useTrace";
 
 const part = (fields: Partial<LivePart> = {}): LivePart => ({
   now: "2026-03-02T09:00:10.000Z",
@@ -12,7 +12,7 @@ const part = (fields: Partial<LivePart> = {}): LivePart => ({
   neutral: null,
   lost: false,
   losses: null,
-  reps: 0,
+  reps: null,
   ...fields,
 });
 
@@ -22,7 +22,7 @@ const empty: TraceState = {
   neutral: null,
   lost: false,
   losses: [],
-  reps: 0,
+  reps: [],
 };
 
 describe("the clock of the server against that of the tablet", () => {
@@ -99,5 +99,60 @@ describe("marks proposed by an instrument", () => {
     expect(proposalsOf([loss(12_000)], trial, new Map())[0]?.words).toBe("2.0 s into the trial");
     expect(proposalsOf([loss(16_500)], trial, new Map([[16_500, -200]]))[0]?.at).toBe(16_300);
     expect(proposalsOf([loss(10_100)], trial, new Map([[10_100, -400]]))[0]?.at).toBe(10_001);
+  });
+});
+
+describe("reps proposed by an instrument", () => {
+  const rep: SeenRep = { start: 12_000, top: 13_000, leaves: 15_000, end: 16_000 };
+  const trial = (reps: number[] = [], rushedAt?: number) => ({
+    startedAt: 10_000,
+    endedAt: null,
+    reps: reps.map((at) => ({
+      number: 1,
+      held: 0,
+      broken: false,
+      cued: false,
+      amount: null,
+      range: null,
+      took: null,
+      at,
+    })),
+    marks:
+      rushedAt === undefined
+        ? []
+        : [
+            {
+              id: "m",
+              fault: "rush",
+              rep: 1,
+              second: null,
+              breaking: true,
+              persists: false,
+              afterCue: false,
+              at: rushedAt,
+              instrument: null,
+            },
+          ],
+  });
+  const kinds = (of: ReturnType<typeof trial>, asked = 0, now = 30_000) =>
+    repProposals([rep], of, asked, now).map((p) => p.kind);
+
+  it("are those nobody counted by hand, a little early or late", () => {
+    expect(kinds(trial())).toEqual(["count"]);
+    expect(kinds(trial([12_500]))).toEqual([]);
+    expect(kinds(trial([17_000]))).toEqual([]);
+    expect(kinds(trial([20_000]))).toEqual(["count"]);
+  });
+
+  it("wait for the hand that may still count them, and begin with the trial", () => {
+    expect(kinds(trial(), 0, 17_000)).toEqual([]);
+    expect(kinds({ ...trial(), startedAt: 13_000 })).toEqual([]);
+  });
+
+  it("are told as rushed once counted, in less than half the asked time, unless somebody marked it", () => {
+    expect(kinds(trial([16_000]), 6)).toEqual([]);
+    expect(kinds(trial([16_000]), 9)).toEqual(["rushed"]);
+    expect(kinds(trial([16_000], 16_000), 9)).toEqual([]);
+    expect(kinds(trial([16_000]), 0)).toEqual([]);
   });
 });

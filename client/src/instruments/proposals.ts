@@ -1,5 +1,5 @@
 import type { LiveMark, LiveTrialState } from "../capture/liveTrial";
-import type { Loss } from "./useTrace";
+import type { Loss, SeenRep } from "./useTrace";
 
 /** A loss of the running trial as a mark that may be kept. */
 export interface Proposal {
@@ -35,4 +35,39 @@ function wordsOf(at: number, trial: Pick<LiveTrialState, "startedAt" | "holdSinc
   const hold = trial.holdSince !== null && at >= trial.holdSince;
   const since = hold ? trial.holdSince! : trial.startedAt;
   return `${((at - since) / 1000).toFixed(1)} s into the ${hold ? "hold" : "trial"}`;
+}
+
+/** A rep of the running trial that was not counted, or one that was and went too fast. */
+export interface RepProposal {
+  rep: SeenRep;
+  kind: "count" | "rushed";
+  words: string;
+}
+
+type Counted = Pick<LiveTrialState, "startedAt" | "endedAt" | "reps" | "marks">;
+
+/**
+ * A rep counted by hand a little before or after its end is the same one.
+ *
+ * @param askedSeconds a rep is to take; 0: any time
+ * @param now reps that ended only just now may still be counted by hand
+ */
+export function repProposals(
+  reps: SeenRep[],
+  trial: Counted,
+  askedSeconds: number,
+  now: number,
+): RepProposal[] {
+  const around = (at: number, rep: SeenRep) => at > rep.top - nearMs && at < rep.end + nearMs;
+  return reps
+    .filter((rep) => rep.start >= trial.startedAt && rep.end <= (trial.endedAt ?? now - nearMs))
+    .flatMap((rep): RepProposal[] => {
+      const took = (rep.end - rep.start) / 1000;
+      const since = ((rep.start - trial.startedAt) / 1000).toFixed(0);
+      const words = `${took.toFixed(1)} s${trial.endedAt === null ? "" : `, from ${since} s on`}`;
+      if (!trial.reps.some((r) => around(r.at, rep))) return [{ rep, kind: "count", words }];
+      // Less than half the asked time is rushed, as in the core (SeenRep.Rushed).
+      const told = trial.marks.some((m) => m.fault === "rush" && m.at > rep.start && m.at < rep.end + nearMs);
+      return took < askedSeconds / 2 && !told ? [{ rep, kind: "rushed", words }] : [];
+    });
 }

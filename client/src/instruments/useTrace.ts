@@ -14,13 +14,21 @@ export interface Loss {
   excursion: number;
 }
 
+/** A rep with its moments by the tablet's clock, milliseconds since 1970. */
+export interface SeenRep {
+  start: number;
+  top: number;
+  leaves: number;
+  end: number;
+}
+
 export interface TraceState {
   connected: boolean;
   battery: number | null;
   neutral: number[] | null;
   lost: boolean;
   losses: Loss[];
-  reps: number;
+  reps: SeenRep[];
 }
 
 /** Samples by the tablet's clock; read by whoever draws, without asking React. */
@@ -35,7 +43,7 @@ const nothing: TraceState = {
   neutral: null,
   lost: false,
   losses: [],
-  reps: 0,
+  reps: [],
 };
 
 /** What a device sends, from now on; nothing without one. Its times are turned into those of this tablet. */
@@ -87,23 +95,28 @@ export function append(samples: Samples, part: LivePart, offset: number, rate: n
 
 /** The same state where nothing in it changed, so that a batch of samples alone draws nothing anew. */
 export function next(was: TraceState, part: LivePart, offset: number): TraceState {
+  const at = (moment: string) => Math.round(Date.parse(moment) + offset);
   // Without a neutral nothing new is told: what was seen before the connection went can still be kept.
   const losses =
     part.losses && part.neutral
       ? part.losses.map((l) => ({
           channel: l.channel,
           fault: l.fault,
-          onset: Math.round(Date.parse(l.onset) + offset),
-          end: l.end ? Math.round(Date.parse(l.end) + offset) : null,
+          onset: at(l.onset),
+          end: l.end ? at(l.end) : null,
           excursion: l.excursion,
         }))
       : was.losses;
+  const reps =
+    part.reps && part.neutral
+      ? part.reps.map((r) => ({ start: at(r.start), top: at(r.top), leaves: at(r.leaves), end: at(r.end) }))
+      : was.reps;
   const same =
     losses === was.losses &&
+    reps === was.reps &&
     part.connected === was.connected &&
     part.battery === was.battery &&
     part.lost === was.lost &&
-    part.reps === was.reps &&
     part.neutral?.join() === was.neutral?.join();
   return same
     ? was
@@ -113,6 +126,6 @@ export function next(was: TraceState, part: LivePart, offset: number): TraceStat
         neutral: part.neutral,
         lost: part.lost,
         losses,
-        reps: part.reps,
+        reps,
       };
 }

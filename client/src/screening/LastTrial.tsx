@@ -10,6 +10,7 @@ import { Button } from "../controls/Button";
 import { Scale } from "../controls/fields";
 import { Quiet, Row, Ruled, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
+import { JustMeasured } from "../instruments/Measured";
 
 /** The trial just ended: pain after it, where it was felt, and a way back into it. */
 export function LastTrial(props: {
@@ -45,6 +46,7 @@ export function LastTrial(props: {
           </Button>
         </Row>
       </Row>
+      <JustMeasured trial={trial} />
       {open && (
         <Stack $gap={4} style={{ marginTop: 12 }}>
           <Scale

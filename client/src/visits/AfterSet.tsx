@@ -6,6 +6,7 @@ import { FeltChoice } from "../capture/FeltChoice";
 import { Scale } from "../controls/fields";
 import { Quiet, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
+import { JustMeasured } from "../instruments/Measured";
 
 /** After each set: pain, where it was felt, how hard it was. Each answer is stored as it is given. */
 export function AfterSet(props: { trial: LiveTrialState; library: Library; record: RecordEvent }) {
@@ -34,6 +35,7 @@ export function AfterSet(props: { trial: LiveTrialState; library: Library; recor
         value={trial.effort}
         onChange={(value) => record(trial.trialId, "effort-marked", { value })}
       />
+      <JustMeasured trial={trial} />
     </Stack>
   );
 }

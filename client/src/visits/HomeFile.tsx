@@ -1,8 +1,9 @@
 import { useMutation } from "@tanstack/react-query";
 import { FileTrigger } from "react-aria-components";
-import { api, got, ProblemError } from "../api/client";
+import { api, got } from "../api/client";
 import { Button } from "../controls/Button";
-import { Note, Row, Small } from "../controls/layout";
+import { Row, Small } from "../controls/layout";
+import { WrongRows } from "../controls/WrongRows";
 
 /** The home log as a file: out with the planned days open, and in again; wrong rows are told one by one. */
 export function HomeFile(props: { episodeId: string; visitId: string; onTaken: () => void }) {
@@ -16,7 +17,6 @@ export function HomeFile(props: { episodeId: string; visitId: string; onTaken: (
       ),
     onSuccess: props.onTaken,
   });
-  const errors = take.error instanceof ProblemError ? take.error.fields : [];
   return (
     <>
       <Row $gap={3}>
@@ -40,19 +40,7 @@ export function HomeFile(props: { episodeId: string; visitId: string; onTaken: (
           </Small>
         )}
       </Row>
-      {take.error && (
-        <Note grave>
-          <p>Nothing was taken in; the file is as it was.</p>
-          <ul>
-            {errors.length === 0 && <li>{take.error.message}</li>}
-            {errors.map((e) => (
-              <li key={e.field + e.message}>
-                <strong>{e.field}:</strong> {e.message}
-              </li>
-            ))}
-          </ul>
-        </Note>
-      )}
+      <WrongRows error={take.error} />
     </>
   );
 }

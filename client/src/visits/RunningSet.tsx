@@ -62,6 +62,9 @@ export function RunningSet(props: {
         events={props.events}
         record={record}
         others={props.trials.filter((t) => t.trialId !== trial.trialId)}
+        askedSeconds={
+          side && side.rep.out + side.rep.back > 0 ? side.rep.out + trial.target.hold + side.rep.back : 0
+        }
         note={item ? `Cue: “${item.item.cue}”` : undefined}
         guide={
           side &&

@@ -103,7 +103,7 @@ public class TraceReadingTests
             20,
             t =>
                 t < 10 ? 43
-                : t < 14 ? 53
+                : t < 14 ? 52
                 : t < 16 ? 25
                 : 43,
             new Neutral([43])

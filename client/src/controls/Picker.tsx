@@ -1,0 +1,82 @@
+import { Button, Label, ListBox, ListBoxItem, Popover, Select, SelectValue } from "react-aria-components";
+import styled from "styled-components";
+import { FieldLabel } from "./fields";
+import { HiddenVisually } from "./layout";
+
+const Opener = styled(Button)<{ $dashed?: boolean }>`
+  width: 100%;
+  min-height: 48px;
+  padding: 0 ${({ theme }) => theme.space(3)};
+  border: 2px ${({ $dashed }) => ($dashed ? "dashed" : "solid")} ${({ theme }) => theme.colour.slate};
+  border-radius: ${({ theme }) => theme.radius};
+  background: ${({ theme }) => theme.colour.sheet};
+  color: inherit;
+  font: inherit;
+  text-align: left;
+  cursor: pointer;
+  &::after {
+    content: " ▾" / "";
+  }
+  &[data-focus-visible] {
+    outline: 3px solid ${({ theme }) => theme.colour.ochre};
+    outline-offset: 2px;
+  }
+`;
+
+const List = styled(ListBox)`
+  background: ${({ theme }) => theme.colour.sheet};
+  border: 2px solid ${({ theme }) => theme.colour.ink};
+  border-radius: ${({ theme }) => theme.radius};
+  padding: ${({ theme }) => theme.space(1)};
+  max-height: 320px;
+  overflow-y: auto;
+  div {
+    padding: ${({ theme }) => theme.space(3)};
+    cursor: pointer;
+  }
+  [data-focused] {
+    background: ${({ theme }) => theme.colour.wash};
+  }
+`;
+
+/** One of many: a list that opens. */
+export function Picker<T extends string>(props: {
+  label: string;
+  hideLabel?: boolean;
+  /** Shown while nothing is picked. */
+  placeholder?: string;
+  /** None: what is picked is done and forgotten. */
+  value?: T | null;
+  onPick: (value: T) => void;
+  options: { value: T; label: string }[];
+  /** Not of the room: something of a simulation. */
+  dashed?: boolean;
+}) {
+  return (
+    <Select
+      placeholder={props.placeholder}
+      {...(props.value === undefined ? {} : { value: props.value })}
+      onChange={(key) => key !== null && props.onPick(String(key) as T)}
+    >
+      {props.hideLabel ? (
+        <Label>
+          <HiddenVisually>{props.label}</HiddenVisually>
+        </Label>
+      ) : (
+        <FieldLabel>{props.label}</FieldLabel>
+      )}
+      <Opener $dashed={props.dashed}>
+        <SelectValue />
+      </Opener>
+      <Popover>
+        <List>
+          {props.options.map((o) => (
+            <ListBoxItem key={o.value} id={o.value} textValue={o.label}>
+              {o.label}
+            </ListBoxItem>
+          ))}
+        </List>
+      </Popover>
+    </Select>
+  );
+}

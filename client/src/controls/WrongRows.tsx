@@ -1,0 +1,21 @@
+import { ProblemError } from "../api/client";
+import { Note } from "./layout";
+
+/** What was wrong in a file that was not taken in, row by row. */
+export function WrongRows({ error }: { error: Error | null }) {
+  if (!error) return null;
+  const rows = error instanceof ProblemError ? error.fields : [];
+  return (
+    <Note grave>
+      <p>Nothing was taken in; the file is as it was.</p>
+      <ul>
+        {rows.length === 0 && <li>{error.message}</li>}
+        {rows.map((e) => (
+          <li key={e.field + e.message}>
+            <strong>{e.field}:</strong> {e.message}
+          </li>
+        ))}
+      </ul>
+    </Note>
+  );
+}

@@ -1,0 +1,38 @@
+import { Link } from "react-router";
+import type { LiveTrialState } from "../capture/liveTrial";
+import { Row, Small } from "../controls/layout";
+import { useVisit } from "../frame/useVisit";
+import { instrumentNames } from "./instrumentNames";
+import { useKeptTrace, useTraces } from "./useTraces";
+
+/** What was measured in a trial, and the ways to add to it. */
+export function Measured({ trialId }: { trialId: string }) {
+  const { episodeId, visitId } = useVisit();
+  const { data: traces } = useTraces(visitId);
+  const base = `/episodes/${episodeId}/visits/${visitId}`;
+  return (
+    <Row $gap={4}>
+      {traces
+        ?.filter((t) => t.trialId === trialId)
+        .map((t) => (
+          <Link key={t.id} to={`${base}/traces/${t.id}`}>
+            See the trace of the {instrumentNames[t.instrument]}
+          </Link>
+        ))}
+      <Link to={`${base}/trials/${trialId}/trace-file`}>Trace from a file</Link>
+    </Row>
+  );
+}
+
+/** The same for the trial that has just ended: its trace is kept by itself. */
+export function JustMeasured({ trial }: { trial: LiveTrialState }) {
+  const { visitId } = useVisit();
+  const keep = useKeptTrace(trial, visitId);
+  return (
+    <>
+      <Measured trialId={trial.trialId} />
+      {keep.isPending && <Small role="status">The trace is being kept …</Small>}
+      {keep.error && <Small role="status">No trace was kept: {keep.error.message}</Small>}
+    </>
+  );
+}

@@ -1,0 +1,196 @@
+import { AxisBottom, AxisLeft } from "@visx/axis";
+import { scaleLinear } from "@visx/scale";
+import { useTheme } from "styled-components";
+import type { TraceView } from "../api/types";
+
+/** Something that happened at a moment of the trace, seconds from its start. */
+export interface Moment {
+  at: number;
+  words: string;
+  /** Told by an instrument; else seen. */
+  told: boolean;
+}
+
+const width = 1240;
+const lane = 118;
+const edge = { left: 64, right: 12, top: 26, bottom: 26 };
+
+/** The course of every channel with its band, what was lost, the reps, and what was marked. */
+export function TraceChart({ view, marks }: { view: TraceView; marks: Moment[] }) {
+  const { colour, font } = useTheme();
+  const { setup, reading } = view;
+  const to = view.from + view.shown;
+  const x = scaleLinear({ domain: [view.from, to], range: [edge.left, width - edge.right] });
+  const height = edge.top + lane * setup.channels.length + edge.bottom;
+  const tick = { fill: colour.grey, fontFamily: font.text, fontSize: 13 };
+  const clipped = (at: number) => Math.max(view.from, Math.min(to, at));
+  const span = (from: number, until: number | null) => {
+    const left = x(clipped(from));
+    return { x: left, width: Math.max(0, x(clipped(until ?? Infinity)) - left) };
+  };
+  return (
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      width="100%"
+      style={{ display: "block" }}
+      role="img"
+      aria-label={summary(view)}
+    >
+      <defs>
+        <clipPath id="trace-area">
+          <rect x={edge.left} y={0} width={width - edge.left - edge.right} height={height} />
+        </clipPath>
+      </defs>
+      {setup.channels.map((channel, i) => {
+        const shape = view.shapes[i]!;
+        const level = reading.neutral?.levels[i] ?? middleOf(shape.low, shape.high);
+        const top = edge.top + i * lane;
+        const reach = Math.max(
+          1.6 * channel.band,
+          ...shape.high.map((v) => Math.abs((v ?? level) - level) * 1.05),
+          ...shape.low.map((v) => Math.abs((v ?? level) - level) * 1.05),
+        );
+        const y = scaleLinear({ domain: [level - reach, level + reach], range: [top + lane - 8, top + 8] });
+        const bandTop = y(level + channel.band);
+        return (
+          <g key={channel.channel}>
+            <rect
+              x={edge.left}
+              y={top}
+              width={width - edge.left - edge.right}
+              height={lane}
+              fill={colour.sheet}
+            />
+            {reading.neutral && (
+              <rect
+                x={edge.left}
+                y={bandTop}
+                width={width - edge.left - edge.right}
+                height={y(level - channel.band) - bandTop}
+                fill={colour.wash}
+              />
+            )}
+            {reading.losses
+              .filter((l) => l.channel === channel.channel)
+              .map((l) => (
+                <rect
+                  key={l.onset}
+                  {...span(l.onset, l.end)}
+                  y={top}
+                  height={lane}
+                  fill={colour.clay}
+                  opacity={0.22}
+                />
+              ))}
+            <line x1={edge.left} x2={width - edge.right} y1={y(level)} y2={y(level)} stroke={colour.sand} />
+            <path
+              d={pathOf(shape.low, shape.high, x, y, view.from, view.shown)}
+              fill="none"
+              stroke={colour.ink}
+              strokeWidth={1.6}
+              clipPath="url(#trace-area)"
+            />
+            <AxisLeft
+              left={edge.left}
+              scale={y}
+              numTicks={4}
+              stroke={colour.rule}
+              tickStroke={colour.rule}
+              tickLabelProps={{ ...tick, textAnchor: "end", dx: -2, dy: 4 }}
+            />
+            <text
+              x={edge.left + 8}
+              y={top + 18}
+              fontFamily={font.text}
+              fontSize={15}
+              fontWeight={600}
+              fill={colour.ink}
+            >
+              {channel.name}, {channel.unit}
+            </text>
+            <line x1={0} x2={width} y1={top + lane} y2={top + lane} stroke={colour.rule} />
+          </g>
+        );
+      })}
+      {reading.reps.map(({ rep, rushed }) => (
+        <rect
+          key={rep.start}
+          {...span(rep.start, rep.end)}
+          y={height - edge.bottom - 7}
+          height={6}
+          fill={rushed ? colour.clay : colour.sea}
+        />
+      ))}
+      {marks
+        .filter((m) => m.at >= view.from && m.at <= to)
+        .map((m, i) => (
+          <g key={`${m.at} ${m.words}`}>
+            <line
+              x1={x(m.at)}
+              x2={x(m.at)}
+              y1={16}
+              y2={height - edge.bottom}
+              stroke={colour.clay}
+              strokeWidth={2}
+              strokeDasharray={m.told ? undefined : "5 4"}
+            />
+            <text
+              x={Math.min(x(m.at) + 5, width - 190)}
+              y={i % 2 === 0 ? 12 : 24}
+              fontFamily={font.text}
+              fontSize={14}
+              fontWeight={600}
+              fill={colour.clay}
+            >
+              {m.words}
+            </text>
+          </g>
+        ))}
+      <AxisBottom
+        top={height - edge.bottom}
+        scale={x}
+        numTicks={10}
+        stroke={colour.rule}
+        tickStroke={colour.rule}
+        tickFormat={(v) => `${v.valueOf()} s`}
+        tickLabelProps={{ ...tick, textAnchor: "middle" }}
+      />
+    </svg>
+  );
+}
+
+/** Lowest and highest of each piece joined in turn: a line where a piece is one sample, a thick one where it is many. */
+function pathOf(
+  low: (number | null)[],
+  high: (number | null)[],
+  x: (at: number) => number,
+  y: (value: number) => number,
+  from: number,
+  shown: number,
+) {
+  let path = "";
+  let open = false;
+  low.forEach((l, i) => {
+    const h = high[i];
+    if (l == null || h == null) {
+      open = false;
+      return;
+    }
+    const at = x(from + ((i + 0.5) * shown) / low.length).toFixed(1);
+    path += `${open ? "L" : "M"}${at} ${y(l).toFixed(1)}`;
+    if (h !== l) path += `L${at} ${y(h).toFixed(1)}`;
+    open = true;
+  });
+  return path;
+}
+
+function middleOf(low: (number | null)[], high: (number | null)[]) {
+  const all = [...low, ...high].filter((v): v is number => v !== null);
+  return all.length === 0 ? 0 : (Math.min(...all) + Math.max(...all)) / 2;
+}
+
+function summary(view: TraceView) {
+  const { losses, reps } = view.reading;
+  const lost = losses.length === 0 ? "control was not lost" : `control was lost ${losses.length} times`;
+  return `The trace of ${view.setup.channels.map((c) => c.name.toLowerCase()).join(", ")}: ${lost}; ${reps.length} reps seen`;
+}

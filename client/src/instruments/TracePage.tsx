@@ -1,0 +1,224 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, got } from "../api/client";
+import { findRung, keys, useLibrary } from "../api/queries";
+import type { Library, TraceView } from "../api/types";
+import { liveTrials } from "../capture/liveTrial";
+import { useCapture } from "../capture/useCapture";
+import { Button } from "../controls/Button";
+import { Columns, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { SideTag } from "../controls/SideTag";
+import { seconds } from "../controls/words";
+import { useVisit } from "../frame/useVisit";
+import { instrumentNames } from "./instrumentNames";
+import { ProposedMarks } from "./ProposedMarks";
+import { TraceChart, type Moment } from "./TraceChart";
+import { ChannelNumbers, LevelNumbers, RepNumbers, SideNumbers } from "./TraceNumbers";
+
+/** A trace after the fact: its course, what it shows, and what of that is not marked yet. */
+export function TracePage() {
+  const { traceId = "" } = useParams();
+  const { data: library } = useLibrary();
+  const [shown, setShown] = useState<{ from: number; seconds: number | null }>({ from: 0, seconds: null });
+  const { data, error } = useQuery({
+    queryKey: keys.trace(traceId, shown.from, shown.seconds),
+    queryFn: () =>
+      got(
+        api.GET("/api/traces/{id}", {
+          params: { path: { id: traceId }, query: { from: shown.from, seconds: shown.seconds ?? undefined } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  if (error) return <Broken error={error} traceId={traceId} />;
+  if (!data || !library) return null;
+  return (
+    <Shown view={data} library={library} onShow={(from, length) => setShown({ from, seconds: length })} />
+  );
+}
+
+function Broken({ error, traceId }: { error: unknown; traceId: string }) {
+  const back = useBack();
+  return (
+    <Stack $gap={4}>
+      <ProblemNote error={error} />
+      <Row>
+        <Remove traceId={traceId} />
+        <Link to={back}>Back to the findings</Link>
+      </Row>
+    </Stack>
+  );
+}
+
+function useBack() {
+  const { episodeId, visitId } = useVisit();
+  return `/episodes/${episodeId}/visits/${visitId}/findings`;
+}
+
+function Shown(props: {
+  view: TraceView;
+  library: Library;
+  onShow: (from: number, seconds: number | null) => void;
+}) {
+  const { view, library } = props;
+  const { visitId } = useVisit();
+  const { events, record } = useCapture(visitId);
+  const back = useBack();
+  const live = liveTrials(events, library).find((t) => t.trialId === view.trial.id);
+  const started = Date.parse(view.trace.startedAt);
+  const moment = (at: number) => Math.round(started + 1000 * at);
+  const faultName = (code: string) => library.faults.find((f) => f.code === code)?.name ?? code;
+  const marks: Moment[] = (live?.marks ?? []).map((m) => ({
+    at: (m.at - started) / 1000,
+    words: faultName(m.fault),
+    told: m.instrument !== null,
+  }));
+  const { reading, trial } = view;
+  return (
+    <Stack $gap={4}>
+      <Row $between>
+        <h1>
+          {findRung(library, trial.rungId).rung.name} {trial.side !== "both" && <SideTag side={trial.side} />}{" "}
+          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+            {instrumentNames[view.trace.instrument]} · {seconds(view.trace.seconds)} at {view.trace.rate} a
+            second · {view.trace.source === "live" ? "kept" : "read in"} by {view.trace.by}
+          </Quiet>
+        </h1>
+        <Link to={back}>Back to the findings</Link>
+      </Row>
+      <TraceChart view={view} marks={marks} />
+      <Row $between>
+        <Stretch view={view} onShow={props.onShow} />
+        <Small>Band: control. Red: lost. Below: reps. Lines: marked, dashed by eye.</Small>
+      </Row>
+      <NeutralNote view={view} />
+      <Columns $at="minmax(0, 3fr) minmax(300px, 2fr)">
+        <Stack $gap={4}>
+          {reading.analysis && (
+            <p>
+              <strong>{seconds(reading.analysis.cleanSeconds)} before control was lost</strong>,{" "}
+              {seconds(reading.analysis.inBandSeconds)} of {seconds(reading.analysis.seenSeconds)} in the
+              band.
+            </p>
+          )}
+          <LevelNumbers view={view} />
+          <ChannelNumbers view={view} />
+          <RepNumbers view={view} />
+        </Stack>
+        <Stack $gap={4}>
+          {live && (
+            <Stack as="section" $gap={2}>
+              <h2>Not marked yet</h2>
+              <ProposedMarks
+                trial={live}
+                losses={reading.losses.map((l) => ({
+                  channel: l.channel,
+                  fault: l.fault,
+                  onset: moment(l.onset),
+                  end: l.end == null ? null : moment(l.end),
+                  excursion: l.excursion,
+                }))}
+                reps={reading.reps.map(({ rep }) => ({
+                  start: moment(rep.start),
+                  top: moment(rep.top),
+                  leaves: moment(rep.leaves),
+                  end: moment(rep.end),
+                }))}
+                askedSeconds={view.askedSeconds}
+                setup={view.setup}
+                faultName={faultName}
+                record={record}
+                nothing="Everything the trace shows is marked, or was dropped."
+              />
+            </Stack>
+          )}
+          <SideNumbers view={view} />
+          <Row $gap={4}>
+            <a href={`/api/traces/${view.trace.id}/file.csv`} download>
+              Get it as CSV
+            </a>
+            <Remove traceId={view.trace.id} />
+          </Row>
+        </Stack>
+      </Columns>
+    </Stack>
+  );
+}
+
+function NeutralNote({ view }: { view: TraceView }) {
+  switch (view.reading.neutralFrom) {
+    case "found":
+      return (
+        <Note>No calibration came with this trace: its first three quiet seconds are taken as neutral.</Note>
+      );
+    case "none":
+      return (
+        <Note>
+          No calibration came with this trace, and it has no three quiet seconds: nothing in it can be judged.
+        </Note>
+      );
+    default:
+      return null;
+  }
+}
+
+/** Which stretch of the trace is drawn. */
+function Stretch(props: { view: TraceView; onShow: (from: number, seconds: number | null) => void }) {
+  const { from, shown, trace } = props.view;
+  const show = (start: number, length: number) => {
+    const whole = length >= trace.seconds;
+    const first = Math.max(0, Math.min(trace.seconds - length, start));
+    props.onShow(whole ? 0 : Math.round(first * 10) / 10, whole ? null : Math.round(length * 10) / 10);
+  };
+  const whole = shown >= trace.seconds - 0.05;
+  return (
+    <Row $gap={2} role="group" aria-label="Stretch that is shown">
+      <Button $quiet $small isDisabled={from <= 0} onPress={() => show(from - shown / 2, shown)}>
+        Earlier
+      </Button>
+      <Button
+        $quiet
+        $small
+        isDisabled={from + shown >= trace.seconds - 0.05}
+        onPress={() => show(from + shown / 2, shown)}
+      >
+        Later
+      </Button>
+      <Button $quiet $small isDisabled={shown <= 4} onPress={() => show(from + shown / 4, shown / 2)}>
+        Closer
+      </Button>
+      <Button $quiet $small isDisabled={whole} onPress={() => show(from - shown / 2, shown * 2)}>
+        Wider
+      </Button>
+      <Button $quiet $small isDisabled={whole} onPress={() => show(0, trace.seconds)}>
+        Whole
+      </Button>
+    </Row>
+  );
+}
+
+function Remove({ traceId }: { traceId: string }) {
+  const queries = useQueryClient();
+  const go = useNavigate();
+  const back = useBack();
+  const { visitId } = useVisit();
+  const [sure, setSure] = useState(false);
+  const remove = useMutation({
+    mutationFn: () => got(api.DELETE("/api/traces/{id}", { params: { path: { id: traceId } } })),
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: keys.traces(visitId) });
+      void go(back);
+    },
+  });
+  return (
+    <>
+      <Button $quiet $small onPress={() => (sure ? remove.mutate() : setSure(true))}>
+        {sure ? "Yes, take the trace away" : "Take this trace away"}
+      </Button>
+      {sure && <Small role="status">The trial and its marks stay.</Small>}
+      <ProblemNote error={remove.error} />
+    </>
+  );
+}
