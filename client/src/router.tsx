@@ -13,6 +13,8 @@ import { AskPage } from "./intake/AskPage";
 import { NeutralPage } from "./intake/NeutralPage";
 import { NewClientPage } from "./intake/NewClientPage";
 import { LetterPage } from "./letters/LetterPage";
+import { MeasuredPhotoPage } from "./photos/MeasuredPhotoPage";
+import { PhotoPage } from "./photos/PhotoPage";
 import { ComparePage } from "./planning/ComparePage";
 import { ProgressPage } from "./outcomes/ProgressPage";
 import { PlanPage } from "./planning/PlanPage";
@@ -60,6 +62,8 @@ export const router = createBrowserRouter([
           { path: "progress", element: <ProgressPage /> },
           { path: "traces/:traceId", element: <TracePage /> },
           { path: "trials/:trialId/trace-file", element: <TraceFilePage /> },
+          { path: "trials/:trialId/photo", element: <PhotoPage /> },
+          { path: "trials/:trialId/photos/:eventId", element: <MeasuredPhotoPage /> },
           { path: "take-home", element: <SheetPage /> },
         ],
       },

@@ -9,6 +9,7 @@ using Palaestra.Core;
 using Palaestra.Core.Library;
 using Palaestra.Data;
 using Palaestra.Data.Day;
+using Palaestra.Data.Photos;
 using Palaestra.Data.Staff;
 using Palaestra.Data.Traces;
 using Palaestra.Server;
@@ -22,6 +23,7 @@ using Palaestra.Server.Instruments;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Library;
 using Palaestra.Server.Outcomes;
+using Palaestra.Server.Photos;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Policies;
 using Palaestra.Server.Problems;
@@ -101,6 +103,7 @@ builder.Services.AddScoped<OutcomesDesk>();
 builder.Services.AddScoped<LetterDesk>();
 builder.Services.AddSingleton(new TraceFiles(settings.DataFolder));
 builder.Services.AddScoped<TraceDesk>();
+builder.Services.AddSingleton(new PhotoFiles(settings.DataFolder));
 builder.Services.AddScoped<SheetDesk>();
 builder.Services.AddScoped<FeedDesk>();
 builder.Services.AddScoped<DemoSeeder>();
@@ -162,7 +165,8 @@ app.UseSecurityHeaders(
             csp.AddDefaultSrc().Self();
             // styled-components writes its rules into style elements.
             csp.AddStyleSrc().Self().UnsafeInline();
-            csp.AddImgSrc().Self().Data();
+            // A picture is shown from the tablet's own memory before it is kept, if it ever is.
+            csp.AddImgSrc().Self().Data().Blob();
             csp.AddFrameAncestors().None();
         })
 );
@@ -192,6 +196,7 @@ app.MapTakeHome();
 app.MapVisits();
 app.MapInstruments();
 app.MapTraces();
+app.MapPhotos();
 app.MapOutcomes();
 app.MapLetters();
 app.MapHomeLog();

@@ -804,6 +804,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["KeepPhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPhoto"];
+        put?: never;
+        post?: never;
+        delete: operations["RemovePhoto"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visitId}/outcomes": {
         parameters: {
             query?: never;
@@ -1092,6 +1124,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ComputePhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1265,9 +1313,10 @@ export interface components {
             /** Format: uuid */
             inPlaceOf?: null | string;
             askedSide?: null | components["schemas"]["Side"];
+            photo?: null | components["schemas"]["PhotoReading"];
         };
         /** @enum {string} */
-        CaptureKind: "trial-started" | "hold-started" | "rep-done" | "fault-marked" | "cue-given" | "cue-answered" | "pain-marked" | "felt-marked" | "effort-marked" | "trial-ended" | "undone" | "measure-taken" | "range-reached" | "instrument-used" | "trial-paused" | "trial-resumed" | "side-corrected" | "trial-discarded" | "exercise-skipped" | "exercise-added";
+        CaptureKind: "trial-started" | "hold-started" | "rep-done" | "fault-marked" | "cue-given" | "cue-answered" | "pain-marked" | "felt-marked" | "effort-marked" | "trial-ended" | "undone" | "measure-taken" | "range-reached" | "instrument-used" | "trial-paused" | "trial-resumed" | "side-corrected" | "trial-discarded" | "photo-measured" | "exercise-skipped" | "exercise-added";
         Cautions: {
             noPain: string;
             breath: string;
@@ -2222,6 +2271,12 @@ export interface components {
          * @enum {string}
          */
         MeasureKind: "reps" | "seconds" | "degrees" | "centimetres" | "yes-no" | "kilograms" | "effort";
+        MeasuredPhoto: {
+            /** Format: uuid */
+            eventId: string;
+            reading: components["schemas"]["PhotoReading"];
+            angles: components["schemas"]["PhotoAngle"][];
+        };
         ModerateStirred: {
             /** Format: int32 */
             reps: number;
@@ -2452,6 +2507,58 @@ export interface components {
             age: null | number;
             sex: null | components["schemas"]["Sex"];
         };
+        PhotoAngle: {
+            kind: components["schemas"]["PhotoAngleKind"];
+            /** Format: double */
+            degrees: number;
+            words: string;
+            /** Format: double */
+            plusMinus?: null | number;
+            /** Format: double */
+            centimetres?: null | number;
+        };
+        /** @enum {string} */
+        PhotoAngleKind: "pelvic-tilt" | "pelvis-to-trunk" | "side-drop" | "trunk-lean" | "hip" | "knee" | "head-lean";
+        PhotoAnswer: {
+            asked: components["schemas"]["PhotoPoint"][];
+            angles: components["schemas"]["PhotoAngle"][];
+        };
+        PhotoKept: {
+            /** Format: uuid */
+            id: string;
+        };
+        PhotoLength: {
+            from: components["schemas"]["PhotoSpot"];
+            to: components["schemas"]["PhotoSpot"];
+            /** Format: double */
+            centimetres: number;
+        };
+        PhotoPlumb: {
+            top: components["schemas"]["PhotoSpot"];
+            bottom: components["schemas"]["PhotoSpot"];
+        };
+        /** @enum {string} */
+        PhotoPoint: "hip-bone-left" | "hip-bone-right" | "shoulder-left" | "shoulder-right" | "hip-bone-front" | "hip-bone-back" | "hip-side" | "knee" | "ankle" | "ear" | "shoulder";
+        PhotoReading: {
+            view: components["schemas"]["PhotoView"];
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+            points: components["schemas"]["PlacedPoint"][];
+            length?: null | components["schemas"]["PhotoLength"];
+            plumb?: null | components["schemas"]["PhotoPlumb"];
+            /** Format: uuid */
+            image?: null | string;
+        };
+        PhotoSpot: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        /** @enum {string} */
+        PhotoView: "front" | "back" | "facing-left" | "facing-right";
         PileEntry: {
             kind: components["schemas"]["PileKind"];
             /** Format: uuid */
@@ -2465,6 +2572,10 @@ export interface components {
         };
         /** @enum {string} */
         PileKind: "danger-sign" | "soreness" | "stalled" | "not-decided" | "away" | "precaution-lapsed" | "rescreen-due";
+        PlacedPoint: {
+            point: components["schemas"]["PhotoPoint"];
+            at: components["schemas"]["PhotoSpot"];
+        };
         Plan: {
             items: components["schemas"]["PlanItem"][];
             strategy: components["schemas"]["SpinalStrategy"];
@@ -3523,6 +3634,7 @@ export interface components {
             by?: null | string;
             easedBy?: null | components["schemas"]["OneChange"][];
             askedSide?: null | components["schemas"]["Side"];
+            photos?: null | components["schemas"]["MeasuredPhoto"][];
             for?: components["schemas"]["Side"];
             eased?: null | components["schemas"]["OneChange"][];
             open?: boolean;
@@ -4948,6 +5060,71 @@ export interface operations {
             };
         };
     };
+    KeepPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/png": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoKept"];
+                };
+            };
+        };
+    };
+    GetPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    RemovePhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     GetOutcomes: {
         parameters: {
             query?: never;
@@ -5416,6 +5593,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DecideAnswer"];
+                };
+            };
+        };
+    };
+    ComputePhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoReading"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoAnswer"];
                 };
             };
         };

@@ -1,4 +1,13 @@
-import type { CaptureEvent, Dose, EndReason, Instrument, Library, OneChange, Side } from "../api/types";
+import type {
+  CaptureEvent,
+  Dose,
+  EndReason,
+  Instrument,
+  Library,
+  OneChange,
+  PhotoReading,
+  Side,
+} from "../api/types";
 
 /**
  * What a trial looks like while it runs, from its events: enough to draw the live screen when no server can be
@@ -69,6 +78,8 @@ export interface LiveTrialState {
   paused: boolean;
   range: LiveRange | null;
   instruments: Instrument[];
+  /** Photographs of it that were measured. */
+  photos: { id: string; photo: PhotoReading }[];
   cueGiven: boolean;
   cueWorked: boolean | null;
   pain: { before: number | null; peak: number | null; after: number | null };
@@ -153,6 +164,7 @@ function fold(start: CaptureEvent, events: CaptureEvent[], library: Library): Li
     paused: false,
     range: start.share == null ? null : { share: start.share, degrees: null },
     instruments: [],
+    photos: [],
     cueGiven: false,
     cueWorked: null,
     pain: { before: null, peak: null, after: null },
@@ -184,6 +196,9 @@ function apply(state: LiveTrialState, e: CaptureEvent, library: Library) {
       break;
     case "instrument-used":
       if (e.instrument && !state.instruments.includes(e.instrument)) state.instruments.push(e.instrument);
+      break;
+    case "photo-measured":
+      if (e.photo) state.photos.push({ id: e.id, photo: e.photo });
       break;
     case "trial-paused":
       state.holdSince = null;

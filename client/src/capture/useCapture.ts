@@ -17,6 +17,19 @@ const lookMs = 3000;
 /** One clock for the tablet: what is stamped in one view and shown in another must agree. */
 export const clock = new StampClock();
 
+/** What the server says of a visit is asked for again when it has taken in events of it. */
+export function useTaken(visitId: string) {
+  const outbox = useOutbox();
+  const queries = useQueryClient();
+  useEffect(
+    () =>
+      outbox.onTaken((taken) => {
+        if (taken === visitId) void queries.invalidateQueries({ queryKey: keys.visit(visitId) });
+      }),
+    [outbox, queries, visitId],
+  );
+}
+
 /**
  * The events of a visit, the server's and the tablet's own together, and the way to add one. Works without a server:
  * what the tablet has is shown until the rest comes in.
@@ -32,13 +45,7 @@ export function useCapture(visitId: string) {
     refetchInterval: lookMs,
   });
 
-  useEffect(
-    () =>
-      outbox.onTaken((taken) => {
-        if (taken === visitId) void queries.invalidateQueries({ queryKey: keys.visit(visitId) });
-      }),
-    [outbox, queries, visitId],
-  );
+  useTaken(visitId);
 
   const count = stored.data?.events.length ?? 0;
   const seen = useRef(count);

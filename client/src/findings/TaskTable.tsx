@@ -6,6 +6,7 @@ import { Quiet, Small } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { seconds } from "../controls/words";
 import { Measured } from "../instruments/Measured";
+import { angleWords } from "../photos/spots";
 import { markWords } from "./marks";
 import { NormBand } from "./NormBand";
 import { Opener, Table } from "./Table";
@@ -174,7 +175,15 @@ function Trials(props: { finding: TaskFinding; trials: Trial[]; library: Library
         {t.painAfter !== null && `, after ${t.painAfter}`}
         {(t.instruments?.length ?? 0) > 0 && `; by ${t.instruments!.join(", ")}`}
         {t.by && <Quiet> · {t.by}</Quiet>}
-        <Measured trialId={t.id} />
+        {(t.photos ?? []).map((p) => (
+          <p key={p.eventId}>
+            {p.angles
+              .map(angleWords)
+              .map((a) => `${a.name} ${a.value} ${a.words}`)
+              .join("; ")}
+          </p>
+        ))}
+        <Measured trialId={t.id} photos={(t.photos ?? []).map((p) => p.eventId)} />
       </td>
     </tr>
   ));

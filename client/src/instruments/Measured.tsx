@@ -6,7 +6,7 @@ import { instrumentNames } from "./instrumentNames";
 import { useKeptTrace, useTraces } from "./useTraces";
 
 /** What was measured in a trial, and the ways to add to it. */
-export function Measured({ trialId }: { trialId: string }) {
+export function Measured({ trialId, photos }: { trialId: string; photos: string[] }) {
   const { episodeId, visitId } = useVisit();
   const { data: traces } = useTraces(visitId);
   const base = `/episodes/${episodeId}/visits/${visitId}`;
@@ -19,7 +19,13 @@ export function Measured({ trialId }: { trialId: string }) {
             See the trace of the {instrumentNames[t.instrument]}
           </Link>
         ))}
+      {photos.map((id, i) => (
+        <Link key={id} to={`${base}/trials/${trialId}/photos/${id}`}>
+          See the photograph{photos.length > 1 && ` ${i + 1}`}
+        </Link>
+      ))}
       <Link to={`${base}/trials/${trialId}/trace-file`}>Trace from a file</Link>
+      <Link to={`${base}/trials/${trialId}/photo`}>Measure a photograph</Link>
     </Row>
   );
 }
@@ -30,7 +36,7 @@ export function JustMeasured({ trial }: { trial: LiveTrialState }) {
   const keep = useKeptTrace(trial, visitId);
   return (
     <>
-      <Measured trialId={trial.trialId} />
+      <Measured trialId={trial.trialId} photos={trial.photos.map((p) => p.id)} />
       {keep.isPending && <Small role="status">The trace is being kept …</Small>}
       {keep.error && <Small role="status">No trace was kept: {keep.error.message}</Small>}
     </>

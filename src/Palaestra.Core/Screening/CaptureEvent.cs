@@ -1,4 +1,5 @@
 using Palaestra.Core.Library;
+using Palaestra.Core.Photos;
 using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Screening;
@@ -36,6 +37,9 @@ public enum CaptureKind
 
     /// <summary>The trial does not count; it stays in the log.</summary>
     TrialDiscarded,
+
+    /// <summary>Points were put on a photograph of the trial; also after its end.</summary>
+    PhotoMeasured,
 
     /// <summary>An exercise of the session is left out today. Belongs to no trial: its trial id is its own.</summary>
     ExerciseSkipped,
@@ -103,6 +107,7 @@ public enum Instrument
 /// <param name="Trigger">Trial started: why it was made easier. Cue given: what it answers.</param>
 /// <param name="AskedSide">Trial started: the side of the plan's exercise, where it is eased to a rung without sides.</param>
 /// <param name="InPlaceOf">Exercise added: the exercise of the plan it stands in for.</param>
+/// <param name="Photo">Photo measured: the points.</param>
 /// <param name="Undoes">Undone: id of the event taken back. Undoing an undo brings it back.</param>
 public sealed record CaptureEvent(
     Guid Id,
@@ -135,5 +140,6 @@ public sealed record CaptureEvent(
     IReadOnlyList<OneChange>? Eased = null,
     StopTrigger? Trigger = null,
     Guid? InPlaceOf = null,
-    Side? AskedSide = null
+    Side? AskedSide = null,
+    PhotoReading? Photo = null
 );

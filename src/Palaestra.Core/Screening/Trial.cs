@@ -1,4 +1,5 @@
 using Palaestra.Core.Library;
+using Palaestra.Core.Photos;
 using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Screening;
@@ -111,7 +112,8 @@ public sealed record Trial(
     bool Paused = false,
     string? By = null,
     IReadOnlyList<OneChange>? EasedBy = null,
-    Side? AskedSide = null
+    Side? AskedSide = null,
+    IReadOnlyList<MeasuredPhoto>? Photos = null
 )
 {
     /// <summary>The side of the plan's exercise it was done for: another than its own where it was eased to a rung without sides.</summary>

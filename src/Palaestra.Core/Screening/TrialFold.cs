@@ -1,4 +1,5 @@
 using Palaestra.Core.Library;
+using Palaestra.Core.Photos;
 
 namespace Palaestra.Core.Screening;
 
@@ -93,6 +94,7 @@ public static class TrialFold
         private readonly Dose target = start.Target ?? new Dose(1, 1, 0);
         private readonly List<RawRep> reps = [];
         private readonly List<Instrument> instruments = [];
+        private readonly List<MeasuredPhoto> photos = [];
         private Side side = start.Side ?? Side.Both;
         private Reach? reach = start.Share is { } share ? new Reach(share, null) : null;
         private bool paused;
@@ -145,6 +147,9 @@ public static class TrialFold
                     break;
                 case CaptureKind.InstrumentUsed:
                     instruments.Add(e.Instrument ?? Instrument.Eye);
+                    break;
+                case CaptureKind.PhotoMeasured when e.Photo is { } photo:
+                    photos.Add(new(e.Id, photo, PhotoAngles.Of(photo)));
                     break;
                 case CaptureKind.TrialPaused:
                     holdSince = null;
@@ -243,7 +248,8 @@ public static class TrialFold
                 paused && endedAt is null,
                 start.By,
                 start.Eased,
-                start.AskedSide
+                start.AskedSide,
+                photos.Count > 0 ? photos : null
             );
         }
 

@@ -3,6 +3,7 @@ using Palaestra.Core;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Photos;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
@@ -23,6 +24,9 @@ public sealed record DecideAnswer(IReadOnlyList<Decision> Decisions, Plan NextPl
 
 public sealed record DecideQuestion(DecideInput Input, SpinalStrategy Strategy, SwitchOn SwitchOn);
 
+/// <param name="Asked">What can be pointed at in a picture from there, in order.</param>
+public sealed record PhotoAnswer(IReadOnlyList<PhotoPoint> Asked, IReadOnlyList<PhotoAngle> Angles);
+
 /// <summary>The core's computations without a store: the whole input as JSON, the result as JSON, nothing kept.</summary>
 public static class ComputeEndpoints
 {
@@ -33,6 +37,7 @@ public static class ComputeEndpoints
         group.MapPost("/findings", Findings).WithName("ComputeFindings");
         group.MapPost("/plan", Plan).WithName("ComputePlan");
         group.MapPost("/decide", Decide).WithName("ComputeDecide");
+        group.MapPost("/photo", Photo).WithName("ComputePhoto");
     }
 
     private static Results<Ok<LoadAnswer>, ProblemHttpResult> Load(
@@ -42,6 +47,14 @@ public static class ComputeEndpoints
     {
         var answer = LoadAnswers.Of(question, library);
         return answer.IsValid ? TypedResults.Ok(answer.Value!) : Problem.Fields(answer.Errors);
+    }
+
+    private static Results<Ok<PhotoAnswer>, ProblemHttpResult> Photo(PhotoReading photo)
+    {
+        var errors = PhotoCheck.Errors(photo, "photo").ToList();
+        return errors.Count > 0
+            ? Problem.Fields(errors)
+            : TypedResults.Ok(new PhotoAnswer(PhotoPoints.Of(photo.View), PhotoAngles.Of(photo)));
     }
 
     private static Results<Ok<ScreenFindings>, ProblemHttpResult> Findings(

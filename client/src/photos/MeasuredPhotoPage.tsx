@@ -1,0 +1,91 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, got } from "../api/client";
+import { findRung, useLibrary } from "../api/queries";
+import { liveTrials } from "../capture/liveTrial";
+import { useCapture } from "../capture/useCapture";
+import { Button } from "../controls/Button";
+import { Columns, Empty, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { SideTag } from "../controls/SideTag";
+import { useVisit } from "../frame/useVisit";
+import { AngleList } from "./AngleList";
+import { PhotoStage } from "./PhotoStage";
+import { spotsOf, viewWords } from "./spots";
+
+/** A photograph that was measured: its points and angles, and the picture where it was kept. */
+export function MeasuredPhotoPage() {
+  const { trialId = "", eventId = "" } = useParams();
+  const { episodeId, visitId } = useVisit();
+  const { data: library } = useLibrary();
+  const { events, record, ready } = useCapture(visitId);
+  const go = useNavigate();
+  const [gone, setGone] = useState(false);
+  const trial = library && liveTrials(events, library).find((t) => t.trialId === trialId);
+  const photo = trial?.photos.find((p) => p.id === eventId)?.photo;
+  const angles = useQuery({
+    queryKey: ["photo-angles", photo],
+    queryFn: () => got(api.POST("/api/compute/photo", { body: photo! })),
+    enabled: photo !== undefined,
+  });
+  const image = photo?.image ?? null;
+  const remove = useMutation({
+    mutationFn: (id: string) => got(api.DELETE("/api/photos/{id}", { params: { path: { id } } })),
+    onSettled: () => setGone(true),
+  });
+  const findings = `/episodes/${episodeId}/visits/${visitId}/findings`;
+  if (!library || !ready) return null;
+  if (!trial || !photo) {
+    return (
+      <Empty title="There is no such photograph">
+        <p>It was taken back, or its trial was discarded.</p>
+        <Link to={findings}>Back to the findings</Link>
+      </Empty>
+    );
+  }
+  return (
+    <Stack $gap={4}>
+      <Row $between>
+        <h1>
+          A photograph{" "}
+          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+            ({viewWords[photo.view]}) of {findRung(library, trial.rungId).rung.name}{" "}
+            {trial.side !== "both" && <SideTag side={trial.side} />}
+          </Quiet>
+        </h1>
+        <Link to={findings}>Back to the findings</Link>
+      </Row>
+      <Columns $at="minmax(0, 1fr) 440px" style={{ gap: 20 }}>
+        <PhotoStage
+          picture={{
+            url: image && !gone ? `/api/photos/${image}` : null,
+            width: photo.width,
+            height: photo.height,
+          }}
+          spots={spotsOf(photo)}
+        />
+        <Stack $gap={4}>
+          <AngleList angles={angles.data?.angles ?? []} />
+          {image && !gone ? (
+            <Button $quiet $small onPress={() => remove.mutate(image)}>
+              Take the picture away, keep the points
+            </Button>
+          ) : (
+            <Small>Only points and angles are kept, not the picture.</Small>
+          )}
+          <Button
+            $quiet
+            $small
+            onPress={() => {
+              record(trialId, "undone", { undoes: eventId });
+              void go(findings);
+            }}
+          >
+            Take this measurement back
+          </Button>
+          <ProblemNote error={angles.error} />
+        </Stack>
+      </Columns>
+    </Stack>
+  );
+}

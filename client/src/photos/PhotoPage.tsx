@@ -1,0 +1,233 @@
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { FileTrigger } from "react-aria-components";
+import { Link, useNavigate, useParams } from "react-router";
+import styled from "styled-components";
+import { api, got, ProblemError } from "../api/client";
+import { findRung, useLibrary } from "../api/queries";
+import type { PhotoPoint, PhotoReading, PhotoSpot, PhotoView } from "../api/types";
+import { liveTrials } from "../capture/liveTrial";
+import { useCapture } from "../capture/useCapture";
+import { Button } from "../controls/Button";
+import { Checkbox, Choice, NumberField } from "../controls/fields";
+import { Columns, Empty, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { Picker } from "../controls/Picker";
+import { SideTag } from "../controls/SideTag";
+import { useVisit } from "../frame/useVisit";
+import { AngleList } from "./AngleList";
+import { pictureOf } from "./picture";
+import { pictureFile, samples } from "./samples";
+import { PhotoStage, type Picture } from "./PhotoStage";
+import { aids, nextOf, readingOf, spotWords, viewWords, type SpotName, type Spots } from "./spots";
+
+type Loaded = Picture & { blob: Blob };
+
+const Places = styled.ul`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${({ theme }) => theme.space(1)};
+`;
+
+/** Points on a photograph of this trial, and the angles they come to; the picture itself stays only if it is said so. */
+export function PhotoPage() {
+  const { trialId = "" } = useParams();
+  const { episodeId, visitId } = useVisit();
+  const { data: library } = useLibrary();
+  const { events, record, ready } = useCapture(visitId);
+  const go = useNavigate();
+  const [picture, setPicture] = useState<Loaded | null>(null);
+  const [view, setView] = useState<PhotoView>("front");
+  const [spots, setSpots] = useState<Spots>({});
+  const [putting, setPutting] = useState<SpotName | null>(null);
+  const [centimetres, setCentimetres] = useState<number | null>(null);
+  const [keeping, setKeeping] = useState(false);
+  const findings = `/episodes/${episodeId}/visits/${visitId}/findings`;
+
+  const load = useMutation({
+    mutationFn: async (file: Blob | Promise<Blob>) => pictureOf(await file),
+    onSuccess: setPicture,
+  });
+  const begin = (file: Blob | Promise<Blob>, from: PhotoView) => {
+    setSpots({});
+    setPutting(null);
+    setView(from);
+    load.mutate(file);
+  };
+  const asked = useAsked(view);
+  const reading = readingOf(view, picture ?? { width: 1, height: 1 }, asked, spots, centimetres);
+  const angles = useAngles(reading, picture !== null);
+  const save = useMutation({
+    mutationFn: async () => {
+      const image = keeping && picture ? await keep(picture.blob) : null;
+      record(trialId, "photo-measured", { photo: { ...reading, image } });
+    },
+    onSuccess: () => void go(findings),
+  });
+
+  const trial = library && liveTrials(events, library).find((t) => t.trialId === trialId);
+  if (!library || !ready) return null;
+  if (!trial) {
+    return (
+      <Empty title="There is no such trial">
+        <p>It was discarded, or this tablet has not heard of it.</p>
+        <Link to={findings}>Back to the findings</Link>
+      </Empty>
+    );
+  }
+  const next = putting ?? nextOf(asked, spots);
+  const put = (spot: PhotoSpot) => {
+    if (!next) return;
+    setSpots({ ...spots, [next]: spot });
+    const at = aids.indexOf(next);
+    // The other end of a line follows the first one.
+    setPutting(at >= 0 && at % 2 === 0 ? (aids[at + 1] ?? null) : null);
+  };
+  return (
+    <Stack $gap={4}>
+      <Row $between>
+        <h1>
+          Measure a photograph{" "}
+          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+            of {findRung(library, trial.rungId).rung.name}{" "}
+            {trial.side !== "both" && <SideTag side={trial.side} />}
+          </Quiet>
+        </h1>
+        <Row $gap={4}>
+          <FileTrigger acceptedFileTypes={["image/*"]} onSelect={(l) => l?.[0] && begin(l[0], view)}>
+            <Button $small $quiet={picture !== null}>
+              {picture ? "Another photograph" : "Take or choose a photograph"}
+            </Button>
+          </FileTrigger>
+          <Picker
+            label="A sample picture"
+            hideLabel
+            placeholder="Sample picture …"
+            onPick={(words) => {
+              const sample = samples.find((s) => s.words === words);
+              if (sample) begin(pictureFile(sample), sample.view);
+            }}
+            options={samples.map((s) => ({ value: s.words, label: s.words }))}
+            dashed
+          />
+          <Link to={findings}>Back to the findings</Link>
+        </Row>
+      </Row>
+      <ProblemNote error={load.error} />
+      {!picture ? (
+        <Small>
+          Stand square to the client, the camera upright and at the height of the hips. The picture stays on
+          this tablet unless you say that it is kept.
+        </Small>
+      ) : (
+        <Columns $at="minmax(0, 1fr) 440px" style={{ gap: 20 }}>
+          <Stack $gap={2}>
+            <strong role="status">
+              {next
+                ? `Tap ${/^(known|an )/.test(spotWords[next]) ? "" : "the "}${spotWords[next]}`
+                : "All points are there; drag any of them."}
+            </strong>
+            <PhotoStage
+              picture={picture}
+              spots={spots}
+              onPut={put}
+              onMove={(name, spot) => setSpots((was) => ({ ...was, [name]: spot }))}
+            />
+          </Stack>
+          <Stack $gap={4}>
+            <Choice
+              label="Seen from in front, from behind, or from the side"
+              value={view}
+              onChange={(v) => {
+                setView(v);
+                setSpots({});
+                setPutting(null);
+              }}
+              options={(Object.keys(viewWords) as PhotoView[]).map((v) => ({
+                value: v,
+                label: viewWords[v],
+              }))}
+            />
+            <Places aria-label="Points">
+              {asked.map((name) => (
+                <li key={name}>
+                  <Button $small $quiet={next !== name} onPress={() => setPutting(name)}>
+                    {spots[name] ? "✓ " : ""}
+                    {spotWords[name]}
+                  </Button>
+                </li>
+              ))}
+              <li>
+                <Button $small $quiet={!next?.startsWith("plumb")} onPress={() => setPutting("plumb-top")}>
+                  {spots["plumb-bottom"] ? "✓ " : ""}upright
+                </Button>
+              </li>
+              <li>
+                <Button $small $quiet={!next?.startsWith("length")} onPress={() => setPutting("length-from")}>
+                  {spots["length-to"] ? "✓ " : ""}known length
+                </Button>
+              </li>
+            </Places>
+            {spots["length-to"] && (
+              <NumberField
+                label="That length, centimetres"
+                value={centimetres}
+                onChange={setCentimetres}
+                min={1}
+                max={300}
+              />
+            )}
+            <AngleList angles={angles.data ?? []} />
+            {angles.error instanceof ProblemError && (
+              <Small role="alert">{angles.error.fields[0]?.message ?? angles.error.message}</Small>
+            )}
+            <Checkbox selected={keeping} onChange={setKeeping}>
+              Keep the picture too, not only points and angles
+            </Checkbox>
+            <Button
+              isDisabled={(angles.data?.length ?? 0) === 0 || angles.isError || save.isPending}
+              onPress={() => save.mutate()}
+            >
+              Store with the trial
+            </Button>
+            <ProblemNote error={save.error} />
+          </Stack>
+        </Columns>
+      )}
+    </Stack>
+  );
+}
+
+const compute = (photo: PhotoReading) => got(api.POST("/api/compute/photo", { body: photo }));
+
+/** What can be pointed at in a picture from there. */
+function useAsked(view: PhotoView): PhotoPoint[] {
+  const { data } = useQuery({
+    queryKey: ["photo-asked", view],
+    queryFn: () => compute({ view, width: 1, height: 1, points: [], length: null, plumb: null, image: null }),
+    staleTime: Infinity,
+  });
+  return data?.asked ?? [];
+}
+
+function useAngles(photo: PhotoReading, wanted: boolean) {
+  return useQuery({
+    queryKey: ["photo-angles", photo],
+    queryFn: () => compute(photo),
+    select: (answer) => answer.angles,
+    enabled: wanted && photo.points.length > 1,
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 0,
+  });
+}
+
+async function keep(blob: Blob): Promise<string> {
+  const answer = await got(
+    api.POST("/api/photos", {
+      body: blob as unknown as string,
+      bodySerializer: (body) => body,
+      headers: { "Content-Type": "image/jpeg" },
+    }),
+  );
+  return answer.id;
+}

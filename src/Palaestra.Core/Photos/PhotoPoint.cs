@@ -1,0 +1,78 @@
+namespace Palaestra.Core.Photos;
+
+/// <summary>From where a photograph was taken.</summary>
+public enum PhotoView
+{
+    Front,
+    Back,
+
+    /// <summary>From the side; the client faces the left edge of the picture.</summary>
+    FacingLeft,
+
+    /// <summary>From the side; the client faces the right edge of the picture.</summary>
+    FacingRight,
+}
+
+/// <summary>Places on the body that can be felt or seen, and are pointed at in a photograph.</summary>
+public enum PhotoPoint
+{
+    /// <summary>The front upper corner of the hip bone from in front, the dimple over the back one from behind; the client's left.</summary>
+    HipBoneLeft,
+    HipBoneRight,
+    ShoulderLeft,
+    ShoulderRight,
+
+    /// <summary>From the side: the front upper corner of the hip bone.</summary>
+    HipBoneFront,
+
+    /// <summary>From the side: the dimple over the back corner of the hip bone.</summary>
+    HipBoneBack,
+
+    /// <summary>The bony knob on the side of the hip.</summary>
+    HipSide,
+    Knee,
+    Ankle,
+    Ear,
+    Shoulder,
+}
+
+public static class PhotoPoints
+{
+    private static readonly PhotoPoint[] Facing =
+    [
+        PhotoPoint.HipBoneLeft,
+        PhotoPoint.HipBoneRight,
+        PhotoPoint.ShoulderLeft,
+        PhotoPoint.ShoulderRight,
+    ];
+
+    private static readonly PhotoPoint[] Aside =
+    [
+        PhotoPoint.HipBoneFront,
+        PhotoPoint.HipBoneBack,
+        PhotoPoint.HipSide,
+        PhotoPoint.Knee,
+        PhotoPoint.Ankle,
+        PhotoPoint.Shoulder,
+        PhotoPoint.Ear,
+    ];
+
+    public static bool IsAside(this PhotoView view) => view is PhotoView.FacingLeft or PhotoView.FacingRight;
+
+    /// <summary>What can be pointed at from there, in the order it is asked for.</summary>
+    public static IReadOnlyList<PhotoPoint> Of(PhotoView view) => view.IsAside() ? Aside : Facing;
+
+    /// <summary>"the right hip bone".</summary>
+    public static string Words(this PhotoPoint point) =>
+        point switch
+        {
+            PhotoPoint.HipBoneLeft => "the left hip bone",
+            PhotoPoint.HipBoneRight => "the right hip bone",
+            PhotoPoint.ShoulderLeft => "the left shoulder",
+            PhotoPoint.ShoulderRight => "the right shoulder",
+            PhotoPoint.HipBoneFront => "the front hip bone",
+            PhotoPoint.HipBoneBack => "the back hip bone",
+            PhotoPoint.HipSide => "the side of the hip",
+            _ => $"the {point.ToString().ToLowerInvariant()}",
+        };
+}

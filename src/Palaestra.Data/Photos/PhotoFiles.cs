@@ -1,0 +1,40 @@
+namespace Palaestra.Data.Photos;
+
+/// <summary>Kept pictures, in a folder beside the database: only those the practitioner said to keep.</summary>
+public sealed class PhotoFiles(string dataFolder)
+{
+    private readonly string folder = Path.Combine(dataFolder, "photos");
+
+    private static readonly (string Type, string Ending, byte[] Begins)[] Kinds =
+    [
+        ("image/jpeg", ".jpg", [0xFF, 0xD8, 0xFF]),
+        ("image/png", ".png", [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A]),
+    ];
+
+    /// <returns>None where these are not the bytes of a JPEG or PNG.</returns>
+    public async Task<Guid?> Keep(byte[] bytes)
+    {
+        if (Kinds.FirstOrDefault(k => bytes.AsSpan().StartsWith(k.Begins)) is not { Ending: { } ending })
+        {
+            return null;
+        }
+        Directory.CreateDirectory(folder);
+        var id = Guid.CreateVersion7();
+        await File.WriteAllBytesAsync(Path.Combine(folder, $"{id:N}{ending}"), bytes);
+        return id;
+    }
+
+    /// <returns>None where it was not kept, or taken away.</returns>
+    public (string Path, string Type)? Find(Guid id)
+    {
+        foreach (var (type, ending, _) in Kinds)
+        {
+            var path = Path.Combine(folder, $"{id:N}{ending}");
+            if (File.Exists(path))
+            {
+                return (path, type);
+            }
+        }
+        return null;
+    }
+}

@@ -1,0 +1,46 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Palaestra.Data.Photos;
+using Palaestra.Server.Problems;
+
+namespace Palaestra.Server.Photos;
+
+public sealed record PhotoKept(Guid Id);
+
+/// <summary>Pictures kept with a trial; their points and angles are events of its log.</summary>
+public static class PhotoEndpoints
+{
+    public static void MapPhotos(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api/photos").WithTags("Photos");
+        group.MapPost("", Keep).Accepts<byte[]>("image/jpeg", "image/png").WithName("KeepPhoto");
+        group.MapGet("/{id:guid}", Get).WithName("GetPhoto");
+        group.MapDelete("/{id:guid}", Remove).WithName("RemovePhoto");
+    }
+
+    private static async Task<Results<Ok<PhotoKept>, ProblemHttpResult>> Keep(
+        HttpRequest request,
+        PhotoFiles photos
+    )
+    {
+        using var bytes = new MemoryStream();
+        await request.Body.CopyToAsync(bytes);
+        return await photos.Keep(bytes.ToArray()) is { } id
+            ? TypedResults.Ok(new PhotoKept(id))
+            : Problem.Field("image", "This is neither a JPEG nor a PNG picture.");
+    }
+
+    private static Results<PhysicalFileHttpResult, ProblemHttpResult> Get(Guid id, PhotoFiles photos) =>
+        photos.Find(id) is var (path, type)
+            ? TypedResults.PhysicalFile(path, type)
+            : Problem.NotFound("picture; only its points are kept");
+
+    private static Results<NoContent, ProblemHttpResult> Remove(Guid id, PhotoFiles photos)
+    {
+        if (photos.Find(id) is not var (path, _))
+        {
+            return Problem.NotFound("picture; only its points are kept");
+        }
+        File.Delete(path);
+        return TypedResults.NoContent();
+    }
+}
