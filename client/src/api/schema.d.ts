@@ -1889,6 +1889,8 @@ export interface components {
             findings: null | components["schemas"]["ScreenFindings"];
             trials: components["schemas"]["Trial"][];
             forbidden: components["schemas"]["ForbiddenRung"][];
+            /** Format: uuid */
+            screenVisitId: null | string;
             /** Format: date-time */
             screenedAt: null | string;
             /** Format: date-time */

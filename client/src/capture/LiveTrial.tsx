@@ -41,7 +41,7 @@ interface Props {
   instead?: React.ReactNode;
   /** Offers to make it easier; null where that is not meant. */
   onEasier?: (() => void) | null;
-  /** Seconds a rep is to take, where that was told; else as the rung is written. */
+  /** Seconds a rep is to take; where no tempo is asked, as in a screen, it is left out. */
   askedSeconds?: number;
   /** Keys beside those of every trial. */
   moreKeys?: ReadonlyMap<string, () => void>;
@@ -193,7 +193,7 @@ function Running(props: Props & { library: Library; rung: Rung }) {
             trial={trial}
             record={record}
             faultName={faultName}
-            askedSeconds={counted ? null : (props.askedSeconds ?? askedOf(rung, trial))}
+            askedSeconds={counted ? null : (props.askedSeconds ?? 0)}
           />
         )}
         {/* Without room for its button the list of keys still opens with "?". */}
@@ -332,9 +332,6 @@ function faultsOf(rung: Rung, library: Library, others: LiveTrialState[]) {
     .sort((a, b) => place(a.fault.code) - place(b.fault.code) || a.i - b.i)
     .map(({ fault }) => fault);
 }
-
-const askedOf = (rung: Rung, trial: LiveTrialState) =>
-  rung.poses.start === rung.poses.end ? 0 : rung.moveSeconds + trial.target.hold;
 
 function isMet(trial: LiveTrialState, measure: string, tries: number) {
   if (measure === "seconds") {

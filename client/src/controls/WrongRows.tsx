@@ -1,6 +1,9 @@
 import { ProblemError } from "../api/client";
 import { Note } from "./layout";
 
+/** Paths into a form mean nothing to people; lines and days of a file do. */
+const isPath = (field: string) => /^[a-z_]+(\.[a-z]+)*$/i.test(field);
+
 /** What was wrong in a file that was not taken in, row by row. */
 export function WrongRows({ error }: { error: Error | null }) {
   if (!error) return null;
@@ -12,7 +15,8 @@ export function WrongRows({ error }: { error: Error | null }) {
         {rows.length === 0 && <li>{error.message}</li>}
         {rows.map((e) => (
           <li key={e.field + e.message}>
-            <strong>{e.field}:</strong> {e.message}
+            {!isPath(e.field) && <strong>{e.field}: </strong>}
+            {e.message}
           </li>
         ))}
       </ul>

@@ -13,6 +13,7 @@ import { ChangesTable } from "./ChangesTable";
 import { ControlTable } from "./ControlTable";
 import { LaddersBoard } from "./LaddersBoard";
 import { Table } from "./Table";
+import { Measures } from "./Measures";
 import { TaskTable } from "./TaskTable";
 import { TrunkRing } from "./TrunkRing";
 
@@ -192,7 +193,12 @@ function Tables(props: {
         </Columns>
       </Ruled>
       <Ruled>
-        <TaskTable findings={findings} trials={view.trials} library={library} />
+        <TaskTable
+          findings={findings}
+          trials={view.trials}
+          library={library}
+          more={(trial) => <Measures trial={trial} visitId={view.screenVisitId ?? ""} />}
+        />
       </Ruled>
     </Stack>
   );

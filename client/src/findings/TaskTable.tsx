@@ -1,12 +1,10 @@
-import { Fragment, useState } from "react";
+import { Fragment, useState, type ReactNode } from "react";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
 import type { Library, NormShown, ScreenFindings, SideScore, TaskFinding, Trial } from "../api/types";
 import { Quiet, Small } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { seconds } from "../controls/words";
-import { Measured } from "../instruments/Measured";
-import { angleWords } from "../photos/spots";
 import { markWords } from "./marks";
 import { NormBand } from "./NormBand";
 import { Opener, Table } from "./Table";
@@ -35,7 +33,13 @@ export function valueWords(finding: TaskFinding, score: SideScore): string {
 }
 
 /** Every task with its sides, beside what others reached; each opens to its trials and marks. */
-export function TaskTable(props: { findings: ScreenFindings; trials: Trial[]; library: Library }) {
+export function TaskTable(props: {
+  findings: ScreenFindings;
+  trials: Trial[];
+  library: Library;
+  /** What else there is of a trial. */
+  more?: (trial: Trial) => ReactNode;
+}) {
   const { findings, library } = props;
   const [open, setOpen] = useState<string | null>(null);
   return (
@@ -82,7 +86,9 @@ export function TaskTable(props: { findings: ScreenFindings; trials: Trial[]; li
                   </td>
                 </tr>
                 <Beside finding={t} />
-                {open === key && <Trials finding={t} trials={props.trials} library={library} />}
+                {open === key && (
+                  <Trials finding={t} trials={props.trials} library={library} more={props.more} />
+                )}
               </Fragment>
             );
           })}
@@ -152,7 +158,12 @@ function NormLine({ norm, finding }: { norm: NormShown; finding: TaskFinding }) 
 
 const sourceWords = (source: string, memory: boolean) => `${source}${memory ? "; figures from memory" : ""}.`;
 
-function Trials(props: { finding: TaskFinding; trials: Trial[]; library: Library }) {
+function Trials(props: {
+  finding: TaskFinding;
+  trials: Trial[];
+  library: Library;
+  more?: (trial: Trial) => ReactNode;
+}) {
   const { finding } = props;
   const own = props.trials.filter(
     (t) =>
@@ -175,15 +186,7 @@ function Trials(props: { finding: TaskFinding; trials: Trial[]; library: Library
         {t.painAfter !== null && `, after ${t.painAfter}`}
         {(t.instruments?.length ?? 0) > 0 && `; by ${t.instruments!.join(", ")}`}
         {t.by && <Quiet> · {t.by}</Quiet>}
-        {(t.photos ?? []).map((p) => (
-          <p key={p.eventId}>
-            {p.angles
-              .map(angleWords)
-              .map((a) => `${a.name} ${a.value} ${a.words}`)
-              .join("; ")}
-          </p>
-        ))}
-        <Measured trialId={t.id} photos={(t.photos ?? []).map((p) => p.eventId)} />
+        {props.more?.(t)}
       </td>
     </tr>
   ));

@@ -6,8 +6,14 @@ import { instrumentNames } from "./instrumentNames";
 import { useKeptTrace, useTraces } from "./useTraces";
 
 /** What was measured in a trial, and the ways to add to it. */
-export function Measured({ trialId, photos }: { trialId: string; photos: string[] }) {
-  const { episodeId, visitId } = useVisit();
+export function Measured(props: {
+  /** In which the trial was done; not always the one that is open. */
+  visitId: string;
+  trialId: string;
+  photos: string[];
+}) {
+  const { visitId, trialId, photos } = props;
+  const { episodeId } = useVisit();
   const { data: traces } = useTraces(visitId);
   const base = `/episodes/${episodeId}/visits/${visitId}`;
   return (
@@ -36,7 +42,7 @@ export function JustMeasured({ trial }: { trial: LiveTrialState }) {
   const keep = useKeptTrace(trial, visitId);
   return (
     <>
-      <Measured trialId={trial.trialId} photos={trial.photos.map((p) => p.id)} />
+      <Measured visitId={visitId} trialId={trial.trialId} photos={trial.photos.map((p) => p.id)} />
       {keep.isPending && <Small role="status">The trace is being kept …</Small>}
       {keep.error && <Small role="status">No trace was kept: {keep.error.message}</Small>}
     </>

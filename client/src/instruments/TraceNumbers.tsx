@@ -1,4 +1,4 @@
-import type { TraceView } from "../api/types";
+import type { SideMeasure, TraceView } from "../api/types";
 import { Quiet, Small } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { Table, Wide } from "../controls/Table";
@@ -105,6 +105,8 @@ export function RepNumbers({ view }: { view: TraceView }) {
   );
 }
 
+const digits = (m: SideMeasure) => (m.unit === "%" ? 0 : m.unit === "s" ? 1 : 2);
+
 /** Both sides of the task; the one that was held less well is named. */
 export function SideNumbers({ view }: { view: TraceView }) {
   if (view.sides.length === 0) return null;
@@ -130,10 +132,10 @@ export function SideNumbers({ view }: { view: TraceView }) {
               <tr key={m.name}>
                 <th scope="row">{m.name}</th>
                 <td>
-                  {number(m.left)} {m.unit}
+                  {number(m.left, digits(m))} {m.unit}
                 </td>
                 <td>
-                  {number(m.right)} {m.unit}
+                  {number(m.right, digits(m))} {m.unit}
                 </td>
                 <td>{m.less ? <SideTag side={m.less} /> : "even"}</td>
               </tr>

@@ -106,6 +106,7 @@ function Shown(props: {
           <LevelNumbers view={view} />
           <ChannelNumbers view={view} />
           <RepNumbers view={view} />
+          <SideNumbers view={view} />
         </Stack>
         <Stack $gap={4}>
           {live && (
@@ -134,7 +135,6 @@ function Shown(props: {
               />
             </Stack>
           )}
-          <SideNumbers view={view} />
           <Row $gap={4}>
             <a href={`/api/traces/${view.trace.id}/file.csv`} download>
               Get it as CSV

@@ -76,7 +76,7 @@ describe("marks proposed by an instrument", () => {
     expect(onsets(ended)).toEqual([15_000]);
   });
 
-  it("are not proposed again once they were kept, also after a reload and a little moved", () => {
+  it("are not proposed again once they were kept, also after a reload and a little moved, nor when they were seen by eye", () => {
     const mark = {
       id: "m",
       fault: "arch",
@@ -90,8 +90,10 @@ describe("marks proposed by an instrument", () => {
     expect(proposalsOf([loss(15_000), loss(18_000)], kept, new Map()).map((p) => p.loss.onset)).toEqual([
       18_000,
     ]);
-    const seen = { ...trial, marks: [{ ...mark, at: 15_200, instrument: null }] };
-    expect(proposalsOf([loss(15_000)], seen, new Map())).toHaveLength(1);
+    const seen = { ...trial, marks: [{ ...mark, at: 15_900, instrument: null }] };
+    expect(proposalsOf([loss(15_000)], seen, new Map())).toHaveLength(0);
+    const other = { ...trial, marks: [{ ...mark, fault: "breath-hold", at: 15_200, instrument: null }] };
+    expect(proposalsOf([loss(15_000)], other, new Map())).toHaveLength(1);
   });
 
   it("say where they fall and can be moved, but never before the trial", () => {

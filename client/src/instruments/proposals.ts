@@ -9,7 +9,7 @@ export interface Proposal {
   words: string;
 }
 
-/** A mark told by an instrument this near to a loss was made of it, perhaps moved, perhaps on another tablet. */
+/** A mark of the same fault this near to a loss is the same one: kept before, moved, told on another tablet, or seen by eye. */
 const nearMs = 1500;
 
 /** @param moved milliseconds by which a loss, named by its onset, was moved */
@@ -28,7 +28,7 @@ export function proposalsOf(
 }
 
 const isOf = (mark: LiveMark, loss: Loss) =>
-  mark.instrument !== null && mark.fault === loss.fault && Math.abs(mark.at - loss.onset) < nearMs;
+  mark.fault === loss.fault && Math.abs(mark.at - loss.onset) < nearMs;
 
 /** Where it falls: seconds into the running hold, or into the trial. */
 function wordsOf(at: number, trial: Pick<LiveTrialState, "startedAt" | "holdSince">) {

@@ -65,6 +65,7 @@ internal sealed class ChannelAnalyser
     public ChannelAnalysis Finish()
     {
         smoother.Finish(Take);
+        reps.Gap();
         var mean = inside == 0 ? 0 : sum / inside;
         var seconds = inside / rate;
         return new(

@@ -54,8 +54,12 @@ public sealed record DemoVisit(
     IReadOnlyList<string>? DangerSigns = null,
     IReadOnlyDictionary<string, DemoReading>? Looks = null,
     DemoAnswers? Answers = null,
-    DemoHome? Home = null
+    DemoHome? Home = null,
+    IReadOnlyList<DemoTrace>? Traces = null
 );
+
+/// <summary>What an instrument saw of a trial: a file of content/demo/traces, invented like all of it.</summary>
+public sealed record DemoTrace(string Rung, Side Side, string File);
 
 /// <param name="Activities">Name to score, 0 to 10. <paramref name="Disability24"/>: a total of 24.</param>
 public sealed record DemoAnswers(IReadOnlyDictionary<string, int> Activities, int? Disability24 = null);

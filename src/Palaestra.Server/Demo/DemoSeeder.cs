@@ -8,7 +8,10 @@ using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Staff;
+using Palaestra.Data.Traces;
 using Palaestra.Data.Visits;
+using Palaestra.Exchange.Instruments;
+using Palaestra.Server.Instruments;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Progression;
@@ -27,6 +30,8 @@ public sealed class DemoSeeder(
     PracticeLibrary library,
     CaseFiles files,
     DemoScenario scenario,
+    TraceDesk traces,
+    Settings settings,
     UserManager<Practitioner> users,
     RoleManager<IdentityRole<Guid>> roles
 )
@@ -155,6 +160,10 @@ public sealed class DemoSeeder(
         {
             await Screen(visit.Screen, visit.Looks ?? new Dictionary<string, DemoReading>(), visitId, clock);
         }
+        foreach (var trace in visit.Traces ?? [])
+        {
+            await Trace(trace, visitId);
+        }
         if (visit.Session is not null)
         {
             await Session(visit.Session, visitId, clock);
@@ -202,6 +211,24 @@ public sealed class DemoSeeder(
         var desk = new PlanDesk(db, library, clock);
         desk.Add(file, visitId, desk.Propose(file)!.Plan, Practitioner);
         await db.SaveChangesAsync();
+    }
+
+    private async Task Trace(DemoTrace told, Guid visitId)
+    {
+        var trial = (await files.OfVisit(visitId))!
+            .Trials(visitId)
+            .First(t => t.RungId == told.Rung && t.Side == told.Side);
+        var csv = await System.IO.File.ReadAllTextAsync(
+            Path.Combine(settings.ContentFolder, "demo", "traces", told.File)
+        );
+        var read = TraceReader.Read(csv, library.Instruments, trial.StartedAt);
+        if (!read.IsValid)
+        {
+            throw new InvalidOperationException(
+                $"{told.File}: {string.Join(" ", read.Errors.Select(e => e.Message))}"
+            );
+        }
+        await traces.Keep(visitId, trial, read.Value!, TraceSource.Live, Practitioner);
     }
 
     /// <summary>Stores the battery, as the practitioner of the scenario put it together.</summary>

@@ -20,6 +20,7 @@ public sealed record FindingsView(
     ScreenFindings? Findings,
     IReadOnlyList<Trial> Trials,
     IReadOnlyList<ForbiddenRung> Forbidden,
+    Guid? ScreenVisitId,
     DateTime? ScreenedAt,
     DateTime? RescreenDue,
     IReadOnlyList<ScreenDone> Screens,
@@ -64,6 +65,7 @@ public static class FindingsEndpoints
                 now,
                 visit is null ? [] : [.. file.Trials(visit.Id).Where(t => t.Purpose == TrialPurpose.Screen)],
                 Planner.Forbidden(file.Profile, library),
+                visit?.Id,
                 visit?.PlannedAt,
                 visit is null ? null : file.RescreenDue(visit),
                 [

@@ -112,8 +112,11 @@ public sealed class TraceDesk(PalaestraDb db, TraceFiles files, PracticeLibrary 
         );
     }
 
+    /// <summary>A screen asks for no tempo.</summary>
     private double AskedSeconds(Trial trial, Policy policy) =>
-        SessionWork.MoveSeconds(library.Rung(trial.RungId), policy) is var move && move > 0
+        trial.Purpose == TrialPurpose.Session
+        && SessionWork.MoveSeconds(library.Rung(trial.RungId), policy) is var move
+        && move > 0
             ? move + trial.Target.Hold
             : 0;
 

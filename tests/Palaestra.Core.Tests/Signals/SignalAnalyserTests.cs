@@ -112,12 +112,41 @@ public class SignalAnalyserTests
             seen.Reps,
             rep =>
             {
-                Assert.InRange(rep.Seconds, 7, 9);
+                // A tenth of the way out and of the way back are not told from rest.
+                Assert.Equal(9 * (1 - 2 * 0.1 / 3), rep.Seconds, 0.1);
                 Assert.InRange(rep.Hold, 3, 4.5);
                 Assert.False(rep.Rushed(9));
                 Assert.True(rep.Rushed(20));
             }
         );
+    }
+
+    /// <summary>Three degrees out and back in two seconds is a rep; in less than one it is sway, and mostly beyond the band a loss.</summary>
+    [Theory]
+    [InlineData(3, 2, 1)]
+    [InlineData(3, 0.7, 0)]
+    [InlineData(0.7, 2, 0)] // less than a rep rises
+    [InlineData(9, 2, 0)]
+    [InlineData(5.5, 2, 1)] // beyond the band for a while
+    public void What_counts_as_a_rep_is_how_far_how_long_and_mostly_in_the_band(
+        double size,
+        double lasts,
+        int reps
+    )
+    {
+        var seen = Pitch(10, t => t < 4 || t > 4 + lasts ? 0 : size * Math.Sin(Math.PI * (t - 4) / lasts));
+        Assert.Equal(reps, seen.Reps.Count);
+    }
+
+    [Fact]
+    public void A_rep_that_comes_back_only_halfway_before_the_next_is_two_reps()
+    {
+        // Down to a quarter of the way between them: under the swing, not at rest.
+        double At(double t) =>
+            t is > 2 and < 5 or > 5.6 and < 9 ? 1.5
+            : t is >= 5 and <= 5.6 ? 0.35
+            : 0;
+        Assert.Equal(2, Pitch(14, t => At(t)).Reps.Count);
     }
 
     [Fact]
