@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
-import { expectAccessible } from "./hands";
+import { expect, test, type Page } from "@playwright/test";
+import { expectAccessible, station } from "./hands";
 import { eventsOf, openScreen } from "./screening";
 import { Server, StandIns } from "./server";
 
@@ -16,7 +16,7 @@ test.afterAll(async () => {
   await server.close();
 });
 
-test("a tilt sensor is watched: neutral, control lost, its mark kept, and the connection lost", async ({ page }) => {
+test("a tilt sensor is watched: neutral, control lost, its mark and its trace kept, and the connection lost", async ({ page }) => {
   await page.addInitScript(() => localStorage.setItem("palaestra.live", JSON.stringify({ instrument: "tilt-1" })));
   await openScreen(page, server.address, /Asa Lindqvarn/);
   const tell = (script: string) =>
@@ -55,4 +55,89 @@ test("a tilt sensor is watched: neutral, control lost, its mark kept, and the co
   await expect(sensor.getByText("Connection lost")).toBeVisible();
   await page.getByRole("button", { name: "Rep done" }).click();
   await expect(page.getByRole("button", { name: "Start hold" })).toBeVisible();
+
+  // What it saw until then stays with the trial.
+  await page.getByRole("button", { name: "Stop: pain or worry" }).click();
+  await page.getByRole("button", { name: "The trunk gave way" }).click();
+  await page.getByRole("link", { name: "See the trace of the tilt sensor" }).click({ timeout: 20_000 });
+  await expect(page.getByRole("img", { name: /The trace of pitch, roll, yaw: control was lost \d times/ })).toBeVisible();
+  await expect(page.getByText(/before control was lost/)).toBeVisible();
+  await expect(page.getByRole("row", { name: /^Pitch/ })).toContainText("°");
+  await expectAccessible(page, "a trace after the fact");
+  // The loss was marked; a rep nobody counted can still be.
+  const proposed = page.getByRole("list", { name: "Proposed by the instrument" });
+  await expect(proposed.getByRole("button", { name: "Mark: low back arches" })).toHaveCount(0);
+  await proposed.getByRole("button", { name: /^Count rep/ }).first().click();
+  await expect(page.getByText("all stored")).toBeVisible();
+  const counted = (await eventsOf(page, server.address)).filter((e) => e.kind === "rep-done");
+  expect(counted.filter((e) => e.instrument === "tilt")).toHaveLength(1);
+  await page.getByRole("button", { name: "Closer" }).click();
+  await expect(page.getByRole("button", { name: "Whole" })).toBeEnabled();
+});
+
+/** The first trial of the first task of Brannoc's screen, opened in the findings. */
+async function openTrial(page: Page) {
+  await openScreen(page, server.address, /Brannoc Velde/);
+  await station(page, "Findings");
+  const tasks = page.locator("section").filter({ has: page.getByRole("heading", { name: "Tasks", exact: true }) });
+  await tasks.getByRole("button", { name: "Kick-back" }).click();
+}
+
+test("a trace from another source is read in by its columns, and wrong rows are told", async ({ page }) => {
+  await openTrial(page);
+  await page.getByRole("link", { name: "Trace from a file" }).first().click();
+  const rows = Array.from({ length: 300 }, (_, i) => `${i * 20};${i === 40 ? "?" : (5.33 + 0.01 * (i % 3)).toFixed(3).replace(".", ",")}`);
+  await page.locator("input[type=file]").setInputFiles({
+    name: "other.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(["t ms;P", ...rows].join("\n")),
+  });
+  await page.getByRole("button", { name: /Pressure/ }).click();
+  await page.getByRole("option", { name: "P", exact: true }).click();
+  await page.getByRole("button", { name: /mmHg/ }).click();
+  await page.getByRole("option", { name: "kPa" }).click();
+  await expectAccessible(page, "a trace from a file");
+  await page.getByRole("button", { name: "Read it in" }).click();
+  await expect(page.getByRole("alert")).toContainText("line 42, P: “?” is no number.");
+  await page.getByText("Leave out rows that cannot be read").click();
+  await page.getByRole("button", { name: "Read it in" }).click();
+  await expect(page.getByText("cuff · 6.0 s at 50 a second")).toBeVisible();
+  await expect(page.getByText("first three quiet seconds are taken as neutral")).toBeVisible();
+  await expect(page.getByText("6.0 s from 30 to 50 mmHg")).toBeVisible();
+  const csv = await page.request.get(await page.getByRole("link", { name: "Get it as CSV" }).evaluate((a) => (a as HTMLAnchorElement).href));
+  expect(await csv.text()).toMatch(/^# instrument: cuff\r\n# rate_hz: 50/);
+  await page.getByRole("button", { name: "Take this trace away" }).click();
+  await page.getByRole("button", { name: "Yes, take the trace away" }).click();
+  await expect(page.getByRole("heading", { name: "Tasks", exact: true })).toBeVisible();
+});
+
+test("points on a photograph are put, moved by keys, read as angles and stored without the picture", async ({ page }) => {
+  await openTrial(page);
+  await page.getByRole("link", { name: "Measure a photograph" }).first().click();
+  await page.getByRole("button", { name: /Sample picture/ }).click();
+  await page.getByRole("option", { name: "one leg, level" }).click();
+  const sheet = page.locator("svg").filter({ has: page.locator("image") });
+  await expect(sheet).toBeVisible();
+  const box = (await sheet.boundingBox())!;
+  const middle = box.x + box.width / 2;
+  await expect(page.getByText("Tap the left hip bone")).toBeVisible();
+  await page.mouse.click(middle + 40, box.y + 250);
+  await expect(page.getByText("Tap the right hip bone")).toBeVisible();
+  await page.mouse.click(middle - 40, box.y + 250);
+  const drop = page.getByRole("row", { name: /^Side drop/ });
+  await expect(drop).toContainText("level");
+  await expectAccessible(page, "points on a photograph");
+  // Thirty pixels of the picture down: the right side is lower.
+  await page.getByRole("button", { name: /^right hip bone/ }).focus();
+  for (let i = 0; i < 30; i++) await page.keyboard.press("ArrowDown");
+  await expect(drop).toContainText("the right side lower");
+  await page.getByRole("button", { name: "Store with the trial" }).click();
+  await page.getByRole("button", { name: "Kick-back" }).first().click();
+  await expect(page.getByText(/^Side drop \d+° the right side lower$/)).toBeVisible();
+  await page.getByRole("link", { name: "See the photograph" }).click();
+  await expect(page.getByText("Only points and angles are kept, not the picture.")).toBeVisible();
+  await page.reload();
+  await page.getByRole("button", { name: "Take this measurement back" }).click();
+  await page.getByRole("button", { name: "Kick-back" }).first().click();
+  await expect(page.getByText(/^Side drop/)).toHaveCount(0);
 });

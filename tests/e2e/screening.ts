@@ -110,6 +110,7 @@ interface Told {
   kind: string;
   by: string | null;
   trialId: string;
+  instrument: string | null;
 }
 
 export async function eventsOf(page: Page, address: string): Promise<Told[]> {

@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { SideMeasure, TraceView } from "../api/types";
 import { Quiet, Small } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
@@ -143,7 +144,10 @@ export function SideNumbers({ view }: { view: TraceView }) {
           </tbody>
         </Table>
       </Wide>
-      <Small>Differences up to 15 % are even: one person differs by as much from minute to minute.</Small>
+      <Small>
+        Differences up to 15 % are even: one person differs by as much from minute to minute.{" "}
+        <Link to={`../traces/${view.otherSide}`}>See the other side</Link>
+      </Small>
     </section>
   );
 }

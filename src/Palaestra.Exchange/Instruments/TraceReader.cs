@@ -294,7 +294,8 @@ public sealed class TraceReader
         var times = rows.OfType<(double Time, double[])>().Select(row => row.Time).ToList();
         var steps = times.Zip(times.Skip(1), (a, b) => b - a).Order().ToList();
         var usual = steps[steps.Count / 2];
-        return 1 / steps.TakeWhile(step => step <= Usual * usual).Average();
+        // A thousandth of a hertz is finer than any clock told in milliseconds.
+        return Math.Round(1 / steps.TakeWhile(step => step <= Usual * usual).Average(), 3);
     }
 
     private List<double[]>? Grid(List<(double Time, double[] Values)?> rows, double rate)
