@@ -5,7 +5,7 @@ import type { InstrumentSetup } from "../api/types";
 import { shownSeconds, type Loss, type Samples } from "./useTrace";
 
 /** Samples come in batches a little late: the right edge runs behind by this much, so that the line grows evenly. */
-const behindMs = 80;
+const behindMs = 60;
 
 const Paper = styled.canvas`
   display: block;

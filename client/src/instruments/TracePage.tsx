@@ -82,8 +82,9 @@ function Shown(props: {
         <h1>
           {findRung(library, trial.rungId).rung.name} {trial.side !== "both" && <SideTag side={trial.side} />}{" "}
           <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-            {instrumentNames[view.trace.instrument]} · {seconds(view.trace.seconds)} at {view.trace.rate} a
-            second · {view.trace.source === "live" ? "kept" : "read in"} by {view.trace.by}
+            {instrumentNames[view.trace.instrument]} · {seconds(view.trace.seconds)} at{" "}
+            {Math.round(10 * view.trace.rate) / 10} a second ·{" "}
+            {view.trace.source === "live" ? "kept" : "read in"} by {view.trace.by}
           </Quiet>
         </h1>
         <Link to={back}>Back to the findings</Link>
