@@ -74,6 +74,11 @@ public sealed class ContractTests(OneServer one) : IClassFixture<OneServer>, IAs
         var decided = await Ask("decide", Example("decide")).Ok<DecideAnswer>();
         Assert.Equal(["D-MASTER", "D-MASTER"], decided.Decisions.Select(d => d.RuleId));
         Assert.Equal("B6", Assert.Single(decided.NextPlan.Items).RungId);
+
+        var photo = await Ask("photo", Example("photo")).Ok<PhotoAnswer>();
+        // Thirty pixels down over a hundred and fifty along: 11.3 degrees.
+        Assert.Equal(Core.Photos.PhotoAngleKind.PelvicTilt, photo.Angles[0].Kind);
+        Assert.Equal(11.3099, photo.Angles[0].Degrees, 4);
     }
 
     [Fact]
@@ -88,6 +93,8 @@ public sealed class ContractTests(OneServer one) : IClassFixture<OneServer>, IAs
     [Theory]
     [InlineData("findings", "profile.pain.now", "99", HttpStatusCode.UnprocessableEntity, "profile.pain.now")]
     [InlineData("findings", "policyId", "\"x\"", HttpStatusCode.UnprocessableEntity, "policyId")]
+    [InlineData("photo", "points[1].at.x", "1e6", HttpStatusCode.UnprocessableEntity, "points[1].at")]
+    [InlineData("photo", "view", "\"above\"", HttpStatusCode.BadRequest, "view")]
     [InlineData("findings", "events", "\"x\"", HttpStatusCode.BadRequest, "events")]
     [InlineData(
         "decide",

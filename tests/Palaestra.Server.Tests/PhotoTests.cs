@@ -97,7 +97,7 @@ public sealed class PhotoTests(OneServer one) : IClassFixture<OneServer>
         Assert.Equal(0, answer.Angles[0].Degrees, 6);
         Assert.Equal(PhotoPoint.HipBoneLeft, answer.Asked[0]);
         Assert.Equal(
-            ["photo.plumb"],
+            ["plumb"],
             await browser
                 .Post("/api/compute/photo", Level with { Plumb = new(new(1, 5), new(1, 1)) })
                 .RefusedFields(HttpStatusCode.UnprocessableEntity)

@@ -41,6 +41,16 @@ const open = async (name) => {
   await page.getByRole("link", { name }).first().click();
   await page.getByRole("navigation", { name: "Stations of the visit" }).waitFor();
 };
+/** Where the places asked for lie in the squat, in pixels of the stage. */
+const squat = [
+  [345, 279],
+  [290, 254],
+  [298, 304],
+  [425, 354],
+  [358, 484],
+  [425, 211],
+  [500, 164],
+];
 const pick = (group, choice) =>
   page.getByRole("radiogroup", { name: group }).locator("label").filter({ hasText: choice }).click();
 
@@ -64,7 +74,6 @@ try {
   await shot("battery");
   await page.getByRole("button", { name: "Begin the screen" }).click();
   await page.getByRole("button", { name: "Do Leg lowering now" }).click();
-  await shot("screen");
   await open(/Asa Lindqvarn/);
   await station("Screen");
   await page.getByRole("button", { name: "Begin the screen" }).click();
@@ -89,6 +98,21 @@ try {
   await open(/Brannoc Velde/);
   await station("Findings");
   await shot("findings", { fullPage: true });
+  await page.getByRole("button", { name: "Kick-back" }).last().click();
+  await page.getByRole("link", { name: "See the trace of the tilt sensor" }).click();
+  await page.getByRole("img", { name: /^The trace/ }).waitFor();
+  await shot("trace", { fullPage: true });
+  await page.goBack();
+  await page.getByRole("button", { name: "Kick-back" }).last().click();
+  await page.getByRole("link", { name: "Measure a photograph" }).first().click();
+  await page.getByRole("button", { name: /Sample picture/ }).click();
+  await page.getByRole("option", { name: "squat, low back rounds" }).click();
+  const sheet = page.locator("svg").filter({ has: page.locator("image") });
+  await sheet.waitFor();
+  await rest();
+  const box = await sheet.boundingBox();
+  for (const [x, y] of squat) await page.mouse.click(box.x + x, box.y + y);
+  await shot("photo");
   await open(/Nerys Quill/);
   await station("Session");
   await shot("session");
@@ -102,9 +126,6 @@ try {
   await page.getByRole("slider", { name: "Minutes a day" }).waitFor();
   await page.getByRole("button", { name: "Why this" }).first().click();
   await shot("plan");
-  await page.getByRole("heading", { name: "Ladders" }).scrollIntoViewIfNeeded();
-  await page.evaluate(() => document.querySelector('section[aria-label="Ladders"]').scrollIntoView());
-  await shot("plan-ladders");
   await station("Take home");
   await shot("take-home", { fullPage: true });
   await open(/Nerys Quill/);

@@ -14,6 +14,7 @@ import { Picker } from "../controls/Picker";
 import { SideTag } from "../controls/SideTag";
 import { Table, Wide } from "../controls/Table";
 import { WrongRows } from "../controls/WrongRows";
+import { useTrialHome } from "../frame/useTrialHome";
 import { useVisit } from "../frame/useVisit";
 
 const unitWords: Record<TraceUnit, string> = {
@@ -68,6 +69,7 @@ export function TraceFilePage() {
     },
   });
   const trial = library && liveTrials(events, library).find((t) => t.trialId === trialId);
+  const home = useTrialHome(trial?.purpose);
   if (!library) return null;
   const choose = (picked: File | undefined) => {
     if (!picked) return;
@@ -96,7 +98,7 @@ export function TraceFilePage() {
           <Button $quiet={file !== null}>{file ? "Choose another file" : "Choose a CSV file"}</Button>
         </FileTrigger>
         {file && <strong>{file.name}</strong>}
-        <Link to={`${base}/findings`}>Back to the findings</Link>
+        <Link to={home.path}>{home.words}</Link>
       </Row>
       {!file && (
         <Small>

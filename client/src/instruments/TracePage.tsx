@@ -10,6 +10,7 @@ import { Button } from "../controls/Button";
 import { Columns, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { seconds } from "../controls/words";
+import { useTrialHome } from "../frame/useTrialHome";
 import { useVisit } from "../frame/useVisit";
 import { instrumentNames } from "./instrumentNames";
 import { ProposedMarks } from "./ProposedMarks";
@@ -40,21 +41,16 @@ export function TracePage() {
 }
 
 function Broken({ error, traceId }: { error: unknown; traceId: string }) {
-  const back = useBack();
+  const home = useTrialHome(undefined);
   return (
     <Stack $gap={4}>
       <ProblemNote error={error} />
       <Row>
-        <Remove traceId={traceId} />
-        <Link to={back}>Back to the findings</Link>
+        <Remove traceId={traceId} home={home.path} />
+        <Link to={home.path}>{home.words}</Link>
       </Row>
     </Stack>
   );
-}
-
-function useBack() {
-  const { episodeId, visitId } = useVisit();
-  return `/episodes/${episodeId}/visits/${visitId}/findings`;
 }
 
 function Shown(props: {
@@ -65,7 +61,7 @@ function Shown(props: {
   const { view, library } = props;
   const { visitId } = useVisit();
   const { events, record } = useCapture(visitId);
-  const back = useBack();
+  const home = useTrialHome(view.trial.purpose);
   const live = liveTrials(events, library).find((t) => t.trialId === view.trial.id);
   const started = Date.parse(view.trace.startedAt);
   const moment = (at: number) => Math.round(started + 1000 * at);
@@ -87,7 +83,7 @@ function Shown(props: {
             {view.trace.source === "live" ? "kept" : "read in"} by {view.trace.by}
           </Quiet>
         </h1>
-        <Link to={back}>Back to the findings</Link>
+        <Link to={home.path}>{home.words}</Link>
       </Row>
       <TraceChart view={view} marks={marks} />
       <Row $between>
@@ -140,7 +136,7 @@ function Shown(props: {
             <a href={`/api/traces/${view.trace.id}/file.csv`} download>
               Get it as CSV
             </a>
-            <Remove traceId={view.trace.id} />
+            <Remove traceId={view.trace.id} home={home.path} />
           </Row>
         </Stack>
       </Columns>
@@ -200,17 +196,16 @@ function Stretch(props: { view: TraceView; onShow: (from: number, seconds: numbe
   );
 }
 
-function Remove({ traceId }: { traceId: string }) {
+function Remove({ traceId, home }: { traceId: string; home: string }) {
   const queries = useQueryClient();
   const go = useNavigate();
-  const back = useBack();
   const { visitId } = useVisit();
   const [sure, setSure] = useState(false);
   const remove = useMutation({
     mutationFn: () => got(api.DELETE("/api/traces/{id}", { params: { path: { id: traceId } } })),
     onSuccess: async () => {
       await queries.invalidateQueries({ queryKey: keys.traces(visitId) });
-      void go(back);
+      void go(home);
     },
   });
   return (

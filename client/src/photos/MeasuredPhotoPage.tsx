@@ -8,6 +8,7 @@ import { useCapture } from "../capture/useCapture";
 import { Button } from "../controls/Button";
 import { Columns, Empty, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
+import { useTrialHome } from "../frame/useTrialHome";
 import { useVisit } from "../frame/useVisit";
 import { AngleList } from "./AngleList";
 import { PhotoStage } from "./PhotoStage";
@@ -16,12 +17,13 @@ import { spotsOf, viewWords } from "./spots";
 /** A photograph that was measured: its points and angles, and the picture where it was kept. */
 export function MeasuredPhotoPage() {
   const { trialId = "", eventId = "" } = useParams();
-  const { episodeId, visitId } = useVisit();
+  const { visitId } = useVisit();
   const { data: library } = useLibrary();
   const { events, record, ready } = useCapture(visitId);
   const go = useNavigate();
   const [gone, setGone] = useState(false);
   const trial = library && liveTrials(events, library).find((t) => t.trialId === trialId);
+  const home = useTrialHome(trial?.purpose);
   const photo = trial?.photos.find((p) => p.id === eventId)?.photo;
   const angles = useQuery({
     queryKey: ["photo-angles", photo],
@@ -33,13 +35,12 @@ export function MeasuredPhotoPage() {
     mutationFn: (id: string) => got(api.DELETE("/api/photos/{id}", { params: { path: { id } } })),
     onSettled: () => setGone(true),
   });
-  const findings = `/episodes/${episodeId}/visits/${visitId}/findings`;
   if (!library || !ready) return null;
   if (!trial || !photo) {
     return (
       <Empty title="There is no such photograph">
         <p>It was taken back, or its trial was discarded.</p>
-        <Link to={findings}>Back to the findings</Link>
+        <Link to={home.path}>{home.words}</Link>
       </Empty>
     );
   }
@@ -53,7 +54,7 @@ export function MeasuredPhotoPage() {
             {trial.side !== "both" && <SideTag side={trial.side} />}
           </Quiet>
         </h1>
-        <Link to={findings}>Back to the findings</Link>
+        <Link to={home.path}>{home.words}</Link>
       </Row>
       <Columns $at="minmax(0, 1fr) 440px" style={{ gap: 20 }}>
         <PhotoStage
@@ -78,7 +79,7 @@ export function MeasuredPhotoPage() {
             $small
             onPress={() => {
               record(trialId, "undone", { undoes: eventId });
-              void go(findings);
+              void go(home.path);
             }}
           >
             Take this measurement back

@@ -13,6 +13,7 @@ import { Checkbox, Choice, NumberField } from "../controls/fields";
 import { Columns, Empty, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { Picker } from "../controls/Picker";
 import { SideTag } from "../controls/SideTag";
+import { useTrialHome } from "../frame/useTrialHome";
 import { useVisit } from "../frame/useVisit";
 import { AngleList } from "./AngleList";
 import { pictureOf } from "./picture";
@@ -31,7 +32,7 @@ const Places = styled.ul`
 /** Points on a photograph of this trial, and the angles they come to; the picture itself stays only if it is said so. */
 export function PhotoPage() {
   const { trialId = "" } = useParams();
-  const { episodeId, visitId } = useVisit();
+  const { visitId } = useVisit();
   const { data: library } = useLibrary();
   const { events, record, ready } = useCapture(visitId);
   const go = useNavigate();
@@ -41,7 +42,9 @@ export function PhotoPage() {
   const [putting, setPutting] = useState<SpotName | null>(null);
   const [centimetres, setCentimetres] = useState<number | null>(null);
   const [keeping, setKeeping] = useState(false);
-  const findings = `/episodes/${episodeId}/visits/${visitId}/findings`;
+
+  const trial = library && liveTrials(events, library).find((t) => t.trialId === trialId);
+  const home = useTrialHome(trial?.purpose);
 
   const load = useMutation({
     mutationFn: async (file: Blob | Promise<Blob>) => pictureOf(await file),
@@ -61,16 +64,15 @@ export function PhotoPage() {
       const image = keeping && picture ? await keep(picture.blob) : null;
       record(trialId, "photo-measured", { photo: { ...reading, image } });
     },
-    onSuccess: () => void go(findings),
+    onSuccess: () => void go(home.path),
   });
 
-  const trial = library && liveTrials(events, library).find((t) => t.trialId === trialId);
   if (!library || !ready) return null;
   if (!trial) {
     return (
       <Empty title="There is no such trial">
         <p>It was discarded, or this tablet has not heard of it.</p>
-        <Link to={findings}>Back to the findings</Link>
+        <Link to={home.path}>{home.words}</Link>
       </Empty>
     );
   }
@@ -109,7 +111,7 @@ export function PhotoPage() {
             options={samples.map((s) => ({ value: s.words, label: s.words }))}
             dashed
           />
-          <Link to={findings}>Back to the findings</Link>
+          <Link to={home.path}>{home.words}</Link>
         </Row>
       </Row>
       <ProblemNote error={load.error} />

@@ -6,6 +6,8 @@ import type { RecordEvent } from "../capture/useCapture";
 import { Button } from "../controls/Button";
 import { Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
+import { useVisit } from "../frame/useVisit";
+import { Measured } from "../instruments/Measured";
 
 interface Props {
   trials: LiveTrialState[];
@@ -28,13 +30,14 @@ const discardedOf = (events: CaptureEvent[]) => {
 /** What was logged wrong: a set that was the other side's, or that does not count. Later decisions say if that would change them. */
 export function CorrectSets(props: Props) {
   const { trials, record, library } = props;
+  const { visitId } = useVisit();
   const done = trials.filter((t) => t.ended !== null).sort((a, b) => a.startedAt - b.startedAt);
   const discarded = discardedOf(props.events);
   if (done.length + discarded.length === 0) return null;
   return (
     <Disclosure>
       <Button $quiet $small slot="trigger">
-        Put a set right
+        Put a set right, or see what was measured
       </Button>
       <DisclosurePanel>
         <Stack $gap={2} style={{ paddingTop: 8 }}>
@@ -47,12 +50,15 @@ export function CorrectSets(props: Props) {
             const words = `${rung.name}, ${t.side}, set ${t.set}`;
             return (
               <Row key={t.trialId} $between>
-                <span>
-                  {rung.name} {t.side !== "both" && <SideTag side={t.side} />}{" "}
-                  <Quiet>
-                    set {t.set} · {cleanReps(t)} of {t.reps.length} clean
-                  </Quiet>
-                </span>
+                <Stack $gap={1}>
+                  <span>
+                    {rung.name} {t.side !== "both" && <SideTag side={t.side} />}{" "}
+                    <Quiet>
+                      set {t.set} · {cleanReps(t)} of {t.reps.length} clean
+                    </Quiet>
+                  </span>
+                  <Measured visitId={visitId} trialId={t.trialId} photos={t.photos.map((p) => p.id)} />
+                </Stack>
                 <Row $gap={2}>
                   {t.side !== "both" && (
                     <Button

@@ -8,17 +8,18 @@ public static class PhotoCheck
 
     private const double MostPixels = 20_000;
 
-    public static IEnumerable<FieldError> Errors(PhotoReading photo, string path)
+    /// <param name="prefix">What stands before the fields' names: "events[0].photo.", or nothing.</param>
+    public static IEnumerable<FieldError> Errors(PhotoReading photo, string prefix)
     {
         if (photo.Width is not (>= 1 and <= MostPixels) || photo.Height is not (>= 1 and <= MostPixels))
         {
-            yield return new($"{path}.width", $"A picture has 1 to {MostPixels} pixels each way.");
+            yield return new($"{prefix}width", $"A picture has 1 to {MostPixels} pixels each way.");
             yield break;
         }
         for (var i = 0; i < photo.Points.Count; i++)
         {
             var placed = photo.Points[i];
-            var at = $"{path}.points[{i}]";
+            var at = $"{prefix}points[{i}]";
             if (!PhotoPoints.Of(photo.View).Contains(placed.Point))
             {
                 yield return new($"{at}.point", $"From there {placed.Point.Words()} is not pointed at.");
@@ -32,7 +33,7 @@ public static class PhotoCheck
                 yield return new($"{at}.at", "The point is outside the picture.");
             }
         }
-        foreach (var error in SwappedErrors(photo, path).Concat(LineErrors(photo, path)))
+        foreach (var error in SwappedErrors(photo, prefix).Concat(LineErrors(photo, prefix)))
         {
             yield return error;
         }
@@ -42,7 +43,7 @@ public static class PhotoCheck
         spot.X >= 0 && spot.X <= photo.Width && spot.Y >= 0 && spot.Y <= photo.Height;
 
     /// <summary>From in front the client's left is to the right of the picture, from behind to the left.</summary>
-    private static IEnumerable<FieldError> SwappedErrors(PhotoReading photo, string path)
+    private static IEnumerable<FieldError> SwappedErrors(PhotoReading photo, string prefix)
     {
         (PhotoPoint Left, PhotoPoint Right)[] pairs =
         [
@@ -58,7 +59,7 @@ public static class PhotoCheck
             if (photo.View == PhotoView.Front ? l.X <= r.X : l.X >= r.X)
             {
                 yield return new(
-                    $"{path}.points",
+                    $"{prefix}points",
                     $"{Capital(left.Words())} and {right.Words()} are on each other's side: seen from {(photo.View == PhotoView.Front ? "in front, the client's left is on the right" : "behind, the client's left is on the left")} of the picture."
                 );
             }
@@ -70,26 +71,29 @@ public static class PhotoCheck
             && PhotoLines.Apart(front, back) < LeastApart
         )
         {
-            yield return new($"{path}.points", "The front and the back hip bone are at the same place.");
+            yield return new($"{prefix}points", "The front and the back hip bone are at the same place.");
         }
     }
 
-    private static IEnumerable<FieldError> LineErrors(PhotoReading photo, string path)
+    private static IEnumerable<FieldError> LineErrors(PhotoReading photo, string prefix)
     {
         if (photo.Length is { } length)
         {
             if (length.Centimetres is not (> 0 and <= 300))
             {
-                yield return new($"{path}.length.centimetres", "A known length is up to 300 cm.");
+                yield return new($"{prefix}length.centimetres", "A known length is up to 300 cm.");
             }
             if (PhotoLines.Apart(length.From, length.To) < LeastApart)
             {
-                yield return new($"{path}.length", "The two ends of the known length are at the same place.");
+                yield return new(
+                    $"{prefix}length",
+                    "The two ends of the known length are at the same place."
+                );
             }
         }
         if (photo.Plumb is { } plumb && !(plumb.Bottom.Y - plumb.Top.Y >= LeastApart))
         {
-            yield return new($"{path}.plumb", "The upright runs from its top down to its bottom.");
+            yield return new($"{prefix}plumb", "The upright runs from its top down to its bottom.");
         }
     }
 

@@ -144,7 +144,7 @@ public static class CaptureCheck
                 new($"{at}.planItemId", "Say which exercise is left out."),
             ],
             CaptureKind.PhotoMeasured => e.Photo is { } photo
-                ? PhotoCheck.Errors(photo, $"{at}.photo")
+                ? PhotoCheck.Errors(photo, $"{at}.photo.")
                 : [new FieldError($"{at}.photo", "Say which points were put on the photograph.")],
             CaptureKind.ExerciseAdded => AddedErrors(e, library, at),
             CaptureKind.TrialEnded when e.Reason is null => [new($"{at}.reason", "Say why the trial ended.")],

@@ -51,7 +51,7 @@ public static class ComputeEndpoints
 
     private static Results<Ok<PhotoAnswer>, ProblemHttpResult> Photo(PhotoReading photo)
     {
-        var errors = PhotoCheck.Errors(photo, "photo").ToList();
+        var errors = PhotoCheck.Errors(photo, "").ToList();
         return errors.Count > 0
             ? Problem.Fields(errors)
             : TypedResults.Ok(new PhotoAnswer(PhotoPoints.Of(photo.View), PhotoAngles.Of(photo)));

@@ -138,7 +138,7 @@ public class PhotoAnglesTests
                             Seen(PhotoPoint.Shoulder, body[Bone.UpperArmLeft.On(side)].From),
                         ]
                     );
-                    Assert.Empty(PhotoCheck.Errors(photo, "photo"));
+                    Assert.Empty(PhotoCheck.Errors(photo, "photo."));
                     // Pitch turns the pelvis backward, front up.
                     Assert.Equal(-pitch, Degrees(photo, PhotoAngleKind.PelvicTilt), 0.01);
                     Assert.Equal(0, Degrees(photo, PhotoAngleKind.PelvisToTrunk), 0.01);
@@ -234,7 +234,7 @@ public class PhotoAnglesTests
     [Fact]
     public void What_cannot_be_read_is_refused_with_its_field()
     {
-        string[] Fields(PhotoReading photo) => [.. PhotoCheck.Errors(photo, "photo").Select(e => e.Field)];
+        string[] Fields(PhotoReading photo) => [.. PhotoCheck.Errors(photo, "photo.").Select(e => e.Field)];
         Assert.Empty(Fields(Standing));
         Assert.Equal(["photo.width"], Fields(Standing with { Width = 0 }));
         Assert.Equal(
