@@ -14,21 +14,9 @@ using Palaestra.Server.Tests.Given;
 namespace Palaestra.Server.Tests;
 
 /// <summary>Traces of trials: kept from a live instrument, read in, looked at, taken out, damaged.</summary>
-public sealed class TraceTests : IDisposable
+public sealed class TraceTests(WatchingServer watching) : IClassFixture<WatchingServer>
 {
-    private readonly Bridge bridge = new();
-    private readonly RunningServer server;
-
-    public TraceTests()
-    {
-        server = new RunningServer(instruments: bridge.Address);
-    }
-
-    public void Dispose()
-    {
-        bridge.Dispose();
-        server.Dispose();
-    }
+    private readonly RunningServer server = watching.Running;
 
     private sealed record Room(HttpClient Browser, Clinic Clinic, Opened Opened, Rung Rung)
     {
@@ -71,11 +59,13 @@ public sealed class TraceTests : IDisposable
     private static Task<TraceEntry> ReadIn(Room room, Guid trial, string csv) =>
         room.Browser.Post(room.Of(trial) + "/file", new TraceFileForm(csv)).Ok<TraceEntry>();
 
+    private string FileOf(TraceEntry entry) => Path.Combine(server.Folder, "traces", $"{entry.Id:N}.trace");
+
     [Fact]
     public async Task What_was_sent_during_a_trial_is_kept_with_its_neutral_and_by_the_tablets_clock()
     {
         var room = await Opened();
-        using var wire = await bridge.Connected();
+        var wire = await watching.Wire();
         await Bridge.Seen(room.Browser, d => d.Connected);
         await wire.Send(Bridge.Still(0, 300, pitch: 1));
         await Task.Delay(200);
@@ -118,14 +108,14 @@ public sealed class TraceTests : IDisposable
         Assert.Equal("arch", loss.Fault);
         // A batch comes when its last sample does; half the samples were before.
         Assert.Equal(1, loss.Onset, 0.35);
-        Assert.True(File.Exists(Path.Combine(server.Folder, "traces", $"{kept.Id:N}.trace")));
+        Assert.True(File.Exists(FileOf(kept)));
     }
 
     [Fact]
     public async Task A_trial_in_which_the_instrument_was_not_heard_has_no_trace()
     {
         var room = await Opened();
-        using var wire = await bridge.Connected();
+        var wire = await watching.Wire();
         await Bridge.Seen(room.Browser, d => d.Connected);
         var trial = await Trial(room, Side.Left);
         var now = DateTimeOffset.UtcNow;
@@ -183,7 +173,7 @@ public sealed class TraceTests : IDisposable
                 .RefusedFields(HttpStatusCode.Conflict)
         );
         (await room.Browser.DeleteAsync($"/api/traces/{entry.Id}")).EnsureSuccessStatusCode();
-        Assert.Empty(Directory.GetFiles(Path.Combine(server.Folder, "traces")));
+        Assert.False(File.Exists(FileOf(entry)));
         Assert.Equal(6, (await ReadIn(room, trial, Csv(6, 9))).Seconds);
     }
 
@@ -202,7 +192,6 @@ public sealed class TraceTests : IDisposable
         Assert.Empty(
             await room.Browser.Get<IReadOnlyList<TraceEntry>>($"/api/visits/{room.Opened.VisitId}/traces")
         );
-        Assert.False(Directory.Exists(Path.Combine(server.Folder, "traces")));
     }
 
     [Fact]
@@ -244,7 +233,7 @@ public sealed class TraceTests : IDisposable
         var room = await Opened();
         var trial = await Trial(room, Side.Left);
         var entry = await ReadIn(room, trial, Csv(5, 3));
-        var path = Path.Combine(server.Folder, "traces", $"{entry.Id:N}.trace");
+        var path = FileOf(entry);
         var bytes = await File.ReadAllBytesAsync(path);
         switch (harm)
         {

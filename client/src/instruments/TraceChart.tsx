@@ -191,6 +191,7 @@ function middleOf(low: (number | null)[], high: (number | null)[]) {
 
 function summary(view: TraceView) {
   const { losses, reps } = view.reading;
-  const lost = losses.length === 0 ? "control was not lost" : `control was lost ${losses.length} times`;
+  const times = losses.length === 1 ? "once" : `${losses.length} times`;
+  const lost = losses.length === 0 ? "control was not lost" : `control was lost ${times}`;
   return `The trace of ${view.setup.channels.map((c) => c.name.toLowerCase()).join(", ")}: ${lost}; ${reps.length} reps seen`;
 }

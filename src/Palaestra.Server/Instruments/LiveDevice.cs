@@ -226,13 +226,24 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
     /// <summary>The trace between two moments of the server's clock; none where nothing was heard.</summary>
     public Trace? Cut(DateTimeOffset from, DateTimeOffset to)
     {
+        IReadOnlyList<double[]> samples;
+        Calibration? taken;
+        IReadOnlyList<double[]> before;
         lock (one)
         {
-            var samples = recording.Between(from, to);
-            return samples.All(sample => sample.All(double.IsNaN))
-                ? null
-                : new Trace(setup.Id, setup.Rate, from, samples, recording.NeutralOf(from, to));
+            samples = recording.Between(from, to);
+            taken = recording.LastBefore(to);
+            before = taken is null ? [] : recording.Between(taken.At, from);
         }
+        return samples.All(sample => sample.All(double.IsNaN))
+            ? null
+            : new Trace(
+                setup.Id,
+                setup.Rate,
+                from,
+                samples,
+                taken is null ? null : SignalAnalyser.Followed(before, setup, taken.Level)
+            );
     }
 
     private void Forget()

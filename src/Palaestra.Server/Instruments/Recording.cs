@@ -2,6 +2,9 @@ using Palaestra.Core.Signals;
 
 namespace Palaestra.Server.Instruments;
 
+/// <summary>A neutral and when it was taken.</summary>
+internal sealed record Calibration(DateTimeOffset At, Neutral Level);
+
 /// <summary>
 /// What a device sent in the last minutes, and where its neutral was, by the server's clock: enough to keep the trace of a trial
 /// after it ended. A device that starts anew begins a new stretch.
@@ -16,7 +19,7 @@ internal sealed class Recording(InstrumentSetup setup)
 
     private readonly int channels = setup.Channels.Count;
     private readonly List<Stretch> stretches = [];
-    private readonly List<(DateTimeOffset At, Neutral Level)> neutrals = [];
+    private readonly List<Calibration> calibrations = [];
 
     /// <param name="First">Ordinal of the first value that is still there.</param>
     private sealed class Stretch(long first)
@@ -43,8 +46,8 @@ internal sealed class Recording(InstrumentSetup setup)
 
     public void Calibrated(DateTimeOffset at, Neutral level)
     {
-        neutrals.RemoveAll(n => n.At < at.AddSeconds(-2 * KeptSeconds));
-        neutrals.Add((at, level));
+        calibrations.RemoveAll(c => c.At < at.AddSeconds(-2 * KeptSeconds));
+        calibrations.Add(new(at, level));
     }
 
     public void Push(double[] sample)
@@ -94,18 +97,7 @@ internal sealed class Recording(InstrumentSetup setup)
         return sample;
     }
 
-    /// <summary>
-    /// The neutral a trace from this moment on is read against: the last that was taken before its end, and where it had drifted
-    /// to by its start.
-    /// </summary>
-    public Neutral? NeutralOf(DateTimeOffset from, DateTimeOffset to)
-    {
-        var before = neutrals.Where(n => n.At <= to && n.At >= from.AddSeconds(-KeptSeconds)).ToList();
-        if (before.Count == 0)
-        {
-            return null;
-        }
-        var (at, level) = before[^1];
-        return at >= from ? level : SignalAnalyser.Followed(Between(at, from), setup, level);
-    }
+    /// <summary>The last calibration up to a moment; none where it is too long ago to be followed.</summary>
+    public Calibration? LastBefore(DateTimeOffset moment) =>
+        calibrations.LastOrDefault(c => c.At <= moment && c.At >= moment.AddSeconds(-KeptSeconds));
 }

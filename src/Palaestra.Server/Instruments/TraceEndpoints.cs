@@ -178,7 +178,7 @@ public static class TraceEndpoints
             : Damaged();
     }
 
-    private static async Task<Results<PushStreamHttpResult, ProblemHttpResult>> File(Guid id, TraceDesk desk)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(Guid id, TraceDesk desk)
     {
         if (await desk.Find(id) is not { } row)
         {
@@ -188,14 +188,10 @@ public static class TraceEndpoints
         {
             return Damaged();
         }
-        return TypedResults.Stream(
-            async to =>
-            {
-                await using var text = new StreamWriter(to, new UTF8Encoding(false));
-                using var whole = new StringWriter();
-                TraceCsv.Write(whole, trace, desk.SetupOf(row.Instrument));
-                await text.WriteAsync(whole.GetStringBuilder());
-            },
+        using var text = new StringWriter();
+        TraceCsv.Write(text, trace, desk.SetupOf(row.Instrument));
+        return TypedResults.File(
+            Encoding.UTF8.GetBytes(text.ToString()),
             "text/csv",
             $"trace-{row.Instrument.ToString().ToLowerInvariant()}.csv"
         );

@@ -104,6 +104,22 @@ public class TrialFoldTests
         Assert.Equal((1.8, Instrument.Tilt), (trial.Reps[0].CleanHeld, trial.Marks[0].SeenBy));
     }
 
+    [Fact]
+    public void A_rep_an_instrument_saw_and_that_is_kept_after_the_end_is_held_as_it_saw_it()
+    {
+        // Two reps are counted by hand; the one between them is kept once the trial is over.
+        var tape = new Tape().Start("B6", Side.Left).Reps(1, hold: 3);
+        var top = tape.Events[^1].At.AddSeconds(2);
+        tape.Wait(8).Reps(1, hold: 3).End();
+        tape.Tap(CaptureKind.HoldStarted).Tap(CaptureKind.RepDone);
+        tape.Events[^2] = tape.Events[^2] with { At = top, Instrument = Instrument.Tilt };
+        tape.Events[^1] = tape.Events[^1] with { At = top.AddSeconds(3.4), Instrument = Instrument.Tilt };
+        var trial = tape.Only();
+        Assert.Equal(3, trial.Clean.Reps);
+        Assert.Equal([null, Instrument.Tilt, null], trial.Reps.Select(rep => rep.SeenBy));
+        Assert.Equal(3.4, trial.Reps[1].Held, 3);
+    }
+
     [Theory]
     [InlineData(2, 5, true)]
     [InlineData(3, 2, false)]
