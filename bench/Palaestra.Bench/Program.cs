@@ -23,7 +23,7 @@ if (args is ["simulate", var report])
 }
 if (args is ["detect", var detection])
 {
-    File.WriteAllText(detection, DetectionReport.Write(library));
+    File.WriteAllText(detection, DetectionReport.Into(File.ReadAllText(detection), library));
     return;
 }
 if (args is ["courses", var policies, var count])

@@ -101,6 +101,16 @@ public sealed class TraceTests(WatchingServer watching) : IClassFixture<Watching
         // Asked again it is the same one.
         Assert.Equal(kept.Id, (await room.Browser.Post(room.Of(trial), Form()).Ok<TraceEntry>()).Id);
 
+        // Opened again and gone on with, it is the longer one.
+        CaptureEvent Undo() => Tap(CaptureKind.Undone) with { Undoes = end.Id };
+        await Task.Delay(1500);
+        var later = Tap(CaptureKind.TrialEnded) with { Reason = EndReason.BreakingFault };
+        await room.Clinic.Send(room.Opened.VisitId, [Undo(), later]).Ok<EventsTaken>();
+        var longer = await room.Browser.Post(room.Of(trial), Form()).Ok<TraceEntry>();
+        Assert.Equal((later.At - start.At).TotalSeconds, longer.Seconds, 0.02);
+        Assert.False(File.Exists(FileOf(kept)));
+        kept = longer;
+
         var view = await room.Browser.Get<TraceView>($"/api/traces/{kept.Id}");
         Assert.Equal(NeutralFrom.Taken, view.Reading.NeutralFrom);
         Assert.Equal(1, view.Reading.Neutral!.Levels[0], 6);

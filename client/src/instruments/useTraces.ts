@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, got } from "../api/client";
 import { keys } from "../api/queries";
-import type { Instrument } from "../api/types";
+import type { Instrument, TraceEntry } from "../api/types";
 import { useLiveSettings } from "../capture/liveSettings";
 import type { LiveTrialState } from "../capture/liveTrial";
 import { clock } from "../capture/useCapture";
@@ -19,6 +19,10 @@ const rememberedMs = 20 * 60_000;
 
 /** Trials whose trace was asked for from this page: once each, whether it came or not. */
 const asked = new Set<string>();
+
+/** A trial that was opened again and went on has outgrown its trace. */
+const covers = (trace: TraceEntry, endedAt: number) =>
+  trace.source === "file" || Date.parse(trace.startedAt) + 1000 * (trace.seconds + 1) >= endedAt;
 
 /** Keeps the trace of a trial that ended with an instrument, by itself; again where the server has not heard of its end yet. */
 export function useKeptTrace(trial: LiveTrialState, visitId: string) {
@@ -46,13 +50,15 @@ export function useKeptTrace(trial: LiveTrialState, visitId: string) {
     trial.endedAt !== null &&
     clock.now() - trial.endedAt < rememberedMs &&
     trial.instruments.includes(kind) &&
-    !traces.data.some((t) => t.trialId === trial.trialId && t.instrument === kind);
+    !traces.data.some(
+      (t) => t.trialId === trial.trialId && t.instrument === kind && covers(t, trial.endedAt ?? 0),
+    );
   const { mutate } = keep;
   useEffect(() => {
-    const name = `${trial.trialId} ${kind}`;
+    const name = `${trial.trialId} ${kind} ${trial.endedAt}`;
     if (!wanted || !device || asked.has(name)) return;
     asked.add(name);
     mutate(device.device);
-  }, [wanted, device, kind, trial.trialId, mutate]);
+  }, [wanted, device, kind, trial.trialId, trial.endedAt, mutate]);
   return keep;
 }

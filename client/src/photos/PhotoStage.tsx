@@ -16,7 +16,9 @@ const Sheet = styled.svg`
   width: 100%;
   height: min(620px, calc(100dvh - 264px));
   background: ${({ theme }) => theme.colour.wash};
-  touch-action: none;
+  [data-spot] {
+    touch-action: none;
+  }
   [data-spot]:focus-visible {
     outline: none;
   }

@@ -6,7 +6,18 @@ namespace Palaestra.Data.Traces;
 /// <summary>The files of samples, in a folder beside the database.</summary>
 public sealed class TraceFiles(string dataFolder)
 {
-    private readonly string folder = Path.Combine(dataFolder, "traces");
+    private readonly string folder = FolderOf(dataFolder);
+
+    private static string FolderOf(string dataFolder) => Path.Combine(dataFolder, "traces");
+
+    /// <summary>All of them: for a demo that is made anew.</summary>
+    public static void DeleteAll(string dataFolder)
+    {
+        if (Directory.Exists(FolderOf(dataFolder)))
+        {
+            Directory.Delete(FolderOf(dataFolder), recursive: true);
+        }
+    }
 
     /// <returns>The hash to keep with the row.</returns>
     public async Task<string> Write(Guid id, Trace trace, int channels)

@@ -1,6 +1,8 @@
 using System.Globalization;
 using Microsoft.Data.Sqlite;
 using Palaestra.Data;
+using Palaestra.Data.Photos;
+using Palaestra.Data.Traces;
 
 namespace Palaestra.Server.Demo;
 
@@ -28,6 +30,8 @@ public static class DemoStart
         {
             File.Delete(file);
         }
+        TraceFiles.DeleteAll(folder);
+        PhotoFiles.DeleteAll(folder);
         return true;
     }
 

@@ -67,7 +67,8 @@ public static class TraceEndpoints
         {
             return Problem.Conflict("The trial is still running; its trace is kept when it has ended.");
         }
-        if (await desk.Kept(trialId, TraceDesk.KindOf(device.Setup.Id)) is { } already)
+        var already = await desk.Kept(trialId, TraceDesk.KindOf(device.Setup.Id));
+        if (already is not null && Covers(already, ended))
         {
             return TypedResults.Ok(TraceEntry.Of(already));
         }
@@ -78,6 +79,10 @@ public static class TraceEndpoints
             return Problem.Conflict(
                 "The instrument was not heard during this trial, or it was too long ago."
             );
+        }
+        if (already is not null)
+        {
+            await desk.Remove(already);
         }
         return await Stored(
             visitId,
@@ -91,6 +96,11 @@ public static class TraceEndpoints
             who
         );
     }
+
+    /// <summary>A trial that was opened again and went on has outgrown its trace; one that was read in stays as it is.</summary>
+    private static bool Covers(StoredTrace trace, DateTimeOffset ended) =>
+        trace.Source == TraceSource.File
+        || trace.StartedAt.AddSeconds(trace.Samples / trace.Rate + 1) >= ended;
 
     private static async Task<Results<Ok<TraceEntry>, ProblemHttpResult>> Import(
         Guid visitId,
