@@ -1,5 +1,6 @@
 import { AxisBottom, AxisLeft } from "@visx/axis";
 import { scaleLinear } from "@visx/scale";
+import { useEffect, useRef, useState } from "react";
 import { useTheme } from "styled-components";
 import type { TraceView } from "../api/types";
 
@@ -11,12 +12,29 @@ export interface Moment {
   told: boolean;
 }
 
-const width = 1240;
+/** Before it is measured, and where nothing can be. */
+const usualWidth = 1240;
 const lane = 118;
-const edge = { left: 64, right: 12, top: 26, bottom: 26 };
+const edge = { left: 44, right: 12, top: 26, bottom: 26 };
 
 /** The course of every channel with its band, what was lost, the reps, and what was marked. */
-export function TraceChart({ view, marks }: { view: TraceView; marks: Moment[] }) {
+export function TraceChart(props: { view: TraceView; marks: Moment[] }) {
+  const box = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(usualWidth);
+  useEffect(() => {
+    if (!box.current || typeof ResizeObserver === "undefined") return;
+    const observer = new ResizeObserver(([entry]) => setWidth(entry?.contentRect.width || usualWidth));
+    observer.observe(box.current);
+    return () => observer.disconnect();
+  }, []);
+  return (
+    <div ref={box}>
+      <Course {...props} width={width} />
+    </div>
+  );
+}
+
+function Course({ view, marks, width }: { view: TraceView; marks: Moment[]; width: number }) {
   const { colour, font } = useTheme();
   const { setup, reading } = view;
   const to = view.from + view.shown;
@@ -121,22 +139,21 @@ export function TraceChart({ view, marks }: { view: TraceView; marks: Moment[] }
           fill={rushed ? colour.clay : colour.sea}
         />
       ))}
-      {marks
-        .filter((m) => m.at >= view.from && m.at <= to)
-        .map((m, i) => (
-          <g key={`${m.at} ${m.words}`}>
-            <line
-              x1={x(m.at)}
-              x2={x(m.at)}
-              y1={16}
-              y2={height - edge.bottom}
-              stroke={colour.clay}
-              strokeWidth={2}
-              strokeDasharray={m.told ? undefined : "5 4"}
-            />
+      {named(marks, x, view.from, to, width).map((m) => (
+        <g key={`${m.at} ${m.words}`}>
+          <line
+            x1={x(m.at)}
+            x2={x(m.at)}
+            y1={16}
+            y2={height - edge.bottom}
+            stroke={colour.clay}
+            strokeWidth={2}
+            strokeDasharray={m.told ? undefined : "5 4"}
+          />
+          {m.name && (
             <text
-              x={Math.min(x(m.at) + 5, width - 190)}
-              y={i % 2 === 0 ? 12 : 24}
+              x={m.name.x}
+              y={m.name.y}
               fontFamily={font.text}
               fontSize={14}
               fontWeight={600}
@@ -144,12 +161,13 @@ export function TraceChart({ view, marks }: { view: TraceView; marks: Moment[] }
             >
               {m.words}
             </text>
-          </g>
-        ))}
+          )}
+        </g>
+      ))}
       <AxisBottom
         top={height - edge.bottom}
         scale={x}
-        numTicks={10}
+        numTicks={Math.max(3, Math.round(width / 120))}
         stroke={colour.rule}
         tickStroke={colour.rule}
         tickFormat={(v) => `${v.valueOf()} s`}
@@ -157,6 +175,25 @@ export function TraceChart({ view, marks }: { view: TraceView; marks: Moment[] }
       />
     </svg>
   );
+}
+
+/** Of a letter of a name, pixels, at most. */
+const letter = 7.6;
+
+/** The marks of the stretch, each with the first of two rows its name finds room in; in neither it stays without. */
+function named(marks: Moment[], x: (at: number) => number, from: number, to: number, width: number) {
+  const ends = [0, 0];
+  return marks
+    .filter((m) => m.at >= from && m.at <= to)
+    .sort((a, b) => a.at - b.at)
+    .map((m) => {
+      const long = m.words.length * letter;
+      const left = Math.min(x(m.at) + 5, width - long);
+      const row = ends.findIndex((end) => end <= left);
+      if (row < 0) return { ...m, name: null };
+      ends[row] = left + long;
+      return { ...m, name: { x: left, y: row === 0 ? 12 : 24 } };
+    });
 }
 
 /** Lowest and highest of each piece joined in turn: a line where a piece is one sample, a thick one where it is many. */
