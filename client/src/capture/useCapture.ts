@@ -24,7 +24,10 @@ export function useTaken(visitId: string) {
   useEffect(
     () =>
       outbox.onTaken((taken) => {
-        if (taken === visitId) void queries.invalidateQueries({ queryKey: keys.visit(visitId) });
+        if (taken !== visitId) return;
+        const queryKey = keys.visit(visitId);
+        // A first answer still on its way may be of before: it would be taken for the new one.
+        void queries.cancelQueries({ queryKey }).then(() => queries.invalidateQueries({ queryKey }));
       }),
     [outbox, queries, visitId],
   );
