@@ -2159,6 +2159,7 @@ export interface components {
             equipment: components["schemas"]["Equipment"][];
             outcomes: components["schemas"]["OutcomeMeasure"][];
             cautions: components["schemas"]["Cautions"];
+            photoSamples: components["schemas"]["PhotoSample"][];
         };
         LiveLoss: {
             channel: components["schemas"]["SignalChannel"];
@@ -2552,6 +2553,14 @@ export interface components {
             plumb?: null | components["schemas"]["PhotoPlumb"];
             /** Format: uuid */
             image?: null | string;
+        };
+        PhotoSample: {
+            words: string;
+            rungId: string;
+            side: components["schemas"]["Side"];
+            fault: null | string;
+            drawn: components["schemas"]["View"];
+            view: components["schemas"]["PhotoView"];
         };
         PhotoSpot: {
             /** Format: double */

@@ -88,6 +88,7 @@ export type PhotoPoint = Schemas["PhotoPoint"];
 export type PhotoSpot = Schemas["PhotoSpot"];
 export type PhotoView = Schemas["PhotoView"];
 export type PhotoAngle = Schemas["PhotoAngle"];
+export type PhotoSample = Schemas["PhotoSample"];
 export type MeasuredPhoto = Schemas["MeasuredPhoto"];
 export type TraceEntry = Schemas["TraceEntry"];
 export type TraceView = Schemas["TraceView"];

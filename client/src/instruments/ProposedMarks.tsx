@@ -119,7 +119,8 @@ function RepLine({ proposal, onDrop, trial, setup, record }: LineProps<RepPropos
       const at = new Date((rep.start + rep.end) / 2).toISOString();
       record(trial.trialId, "fault-marked", { fault: "rush", instrument, at });
     } else {
-      const held = trial.target.hold > 0 && trial.holdSince === null;
+      // A hold that runs by hand is the one this rep ends.
+      const held = trial.target.hold > 0 && (trial.endedAt !== null || trial.holdSince === null);
       if (held) record(trial.trialId, "hold-started", { instrument, at: new Date(rep.top).toISOString() });
       const at = new Date(held ? rep.leaves : rep.end).toISOString();
       record(trial.trialId, "rep-done", { instrument, at });

@@ -17,7 +17,7 @@ import { useTrialHome } from "../frame/useTrialHome";
 import { useVisit } from "../frame/useVisit";
 import { AngleList } from "./AngleList";
 import { pictureOf } from "./picture";
-import { pictureFile, samples } from "./samples";
+import { pictureFile } from "./sampleFile";
 import { PhotoStage, type Picture } from "./PhotoStage";
 import { aids, nextOf, readingOf, spotWords, viewWords, type SpotName, type Spots } from "./spots";
 
@@ -105,10 +105,10 @@ export function PhotoPage() {
             hideLabel
             placeholder="Sample picture …"
             onPick={(words) => {
-              const sample = samples.find((s) => s.words === words);
+              const sample = library.photoSamples.find((s) => s.words === words);
               if (sample) begin(pictureFile(sample), sample.view);
             }}
-            options={samples.map((s) => ({ value: s.words, label: s.words }))}
+            options={library.photoSamples.map((s) => ({ value: s.words, label: s.words }))}
             dashed
           />
           <Link to={home.path}>{home.words}</Link>

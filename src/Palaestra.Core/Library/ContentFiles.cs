@@ -4,6 +4,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Palaestra.Core.Body;
 using Palaestra.Core.Outcomes;
+using Palaestra.Core.Photos;
 using Palaestra.Core.Signals;
 
 namespace Palaestra.Core.Library;
@@ -67,6 +68,12 @@ public sealed record InstrumentsFile(
 public sealed record CautionsFile(
     string Source,
     Cautions Cautions,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
+public sealed record PhotoSamplesFile(
+    string Source,
+    IReadOnlyList<PhotoSample> Samples,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
@@ -147,6 +154,7 @@ public static class ContentFiles
             ["outcomes"] = typeof(OutcomesFile),
             ["cautions"] = typeof(CautionsFile),
             ["instruments"] = typeof(InstrumentsFile),
+            ["photo-samples"] = typeof(PhotoSamplesFile),
         };
 
     /// <param name="texts">File name relative to <c>content/</c>, with forward slashes, to its text.</param>
@@ -175,6 +183,7 @@ public static class ContentFiles
         var outcomes = Parse<OutcomesFile>(texts, "outcomes.json", errors);
         var cautions = Parse<CautionsFile>(texts, "cautions.json", errors);
         var instruments = Parse<InstrumentsFile>(texts, "instruments.json", errors);
+        var samples = Parse<PhotoSamplesFile>(texts, "photo-samples.json", errors);
         var ladders = Ladders(texts, errors);
         if (own is not null && errors.Count == 0)
         {
@@ -233,8 +242,14 @@ public static class ContentFiles
             weeks!.Stages,
             outcomes!.Measures,
             cautions!.Cautions,
-            instruments!.Instruments
+            instruments!.Instruments,
+            samples!.Samples
         );
+        errors.AddRange(PhotoSample.Errors(library));
+        if (errors.Count > 0)
+        {
+            return Checked<PracticeLibrary>.Bad(errors);
+        }
         if (known?.Fits(library) == true)
         {
             return Checked<PracticeLibrary>.Good(library with { KnownDemands = known.Demands });

@@ -1,5 +1,6 @@
 using Palaestra.Core.Body;
 using Palaestra.Core.Outcomes;
+using Palaestra.Core.Photos;
 using Palaestra.Core.Signals;
 
 namespace Palaestra.Core.Library;
@@ -28,6 +29,7 @@ public sealed record PracticeLibrary(
     IReadOnlyList<OutcomeMeasure> Outcomes,
     Cautions Cautions,
     IReadOnlyList<InstrumentSetup> Instruments,
+    IReadOnlyList<PhotoSample> PhotoSamples,
     IReadOnlyDictionary<string, Demands>? KnownDemands = null
 )
 {

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Palaestra.Core.Body;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
+using Palaestra.Core.Photos;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Library;
@@ -19,7 +20,8 @@ public sealed record LibraryView(
     IReadOnlyList<Goal> Goals,
     IReadOnlyList<Equipment> Equipment,
     IReadOnlyList<OutcomeMeasure> Outcomes,
-    Cautions Cautions
+    Cautions Cautions,
+    IReadOnlyList<PhotoSample> PhotoSamples
 );
 
 public sealed record RungFigure(string RungId, Figure Figure);
@@ -50,7 +52,8 @@ public static class LibraryEndpoints
                 library.Goals,
                 library.Equipment,
                 library.Outcomes,
-                library.Cautions
+                library.Cautions,
+                library.PhotoSamples
             )
         );
 

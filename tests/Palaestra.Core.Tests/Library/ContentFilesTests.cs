@@ -48,6 +48,8 @@ public class ContentFilesTests
         "precautions[0].rules[5].ladder"
     )]
     [InlineData("poses.json", "\"kneeLeft\": {", "\"kneeMiddle\": {", ".joints")]
+    [InlineData("photo-samples.json", "\"rungId\": \"K2\"", "\"rungId\": \"Q2\"", "samples[0].rungId")]
+    [InlineData("photo-samples.json", "\"fault\": \"round\"", "\"fault\": \"rush\"", "samples[2].fault")]
     public void What_does_not_fit_together_is_named(string file, string find, string replace, string path) =>
         Assert.Contains(
             With(file, find, replace).Errors,
