@@ -3,18 +3,9 @@ namespace Palaestra.Data.Photos;
 /// <summary>Kept pictures, in a folder beside the database: only those the practitioner said to keep.</summary>
 public sealed class PhotoFiles(string dataFolder)
 {
-    private readonly string folder = FolderOf(dataFolder);
+    public const string FolderName = "photos";
 
-    private static string FolderOf(string dataFolder) => Path.Combine(dataFolder, "photos");
-
-    /// <summary>All of them: for a demo that is made anew.</summary>
-    public static void DeleteAll(string dataFolder)
-    {
-        if (Directory.Exists(FolderOf(dataFolder)))
-        {
-            Directory.Delete(FolderOf(dataFolder), recursive: true);
-        }
-    }
+    private readonly string folder = Path.Combine(dataFolder, FolderName);
 
     private static readonly (string Type, string Ending, byte[] Begins)[] Kinds =
     [

@@ -6,18 +6,9 @@ namespace Palaestra.Data.Traces;
 /// <summary>The files of samples, in a folder beside the database.</summary>
 public sealed class TraceFiles(string dataFolder)
 {
-    private readonly string folder = FolderOf(dataFolder);
+    public const string FolderName = "traces";
 
-    private static string FolderOf(string dataFolder) => Path.Combine(dataFolder, "traces");
-
-    /// <summary>All of them: for a demo that is made anew.</summary>
-    public static void DeleteAll(string dataFolder)
-    {
-        if (Directory.Exists(FolderOf(dataFolder)))
-        {
-            Directory.Delete(FolderOf(dataFolder), recursive: true);
-        }
-    }
+    private readonly string folder = Path.Combine(dataFolder, FolderName);
 
     /// <returns>The hash to keep with the row.</returns>
     public async Task<string> Write(Guid id, Trace trace, int channels)

@@ -30,8 +30,13 @@ public static class DemoStart
         {
             File.Delete(file);
         }
-        TraceFiles.DeleteAll(folder);
-        PhotoFiles.DeleteAll(folder);
+        foreach (var files in new[] { TraceFiles.FolderName, PhotoFiles.FolderName })
+        {
+            if (Directory.Exists(Path.Combine(folder, files)))
+            {
+                Directory.Delete(Path.Combine(folder, files), recursive: true);
+            }
+        }
         return true;
     }
 

@@ -26,8 +26,16 @@ public sealed class TraceDesk(PalaestraDb db, TraceFiles files, PracticeLibrary 
     public Task<StoredTrace?> Kept(Guid trialId, Instrument instrument) =>
         db.Traces.AsNoTracking().FirstOrDefaultAsync(t => t.TrialId == trialId && t.Instrument == instrument);
 
+    /// <param name="instead">The one it takes the place of, which stays until this one is there.</param>
     /// <exception cref="DbUpdateException">Somebody kept one at the same time.</exception>
-    public async Task<StoredTrace> Keep(Guid visitId, Trial trial, Trace trace, TraceSource source, string by)
+    public async Task<StoredTrace> Keep(
+        Guid visitId,
+        Trial trial,
+        Trace trace,
+        TraceSource source,
+        string by,
+        StoredTrace? instead = null
+    )
     {
         var kind = KindOf(trace.Instrument);
         var id = Guid.CreateVersion7();
@@ -46,6 +54,10 @@ public sealed class TraceDesk(PalaestraDb db, TraceFiles files, PracticeLibrary 
             KeptAt = time.GetUtcNow().UtcDateTime,
             By = by,
         };
+        if (instead is not null)
+        {
+            db.Traces.Remove(instead);
+        }
         db.Traces.Add(row);
         try
         {
@@ -55,6 +67,10 @@ public sealed class TraceDesk(PalaestraDb db, TraceFiles files, PracticeLibrary 
         {
             files.Delete(id);
             throw;
+        }
+        if (instead is not null)
+        {
+            files.Delete(instead.Id);
         }
         return row;
     }

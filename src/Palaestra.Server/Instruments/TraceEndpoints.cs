@@ -80,10 +80,6 @@ public static class TraceEndpoints
                 "The instrument was not heard during this trial, or it was too long ago."
             );
         }
-        if (already is not null)
-        {
-            await desk.Remove(already);
-        }
         return await Stored(
             visitId,
             trial,
@@ -93,7 +89,8 @@ public static class TraceEndpoints
             },
             TraceSource.Live,
             desk,
-            who
+            who,
+            already
         );
     }
 
@@ -145,12 +142,15 @@ public static class TraceEndpoints
         Trace trace,
         TraceSource source,
         TraceDesk desk,
-        WhoIsHere who
+        WhoIsHere who,
+        StoredTrace? instead = null
     )
     {
         try
         {
-            return TypedResults.Ok(TraceEntry.Of(await desk.Keep(visitId, trial, trace, source, who.Name)));
+            return TypedResults.Ok(
+                TraceEntry.Of(await desk.Keep(visitId, trial, trace, source, who.Name, instead))
+            );
         }
         catch (DbUpdateException)
         {
