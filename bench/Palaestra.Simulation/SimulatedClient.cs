@@ -84,27 +84,18 @@ public sealed class SimulatedClient
         var taskSide = rung.Sides == RungSides.Each ? side : Side.Both;
         var ladder = library.LadderOf(rung.Id);
         var tired = Margin(ladder, ladder.IndexOf(rung.Id), side) - nature.Fatigue * TrialsDone;
-        var trial = Guid.CreateVersion7();
         var from = Events.Count;
-        Tap(
-            trial,
-            CaptureKind.TrialStarted,
-            20,
-            e =>
-                e with
-                {
-                    RungId = rung.Id,
-                    Side = taskSide,
-                    Purpose = TrialPurpose.Screen,
-                    Target = rung.Start with { Sets = 1 },
-                }
+        var taps = new Taps(Guid.CreateVersion7(), after => now = now.AddSeconds(after), Guid.CreateVersion7);
+        var target = rung.Start with { Sets = 1 };
+        Events.Add(
+            taps.Start(20, new(Guid.Empty, Guid.Empty, default, rung.Id, taskSide, TrialPurpose.Screen, target))
         );
         var broken = 0;
         for (var rep = 0; rep < rung.Start.Reps && broken < 2; rep++)
         {
             if (rung.Start.Hold > 0)
             {
-                Tap(trial, CaptureKind.HoldStarted, 2);
+                Events.Add(taps.Hold(2));
             }
             var gaveWay = tired + (nature.Noise > 0 ? Normal.Sample(random, 0, nature.Noise) : 0) < 0;
             var marked = gaveWay
@@ -113,21 +104,12 @@ public sealed class SimulatedClient
             if (marked)
             {
                 broken++;
-                Tap(
-                    trial,
-                    CaptureKind.FaultMarked,
-                    Math.Max(0.5, rung.Start.Hold / 2),
-                    e => e with { Fault = FaultFor(rung, ladder.Direction, ladder.On) }
-                );
+                var fault = FaultFor(rung, ladder.Direction, ladder.On);
+                Events.Add(taps.Fault(Math.Max(0.5, rung.Start.Hold / 2), fault));
             }
-            Tap(trial, CaptureKind.RepDone, Math.Max(1, marked ? rung.Start.Hold / 2 : rung.Start.Hold));
+            Events.Add(taps.Rep(Math.Max(1, marked ? rung.Start.Hold / 2 : rung.Start.Hold)));
         }
-        Tap(
-            trial,
-            CaptureKind.TrialEnded,
-            2,
-            e => e with { Reason = broken > 1 ? EndReason.BreakingFault : EndReason.TargetMet }
-        );
+        Events.Add(taps.End(2, broken > 1 ? EndReason.BreakingFault : EndReason.TargetMet));
         TrialsDone++;
         return TrialFold.Trials(Events[from..], library, policy.Pain)[0];
     }
@@ -144,17 +126,5 @@ public sealed class SimulatedClient
             ?? breaking.FirstOrDefault(f => f.Direction == direction)
             ?? breaking[0]
         ).Code;
-    }
-
-    private void Tap(
-        Guid trial,
-        CaptureKind kind,
-        double after,
-        Func<CaptureEvent, CaptureEvent>? with = null
-    )
-    {
-        now = now.AddSeconds(after);
-        var e = new CaptureEvent(Guid.CreateVersion7(), trial, kind, now);
-        Events.Add(with is null ? e : with(e));
     }
 }

@@ -12,6 +12,9 @@ public static class CoreJson
 {
     public static JsonSerializerOptions Options { get; } = Create();
 
+    /// <summary>For what was stored by this version or an earlier one: fields that are no more are passed over.</summary>
+    public static JsonSerializerOptions Stored { get; } = CreateStored();
+
     public static void Configure(JsonSerializerOptions options)
     {
         options.PropertyNamingPolicy = JsonNamingPolicy.CamelCase;
@@ -23,6 +26,16 @@ public static class CoreJson
         options.Converters.Add(
             new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false)
         );
+    }
+
+    private static JsonSerializerOptions CreateStored()
+    {
+        var options = new JsonSerializerOptions(Options)
+        {
+            UnmappedMemberHandling = JsonUnmappedMemberHandling.Skip,
+        };
+        options.MakeReadOnly();
+        return options;
     }
 
     private static JsonSerializerOptions Create()

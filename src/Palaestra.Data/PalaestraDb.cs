@@ -66,6 +66,9 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             visit.Property(v => v.Version).IsConcurrencyToken();
             visit.Property(v => v.BatteryVersion).IsConcurrencyToken();
             Json(visit.Property(v => v.CheckIn));
+            Json(visit.Property(v => v.Intake));
+            Json(visit.Property(v => v.Flags));
+            Json(visit.Property(v => v.ReferenceSet));
             Json(visit.Property(v => v.Battery));
             Json(visit.Property(v => v.Answers));
             visit.Property(v => v.AnswersVersion).IsConcurrencyToken();
@@ -161,7 +164,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     private static PropertyBuilder<T> Json<T>(PropertyBuilder<T> property) =>
         property.HasConversion(
             value => JsonSerializer.Serialize(value, CoreJson.Options),
-            text => JsonSerializer.Deserialize<T>(text, CoreJson.Options)!,
+            text => JsonSerializer.Deserialize<T>(text, CoreJson.Stored)!,
             new ValueComparer<T>(
                 (a, b) =>
                     JsonSerializer.Serialize(a, CoreJson.Options)

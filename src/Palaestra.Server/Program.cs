@@ -122,7 +122,7 @@ builder.Services.ConfigureHttpJsonOptions(json => CoreJson.Configure(json.Serial
 builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
 builder.Services.AddProblemDetails();
 builder.Services.AddExceptionHandler<BadRequestHandler>();
-builder.Services.AddOpenApi(api => api.AddSchemaTransformer<PlainEnums>());
+builder.Services.AddOpenApi(api => api.AddSchemaTransformer<PlainEnums>().AddSchemaTransformer<ClosedUnions>());
 builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
 builder
     .Services.AddDataProtection()
@@ -182,27 +182,28 @@ app.UseAuthorization();
 
 app.MapOpenApi().AllowAnonymous();
 app.MapHealthChecks("/health").AllowAnonymous();
-app.MapSignIn();
-app.MapLibrary();
-app.MapRungs();
-app.MapDay();
-app.MapIntake();
-app.MapScreening();
-app.MapFindings();
-app.MapPlanning();
-app.MapPolicies();
-app.MapClinic();
-app.MapTakeHome();
-app.MapVisits();
-app.MapInstruments();
-app.MapTraces();
-app.MapPhotos();
-app.MapOutcomes();
-app.MapLetters();
-app.MapHomeLog();
-app.MapDecide();
-app.MapLookBack();
-app.MapCompute();
+var api = app.MapGroup("").RefuseNullMembers();
+api.MapSignIn();
+api.MapLibrary();
+api.MapRungs();
+api.MapDay();
+api.MapIntake();
+api.MapScreening();
+api.MapFindings();
+api.MapPlanning();
+api.MapPolicies();
+api.MapClinic();
+api.MapTakeHome();
+api.MapVisits();
+api.MapInstruments();
+api.MapTraces();
+api.MapPhotos();
+api.MapOutcomes();
+api.MapLetters();
+api.MapHomeLog();
+api.MapDecide();
+api.MapLookBack();
+api.MapCompute();
 app.MapFallback("/api/{**rest}", () => Problem.NotFound("address")).ExcludeFromDescription();
 app.MapFallback(ClientShell).AllowAnonymous().ExcludeFromDescription();
 

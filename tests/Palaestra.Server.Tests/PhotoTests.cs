@@ -33,13 +33,7 @@ public sealed class PhotoTests(OneServer one) : IClassFixture<OneServer>
         var rung = library.Ladders.SelectMany(l => l.Rungs).First(r => r.Sides == RungSides.Each);
         var events = clinic.Trial(rung, Side.Left, rung.Start, 2, 0);
         var after = events[^1].At.AddMinutes(10);
-        var photo = new CaptureEvent(
-            Guid.CreateVersion7(),
-            events[0].TrialId,
-            CaptureKind.PhotoMeasured,
-            after,
-            Photo: Level
-        );
+        var photo = new PhotoMeasured(Guid.CreateVersion7(), events[0].TrialId, after, Level);
         await clinic.Send(opened.VisitId, [.. events, photo]).Ok<EventsTaken>();
         async Task<Trial> Stored() =>
             (await browser.Get<ScreenView>($"/api/visits/{opened.VisitId}/screen")).Trials.Single();
@@ -48,13 +42,7 @@ public sealed class PhotoTests(OneServer one) : IClassFixture<OneServer>
         Assert.Equal(Level.Points, measured.Reading.Points);
         Assert.Equal(2, (await Stored()).Clean.Reps);
 
-        var undo = photo with
-        {
-            Id = Guid.CreateVersion7(),
-            Kind = CaptureKind.Undone,
-            Photo = null,
-            Undoes = photo.Id,
-        };
+        var undo = new Undone(Guid.CreateVersion7(), photo.TrialId, photo.At, photo.Id);
         await clinic.Send(opened.VisitId, [undo]).Ok<EventsTaken>();
         Assert.Null((await Stored()).Photos);
 

@@ -43,7 +43,7 @@ public sealed class ScreeningTests(OneServer one) : IClassFixture<OneServer>, IA
         var task = library.Tasks.First(t => t.Id == taskId);
         var rung = Rung(task.Rung!);
         var events = clinic.Trial(rung, side, task.Target ?? rung.Start, clean, broken);
-        events[0] = events[0] with { TaskId = taskId };
+        events[0] = (TrialStarted)events[0] with { TaskId = taskId };
         return events;
     }
 
@@ -164,12 +164,11 @@ public sealed class ScreeningTests(OneServer one) : IClassFixture<OneServer>, IA
     public async Task Marks_that_arrive_an_hour_late_change_the_trial_they_belong_to()
     {
         var events = Look("kick-back", Side.Left);
-        var late = new CaptureEvent(
+        var late = new FaultMarked(
             Guid.CreateVersion7(),
             events[0].TrialId,
-            CaptureKind.FaultMarked,
             events[1].At.AddSeconds(0.5),
-            Fault: "arch"
+            "arch"
         );
         await clinic.Send(VisitId, events).Ok<EventsTaken>();
         Assert.Equal(5, (await Screen()).Trials[0].Clean.Reps);
@@ -193,7 +192,7 @@ public sealed class ScreeningTests(OneServer one) : IClassFixture<OneServer>, IA
         await clinic
             .Send(
                 VisitId,
-                [new(Guid.CreateVersion7(), events[0].TrialId, CaptureKind.TrialDiscarded, events[^1].At)]
+                [new TrialDiscarded(Guid.CreateVersion7(), events[0].TrialId, events[^1].At)]
             )
             .Ok<EventsTaken>();
         Assert.Empty((await Screen()).Trials);
@@ -209,12 +208,11 @@ public sealed class ScreeningTests(OneServer one) : IClassFixture<OneServer>, IA
             .Send(
                 VisitId,
                 [
-                    new(
+                    new SideCorrected(
                         Guid.CreateVersion7(),
                         events[0].TrialId,
-                        CaptureKind.SideCorrected,
                         events[^1].At.AddMinutes(5),
-                        Side: Side.Right
+                        Side.Right
                     ),
                 ]
             )

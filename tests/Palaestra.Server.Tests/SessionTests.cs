@@ -77,16 +77,17 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
         var (_, visit) = await Begun();
         var session = await Session(visit);
         var first = session.Items[0].Item;
-        CaptureEvent Event(CaptureKind kind) =>
-            new(Guid.CreateVersion7(), Guid.CreateVersion7(), kind, DateTimeOffset.UtcNow);
-        var skip = Event(CaptureKind.ExerciseSkipped) with { PlanItemId = first.Id };
-        var add = Event(CaptureKind.ExerciseAdded) with
-        {
-            PlanItemId = Guid.CreateVersion7(),
-            RungId = "K2",
-            Target = new Dose(1, 1, 10),
-            InPlaceOf = first.Id,
-        };
+        var now = DateTimeOffset.UtcNow;
+        var skip = new ExerciseSkipped(Guid.CreateVersion7(), Guid.CreateVersion7(), now, first.Id);
+        var add = new ExerciseAdded(
+            Guid.CreateVersion7(),
+            Guid.CreateVersion7(),
+            now,
+            Guid.CreateVersion7(),
+            "K2",
+            new Dose(1, 1, 10),
+            first.Id
+        );
         await clinic.Send(visit.Id, [skip, add]).Ok<EventsTaken>();
         var after = await Session(visit);
         Assert.True(after.Items[0].Skipped);
@@ -143,28 +144,17 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
         var taken = await Agree(visit);
         // The first trial turns out to be somebody else's: it is discarded afterwards.
         var trial = events[0].TrialId;
-        var discard = new CaptureEvent(
-            Guid.CreateVersion7(),
-            trial,
-            CaptureKind.TrialDiscarded,
-            events[^1].At.AddMinutes(1)
-        );
+        var discard = new TrialDiscarded(Guid.CreateVersion7(), trial, events[^1].At.AddMinutes(1));
         await clinic.Send(visit.Id, [discard]).Ok<EventsTaken>();
         var changed = await browser.Get<List<ChangedDecision>>(
             $"/api/episodes/{opened.EpisodeId}/changed-decisions"
         );
-        Assert.Contains(changed, c => c.Then.PlanItemId == events[0].PlanItemId && c.VisitId == visit.Id);
+        Assert.Contains(changed, c => c.Then.PlanItemId == ((TrialStarted)events[0]).PlanItemId && c.VisitId == visit.Id);
         var view = await Decisions(visit);
         Assert.Equal(taken.Taken.Select(d => d.Outcome), view.Taken.Select(d => d.Outcome));
         Assert.NotEmpty(view.Changed);
         // Taking the discard back brings the decisions back to what they were.
-        var undo = new CaptureEvent(
-            Guid.CreateVersion7(),
-            trial,
-            CaptureKind.Undone,
-            discard.At.AddMinutes(1),
-            Undoes: discard.Id
-        );
+        var undo = new Undone(Guid.CreateVersion7(), trial, discard.At.AddMinutes(1), discard.Id);
         await clinic.Send(visit.Id, [undo]).Ok<EventsTaken>();
         Assert.Empty((await Decisions(visit)).Changed);
     }

@@ -74,15 +74,20 @@ public sealed class TraceTests(WatchingServer watching) : IClassFixture<Watching
         // The tablet's clock is an hour slow.
         var slow = TimeSpan.FromHours(-1);
         var trial = Guid.CreateVersion7();
-        CaptureEvent Tap(CaptureKind kind) =>
-            new(Guid.CreateVersion7(), trial, kind, DateTimeOffset.UtcNow + slow);
-        var start = Tap(CaptureKind.TrialStarted) with
-        {
-            RungId = room.Rung.Id,
-            Side = Side.Left,
-            Purpose = TrialPurpose.Screen,
-            Target = room.Rung.Start with { Sets = 1 },
-        };
+        DateTimeOffset Slow() => DateTimeOffset.UtcNow + slow;
+        TrialEnded End() => new(Guid.CreateVersion7(), trial, Slow(), EndReason.BreakingFault);
+        var start = new TrialStarted(
+            Guid.CreateVersion7(),
+            trial,
+            Slow(),
+            room.Rung.Id,
+            Side.Left,
+            TrialPurpose.Screen,
+            room.Rung.Start with
+            {
+                Sets = 1,
+            }
+        );
         for (var i = 0; i < 20; i++)
         {
             await wire.Send(Bridge.Still(300 + 10 * i, 10, pitch: i < 10 ? 1 : 10));
@@ -91,7 +96,7 @@ public sealed class TraceTests(WatchingServer watching) : IClassFixture<Watching
         await room.Clinic.Send(room.Opened.VisitId, [start]).Ok<EventsTaken>();
         KeepTraceForm Form() => new("tilt-9", DateTimeOffset.UtcNow + slow);
         Assert.Empty(await room.Browser.Post(room.Of(trial), Form()).RefusedFields(HttpStatusCode.Conflict));
-        var end = Tap(CaptureKind.TrialEnded) with { Reason = EndReason.BreakingFault };
+        var end = End();
         await room.Clinic.Send(room.Opened.VisitId, [end]).Ok<EventsTaken>();
 
         var kept = await room.Browser.Post(room.Of(trial), Form()).Ok<TraceEntry>();
@@ -102,9 +107,9 @@ public sealed class TraceTests(WatchingServer watching) : IClassFixture<Watching
         Assert.Equal(kept.Id, (await room.Browser.Post(room.Of(trial), Form()).Ok<TraceEntry>()).Id);
 
         // Opened again and gone on with, it is the longer one.
-        CaptureEvent Undo() => Tap(CaptureKind.Undone) with { Undoes = end.Id };
+        Undone Undo() => new(Guid.CreateVersion7(), trial, Slow(), end.Id);
         await Task.Delay(1500);
-        var later = Tap(CaptureKind.TrialEnded) with { Reason = EndReason.BreakingFault };
+        var later = End();
         await room.Clinic.Send(room.Opened.VisitId, [Undo(), later]).Ok<EventsTaken>();
         var longer = await room.Browser.Post(room.Of(trial), Form()).Ok<TraceEntry>();
         Assert.Equal((later.At - start.At).TotalSeconds, longer.Seconds, 0.02);

@@ -129,20 +129,30 @@ public static class ControlEstimate
         {
             return 1;
         }
+        // Ended by pain with no fault: it says nothing of control.
         var pointed = trial.Marks.Where(m => m.Breaks).Select(m => PointsAt(m, trial, library)).ToList();
-        return pointed.Count == 0 || pointed.Any(p => p is null || p == sector) ? trial.Clean.Fraction : null;
+        if (pointed.Count == 0 && (trial.EndReason == EndReason.Pain || trial.PainOverLimit))
+        {
+            return null;
+        }
+        return pointed.Count == 0 || pointed.Any(p => p.Count == 0 || p.Contains(sector))
+            ? trial.Clean.Fraction
+            : null;
     }
 
-    /// <summary>The direction a mark points at, or none.</summary>
-    public static Sector? PointsAt(FaultMark mark, Trial trial, PracticeLibrary library) =>
-        library.FindFault(mark.Fault) is { } fault ? Sectors.Of(fault.Direction, fault.On, trial.Side) : null;
+    /// <summary>The directions a mark points at; empty where it points at none by itself.</summary>
+    public static IReadOnlyList<Sector> PointsAt(FaultMark mark, Trial trial, PracticeLibrary library) =>
+        library.FindFault(mark.Fault) is { } fault
+            ? FaultPointing.SectorsOf(fault, library.Rung(trial.RungId), trial.Side, library)
+            : [];
 
     public static double WeightOf(Rung rung, Sector sector, Side side, PracticeLibrary library) =>
         library
             .DemandsOf(rung)
             .Where(demand =>
-                Sectors.Of(demand.Direction, demand.On, rung.Sides == RungSides.Each ? side : Side.Both)
-                == sector
+                Sectors
+                    .All(demand.Direction, demand.On, rung.Sides == RungSides.Each ? side : Side.Both)
+                    .Contains(sector)
             )
             .Sum(demand => demand.Weight);
 

@@ -23,6 +23,7 @@ public enum WeakType
 /// <param name="Value">In the unit the task is measured in: clean reps, seconds, degrees, centimetres, 1 or 0, kilograms, points of effort. None when nothing was clean.</param>
 /// <param name="PercentOfLeg">A reach as a share of leg length, %, where the length is known.</param>
 /// <param name="BrokeAt">The smallest load at which it broke, kilograms.</param>
+/// <param name="PainLimited">Pain ended it before anything gave way: it says nothing of control.</param>
 public sealed record SideScore(
     Guid TrialId,
     int CleanReps,
@@ -32,7 +33,8 @@ public sealed record SideScore(
     bool Cued,
     double? Value = null,
     double? PercentOfLeg = null,
-    double? BrokeAt = null
+    double? BrokeAt = null,
+    bool PainLimited = false
 );
 
 /// <summary>One task with its two sides.</summary>

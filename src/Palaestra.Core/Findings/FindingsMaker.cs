@@ -38,6 +38,13 @@ public static class FindingsMaker
             .ToList();
         var tasks = TaskScores.Of(screen, policy, person ?? Person.Unknown, library);
         var control = ControlEstimate.Of(screen, entries, profile, library);
+        var climbed = entries.Where(e => e.TrialIds.Count > 0).Select(e => e.LadderId).ToHashSet();
+        var fed = TaskFeeds.Of(screen, climbed, library);
+        entries =
+        [
+            .. entries.Where(e => !fed.Any(f => f.LadderId == e.LadderId && f.Side == e.Side)),
+            .. fed,
+        ];
         var weak = WeakestOf(control, tasks, screen, library);
         return new ScreenFindings(
             SentenceOf(screen, weak, tasks, library),
@@ -119,9 +126,10 @@ public static class FindingsMaker
         var broken = screen
             .Where(t => weak.Trials.Contains(t.Id))
             .Where(t =>
-                t.PainOverLimit
-                || t.Marks.Any(m =>
-                    m.Breaks && (ControlEstimate.PointsAt(m, t, library) ?? weak.Sector) == weak.Sector
+                t.Marks.Any(m =>
+                    m.Breaks
+                    && ControlEstimate.PointsAt(m, t, library) is var at
+                    && (at.Count == 0 || at.Contains(weak.Sector))
                 )
             )
             .ToList();
@@ -133,7 +141,7 @@ public static class FindingsMaker
         {
             return WeakType.Awareness;
         }
-        if (broken.Count(t => t.PainOverLimit) * 2 > broken.Count)
+        if (broken.Count(TaskFeeds.PainLimited) * 2 > broken.Count)
         {
             return WeakType.PainLimited;
         }
@@ -171,16 +179,67 @@ public static class FindingsMaker
         {
             return "Nothing screened yet.";
         }
+        var hurt = screen.Where(TaskFeeds.PainLimited).Select(t => NameOf(t, library)).Distinct().ToList();
         if (weak is null)
         {
-            return "Everything asked was held clean.";
+            var short_ = screen
+                .Where(t => t.Clean.Fraction < 1 && !TaskFeeds.PainLimited(t))
+                .Where(t => library.FindTask(t.TaskId) is not { Measure: MeasureKind.Effort or MeasureKind.Centimetres })
+                .Select(t => NameOf(t, library))
+                .Distinct()
+                .ToList();
+            var less = RangeLess(screen, library);
+            return string.Join(
+                " ",
+                new[]
+                {
+                    short_.Count > 0 ? $"Not held as asked: {string.Join(", ", short_)}; no one direction stands out." : null,
+                    less.Count > 0 ? $"Held clean over part of the way: {string.Join(", ", less)}." : null,
+                    hurt.Count > 0 ? $"Pain ended {string.Join(", ", hurt)} before control could be seen." : null,
+                    short_.Count + less.Count + hurt.Count == 0 ? "Everything asked was held clean." : null,
+                }.OfType<string>()
+            );
         }
         var uneven = tasks
             .Where(t => t.Weaker is not null)
             .OrderByDescending(t => t.DifferencePercent)
             .FirstOrDefault();
-        return uneven is null
-            ? $"{weak.Words}."
-            : $"{weak.Words}; {uneven.Name!.ToLowerInvariant()} is {uneven.DifferencePercent:0} % behind on the {uneven.Weaker!.Value.Word()}.";
+        var pain = hurt.Count > 0 ? $" Pain ended {string.Join(", ", hurt)} before control could be seen." : "";
+        return (uneven is null ? $"{weak.Words}." : $"{weak.Words}. {SidesOf(uneven)}") + pain;
     }
+
+    /// <summary>"Left: 2 of 5 clean, right: 5 of 5 (opposite arm and leg)."</summary>
+    private static string SidesOf(TaskFinding task)
+    {
+        string Of(SideScore score) =>
+            task.Measure switch
+            {
+                MeasureKind.Reps => $"{score.CleanReps} of {score.Reps} clean",
+                MeasureKind.YesNo => score.Value == 1 ? "held" : "not held",
+                MeasureKind.Seconds => $"{score.Value:0.#} s",
+                MeasureKind.Degrees => $"{score.Value:0}°",
+                MeasureKind.Centimetres => $"{score.Value:0} cm",
+                MeasureKind.Kilograms => $"{score.Value:0.#} kg",
+                _ => $"{score.Value:0}",
+            };
+        return $"Left: {Of(task.Left!)}, right: {Of(task.Right!)} ({task.Name!.ToLowerInvariant()}).";
+    }
+
+    private static string NameOf(Trial trial, PracticeLibrary library)
+    {
+        var task = RungFinder.Climbs(trial, library) ? null : library.FindTask(trial.TaskId);
+        var name = (task?.Name ?? library.Rung(trial.RungId).Name).ToLowerInvariant();
+        return trial.Side == Side.Both ? name : $"{name} ({trial.Side.Word()})";
+    }
+
+    private static List<string> RangeLess(List<Trial> screen, PracticeLibrary library) =>
+        [
+            .. screen
+                .Where(t =>
+                    RungFinder.Climbs(t, library)
+                    && RungFinder.VerdictOf(t, library.Rung(t.RungId)) == Verdict.Short
+                )
+                .Select(t => $"{NameOf(t, library)} {RungFinder.RangeOf(t, library.Rung(t.RungId)) * 100:0} %")
+                .Distinct(),
+        ];
 }

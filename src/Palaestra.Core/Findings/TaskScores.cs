@@ -39,7 +39,12 @@ public static class TaskScores
         var both = Score(trials, Side.Both, measure);
         var difference = Difference(left, right, measure);
         Side? weaker =
-            difference is null || difference < policy.EvenPercent ? null
+            difference is null
+            || difference < policy.EvenPercent
+            || left!.PainLimited
+            || right!.PainLimited
+            || InsideError(left, right, measure, task?.Id, library)
+                ? null
             : Strength(left!, measure) < Strength(right!, measure) ? Side.Left
             : Side.Right;
         var finding = new TaskFinding(
@@ -59,6 +64,47 @@ public static class TaskScores
             Norms = NormBands.Of(finding, person, library),
             Difference = NormBands.DifferenceOf(finding, person, library),
         };
+    }
+
+    /// <summary>Standard errors a difference of two shares must exceed to say which side is weaker: one-sided, 95 %.</summary>
+    private const double Beyond = 1.645;
+
+    /// <summary>
+    /// A difference that two measurements of the same thing would show too is none: of reps by the binomial error of both
+    /// shares (with one success and one failure more, so that 5 of 5 has an error too), of readings by the smallest change.
+    /// </summary>
+    /// <remarks>Agresti and Caffo 2000, Am Stat 54:280-288: one success and one failure added to each (from memory).</remarks>
+    private static bool InsideError(
+        SideScore left,
+        SideScore right,
+        MeasureKind measure,
+        string? task,
+        PracticeLibrary library
+    )
+    {
+        if (measure == MeasureKind.YesNo)
+        {
+            return false;
+        }
+        if (measure == MeasureKind.Reps)
+        {
+            var (l, r) = (Share(left), Share(right));
+            var error = Math.Sqrt(l.P * (1 - l.P) / l.N + r.P * (1 - r.P) / r.N);
+            return Math.Abs(l.P - r.P) <= Beyond * error;
+        }
+        var smallest = (
+            library.Norms.Errors.FirstOrDefault(e => e.Of == task)
+            ?? library.Norms.Errors.FirstOrDefault(e =>
+                string.Equals(e.Of, measure.ToString(), StringComparison.OrdinalIgnoreCase)
+            )
+        )?.SmallestChange;
+        return Math.Abs((left.Value ?? 0) - (right.Value ?? 0)) < smallest;
+    }
+
+    private static (double P, double N) Share(SideScore score)
+    {
+        var n = Math.Max(score.Reps, score.CleanReps) + 2.0;
+        return ((score.CleanReps + 1) / n, n);
     }
 
     private static string NameOf(ScreenTask? task, Rung rung, string? variant)
@@ -111,7 +157,8 @@ public static class TaskScores
             measure == MeasureKind.Centimetres ? PercentOfLeg(value, best.LegLength) : null,
             measure == MeasureKind.Kilograms
                 ? own.Where(t => !Lifted(t)).Min(t => (double?)(t.Load ?? 0))
-                : null
+                : null,
+            TaskFeeds.PainLimited(best)
         );
     }
 

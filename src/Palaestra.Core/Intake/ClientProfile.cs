@@ -4,7 +4,7 @@ namespace Palaestra.Core.Intake;
 
 /// <summary>A precaution the client has. <paramref name="Side"/> is <see cref="Side.Both"/> where it has none.</summary>
 /// <param name="Options">What is ticked beside it; none or nothing: all of its options hold.</param>
-/// <param name="Until">The last day it holds; none: until somebody takes it away.</param>
+/// <param name="Until">The day from which somebody is to look at it again; it holds until they take it away.</param>
 /// <param name="Note">In whose words, such as the surgeon's.</param>
 public sealed record ClientPrecaution(
     string Id,
@@ -43,13 +43,6 @@ public sealed record ClientProfile(
     RestingShape RestingShape = RestingShape.Middling
 )
 {
-    /// <summary>Without the precautions that have lapsed by a day.</summary>
-    public ClientProfile On(DateOnly day) =>
-        this with
-        {
-            Precautions = [.. Precautions.Where(precaution => !precaution.LapsedOn(day))],
-        };
-
     public bool Has(string precautionId) => Precautions.Any(p => p.Id == precautionId);
 }
 

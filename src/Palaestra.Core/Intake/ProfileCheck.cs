@@ -28,6 +28,10 @@ public static class ProfileCheck
                 yield return new($"{path}.pain.{name}", "Pain is a whole number from 0 to 10.");
             }
         }
+        if (profile.Pain.Worst < profile.Pain.Now || profile.Pain.Worst < profile.Pain.Usual)
+        {
+            yield return new($"{path}.pain.worst", "The worst pain is not below the present or the usual one.");
+        }
         if (profile.SettleHours is < 0 or > SettleHoursMax || double.IsNaN(profile.SettleHours))
         {
             yield return new($"{path}.settleHours", "Settling time is between 0 and 336 hours.");

@@ -4,6 +4,7 @@ namespace Palaestra.Core.Library;
 
 /// <summary>One precaution's word on a rung.</summary>
 /// <param name="Beyond">It holds only for more than this dose.</param>
+/// <param name="OfFeature">It speaks of a feature or of some rungs, not of a whole ladder or position.</param>
 /// <param name="WorkingSide">The one side that is trained; none: as the rung has them.</param>
 public sealed record AllowanceNote(
     string PrecautionId,
@@ -13,7 +14,8 @@ public sealed record AllowanceNote(
     string? Change,
     double? Range = null,
     DoseLimit? Beyond = null,
-    Side? WorkingSide = null
+    Side? WorkingSide = null,
+    bool OfFeature = false
 );
 
 /// <summary>What a client's precautions say of one rung, for one side: barred, allowed with changes, or free.</summary>
@@ -74,7 +76,8 @@ public sealed record Allowance(string RungId, Side Side, IReadOnlyList<Allowance
                 rule.Change,
                 rule.Range,
                 rule.Beyond,
-                rule.WorkingSide && mine.Side != Side.Both ? mine.Side : null
+                rule.WorkingSide && mine.Side != Side.Both ? mine.Side : null,
+                rule.Feature is not null || rule.Rungs is not null || rule.From is not null
             );
         return new Allowance(rung.Id, side, [.. notes]);
     }

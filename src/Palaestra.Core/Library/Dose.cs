@@ -1,14 +1,38 @@
+using System.Globalization;
 using System.Text.Json.Serialization;
 
 namespace Palaestra.Core.Library;
 
-/// <summary>How much of a rung, for one side: sets of reps, each held.</summary>
+/// <summary>How strong an elastic band pulls, as its maker's word; the newtons of each are the clinic's.</summary>
+public enum Band
+{
+    Light,
+    Medium,
+    Strong,
+}
+
+/// <summary>How much of a rung, for one side: sets of reps, each held, over a range, at a height, under a load.</summary>
 /// <param name="Reps">Repetitions in the first set, 1 or more.</param>
 /// <param name="Sets">Sets, 1 or more.</param>
 /// <param name="Hold">Seconds each rep is held; 0 where the rung is not held.</param>
 /// <param name="Fewer">Reps by which each set is shorter than the one before, 0 or more: 8 reps, 3 sets, 2 fewer is 8-6-4.</param>
+/// <param name="Range">Share of the drawn movement, above 0 to 1 (the whole).</param>
+/// <param name="Height">Of the surface the hands or the seat bear on, metres; none where the rung has none, or as drawn.</param>
+/// <param name="Load">Held, kilograms; none where nothing is held.</param>
+/// <param name="Band">None where there is no band.</param>
+/// <param name="Modifier">Id of one modifier, such as a resisted breath out; none: as the rung is.</param>
 [method: JsonConstructor]
-public readonly record struct Dose(int Reps, int Sets, double Hold, int Fewer = 0)
+public readonly record struct Dose(
+    int Reps,
+    int Sets,
+    double Hold,
+    int Fewer = 0,
+    double Range = 1,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] double? Height = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] double? Load = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] Band? Band = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Modifier = null
+)
 {
     /// <summary>Sum over the sets; a set never has fewer than one rep.</summary>
     public int TotalReps
@@ -32,14 +56,34 @@ public readonly record struct Dose(int Reps, int Sets, double Hold, int Fewer = 
 
     /// <summary>
     /// True when no part of this dose is below the same part of <paramref name="other"/>. Where either has shrinking sets, the
-    /// reps of all sets are compared instead of the number of sets.
+    /// reps of all sets are compared instead of the number of sets. A shorter range, a higher surface or less in the hands
+    /// is below; what one of the two leaves open is not compared.
     /// </summary>
     public bool Covers(Dose other) =>
         Reps >= other.Reps
         && Hold >= other.Hold
-        && (Fewer == 0 && other.Fewer == 0 ? Sets >= other.Sets : TotalReps >= other.TotalReps);
+        && (Fewer == 0 && other.Fewer == 0 ? Sets >= other.Sets : TotalReps >= other.TotalReps)
+        && SettingCovers(other);
 
-    /// <summary>"2 sets of 5, hold 3 s"; sets of one are written as reps alone, shrinking ones by their reps: "8-6-4 reps".</summary>
+    /// <summary>The same for what the movement is, not how often: range, height, load and band.</summary>
+    public bool SettingCovers(Dose other) =>
+        Range >= other.Range && !(Height > other.Height) && !(Load < other.Load) && !(Band < other.Band);
+
+    /// <summary>As much of another dose as often, over this one's range, at its height, under its load.</summary>
+    public Dose WithSettingOf(Dose other) =>
+        this with
+        {
+            Range = other.Range,
+            Height = other.Height,
+            Load = other.Load,
+            Band = other.Band,
+            Modifier = other.Modifier,
+        };
+
+    /// <summary>
+    /// "2 sets of 5, hold 3 s"; sets of one are written as reps alone, shrinking ones by their reps: "8-6-4 reps"; then what
+    /// the setting is: "half the way", "at 90 cm", "with 4 kg".
+    /// </summary>
     public string Words()
     {
         var dose = this;
@@ -47,6 +91,30 @@ public readonly record struct Dose(int Reps, int Sets, double Hold, int Fewer = 
             Sets == 1 ? $"{Reps} {(Reps == 1 ? "rep" : "reps")}"
             : Fewer > 0 ? $"{string.Join('-', Enumerable.Range(0, Sets).Select(dose.RepsOf))} reps"
             : $"{Sets} sets of {Reps}";
-        return Hold > 0 ? $"{count}, hold {Hold:0.#} s" : count;
+        var held = Hold > 0 ? Invariant($"{count}, hold {Hold:0.#} s") : count;
+        return string.Join(", ", SettingWords().Prepend(held));
     }
+
+    /// <summary>Range, height, load and band in words; empty for the whole movement as drawn.</summary>
+    public IEnumerable<string> SettingWords()
+    {
+        if (Range < 1)
+        {
+            yield return Invariant($"{Range * 100:0} % of the way");
+        }
+        if (Height is { } height)
+        {
+            yield return Invariant($"at {height * 100:0} cm");
+        }
+        if (Load is { } load)
+        {
+            yield return Invariant($"with {load:0.#} kg");
+        }
+        if (Band is { } band)
+        {
+            yield return $"{band.ToString().ToLowerInvariant()} band";
+        }
+    }
+
+    private static string Invariant(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

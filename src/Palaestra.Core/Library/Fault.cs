@@ -19,6 +19,7 @@ public enum FaultKind
 /// <param name="On">Whether that direction lies on the side of the task or the other.</param>
 /// <param name="SpoilsRep">The rep is not counted as clean although the trunk held (a rushed rep).</param>
 /// <param name="Says">What it tends to mean.</param>
+/// <param name="Points">Where it points elsewhere in some positions; the first that fits holds.</param>
 public sealed record Fault(
     string Code,
     string Name,
@@ -32,11 +33,15 @@ public sealed record Fault(
     string Says,
     OnSide On = OnSide.Task,
     bool SpoilsRep = false,
-    bool BreakingIfMost = false
+    bool BreakingIfMost = false,
+    IReadOnlyList<FaultPoint>? Points = null
 )
 {
     /// <summary>The fault the rules themselves look for: a set stops when a cue does not clear it.</summary>
     public const string BreathHold = "breath-hold";
+
+    /// <summary>Shaking: near the limit, not a fault by itself.</summary>
+    public const string Tremor = "tremor";
 }
 
 /// <summary>Where the client felt the work, and the set-up change it asks for when that is not the place meant.</summary>

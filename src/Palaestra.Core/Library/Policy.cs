@@ -69,12 +69,18 @@ public enum PainRuleKind
     Tolerable,
 }
 
-/// <param name="Limit">0 to 10; used by the tolerable rule.</param>
-public sealed record PainRule(PainRuleKind Rule, int Limit)
+/// <summary>How much pain work may bring.</summary>
+/// <param name="Limit">0 to 10; the tolerable rule lets pain rise up to it while exercising.</param>
+/// <param name="Rise">Points above before that are over the limit of the no-rise rule, 1 to 10: one point is inside the error of a 0 to 10 scale. Common practice.</param>
+/// <remarks>Tolerable: Silbernagel et al. 2007, Am J Sports Med 35:897-906 (from memory).</remarks>
+public sealed record PainRule(PainRuleKind Rule, int Limit, int Rise = 2)
 {
-    /// <summary>True when pain <paramref name="now"/> is over what the rule lets through. Unknown "before" counts as 0.</summary>
+    /// <summary>
+    /// True when pain <paramref name="now"/> is over what the rule lets through. Where it is not known what was before, a value
+    /// as large as the rise counts: the careful reading.
+    /// </summary>
     public bool Exceeded(int? before, int now) =>
-        Rule == PainRuleKind.NoRise ? now > (before ?? 0) : now > Math.Max(Limit, before ?? 0);
+        Rule == PainRuleKind.NoRise ? now >= (before ?? 0) + Rise : now > Limit;
 }
 
 /// <summary>Seconds between work. Common practice.</summary>
@@ -134,6 +140,8 @@ public sealed record StirredUpTable(HighStirred High, ModerateStirred Moderate, 
 /// <param name="HomeAgreesFraction">From this share on the home log stands for one clean visit.</param>
 /// <param name="PlateauVisits">Visits, or <paramref name="PlateauWeeks"/> weeks, without a clear change that ask for another way.</param>
 /// <param name="FaultsInARow">Broken reps in a row that stop a set.</param>
+/// <param name="NextDayRise">Points above the reference pain on the morning after that take back what was raised.</param>
+/// <param name="FaultCapFraction">From this share of broken reps on, where no cue fixes it, the exercise is eased.</param>
 public sealed record Policy(
     string Id,
     int Version,
@@ -155,7 +163,6 @@ public sealed record Policy(
     double SettleHours,
     int AwayDays,
     double WeeklyGrowth,
-    int PainStopSets,
     double WeakerExtraFraction,
     int TrialsPerSide,
     int RungsUpAtOnce,
@@ -179,6 +186,9 @@ public sealed record Policy(
     int FaultsInARow = 2
 )
 {
+    /// <summary>Thresholds of the rules that keep on the safe side.</summary>
+    public Judgement Judgement { get; init; } = new();
+
     /// <summary>Rungs of one school are closed to the others: the rounded reach and the rolled bridge.</summary>
     public bool Closes(Rung rung) =>
         rung.Features.Contains(Rung.RoundedFeature) && SpinalStrategy != StrategyRule.Rounded

@@ -48,6 +48,12 @@ public sealed record PracticeLibrary(
     /// <summary>Worked out when first asked for.</summary>
     public DemandTable Demands => LazyInitializer.EnsureInitialized(ref demands, () => new DemandTable(this));
 
+    private SettingLoads? settings;
+
+    /// <summary>What rungs ask over a shorter range, at another height, under a load.</summary>
+    public SettingLoads Settings =>
+        LazyInitializer.EnsureInitialized(ref settings, () => new SettingLoads(this));
+
     /// <summary>What a rung asks of each direction, as shares of the hardest screened rung.</summary>
     public IReadOnlyList<Demand> DemandsOf(Rung rung) => Demands.SharesOf(rung.Id);
 
@@ -73,6 +79,9 @@ public sealed record PracticeLibrary(
 
     /// <summary>A task of a screen, the single rungs ("rung-B5") among them; none for no id or an unknown one.</summary>
     public ScreenTask? FindTask(string? id) => id is null ? null : tasks.GetValueOrDefault(id);
+
+    /// <summary>What is taken to be at hand where nobody asked: the first piece, a mat.</summary>
+    public IReadOnlyList<string> MatOnly => [Equipment[0].Id];
 
     /// <summary>The ladders whose rungs are trained: all but the tests.</summary>
     public IEnumerable<Ladder> TrainedLadders => Ladders.Where(ladder => ladder.Trained);

@@ -43,6 +43,7 @@ public sealed record DoseLimit(double? Hold = null, double? Seconds = null)
 /// <param name="When">Options of the precaution it holds for; none: for all of them.</param>
 /// <param name="Beyond">It holds only for more than this dose; none: for any dose.</param>
 /// <param name="WorkingSide">The side the precaution names is the only one that is trained.</param>
+/// <param name="InAll">Of a position: seconds of work in it over the whole plan.</param>
 public sealed record PrecautionRule(
     PrecautionEffect Effect,
     string Words,
@@ -59,7 +60,8 @@ public sealed record PrecautionRule(
     string? Unless = null,
     IReadOnlyList<string>? When = null,
     DoseLimit? Beyond = null,
-    bool WorkingSide = false
+    bool WorkingSide = false,
+    double? InAll = null
 )
 {
     public bool Concerns(Rung rung, Ladder ladder) =>
@@ -97,4 +99,11 @@ public sealed record Precaution(
 /// <summary>A finding that stops the session until a practitioner has recorded what was done.</summary>
 /// <param name="SameDay">Send on the same day.</param>
 /// <param name="LaterVisits">Asked from the second visit on: it tells of a change.</param>
-public sealed record DangerSign(string Id, string Words, bool SameDay, bool LaterVisits = false);
+/// <param name="Emergency">Stop, and emergency care.</param>
+public sealed record DangerSign(
+    string Id,
+    string Words,
+    bool SameDay,
+    bool LaterVisits = false,
+    bool Emergency = false
+);

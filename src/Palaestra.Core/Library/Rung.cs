@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Palaestra.Core.Body;
 using Palaestra.Core.Visits;
 
@@ -40,6 +41,8 @@ public sealed record Ease(OneChange Change, string Words, string? To = null);
 /// <param name="After">In a clinic's own file: the rung it follows; none: at the end, or in the place of the rung it replaces.</param>
 /// <param name="Endurance">The one long hold of the endurance school that grants the next rung; none: it has none.</param>
 /// <param name="Eases">What makes it easier within a session, beside range and seconds. Common practice.</param>
+/// <param name="Heights">Heights of the surface it can be done at, metres, the easiest (highest) first; none: as drawn.</param>
+/// <param name="Loads">Kilograms it is loaded with, the lightest first. <paramref name="Banded"/>: it has a band, light to strong.</param>
 /// <param name="Features">Properties that precautions look for, such as <c>hands-flat</c>.</param>
 public sealed record Rung(
     string Id,
@@ -66,12 +69,29 @@ public sealed record Rung(
     IReadOnlyDictionary<string, FaultKind>? FaultKinds = null,
     string? After = null,
     Dose? Endurance = null,
-    IReadOnlyList<Ease>? Eases = null
+    IReadOnlyList<Ease>? Eases = null,
+    IReadOnlyList<double>? Heights = null,
+    IReadOnlyList<double>? Loads = null,
+    bool Banded = false
 )
 {
+    /// <summary>Holds do not grow beyond the policy's seconds while the back is not calm.</summary>
+    public const string ShortHoldsFeature = "short-holds-while-sore";
+
+    /// <summary>Something moves: it is not only held.</summary>
+    [JsonIgnore]
+    public bool Moves => Poses.Path.Distinct().Count() > 1;
+
+    /// <summary>It can be done less far. A circle cannot: a smaller one is another rung.</summary>
+    [JsonIgnore]
+    public bool HasRange => Poses.Start != Poses.End;
+
     /// <summary>Features the rules themselves look for: rungs that teach a position, and the one that joins breath and switch-on.</summary>
     public const string NeutralFeature = "neutral";
     public const string SwitchOnFeature = "switch-on";
+
+    /// <summary>How the positions on two feet begin.</summary>
+    public const string Standing = "standing";
 
     /// <summary>Features that belong to a school: held rounded, and rolled bone by bone.</summary>
     public const string RoundedFeature = "rounded-reach";

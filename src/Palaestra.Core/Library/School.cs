@@ -36,7 +36,18 @@ public sealed record SchoolGroup(string Name, IReadOnlyList<SchoolChoice> Choice
 
 /// <summary>What a client wants to do again, and the ladders that lead there.</summary>
 /// <param name="Such">Examples, in a few words.</param>
-public sealed record Goal(string Id, string Name, string Such, IReadOnlyList<string> Ladders);
+/// <param name="Positions">Positions in which it is served: of the goal itself; none: any.</param>
+public sealed record Goal(
+    string Id,
+    string Name,
+    string Such,
+    IReadOnlyList<string> Ladders,
+    IReadOnlyList<string>? Positions = null
+)
+{
+    /// <summary>Whether a rung is done in the position of the goal.</summary>
+    public bool Fits(Rung rung) => Positions is null || Positions.Contains(rung.Position);
+}
 
 /// <summary>Something a rung needs. <paramref name="Common"/>: most homes have it.</summary>
 public sealed record Equipment(string Id, string Name, bool Common);

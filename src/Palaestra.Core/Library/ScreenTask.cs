@@ -31,6 +31,20 @@ public sealed record TaskVariant(string Id, string Name);
 /// <summary>A place a task can be done at, with the rung that is drawn and set up there.</summary>
 public sealed record TaskSurface(string Id, string Name, string Rung);
 
+/// <summary>What a task says of a ladder that was not climbed.</summary>
+/// <param name="Failed">The rung to train where it gave way; <paramref name="Clean"/>: where it was clean, none: it says nothing upward.</param>
+/// <param name="Rung">The rung of the task it holds for; none: any.</param>
+/// <param name="On">Whether the side that is trained is the task's or the other one.</param>
+/// <param name="From">Clean seconds from which it counts as clean; none: the target.</param>
+public sealed record TaskFeed(
+    string Ladder,
+    string Failed,
+    string? Clean = null,
+    string? Rung = null,
+    OnSide On = OnSide.Task,
+    double? From = null
+);
+
 /// <summary>One task of a screen: either the climb of a ladder or one rung looked at for itself.</summary>
 /// <param name="Tells">The question it answers, in a sentence.</param>
 /// <param name="Ladder">The ladder it climbs to its entry rung. <paramref name="Rung"/>: or the rung it looks at; exactly one is given.</param>
@@ -43,6 +57,7 @@ public sealed record TaskSurface(string Id, string Name, string Rung);
 /// <param name="OnlyWhenCalm">Not proposed when easily stirred up. <paramref name="Tires"/>: comes late, what follows would suffer.</param>
 /// <param name="Caution">Said before it starts.</param>
 /// <param name="Loads">Loads to choose from, kilograms, lightest first.</param>
+/// <param name="Feeds">What it says of ladders that were not climbed.</param>
 /// <param name="Stops">Angles to tap, degrees, smallest first.</param>
 public sealed record ScreenTask(
     string Id,
@@ -63,7 +78,8 @@ public sealed record ScreenTask(
     IReadOnlyList<string>? Points = null,
     bool OnlyWhenCalm = false,
     bool Tires = false,
-    string? Caution = null
+    string? Caution = null,
+    IReadOnlyList<TaskFeed>? Feeds = null
 )
 {
     /// <summary>Tasks made of a single rung, so that any exercise can be a screen, have ids that begin so.</summary>

@@ -60,6 +60,19 @@ public static class Sectors
         };
     }
 
+    /// <summary>
+    /// The sectors a direction means in a task; a sided direction in a task without sides means both of its sectors: both
+    /// sides work together. Empty for <see cref="Direction.None"/>.
+    /// </summary>
+    public static IReadOnlyList<Sector> All(Direction direction, OnSide on, Side taskSide) =>
+        taskSide != Side.Both || direction is Direction.Front or Direction.Back
+            ? Of(direction, on, taskSide) is { } one
+                ? [one]
+                : []
+            : [
+                .. new[] { Of(direction, on, Side.Left), Of(direction, on, Side.Right) }.OfType<Sector>(),
+            ];
+
     /// <summary>The same direction on the other side; front and back have none and answer themselves.</summary>
     public static Sector Mirror(this Sector sector) =>
         sector switch

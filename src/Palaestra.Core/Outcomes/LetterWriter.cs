@@ -14,6 +14,8 @@ public sealed record DatedFindings(DateOnly Day, ScreenFindings Findings);
 /// <summary>What a letter is written from: the record, and nothing else.</summary>
 /// <param name="Precautions">In words. <paramref name="DangerSigns"/>: what was reported and what was done.</param>
 /// <param name="Decisions">Everything that was decided, the earliest first.</param>
+/// <param name="Flares">Visits at which pain was over its reference the day after, in the home log or over the weeks.</param>
+/// <param name="Sessions">Pain over each session. <paramref name="FlagsAsked"/>: visits at which the red flags were asked about.</param>
 /// <param name="HomeShare">Home work done of what was planned, where it was written down; none where it never was.</param>
 public sealed record LetterInput(
     string ClientName,
@@ -31,10 +33,12 @@ public sealed record LetterInput(
     Plan? Plan,
     IReadOnlyList<Performance> Work,
     IReadOnlyList<Decision> Decisions,
-    IReadOnlyList<CheckIn> CheckIns,
+    int Flares,
     double? HomeShare,
     IReadOnlyList<OutcomeSeries> Outcomes,
-    Policy Policy
+    Policy Policy,
+    IReadOnlyList<SessionPain>? Sessions = null,
+    int FlagsAsked = 0
 );
 
 /// <summary>
@@ -53,7 +57,7 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
                     new LetterPart("The problem", [.. Problem()]),
                     new LetterPart("What the screens showed", [.. Screens()]),
                     new LetterPart("What was done", [.. Done()]),
-                    new LetterPart("Where they stand", [.. Stand()]),
+                    new LetterPart("Current status", [.. Stand()]),
                     new LetterPart("Advice", [.. Advice()]),
                 }.Where(part => part.Paragraphs.Count > 0),
             ]
@@ -62,15 +66,24 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
     private IEnumerable<string> Problem()
     {
         var pain = input.AtFirst.Pain;
-        yield return $"First seen on {Day(input.OpenedOn)}: {Lower(Sentence(input.Complaint))} Pain then was {pain.Now} of 10, usually {pain.Usual}, at worst {pain.Worst}; stirred up, it took {Number(input.AtFirst.SettleHours)} h to settle{(input.AtFirst.WakesAtNight ? ", and it woke them at night" : "")}.";
+        yield return $"First seen on {Day(input.OpenedOn)}: {Lower(Sentence(input.Complaint))} Pain then was {pain.Now} of 10, usually {pain.Usual}, at worst {pain.Worst}; once raised, it settled {Settled(input.AtFirst.SettleHours)}{(input.AtFirst.WakesAtNight ? ", and it woke them at night" : "")}.";
         if (input.Precautions.Count > 0)
         {
             yield return $"Precautions: {string.Join("; ", input.Precautions)}.";
         }
-        yield return input.DangerSigns.Count > 0
-            ? string.Join(" ", input.DangerSigns)
-            : "No danger sign was reported.";
+        yield return input.DangerSigns.Count > 0 ? string.Join(" ", input.DangerSigns)
+            : input.FlagsAsked == 0 ? "Red flags not recorded."
+            : input.FlagsAsked < input.Visits
+                ? $"No red flags identified at the {Count(input.FlagsAsked, "visit")} at which they were asked about; not recorded at the others."
+            : "No red flags identified; asked at each visit.";
     }
+
+    /// <summary>Never more precise than what was asked.</summary>
+    private static string Settled(double hours) =>
+        hours <= 1 ? "within an hour"
+        : hours <= 12 ? "the same day"
+        : hours <= 24 ? "by the next morning"
+        : "after more than a day";
 
     private IEnumerable<string> Screens()
     {
@@ -89,11 +102,11 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
         var worse = Told(changes, ChangeVerdict.Worse);
         if (better.Count > 0)
         {
-            yield return $"Better by more than two measurements of the same thing would differ: {string.Join("; ", better)}.";
+            yield return $"Improved beyond measurement error: {string.Join("; ", better)}.";
         }
         if (worse.Count > 0)
         {
-            yield return $"Worse by more than that: {string.Join("; ", worse)}.";
+            yield return $"Worse beyond measurement error: {string.Join("; ", worse)}.";
         }
         var same = changes.Count(c => c.Verdict == ChangeVerdict.NoClearChange);
         if (same > 0)
@@ -166,19 +179,38 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
         {
             yield return $"{Count(ups, "exercise")} moved up a level, {eased} had to be eased at some time. The rule: {Lower(input.Policy.Name)}.";
         }
-        var flares = input.CheckIns.Count(c =>
-            c.NextDayPain - c.UsualPain >= input.Policy.NextDayRise
-            || c.SettledHours > input.Policy.SettleHours
-        );
-        if (flares > 0)
+        if (input.Flares > 0)
         {
-            yield return $"It was stirred up beyond the limit after {Count(flares, "visit")}; the work was eased then.";
+            yield return $"Pain was still up the next day or had risen over the weeks at {Count(input.Flares, "visit")}; what had been raised was taken back then.";
+        }
+        if (SessionWords() is { } sessions)
+        {
+            yield return sessions;
         }
         var sides = CleanWork.BySide(input.Work);
         if (sides.Count > 1)
         {
             yield return $"The clean work of the sides differed by {sides[0].DifferencePercent:0} % at the first session and by {sides[^1].DifferencePercent:0} % at the last; under {input.Policy.EvenPercent:0} % counts as even.";
         }
+    }
+
+    /// <summary>Peak pain of the sessions, and those in which it rose; none where it was never told.</summary>
+    private string? SessionWords()
+    {
+        var told = (input.Sessions ?? []).Where(s => s.Peak is not null).ToList();
+        if (told.Count == 0)
+        {
+            return null;
+        }
+        var rose = told.Where(s => s.Peak - s.Start >= input.Policy.Pain.Rise).ToList();
+        var legs = told.SelectMany(s => s.Legs ?? []).Select(l => l.Side.Word()).Distinct().ToList();
+        var peak = $"Peak pain in the sessions was {told.Max(s => s.Peak)} of 10.";
+        var rises = rose.Count == 0
+            ? ""
+            : $" It rose in {Count(rose.Count, "session")}: {string.Join("; ", rose.Select(s => $"{Day(s.Date)}, from {s.Start} to {s.Peak}{(s.End is { } end ? $", {end} at the end" : "")}"))}.";
+        return peak
+            + rises
+            + (legs.Count > 0 ? $" Pain moved further down the {string.Join(" and ", legs)} leg in a session." : "");
     }
 
     private IEnumerable<string> Stand()
@@ -204,7 +236,7 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
     {
         if (input.Plan is { Items.Count: > 0 })
         {
-            yield return $"To go on with the present plan and to be looked at again after {Count(input.Policy.ReviewWeeks, "week")}. {library.Cautions.NoPain}";
+            yield return $"Continue the current plan; review in {Count(input.Policy.ReviewWeeks, "week")}. {library.Cautions.NoPain}";
         }
         yield return library.Cautions.SeenAtOnce;
     }

@@ -8,7 +8,8 @@ namespace Palaestra.Core.Planning;
 /// <param name="Why">What allows it: P-ENTRY, P-SHOWN, P-FIRST, P-FALLBACK or P-BASE, and P-SORE-LOW beside it.</param>
 /// <param name="Highest">The highest of its ladder that may.</param>
 /// <param name="Weaker">The side that needs more; none when even.</param>
-/// <param name="Basic">Neutral or switch-on.</param>
+/// <param name="Basic">Neutral or activation.</param>
+/// <param name="Ranges">By side, the share of the movement that was clean; none: all of it.</param>
 internal sealed record Candidate(
     Ladder Ladder,
     Rung Rung,
@@ -16,9 +17,13 @@ internal sealed record Candidate(
     bool Highest,
     Side? Weaker,
     bool Basic,
-    Allowance Allowance
+    Allowance Allowance,
+    IReadOnlyDictionary<Side, double>? Ranges = null
 )
 {
+    /// <summary>Share of the movement a side was seen clean over.</summary>
+    public double RangeOf(Side side) => Ranges?.GetValueOrDefault(side, 1) ?? 1;
+
     /// <summary>The sides it is trained on: as the rung has them, or the one a precaution wants to work.</summary>
     public IReadOnlyList<Side> Sides =>
         Allowance.WorkingSide is { } only && Rung.Sides == RungSides.Each ? [only] : Rung.TaskSides;
@@ -37,21 +42,38 @@ internal sealed record Candidate(
         Ladder ladder,
         IReadOnlyList<RungSearch> searches,
         ScreenFindings findings,
-        Policy policy
+        Policy policy,
+        PracticeLibrary library
     )
     {
-        var left = searches.FirstOrDefault(s => s.Side == Side.Left)?.EntryRungId;
-        var right = searches.FirstOrDefault(s => s.Side == Side.Right)?.EntryRungId;
-        if (left is not null && right is not null && left != right)
+        (int Rung, double Range)? At(Side side) =>
+            searches.FirstOrDefault(s => s.Side == side) is { EntryRungId: { } id } search
+                ? (ladder.IndexOf(id), search.Range)
+                : null;
+        if (At(Side.Left) is { } left && At(Side.Right) is { } right && left != right)
         {
-            return ladder.IndexOf(left) < ladder.IndexOf(right) ? Side.Left : Side.Right;
+            return left.CompareTo(right) < 0 ? Side.Left : Side.Right;
         }
         return findings
-            .Tasks.Where(task => ladder.IndexOf(task.RungId) >= 0 && task.Weaker is not null)
-            .Where(task => task.DifferencePercent >= policy.EvenPercent)
-            .OrderByDescending(task => task.DifferencePercent)
-            .ThenBy(task => task.RungId, StringComparer.Ordinal)
-            .Select(task => task.Weaker)
+            .Tasks.Where(task => task.Weaker is not null && task.DifferencePercent >= policy.EvenPercent)
+            .Select(task => (Task: task, Side: WeakerHere(ladder, task, library)))
+            .Where(pair => pair.Side is not null)
+            .OrderByDescending(pair => pair.Task.DifferencePercent)
+            .ThenBy(pair => pair.Task.RungId, StringComparer.Ordinal)
+            .Select(pair => pair.Side)
             .FirstOrDefault();
+    }
+
+    /// <summary>The weaker side as this ladder names its sides: of a task on it, or of one that tells of it.</summary>
+    private static Side? WeakerHere(Ladder ladder, TaskFinding task, PracticeLibrary library)
+    {
+        if (ladder.IndexOf(task.RungId) >= 0)
+        {
+            return task.Weaker;
+        }
+        var feed = library.FindTask(task.TaskId)?.Feeds?.FirstOrDefault(f => f.Ladder == ladder.Id);
+        return feed is null ? null
+            : feed.On == OnSide.Task ? task.Weaker
+            : task.Weaker?.Other();
     }
 }

@@ -38,10 +38,13 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
             .Findings.Entries.Where(entry => entry.LadderId == ladder.Id && entry.TrialIds.Count > 0)
             .OrderBy(entry => entry.Side)
             .ToList();
-        var (top, why) = searches.Count > 0 ? Entry(ladder, searches) : Untried(ladder);
+        // Left before anything was clean, and before it was bracketed: as good as not climbed.
+        var tried = searches.Count > 0 && !searches.All(s => s is { Finished: false, EntryRungId: null });
+        var (top, why) = tried ? Entry(ladder, searches) : Untried(ladder);
         var open = ladder
             .Rungs.Take(top + 1)
             .Where(rung => WhyNot(rung) is null && !input.Left(rung.Id))
+            .Where(rung => tried || !Cautioned(rung))
             .ToList();
         if (open.Count == 0)
         {
@@ -49,10 +52,10 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
             {
                 yield return fallback;
             }
-            left.Add(LeftOut(ladder, top, searches.Count > 0));
+            left.Add(LeftOut(ladder, top, tried));
             yield break;
         }
-        var weaker = Candidate.WeakerOf(ladder, searches, input.Findings, policy);
+        var weaker = Candidate.WeakerOf(ladder, searches, input.Findings, policy, library);
         for (var i = open.Count - 1; i >= 0; i--)
         {
             var highest = i == open.Count - 1;
@@ -67,9 +70,37 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
                 highest,
                 weaker,
                 false,
-                AllowanceOf(open[i])
+                AllowanceOf(open[i]),
+                highest && ladder.IndexOf(open[i].Id) == top ? RangesOf(searches, open[i]) : null
             );
         }
+    }
+
+    /// <summary>The range seen clean on each side, where that rung is the side's own entry; the whole elsewhere.</summary>
+    private static Dictionary<Side, double>? RangesOf(List<RungSearch> searches, Rung rung)
+    {
+        var shorter = searches.Where(s => s.EntryRungId == rung.Id && s.Range < 1).ToList();
+        return shorter.Count == 0
+            ? null
+            : rung.TaskSides.ToDictionary(
+                side => side,
+                side =>
+                    shorter.Where(s => side == Side.Both || s.Side == side || s.Side == Side.Both)
+                        .Select(s => s.Range)
+                        .DefaultIfEmpty(1)
+                        .Min()
+            );
+    }
+
+    /// <summary>
+    /// What was not screened carries no feature that a precaution cautions, nor one that waits while the back is sore; the
+    /// first rungs that a precaution prefers stay, with their change.
+    /// </summary>
+    private bool Cautioned(Rung rung)
+    {
+        var allowance = AllowanceOf(rung);
+        return rung.Features.Any(policy.Sore.Avoids.Contains)
+            || (allowance.Cautions.Any(note => note.OfFeature) && !allowance.Preferred);
     }
 
     /// <summary>In the same position with less to fetch.</summary>
@@ -88,20 +119,34 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
         {
             return (-1, []);
         }
-        var lowest = searches.MinBy(search => ladder.IndexOf(search.EntryRungId!))!;
+        var lowest = searches
+            .OrderBy(search => ladder.IndexOf(search.EntryRungId!))
+            .ThenBy(search => search.Range)
+            .First();
         var top = ladder.IndexOf(lowest.EntryRungId!);
-        var why = new List<Reason> { new("P-ENTRY", $"Entry rung: {ladder.Rungs[top].Name}. {lowest.Why}") };
+        var unfinished = lowest.Finished ? "" : " The climb was not finished.";
+        var why = new List<Reason>
+        {
+            new("P-ENTRY", $"Entry level: {ladder.Rungs[top].Name}. {lowest.Why}{unfinished}"),
+        };
         if (level == StirredUp.High && top > LowerThird(ladder))
         {
             top = LowerThird(ladder);
-            why.Add(new("P-SORE-LOW", "Easily stirred up: no higher than the lower third of the ladder."));
+            why.Add(new("P-SORE-LOW", "High irritability: no higher than the lower third of the ladder."));
         }
         return (top, why);
     }
 
     private (int Top, List<Reason> Why) Untried(Ladder ladder)
     {
-        var shown = Enumerable.Range(1, LowerThird(ladder)).Where(i => Shown(ladder.Rungs[i])).ToList();
+        // For an irritable client only first rungs of what was not screened.
+        var shown =
+            level == StirredUp.High
+                ? []
+                : Enumerable
+                    .Range(1, LowerThird(ladder))
+                    .Where(i => Shown(ladder.Rungs[i]) && !Cautioned(ladder.Rungs[i]))
+                    .ToList();
         return shown.Count > 0
             ? (
                 shown.Max(),
@@ -158,7 +203,7 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
         new(
             ladder,
             rung,
-            [new("P-BASE", "Neutral and switch-on come before any load.")],
+            [new("P-BASE", "Neutral and activation come before any load.")],
             true,
             null,
             true,
@@ -195,7 +240,7 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
         var allowance = AllowanceOf(rung);
         if (allowance.Barred)
         {
-            return new("P-BARRED", $"barred ({allowance.BarWords}).");
+            return new("P-BARRED", $"contraindicated ({allowance.BarWords}).");
         }
         if (policy.Closes(rung))
         {
@@ -206,7 +251,7 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
             return new("P-SORE", "it waits until the back is calm.");
         }
         return
-            input.Equipment is { } have
+            (input.Equipment ?? library.MatOnly) is var have
             && rung.Equipment.Where(e => !have.Contains(e)).ToList() is { Count: > 0 } missing
             ? new("P-EQUIPMENT", $"needs {string.Join(" and ", missing)}.")
             : null;

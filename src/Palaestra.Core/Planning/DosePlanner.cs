@@ -29,9 +29,19 @@ public static class DosePlanner
                 ),
                 rung.Target
             ),
-            _ => InItsSchool(start, rung, policy),
+            _ => InItsSchool(Training(start, rung), rung, policy),
         };
     }
+
+    /// <summary>Once ten seconds is awareness, not training: a calm back does three of them, as far as the cap has room (P-HOLD-DOSE).</summary>
+    /// <remarks>Common practice.</remarks>
+    private static Dose Training(Dose start, Rung rung) =>
+        start is { Reps: 1, Sets: 1, Hold: > 0 and <= 10 }
+            ? start with
+            {
+                Reps = Math.Min(3, rung.Cap.Reps),
+            }
+            : start;
 
     /// <summary>
     /// Holds of a calm back: as they are; in three shrinking sets, each a quarter shorter, at least one rep (8-6-4,
@@ -89,19 +99,26 @@ public static class DosePlanner
     }
 
     /// <summary>
-    /// The weaker side gets one extra set; when sore, or where the cap has no set left, a quarter more reps
-    /// (the policy's share) instead, and at least one. Never above the rung's cap. Rule P-WEAKER.
+    /// Work for a weaker side as short sets: its clean reps and the share more, at most the share more than the dose; of one
+    /// long hold its seconds likewise, in holds half as long. At least one rep. Rule P-WEAKER.
     /// </summary>
-    /// <remarks>One extra set or 20–30 % more reps: common practice.</remarks>
-    public static Dose ForWeakerSide(Dose dose, Rung rung, StirredUp level, Policy policy)
+    /// <param name="clean">Reps it did clean of the dose, 0 or more; of one hold 1 when it was held.</param>
+    /// <param name="more">Share more, 0 where nothing more is due.</param>
+    /// <remarks>A fifth to a third more, in sets that stay clean: common practice.</remarks>
+    public static Dose ShortSets(Dose dose, int clean, double more, Rung rung, Policy policy)
     {
-        if (level != StirredUp.High && dose.Fewer == 0 && dose.Sets < rung.Cap.Sets)
+        if (dose.TotalReps == 1)
         {
-            return dose with { Sets = dose.Sets + 1 };
+            return dose.Hold >= 2 * Visits.WithinVisit.LeastHold
+                ? dose with { Sets = 2, Hold = Math.Floor(dose.Hold * (1 + more) / 2), Fewer = 0 }
+                : dose;
         }
-        var more = Math.Max(1, (int)Math.Round(dose.Reps * policy.WeakerExtraFraction));
-        var grown = dose with { Reps = Math.Min(rung.Cap.Reps, dose.Reps + more) };
-        return rung.Cap.Covers(grown) ? grown : dose;
+        var most = (int)Math.Floor(dose.TotalReps * (1 + more) + 1e-9);
+        var asked = Math.Clamp((int)Math.Floor(clean * (1 + policy.WeakerExtraFraction) + 1e-9), 1, Math.Max(1, most));
+        var inSet = Math.Max(1, (int)Math.Ceiling(dose.Reps / 2.0));
+        var sets = Math.Clamp((int)Math.Ceiling((double)asked / inSet), 1, Math.Max(1, rung.Cap.Sets));
+        // As even as they go, and never more in all than was asked.
+        return dose with { Reps = Math.Clamp(asked / sets, 1, rung.Cap.Reps), Sets = sets, Fewer = 0 };
     }
 
     private static Dose Bounded(Dose dose, Dose cap) =>

@@ -35,7 +35,7 @@ public static class DoseText
     public static string Rep(Dose dose, Rung rung, Policy policy)
     {
         var held = dose.Hold > 0 ? $"hold {Seconds(dose.Hold)}" : null;
-        if (rung.Poses.Start == rung.Poses.End && held is not null)
+        if (!rung.Moves && held is not null)
         {
             return held;
         }

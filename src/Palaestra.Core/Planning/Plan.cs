@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
@@ -8,24 +9,71 @@ namespace Palaestra.Core.Planning;
 public sealed record Reason(string RuleId, string Words);
 
 /// <summary>The dose of one side of an exercise.</summary>
-/// <param name="Range">Share of the movement that is asked for, <see cref="PlanRange.Least"/> to 1.</param>
-/// <param name="RangeEnds">Where a shorter range ends, in words; none at the full range.</param>
-/// <param name="RangeLoadPercent">
-/// What a shorter range asks for of the full one, in the direction of the ladder; none at the full range, and where that
-/// direction is not asked for.
-/// </param>
-public sealed record SideDose(
-    Side Side,
-    Dose Dose,
-    double Range = 1,
-    string? RangeEnds = null,
-    double? RangeLoadPercent = null
+public sealed record SideDose
+{
+    /// <param name="range">
+    /// Share of the movement that is asked for; where the dose says one too the smaller holds.
+    /// </param>
+    [JsonConstructor]
+    public SideDose(
+        Side side,
+        Dose dose,
+        double range = 1,
+        string? rangeEnds = null,
+        double? rangeLoadPercent = null
+    )
+    {
+        Side = side;
+        Dose = range < dose.Range ? dose with { Range = range } : dose;
+        RangeEnds = rangeEnds;
+        RangeLoadPercent = rangeLoadPercent;
+    }
+
+    public Side Side { get; init; }
+
+    /// <summary>Reps, sets and hold, over the range, at the height and under the load that were held clean.</summary>
+    public Dose Dose { get; init; }
+
+    /// <summary>Share of the movement that is asked for, <see cref="PlanRange.Least"/> to 1: the dose's own.</summary>
+    public double Range => Dose.Range;
+
+    /// <summary>Where a shorter range ends, in words; none at the full range.</summary>
+    public string? RangeEnds { get; init; }
+
+    /// <summary>
+    /// What a shorter range asks for of the full one, in the direction of the ladder; none at the full range, and where that
+    /// direction is not asked for.
+    /// </summary>
+    public double? RangeLoadPercent { get; init; }
+}
+
+/// <summary>Why an exercise is done less, or not at all, for a while.</summary>
+public enum SpellKind
+{
+    /// <summary>It hurt at its lowest: it rests.</summary>
+    Rest,
+
+    /// <summary>Half the sets after a flare.</summary>
+    Half,
+}
+
+/// <summary>A while in which an exercise rests or is halved, and what it goes back to.</summary>
+/// <param name="Until">The last day of it; none: counted in visits. <paramref name="Visits"/>: visits still to come in it.</param>
+/// <param name="RungId">What it goes back to, at <paramref name="Then"/>.</param>
+public sealed record Spell(
+    SpellKind Kind,
+    DateOnly? Until,
+    int? Visits,
+    string RungId,
+    IReadOnlyList<SideDose> Then
 );
 
 /// <summary>One exercise of a plan. Doses stand in the order they are done: the weaker side first.</summary>
 /// <param name="Changes">What to change about it for this client, from cautions.</param>
 /// <param name="Minutes">Time for all sides and sets, rests and set-up included.</param>
 /// <param name="ChangedOn">The day one thing about it was changed because it had stalled: standing still is counted from there.</param>
+/// <param name="Spell">Why it rests or is halved for a while; none: it does not.</param>
+/// <param name="Notes">What stands first on its card and on the home programme: the cue that worked, the set-up to try.</param>
 /// <param name="BarOverride">The practitioner's written reason for a rung that a precaution bars; none otherwise.</param>
 public sealed record PlanItem(
     Guid Id,
@@ -37,8 +85,25 @@ public sealed record PlanItem(
     string Cue,
     double Minutes = 0,
     string? BarOverride = null,
-    DateOnly? ChangedOn = null
-);
+    DateOnly? ChangedOn = null,
+    Spell? Spell = null,
+    IReadOnlyList<string>? Notes = null
+)
+{
+    /// <summary>It stays in the plan and is not done for now.</summary>
+    [JsonIgnore]
+    public bool Resting => Spell is { Kind: SpellKind.Rest };
+
+    /// <summary>As it is to be done on a day: after the last day of halved sets it is as before.</summary>
+    public PlanItem On(DateOnly day) =>
+        Spell is { Kind: SpellKind.Half, Until: { } until } && day > until
+            ? this with
+            {
+                Spell = null,
+                Doses = [.. Doses.Select(d => Spell.Then.FirstOrDefault(then => then.Side == d.Side) ?? d)],
+            }
+            : this;
+}
 
 /// <summary>A rung the client's precautions forbid, and why.</summary>
 public sealed record ForbiddenRung(string RungId, string Why);
@@ -56,13 +121,22 @@ public sealed record Plan(
     string LibraryVersion,
     double TotalMinutes,
     IReadOnlyList<PlanWarning> Warnings
-);
+)
+{
+    /// <summary>As it is to be done on a day, without what rests.</summary>
+    public Plan ToDoOn(DateOnly day) =>
+        this with
+        {
+            Items = [.. Items.Where(item => !item.Resting).Select(item => item.On(day))],
+        };
+}
 
 /// <summary>What a plan is made from.</summary>
 /// <param name="MinutesPerDay">Minutes the client really has, 1 to 90.</param>
 /// <param name="Body">For the load of a shorter range; none: a typical body.</param>
 /// <param name="Goals">What the client wants to do again, by id.</param>
-/// <param name="Equipment">What is at hand, by id; none: everything.</param>
+/// <param name="Equipment">What is at hand, by id; none: it was not asked, and only a mat is taken to be.</param>
+/// <param name="Age">Whole years, 0 to 120; none: not known. Under 16 planks and loads are held back.</param>
 /// <param name="Locked">Exercises that stay as they are.</param>
 /// <param name="LeftOut">Rungs that are not wanted.</param>
 public sealed record PlanInput(
@@ -76,7 +150,8 @@ public sealed record PlanInput(
     IReadOnlyList<string>? Goals = null,
     IReadOnlyList<string>? Equipment = null,
     IReadOnlyList<PlanItem>? Locked = null,
-    IReadOnlyList<string>? LeftOut = null
+    IReadOnlyList<string>? LeftOut = null,
+    int? Age = null
 )
 {
     public const double MinutesMin = 1;

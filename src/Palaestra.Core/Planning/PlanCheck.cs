@@ -75,6 +75,10 @@ public static class PlanCheck
         {
             yield return new($"{at}.dose.sets", $"Sets are between 1 and {SetsMax}.");
         }
+        foreach (var error in DoseCheck.SettingErrors(side.Dose, $"{at}.dose").Where(e => !e.Field.EndsWith(".range", StringComparison.Ordinal)))
+        {
+            yield return error;
+        }
         if (!(side.Range >= PlanRange.Least && side.Range <= 1))
         {
             yield return new($"{at}.range", $"A range is a share of the movement, {PlanRange.Least} to 1.");

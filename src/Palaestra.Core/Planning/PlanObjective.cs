@@ -21,8 +21,8 @@ internal sealed class PlanObjective
     /// <summary>Neutral in a position in which nothing was clean.</summary>
     public const int NeutralFirst = 200 * Point;
 
-    /// <summary>A goal of the client is served.</summary>
-    public const int Goal = 100 * Point;
+    /// <summary>A goal of the client is served in its own position; and something is done standing.</summary>
+    public const int Goal = 450 * Point;
 
     /// <summary>A precaution prefers the rung.</summary>
     public const int Suits = 60 * Point;

@@ -120,7 +120,11 @@ internal sealed class PlanOptions(PlanInput input, StirredUp level, Policy polic
                 ),
             ],
             own,
-            Mask(goals.Select(goal => goal.Ladders.Contains(served))),
+            Mask(
+                goals
+                    .Select(goal => goal.Ladders.Contains(served) && goal.Fits(rung))
+                    .Prepend(!basic && rung.Position.StartsWith(Rung.Standing, StringComparison.Ordinal))
+            ),
             Mask(equipment.Select(piece => rung.Equipment.Contains(piece))),
             Math.Max(0, positions.IndexOf(rung.Position)),
             basic,
@@ -131,17 +135,24 @@ internal sealed class PlanOptions(PlanInput input, StirredUp level, Policy polic
     /// <summary>The weaker side first and with more, within what the precautions let through; the other as usual.</summary>
     private IReadOnlyList<SideDose> Sided(Candidate candidate, Dose dose)
     {
+        SideDose Over(Side side, Dose asked) =>
+            new(side, asked with { Range = Math.Min(asked.Range, candidate.RangeOf(side)) });
         if (candidate.Weaker is not { } weaker || candidate.Sides.Count < 2)
         {
-            return [.. candidate.Sides.Select(side => new SideDose(side, dose))];
+            return [.. candidate.Sides.Select(side => Over(side, dose))];
         }
-        var more = DosePlanner.Within(
-            DosePlanner.ForWeakerSide(dose, candidate.Rung, level, policy),
-            candidate.Allowance.Limit,
+        var extra = DosePlanner.ShortSets(
+            dose,
+            dose.TotalReps,
+            policy.WeakerExtraFraction,
             candidate.Rung,
             policy
         );
-        return [new(weaker, more), new(weaker.Other(), dose)];
+        var more =
+            extra.Seconds(1) > dose.Seconds(1)
+                ? DosePlanner.Within(extra, candidate.Allowance.Limit, candidate.Rung, policy)
+                : dose;
+        return [Over(weaker, more), Over(weaker.Other(), dose)];
     }
 
     /// <summary>It was climbed, and every direction it asks for, if any, was held all but what still counts as even.</summary>

@@ -8,7 +8,7 @@ namespace Palaestra.Core.Planning;
 public static class PlanRange
 {
     /// <summary>Less than this of a movement is not the exercise any more. Our own.</summary>
-    public const double Least = 0.2;
+    public const double Least = Screening.RungFinder.LeastRange;
 
     /// <summary>As far as the cautions leave, with the words for it (P-RANGE).</summary>
     public static SideDose Cautious(
@@ -20,7 +20,8 @@ public static class PlanRange
     )
     {
         var range = Allowance.Of(library, profile.Precautions, rung, dose.Side).Range;
-        return Worded(dose with { Range = Math.Max(Least, range) }, rung, body, library);
+        var share = Math.Min(dose.Range, Math.Max(Least, range));
+        return Worded(dose with { Dose = dose.Dose with { Range = share } }, rung, body, library);
     }
 
     /// <summary>The dose with the words and the share of load that fit its range.</summary>

@@ -16,6 +16,11 @@ public static class PlanTime
         var total = 0.0;
         foreach (var item in plan.Items)
         {
+            if (item.Resting)
+            {
+                items.Add(item with { Minutes = 0 });
+                continue;
+            }
             var rung = library.Rung(item.RungId);
             var seconds = Seconds(item.Doses, rung, policy);
             if (position is not null && position != rung.Position)

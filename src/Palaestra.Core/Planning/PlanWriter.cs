@@ -65,7 +65,9 @@ internal sealed class PlanWriter(
             yield return MainPurpose(candidate);
         }
         var served = library.Goals.Where(goal => goal.Ladders.Contains(candidate.Ladder.Id));
-        foreach (var goal in served.Where(goal => input.Goals?.Contains(goal.Id) == true))
+        foreach (
+            var goal in served.Where(goal => input.Goals?.Contains(goal.Id) == true && goal.Fits(candidate.Rung))
+        )
         {
             yield return new("P-GOAL", $"Leads to what the client wants: {goal.Name.ToLowerInvariant()}.");
         }
@@ -183,8 +185,8 @@ internal sealed class PlanWriter(
     private string DoseWords(Dose dose) =>
         level switch
         {
-            StirredUp.High => $"Easily stirred up: few reps, short holds ({dose.Words()}).",
-            StirredUp.Moderate => $"Moderately stirred up: {dose.Words()}.",
+            StirredUp.High => $"High irritability: few reps, short holds ({dose.Words()}).",
+            StirredUp.Moderate => $"Moderate irritability: {dose.Words()}.",
             _ => $"Calm: the rung's own start, {dose.Words()}.",
         };
 
@@ -194,7 +196,7 @@ internal sealed class PlanWriter(
         if (candidate.Basic)
         {
             return candidate.Rung.Features.Contains(Rung.SwitchOnFeature)
-                ? "switching the trunk on while breathing"
+                ? "activating the trunk while breathing"
                 : "finding neutral before any load";
         }
         var main = library

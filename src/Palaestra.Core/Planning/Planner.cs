@@ -12,12 +12,19 @@ public static class Planner
     /// <summary>Minutes by which the other proposals differ.</summary>
     private const double Five = 5;
 
-    public static PlanProposal Propose(PlanInput input, PracticeLibrary library, Func<Guid> newId)
+    public static PlanProposal Propose(PlanInput asked, PracticeLibrary library, Func<Guid> newId)
     {
-        var policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
+        var policy = library.FindPolicy(asked.PolicyId) ?? library.DefaultPolicy;
+        var input = asked with { Profile = Young.Told(asked.Profile, asked.Age, library) };
         var level = StirredUpLevel.Of(input.Profile, policy);
         var (all, objective, left) = Weigh(input, level, policy, library);
         var (best, second) = Search(all, objective, input.MinutesPerDay, policy);
+        // The spells on the back are counted over the plan: one of its exercises is let go until they fit.
+        while (best is not null && SpellAccount.TooLong(best, input.Profile, policy, library) is { } over)
+        {
+            all.Remove(over);
+            (best, second) = Search(all, objective, input.MinutesPerDay, policy);
+        }
         var nearest = best ?? Nearest(all, policy);
         var writer = new PlanWriter(input, level, policy, library, newId);
         var plan = writer.Plan(nearest?.Options ?? []);
@@ -51,7 +58,10 @@ public static class Planner
                 Search(all, objective, input.MinutesPerDay + Five, policy, false).Best,
                 input.MinutesPerDay + Five
             ),
-            PlanWords.Notes(input, best, nearest, all, policy, library)
+            [
+                .. PlanWords.Notes(input, best, nearest, all, policy, library),
+                .. PlanCautions.Notes(input, library),
+            ]
         );
     }
 

@@ -18,44 +18,73 @@ internal static class AdvanceRules
         {
             return null;
         }
-        var (leftMet, rightMet) = (left.Meets(c.Goal), right.Meets(c.Goal));
+        var (leftMet, rightMet) = (c.Meets(left), c.Meets(right));
         if (leftMet == rightMet)
         {
             return null;
         }
         var weaker = leftMet ? Side.Right : Side.Left;
+        var mine = leftMet ? right : left;
         var evidence = new List<string>
         {
-            $"The {weaker.Other().Word()} meets the target, the {weaker.Word()} does not ({DecisionCase.DoneWords(leftMet ? right : left)}).",
+            $"The {weaker.Other().Word()} meets the target, the {weaker.Word()} does not ({DecisionCase.DoneWords(mine)}).",
             "The rung is held for both.",
         };
         if (c.Side != weaker)
         {
             return c.Stay("D-ONE-SIDE", evidence);
         }
-        if (c.Today(c.Side) is { PainSets: > 0 })
+        if (c.Clean(mine))
         {
-            return c.Stay("D-ONE-SIDE", [.. evidence, "No extra work for a side that hurt."]);
+            // Clean below the target: it builds like any other.
+            return null;
         }
-        var extra = ExtraWork(c);
-        return extra == c.Dose
-            ? c.Stay("D-ONE-SIDE", evidence)
+        if (NoExtra(c, mine) is { } no)
+        {
+            return c.Stay("D-ONE-SIDE", [.. evidence, no]);
+        }
+        var extra = ExtraWork(c, mine);
+        return extra.TotalReps == c.Dose.TotalReps && extra.Sets == c.Dose.Sets ? c.Stay("D-ONE-SIDE", evidence)
+            : extra.Seconds(c.Rung.MoveSeconds) > c.Dose.Seconds(c.Rung.MoveSeconds)
+                ? c.Make(
+                    Outcome.Add,
+                    "D-ONE-SIDE",
+                    c.Rung,
+                    extra,
+                    [.. evidence, $"Extra work for the weaker side, in short sets: {extra.Words()}."]
+                )
             : c.Make(
-                Outcome.Add,
+                Outcome.Stay,
                 "D-ONE-SIDE",
                 c.Rung,
                 extra,
-                [.. evidence, "Extra work for the weaker side."]
+                [.. evidence, $"In short sets, so that more of it is clean: {extra.Words()}."]
             );
     }
 
-    private static Dose ExtraWork(DecisionCase c)
+    /// <summary>No extra work for a side that hurt, was exhausted or did nothing.</summary>
+    private static string? NoExtra(DecisionCase c, Performance done) =>
+        c.PainSets(done) > 0 || done.Sets.Any(set => set.EndedForPain) ? "No extra work for a side that hurt."
+        : done.Effort >= c.Judgement.ExhaustedEffort ? $"No extra work: effort {done.Effort} of 10."
+        : done.AllCleanReps == 0 ? "No extra work for a side that did nothing clean."
+        : null;
+
+    /// <summary>
+    /// A quarter more than was clean, never over a quarter more than was prescribed, in sets half as long; where over half
+    /// was broken not more than prescribed. Once it has more than the other side it keeps that.
+    /// </summary>
+    private static Dose ExtraWork(DecisionCase c, Performance done)
     {
         var other = c.Item.Doses.First(d => d.Side == c.Side.Other()).Dose;
-        // Once the weaker side already has more than the other, it keeps its extra and gets no further one.
         return c.Dose.TotalReps > other.TotalReps
             ? c.Dose
-            : DosePlanner.ForWeakerSide(c.Dose, c.Rung, c.Level, c.Policy);
+            : DosePlanner.ShortSets(
+                c.Dose,
+                done.AllCleanReps,
+                done.BreakingReps * 2 > done.Tried ? 0 : c.Policy.WeakerExtraFraction,
+                c.Rung,
+                c.Policy
+            );
     }
 
     public static Decision? Master(DecisionCase c)
@@ -77,13 +106,35 @@ internal static class AdvanceRules
         {
             evidence.Add($"Effort {effort} of 10.");
         }
+        if (c.HarderSetting() is { } setting)
+        {
+            return Up(c, Outcome.Add, c.Rung, setting, evidence);
+        }
         if (c.Above is not { } higher)
         {
-            return c.Stay("D-MASTER", [.. evidence, "No higher rung is open."]);
+            return c.Stay("D-MASTER", [.. evidence, "The top level that is open."]) with { Todo = TopWords };
         }
         return WaitsForTheMap(c, higher) is { } wait
             ? c.Stay("D-CALENDAR", [.. evidence, wait])
-            : c.Make(Outcome.StepUp, "D-MASTER", higher, c.StartOf(higher), evidence);
+            : Up(c, Outcome.StepUp, higher, c.StartOf(higher), evidence);
+    }
+
+    private const string TopWords =
+        "Nothing harder is open here: add load, go to another ladder, to the movement itself that the client wants, or discharge.";
+
+    /// <summary>Says by how much the load rises; a rise above the policy's share is tried with one set first.</summary>
+    private static Decision Up(DecisionCase c, Outcome outcome, Rung rung, Dose dose, List<string> evidence)
+    {
+        var more = Steps.LoadMore(c, rung, dose);
+        if (more is { } share)
+        {
+            evidence.Add($"The load {(share < 0 ? "falls" : "rises")} by {Math.Abs(share):P0} in the direction of its ladder.");
+        }
+        var steep = more > c.Judgement.ProbeGrowth + 1e-9;
+        return c.Make(outcome, "D-MASTER", rung, steep ? dose with { Sets = 1, Fewer = 0 } : dose, evidence) with
+        {
+            Todo = steep ? "Much more load at once: try one set, watched, at the end and warm." : null,
+        };
     }
 
     /// <summary>The calendar school asks for one clean visit and waits for its week; all others for the policy's visits.</summary>
@@ -106,14 +157,16 @@ internal static class AdvanceRules
         {
             return 0;
         }
-        var met = c.History(side).TakeWhile(done => done.Meets(c.Goal)).Count();
+        var met = c.History(side).TakeWhile(c.Meets).Count();
         return c.Returned ? Math.Min(met, 1) : met;
     }
 
     private static bool HomeAgrees(DecisionCase c, Side side) =>
         c.Home(side) is { Share: { } share } home
         && share >= c.Policy.HomeAgreesFraction
-        && !c.Policy.Pain.Exceeded(c.Input.CheckIn.UsualPain, home.WorstPain ?? 0);
+        && !c.Day.HomeMild
+        && home.WorstPain is { } worst
+        && !c.Policy.Pain.Exceeded(c.Day.Reference.Value, worst);
 
     private static string MetWords(DecisionCase c)
     {
@@ -147,11 +200,11 @@ internal static class AdvanceRules
 
     public static Decision? Build(DecisionCase c)
     {
-        if (c.Today(c.Side) is not { AllClean: true } today || today.Meets(c.Goal))
+        if (c.Today(c.Side) is not { } today || !c.Clean(today) || c.Meets(today))
         {
             return null;
         }
-        var clean = $"All {today.CleanReps} clean; target {c.Goal.Words()}.";
+        var clean = $"{(today.AllClean ? "All " : "")}{DecisionCase.DoneWords(today)}; target {c.Goal.Words()}.";
         if (c.Sides.Any(side => c.Today(side) is null))
         {
             return c.Stay(
@@ -169,7 +222,7 @@ internal static class AdvanceRules
         }
         if (c.Harder(room) is not { } more)
         {
-            return c.Level == StirredUp.Low
+            return c.Day.Calm || !c.Rung.Features.Contains(Rung.ShortHoldsFeature)
                 ? null
                 : c.Stay(
                     "D-CAP-HOLD",
@@ -199,7 +252,7 @@ internal static class AdvanceRules
     }
 
     public static Decision? Confirm(DecisionCase c) =>
-        c.Today(c.Side) is { } today && today.Meets(c.Goal)
+        c.Today(c.Side) is { } today && c.Meets(today)
             ? c.Stay("D-CONFIRM", "Target clean once; once more confirms it.")
             : null;
 }

@@ -19,6 +19,7 @@ internal sealed class Counterfactual(
     private sealed record Found(string Words, Outcome Outcome, double Cost);
 
     private readonly Policy policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
+    private readonly int reference = new DayFacts(input, library).Reference.Value;
     private readonly DecideInput narrow = Narrow(decision, input, library);
 
     /// <summary>Only where caps look across exercises do the others matter.</summary>
@@ -26,7 +27,9 @@ internal sealed class Counterfactual(
     {
         var policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
         var alone =
-            StirredUpLevel.Of(input.Profile, policy) != StirredUp.High && decision.RuleId != "D-CAP-CHANGE";
+            StirredUpLevel.Of(input.Profile, policy) != StirredUp.High
+            && !decision.Rules.Contains("D-CAP-CHANGE")
+            && !decision.Rules.Contains("D-PAIN-SESSION");
         return alone
             ? input with
             {
@@ -121,7 +124,12 @@ internal sealed class Counterfactual(
         {
             NumberKind.CleanReps => CleanLimits(number),
             NumberKind.Effort => [policy.MasteryEffortMax],
-            NumberKind.NextDayPain => [input.CheckIn.UsualPain + policy.NextDayRise - 1],
+            NumberKind.NextDayPain => [reference + policy.NextDayRise - 1],
+            NumberKind.PainNow =>
+            [
+                reference + policy.Judgement.NowRise - 1,
+                policy.Judgement.NoTrainingFrom - 1,
+            ],
             NumberKind.SettledHours => [(int)policy.SettleHours],
             NumberKind.DaysAway => [policy.AwayDays - 1],
             NumberKind.HomePercent =>
@@ -165,7 +173,7 @@ internal sealed class Counterfactual(
             var without = narrow with { CheckIn = narrow.CheckIn with { DangerSigns = [] } };
             if (Try(without) is var calm && calm != decision.Outcome)
             {
-                yield return new("Without the danger sign", calm, 1);
+                yield return new("Without the red flag", calm, 1);
             }
         }
         if (DecisionNumbers.Today(narrow, decision.PlanItemId, decision.Side) is not { } today)
@@ -248,6 +256,7 @@ internal sealed class Counterfactual(
             NumberKind.PainfulSets =>
                 $"{(value == 0 ? "No" : value)} painful {(value == 1 ? "set" : "sets")}{On(decision.Side)}",
             NumberKind.NextDayPain => $"{by} {(more ? "more" : "less")} pain the day after",
+            NumberKind.PainNow => $"Pain {value} at check-in",
             NumberKind.SettledHours => $"Settled in {value} h",
             NumberKind.DaysAway => $"{value} {(value == 1 ? "day" : "days")} without training",
             _ => $"Home work {value} % done",

@@ -20,13 +20,20 @@ public enum Outcome
     Change,
 }
 
-/// <summary>The proposal for one exercise and side.</summary>
+/// <summary>A rule that fired, what it asked for by itself, and what it saw.</summary>
+public sealed record FiredRule(string RuleId, Outcome Outcome, IReadOnlyList<string> Evidence);
+
+/// <summary>The proposal for one exercise and side: the mildest of all that the rules ask for.</summary>
+/// <param name="RuleId">The rule whose outcome is taken. <paramref name="Fired"/>: all that fired, that one first.</param>
 /// <param name="RungId">The rung it moves to (or stays on).</param>
-/// <param name="Evidence">The numbers the rule saw, in words.</param>
+/// <param name="Evidence">The numbers the rules saw, in words; pain that rose comes first.</param>
 /// <param name="WouldChange">What would have changed it, found by trying; none when nothing tried did.</param>
 /// <param name="ChangedOn">The day of a change; it goes with the exercise into the next plan.</param>
-/// <param name="Todo">What a change asks to do; none where the outcome says it all.</param>
+/// <param name="Todo">What to do beside it; none where the outcome says it all.</param>
 /// <param name="Strategy">The other strategy that a change proposes, or <paramref name="SwitchOn"/>; none of both: another ladder.</param>
+/// <param name="Spell">A while of rest, or of half the sets, that begins.</param>
+/// <param name="LoadMore">By how much the load rises in the ladder's own direction, share of the present one, below 0 for less; none where the rung stays as it is or neither asks for it.</param>
+/// <param name="Notes">What is to stand first on the card and on the home programme from now on.</param>
 public sealed record Decision(
     Guid PlanItemId,
     Side Side,
@@ -39,18 +46,34 @@ public sealed record Decision(
     SpinalStrategy? Strategy = null,
     SwitchOn? SwitchOn = null,
     string? Todo = null,
-    DateOnly? ChangedOn = null
-);
+    DateOnly? ChangedOn = null,
+    IReadOnlyList<FiredRule>? Fired = null,
+    Spell? Spell = null,
+    double? LoadMore = null,
+    IReadOnlyList<string>? Notes = null
+)
+{
+    /// <summary>Ids of all rules that fired, the deciding one first.</summary>
+    public IReadOnlyList<string> Rules =>
+        [.. (Fired ?? []).Select(rule => rule.RuleId).Prepend(RuleId).Distinct()];
+}
 
-/// <summary>Everything the rules look at for one visit.</summary>
+/// <summary>Everything the rules look at for one visit. What is absent was not asked or is not known.</summary>
 /// <param name="Visit">Ordinal of the visit to decide.</param>
 /// <param name="Visits">Performances of this visit and the ones before, in any order.</param>
-/// <param name="LastWorkDate">The last day with training before this visit; none if never.</param>
+/// <param name="LastWorkDate">The last day with training before this visit; none if never, or not known: then nothing is concluded.</param>
 /// <param name="Home">The home log since the last visit; none or empty: nothing was brought, and nothing is concluded.</param>
 /// <param name="OpenedOn">First day of the episode, for the calendar school; none: the map is not looked at.</param>
 /// <param name="Entries">Entry rungs of the last screen, for another ladder when one stalls.</param>
 /// <param name="Equipment">What is at hand; none: everything.</param>
 /// <param name="Strategy">In force. <paramref name="SwitchOn"/> likewise; none: they are not changed.</param>
+/// <param name="Pain">Earlier check-ins, for the reference pain; none: this visit's usual pain is its own reference.</param>
+/// <param name="Sessions">Pain of this session and of earlier ones; none: as far as the sets of today tell.</param>
+/// <param name="Raises">What earlier visits made harder; none: nothing that is known.</param>
+/// <param name="SetUps">Changes of set-up that were tried.</param>
+/// <param name="HomePain">Pain by day in the home log since the last visit.</param>
+/// <param name="KnownTremor">The client trembles by themselves: shaking says nothing of effort.</param>
+/// <param name="WeakestSector">Lowest direction of the last screen, to be screened again after a long time away.</param>
 public sealed record DecideInput(
     int Visit,
     DateOnly Date,
@@ -65,5 +88,12 @@ public sealed record DecideInput(
     IReadOnlyList<RungSearch>? Entries = null,
     IReadOnlyList<string>? Equipment = null,
     SpinalStrategy? Strategy = null,
-    SwitchOn? SwitchOn = null
+    SwitchOn? SwitchOn = null,
+    PainHistory? Pain = null,
+    IReadOnlyList<SessionPain>? Sessions = null,
+    IReadOnlyList<Raise>? Raises = null,
+    IReadOnlyList<SetUpTry>? SetUps = null,
+    IReadOnlyList<HomePain>? HomePain = null,
+    bool KnownTremor = false,
+    Sector? WeakestSector = null
 );

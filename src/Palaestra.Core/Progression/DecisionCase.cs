@@ -1,3 +1,4 @@
+using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
@@ -15,7 +16,8 @@ internal sealed class DecisionCase
         PlanItem item,
         Side side,
         PracticeLibrary library,
-        OtherLadders others
+        OtherLadders others,
+        DayFacts day
     )
     {
         Others = others;
@@ -23,10 +25,11 @@ internal sealed class DecisionCase
         Item = item;
         Side = side;
         Library = library;
+        Day = day;
         Policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
         Rung = library.Rung(item.RungId);
+        Ladder = library.LadderOf(item.RungId);
         Dose = item.Doses.First(d => d.Side == side).Dose;
-        Level = StirredUpLevel.Of(input.Profile, Policy);
         Goal = GoalOf(Rung);
         history = [.. input.Visits.Where(Concerns)];
         history.Sort((a, b) => b.Visit.CompareTo(a.Visit));
@@ -37,10 +40,13 @@ internal sealed class DecisionCase
     public PlanItem Item { get; }
     public Side Side { get; }
     public PracticeLibrary Library { get; }
+    public DayFacts Day { get; }
     public Policy Policy { get; }
+    public Judgement Judgement => Policy.Judgement;
     public Rung Rung { get; }
+    public Ladder Ladder { get; }
     public Dose Dose { get; }
-    public StirredUp Level { get; }
+    public StirredUp Level => Day.Level;
 
     /// <summary>The dose that, met clean, earns the next rung: by the school, within what the precautions let through.</summary>
     public Dose Goal { get; }
@@ -64,20 +70,45 @@ internal sealed class DecisionCase
 
     public bool Returned => DaysAway >= Policy.AwayDays;
 
-    private DoseLimit Limit => Allowance.Of(Library, Input.Profile.Precautions, Rung, Side).Limit;
+    /// <summary>The sets of one side today that went over the limit for pain; eased ones count.</summary>
+    public int PainSets(Performance done) => done.Sets.Count(set => set.Over(Policy.Pain, Input.CheckIn.PainNow));
+
+    /// <summary>Clean enough, and no set over the limit by its numbers either.</summary>
+    public bool Clean(Performance done) => done.CleanEnough(Judgement.BrokenPer) && PainSets(done) == 0;
+
+    public bool Meets(Performance done) => Clean(done) && done.Prescribed.Covers(Goal);
+
+    /// <summary>The most pain rose in a set of one side today; none where it is not known.</summary>
+    public int? Rise(Side of) => Today(of)?.Sets.Max(set => set.Rise(Input.CheckIn.PainNow));
+
+    private DoseLimit Limit => AllowanceOf(Rung, Side).Limit;
+
+    public Allowance AllowanceOf(Rung rung, Side side) =>
+        Allowance.Of(Library, Day.Profile.Precautions, rung, side);
 
     private Dose GoalOf(Rung rung) =>
         DosePlanner.Within(
-            Policy.MovingOn == MovingOn.Endurance && rung.Endurance is { } one ? one : rung.Target,
+            (Policy.MovingOn == MovingOn.Endurance && rung.Endurance is { } one ? one : rung.Target) with
+            {
+                Range = Math.Min(1, Math.Max(PlanRange.Least, AllowanceOf(rung, Side).Range)),
+            },
             Limit,
             rung,
             Policy
         );
 
-    /// <summary>The next dose toward the goal, within the growth a week allows and what sore holds and precautions let through.</summary>
+    /// <summary>The height the rung is drawn at, metres; 0 where it has none.</summary>
+    public double DrawnHeight => Rung.Heights is { Count: > 0 } heights ? heights[0] : 0;
+
+    /// <summary>The next dose toward the goal: range first, then as the school builds; within the growth a week allows and what sore holds and precautions let through.</summary>
     /// <param name="room">Share of the present clean time that may still be added this week.</param>
     public Dose? Harder(double room)
     {
+        if (Dose.Range < Goal.Range - 1e-9)
+        {
+            var wider = Steps.RangeStops.Where(stop => stop > Dose.Range + 1e-9).DefaultIfEmpty(1).First();
+            return Dose with { Range = Math.Min(wider, Goal.Range) };
+        }
         var more =
             Policy.MovingOn == MovingOn.Endurance && Rung.Endurance is not null
                 ? DoseStep.Longer(Dose, Rung, Goal, room)
@@ -85,79 +116,115 @@ internal sealed class DecisionCase
         return more is { } dose && Held(dose) != Dose ? Held(dose) : null;
     }
 
-    /// <summary>D-CAP-HOLD: while the back is not calm no hold grows beyond the policy's seconds.</summary>
+    /// <summary>Once the target is met: a lower surface, or the next weight or band, of the same rung at its start dose.</summary>
+    public Dose? HarderSetting()
+    {
+        var start = StartOf(Rung) with { Range = Dose.Range };
+        if (Rung.Heights is { } heights && heights.Any(h => h < (Dose.Height ?? DrawnHeight) - 1e-9))
+        {
+            return start with { Height = heights.First(h => h < (Dose.Height ?? DrawnHeight) - 1e-9) };
+        }
+        if (Rung.Loads is { } loads && loads.Any(kg => kg > (Dose.Load ?? loads[0]) + 1e-9))
+        {
+            return start with { Load = loads.First(kg => kg > (Dose.Load ?? loads[0]) + 1e-9) };
+        }
+        return Rung.Banded && Dose.Band is not Band.Strong
+            ? start with { Band = (Dose.Band ?? Band.Light) + 1 }
+            : null;
+    }
+
+    /// <summary>D-CAP-HOLD: short holds stay short until the back is calm or steady, on the rungs that say so.</summary>
     private Dose Held(Dose dose)
     {
         var most =
-            Level == StirredUp.Low ? double.PositiveInfinity : Math.Max(Policy.Sore.HoldMax, Dose.Hold);
+            Day.Calm || !Rung.Features.Contains(Rung.ShortHoldsFeature)
+                ? double.PositiveInfinity
+                : Math.Max(Policy.Sore.HoldMax, Dose.Hold);
         return DosePlanner.Within(dose with { Hold = Math.Min(dose.Hold, most) }, Limit, Rung, Policy);
     }
 
     public Dose StartOf(Rung rung) =>
         DosePlanner.Within(
             DosePlanner.Start(rung, Level, Policy),
-            Allowance.Of(Library, Input.Profile.Precautions, rung, Side).Limit,
+            AllowanceOf(rung, Side).Limit,
             rung,
             Policy
         );
 
-    public Rung? Above => Step(+1);
+    public Rung? Above => Step(+1).FirstOrDefault();
 
-    public Rung? Below => Step(-1);
+    public Rung? Below => Step(-1).FirstOrDefault();
+
+    /// <summary>Open rungs below, the nearest first.</summary>
+    public IEnumerable<Rung> AllBelow => Step(-1);
 
     /// <summary>Not barred by a precaution, not closed by the school, with everything at hand.</summary>
     public bool Open(Rung rung) =>
         !Policy.Closes(rung)
         && (Input.Equipment is not { } have || rung.Equipment.All(have.Contains))
-        && !Allowance.Of(Library, Input.Profile.Precautions, rung, Side.Both).Barred;
+        && !rung.TaskSides.Any(side => AllowanceOf(rung, side).Barred)
+        && !AllowanceOf(rung, Side).Barred;
 
-    /// <summary>The next rung of the ladder that is open.</summary>
-    private Rung? Step(int by)
+    /// <summary>Open rungs of the ladder in one direction, the nearest first.</summary>
+    private IEnumerable<Rung> Step(int by)
     {
-        var ladder = Library.LadderOf(Rung.Id);
         // Neutral positions are no ladder of difficulty: nothing is above or below them.
-        if (ladder.Direction == Direction.None)
+        if (Ladder.Direction == Direction.None)
         {
-            return null;
+            yield break;
         }
-        for (var i = ladder.IndexOf(Rung.Id) + by; i >= 0 && i < ladder.Rungs.Count; i += by)
+        for (var i = Ladder.IndexOf(Rung.Id) + by; i >= 0 && i < Ladder.Rungs.Count; i += by)
         {
-            if (Open(ladder.Rungs[i]))
+            if (!Open(Ladder.Rungs[i]))
             {
-                // What waits until the back is calm is not climbed past.
-                var waits =
-                    by > 0
-                    && Level != StirredUp.Low
-                    && ladder.Rungs[i].Features.Any(Policy.Sore.Avoids.Contains);
-                return waits ? null : ladder.Rungs[i];
+                continue;
             }
+            // What waits until the back is calm is not climbed past.
+            if (by > 0 && !Day.Calm && Ladder.Rungs[i].Features.Any(Policy.Sore.Avoids.Contains))
+            {
+                yield break;
+            }
+            yield return Ladder.Rungs[i];
         }
-        return null;
     }
 
-    /// <summary>Dose first, then the rung; at the lowest rung with the smallest dose it stays and says so.</summary>
-    public Decision EaseOneStep(string rule, params IReadOnlyList<string> evidence)
-    {
-        if (DoseStep.Easier(Dose, Rung) is { } easier)
-        {
-            return Make(Outcome.Ease, rule, Rung, easier, evidence);
-        }
-        return Below is { } lower
-            ? Make(Outcome.StepDown, rule, lower, StartOf(lower), evidence)
+    /// <summary>Directions in which the trunk gave way today on this side.</summary>
+    public IEnumerable<Direction> GaveWay() =>
+        (Today(Side)?.Sets ?? [])
+            .Select(set => set.FirstFault)
+            .OfType<string>()
+            .Select(code => Library.FindFault(code))
+            .OfType<Fault>()
+            .Select(fault => FaultPointing.Of(fault, Rung, Library).Direction)
+            .Where(direction => direction != Direction.None)
+            .Distinct();
+
+    /// <summary>One step down that is true to load; where nothing is left to ease it says so, and plateau looks for another way.</summary>
+    public Decision EaseOneStep(string rule, EaseCause cause, params IReadOnlyList<string> evidence) =>
+        Steps.Down(this, cause) is { } step
+            ? Make(step.Outcome, rule, step.Rung, step.Dose, [.. evidence, step.Words])
             : Stay(
                 rule,
-                [
-                    .. evidence,
-                    "Already the smallest dose of the lowest rung: coach, or choose another ladder.",
-                ]
+                [.. evidence, "Nothing is left to ease here: more support, another ladder for the direction, or neutral."]
             );
-    }
 
     public Decision Stay(string rule, params IReadOnlyList<string> evidence) =>
         Make(Outcome.Stay, rule, Rung, Dose, evidence);
 
     public Decision Make(Outcome outcome, string rule, Rung to, Dose next, IReadOnlyList<string> evidence) =>
-        new(Item.Id, Side, outcome, rule, to.Id, next, evidence, null);
+        new(
+            Item.Id,
+            Side,
+            outcome,
+            rule,
+            to.Id,
+            next,
+            evidence,
+            null,
+            LoadMore: to.Id == Rung.Id && next.SettingCovers(Dose) && Dose.SettingCovers(next)
+                ? null
+                : Steps.LoadMore(this, to, next)
+        );
 
     public static string DoneWords(Performance today) =>
         $"{today.CleanReps} of {today.Prescribed.TotalReps} clean";

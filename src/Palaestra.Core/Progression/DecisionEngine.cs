@@ -37,7 +37,8 @@ public static class DecisionEngine
                 input.Items.First(item => item.Id == itemId),
                 side,
                 library,
-                new OtherLadders(input, library)
+                new OtherLadders(input, library),
+                new DayFacts(input, library)
             ),
             outcome
         );
@@ -52,21 +53,21 @@ public static class DecisionEngine
         OtherLadders others
     )
     {
+        var day = new DayFacts(input, library);
         var decisions = input
             .Items.SelectMany(item =>
-                OneRung(item, [.. item.Doses.Select(d => OfSide(input, item, d.Side, library, others))])
+                OneRung(
+                    item,
+                    [
+                        .. item.Doses.Select(d =>
+                            DecisionOrder.Decide(new DecisionCase(input, item, d.Side, library, others, day))
+                        ),
+                    ]
+                )
             )
             .ToList();
-        return OneChange(CapRisesWhenSore(decisions, input, library), input);
+        return OneChange(CapRisesWhenSore(decisions, input, day), input);
     }
-
-    private static Decision OfSide(
-        DecideInput input,
-        PlanItem item,
-        Side side,
-        PracticeLibrary library,
-        OtherLadders others
-    ) => DecisionOrder.Decide(new DecisionCase(input, item, side, library, others));
 
     /// <summary>
     /// A two-sided exercise has one rung. Where one side stalls and the other is not eased, both change; where the other is
@@ -109,11 +110,10 @@ public static class DecisionEngine
     private static List<Decision> CapRisesWhenSore(
         List<Decision> decisions,
         DecideInput input,
-        PracticeLibrary library
+        DayFacts day
     )
     {
-        var policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
-        if (StirredUpLevel.Of(input.Profile, policy) != StirredUp.High)
+        if (day.Level != StirredUp.High)
         {
             return decisions;
         }
@@ -124,7 +124,7 @@ public static class DecisionEngine
                     d,
                     ItemOf(d, input),
                     "D-CAP-RISE",
-                    "Easily stirred up: one exercise moves up a rung per visit."
+                    "Easily irritated: one exercise moves up a level at a visit."
                 )
                 : d
         );
@@ -161,5 +161,7 @@ public static class DecisionEngine
             SwitchOn = null,
             Todo = null,
             ChangedOn = null,
+            LoadMore = null,
+            Fired = [new(rule, Outcome.Stay, [why]), .. decision.Fired ?? []],
         };
 }

@@ -19,6 +19,9 @@ public enum NumberKind
     /// <summary>Pain the morning after the last work, 0 to 10.</summary>
     NextDayPain,
 
+    /// <summary>Pain at check-in, 0 to 10.</summary>
+    PainNow,
+
     /// <summary>Hours until it was as before.</summary>
     SettledHours,
 
@@ -63,7 +66,7 @@ public static class DecisionNumbers
                 new(
                     NumberKind.PainfulSets,
                     "Painful sets",
-                    today.PainSets,
+                    Painful(input, today),
                     0,
                     Math.Max(1, today.Sets.Count),
                     1
@@ -71,11 +74,12 @@ public static class DecisionNumbers
             );
         }
         numbers.Add(new(NumberKind.NextDayPain, "Pain the morning after", check.NextDayPain, 0, 10, 1));
+        numbers.Add(new(NumberKind.PainNow, "Pain at check-in", check.PainNow, 0, 10, 1));
         numbers.Add(
             new(
                 NumberKind.SettledHours,
                 "Hours to settle",
-                check.SettledHours is { } hours ? (int)Math.Round(hours) : null,
+                check.Hours is { } hours ? (int)Math.Round(hours) : null,
                 0,
                 HoursMax,
                 1
@@ -108,7 +112,11 @@ public static class DecisionNumbers
             NumberKind.Effort => Each(input, itemId, null, p => WithEffort(p, value)),
             NumberKind.PainfulSets => Each(input, itemId, side, p => WithPain(p, value)),
             NumberKind.NextDayPain => input with { CheckIn = input.CheckIn with { NextDayPain = value } },
-            NumberKind.SettledHours => input with { CheckIn = input.CheckIn with { SettledHours = value } },
+            NumberKind.PainNow => input with { CheckIn = input.CheckIn with { PainNow = value } },
+            NumberKind.SettledHours => input with
+            {
+                CheckIn = input.CheckIn with { SettledHours = value, Settled = null },
+            },
             NumberKind.DaysAway => input with { LastWorkDate = input.Date.AddDays(-value) },
             NumberKind.HomePercent => input with
             {
@@ -126,6 +134,9 @@ public static class DecisionNumbers
             },
             _ => input,
         };
+
+    private static int Painful(DecideInput input, Performance today) =>
+        today.Sets.Count(set => set.PainOver || set.EndedForPain || set.Rise(input.CheckIn.PainNow) >= 2);
 
     public static Performance? Today(DecideInput input, Guid itemId, Side side) =>
         input.Visits.FirstOrDefault(p => p.Visit == input.Visit && p.PlanItemId == itemId && p.Side == side);
@@ -161,7 +172,21 @@ public static class DecisionNumbers
     private static Performance WithPain(Performance p, int sets) =>
         p with
         {
-            Sets = [.. p.Sets.Select((set, i) => set with { PainOver = i < sets })],
+            Sets =
+            [
+                .. p.Sets.Select(
+                    (set, i) =>
+                        i < sets
+                            ? set with { PainOver = true }
+                            : set with
+                            {
+                                PainOver = false,
+                                EndedForPain = false,
+                                PainPeak = null,
+                                PainAfter = null,
+                            }
+                ),
+            ],
         };
 
     /// <summary>

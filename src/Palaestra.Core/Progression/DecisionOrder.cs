@@ -4,41 +4,137 @@ using Palaestra.Core.Planning;
 namespace Palaestra.Core.Progression;
 
 /// <summary>
-/// The D-rules in their order; the first that fires decides. D-PLATEAU, D-AWAY and D-HOME come last and look at what the
-/// others would do: they stand in place of staying for ever, of adding after a rest, and of adding unearned work.
+/// All D-rules are tried, and the mildest outcome wins: stop, step down, ease, change, stay, add, step up. All that fired are
+/// kept with it. Groups: red flags end all; what eases; what holds; what earns, of which the first that fires speaks; under a
+/// rule that forbids it nothing is added. Plateau stands in place of staying, never under pain; D-HOME in place of adding.
 /// </summary>
 internal static class DecisionOrder
 {
-    private static readonly IReadOnlyList<Func<DecisionCase, Decision?>> First =
+    private static readonly IReadOnlyList<Func<DecisionCase, Decision?>> Easing =
     [
-        SafetyRules.Refer,
-        SafetyRules.PainStop,
-        SafetyRules.PainNext,
+        PainRules.Stop,
+        PainRules.Session,
+        PainRules.Flare,
+        PainRules.Leg,
+        PainRules.Barred,
+        StallRules.Away,
         FaultRules.Cap,
-        FaultRules.Cue,
         FaultRules.DoneLess,
+        FaultRules.Breath,
+    ];
+
+    private static readonly IReadOnlyList<Func<DecisionCase, Decision?>> Holding =
+    [
+        PainRules.Watch,
+        FaultRules.Tremor,
+        FaultRules.SetUp,
+        FaultRules.Cue,
+    ];
+
+    private static readonly IReadOnlyList<Func<DecisionCase, Decision?>> Earning =
+    [
         AdvanceRules.OneSide,
         AdvanceRules.Master,
         AdvanceRules.Build,
         AdvanceRules.Confirm,
     ];
 
-    private static readonly IReadOnlyList<Func<DecisionCase, Decision, Decision?>> Last =
-    [
-        StallRules.Plateau,
-        StallRules.Away,
-        StallRules.Home,
-    ];
-
     public static Decision Decide(DecisionCase c)
     {
-        var bare = First.Select(rule => rule(c)).FirstOrDefault(d => d is not null) ?? AsItIs(c);
-        return Last.Select(rule => rule(c, bare)).FirstOrDefault(d => d is not null) ?? bare;
+        if (PainRules.Refer(c) is { } refer)
+        {
+            return With(c, refer, [refer]);
+        }
+        if (c.Item.Resting)
+        {
+            return c.Stay("D-REST", "It rests.");
+        }
+        List<Decision> fired =
+        [
+            .. Easing.Select(rule => rule(c)).OfType<Decision>(),
+            .. PainRules.Holding(c),
+            .. Holding.Select(rule => rule(c)).OfType<Decision>(),
+        ];
+        var earned = Earning.Select(rule => rule(c)).FirstOrDefault(d => d is not null) ?? AsItIs(c);
+        if (StallRules.Home(c, earned) is { } home)
+        {
+            fired.Add(home);
+        }
+        fired.Add(Earned(c, earned, fired));
+        var mildest = fired.MinBy(Mildness)!;
+        var taken = StallRules.Plateau(c, mildest, fired) ?? mildest;
+        return With(c, taken, fired);
     }
+
+    /// <summary>What was earned, if nothing else holds; else why it stays. Half the sets after a flare earn nothing meanwhile.</summary>
+    private static Decision Earned(DecisionCase c, Decision earned, List<Decision> fired)
+    {
+        var adds = earned.Outcome is Outcome.Add or Outcome.StepUp;
+        return adds && (fired.Count > 0 || c.Item.Spell is not null)
+            ? c.Stay(earned.RuleId, earned.Evidence)
+            : earned;
+    }
+
+    /// <summary>Stop first; of equal outcomes the one that asks for less.</summary>
+    private static (int, double) Mildness(Decision d) => (Rank(d.Outcome), d.Dose.TotalReps * (d.Dose.Hold + 1));
+
+    internal static int Rank(Outcome outcome) =>
+        outcome switch
+        {
+            Outcome.Stop => 0,
+            Outcome.StepDown => 1,
+            Outcome.Ease => 2,
+            Outcome.Change => 3,
+            Outcome.Stay => 4,
+            Outcome.Add => 5,
+            _ => 6,
+        };
+
+    /// <summary>The decision with all that fired; pain that rose is said first, whatever the rest says.</summary>
+    private static Decision With(DecisionCase c, Decision taken, IReadOnlyList<Decision> fired)
+    {
+        var rules = fired.Where(d => d.RuleId != taken.RuleId && d.RuleId != AsItIsRule).ToList();
+        var pain = PainWords(c);
+        var said = rules
+            .Where(d => Rank(d.Outcome) <= Rank(Outcome.Stay) && d.Outcome != taken.Outcome || IsPain(d.RuleId))
+            .SelectMany(d => d.Evidence.Take(1));
+        return taken with
+        {
+            Evidence = [.. new[] { pain }.OfType<string>().Concat(taken.Evidence).Concat(said).Distinct()],
+            Fired =
+            [
+                new(taken.RuleId, taken.Outcome, taken.Evidence),
+                .. rules.Select(d => new FiredRule(d.RuleId, d.Outcome, d.Evidence)),
+            ],
+            Todo = taken.Todo ?? rules.Select(d => d.Todo).FirstOrDefault(todo => todo is not null),
+            Notes = fired.SelectMany(d => d.Notes ?? []).Distinct().ToList() is { Count: > 0 } notes ? notes : null,
+        };
+    }
+
+    private static bool IsPain(string rule) =>
+        rule.StartsWith("D-PAIN", StringComparison.Ordinal) || rule is "D-LEG-MEMORY" or "D-NO-TRAINING";
+
+    /// <summary>"Pain rose from 4 to 7."; none where it did not, or is not known.</summary>
+    private static string? PainWords(DecisionCase c)
+    {
+        if (c.Today(c.Side) is not { } today)
+        {
+            return null;
+        }
+        var at = c.Input.CheckIn.PainNow;
+        if (today.Sets.Where(set => set.Rise(at) > 0).MaxBy(set => set.Rise(at)) is { } set)
+        {
+            return $"Pain rose from {set.PainBefore ?? at} to {set.PainMost}.";
+        }
+        var over = c.PainSets(today);
+        return over > 0 ? $"Pain over the limit in {over} of {today.Sets.Count} sets." : null;
+    }
+
+    private const string AsItIsRule = "D-STAY";
 
     private static Decision AsItIs(DecisionCase c) =>
         c.Stay(
-            "D-STAY",
+            AsItIsRule,
             c.Today(c.Side) is { } today ? $"{DecisionCase.DoneWords(today)}." : "Not done today."
         );
 
@@ -47,9 +143,19 @@ internal static class DecisionOrder
         outcome switch
         {
             Outcome.StepUp when c.Above is { } higher => To(c, outcome, higher, c.StartOf(higher)),
-            Outcome.StepDown when c.Below is { } lower => To(c, outcome, lower, c.StartOf(lower)),
+            Outcome.StepDown when c.Below is { } lower => To(
+                c,
+                outcome,
+                lower,
+                Steps.Fitted(c.StartOf(lower), lower, c.Dose.Seconds(c.Rung.MoveSeconds))
+            ),
             Outcome.Add => To(c, outcome, c.Rung, c.Harder(c.Policy.WeeklyGrowth) ?? c.Dose),
-            Outcome.Ease => To(c, outcome, c.Rung, DoseStep.Easier(c.Dose, c.Rung) ?? c.Dose),
+            Outcome.Ease when Steps.Down(c, EaseCause.Pain) is { Outcome: Outcome.Ease } step => To(
+                c,
+                outcome,
+                step.Rung,
+                step.Dose
+            ),
             Outcome.Stop => To(c, outcome, c.Rung, c.Dose),
             Outcome.Change when StallRules.Change(c, Override, []) is { } change => change,
             _ => To(c, Outcome.Stay, c.Rung, c.Dose),

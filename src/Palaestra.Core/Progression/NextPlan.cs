@@ -85,9 +85,19 @@ public static class NextPlan
         {
             return item;
         }
+        if (item.Resting)
+        {
+            return Rested(item, library, profile, body);
+        }
         if (decisions.Any(d => d.Outcome == Outcome.Stop))
         {
-            return null;
+            return decisions.FirstOrDefault(d => d is { Outcome: Outcome.Stop, Spell: not null }) is { } rest
+                ? item with
+                {
+                    Spell = rest.Spell,
+                    Reasons = [new(rest.RuleId, string.Join(" ", rest.Evidence))],
+                }
+                : null;
         }
         var reasons = decisions
             .Select(d => new Reason(d.RuleId, $"{Prefix(d.Side)}{string.Join(" ", d.Evidence)}"))
@@ -98,10 +108,28 @@ public static class NextPlan
         // A rung of another ladder has no place on this one (−1): a change goes before everything but a stop.
         var rungId = decisions.Select(d => d.RungId).MinBy(ladder.IndexOf)!;
         var rung = library.Rung(rungId);
+        var notes = decisions.SelectMany(d => d.Notes ?? []).Distinct().ToList();
         if (rungId == item.RungId)
         {
-            var doses = item.Doses.Select(d => d with { Dose = Dose(decisions, d, rungId) }).ToList();
-            return item with { Doses = doses, Reasons = reasons, ChangedOn = changedOn };
+            return item with
+            {
+                Doses =
+                [
+                    .. item.Doses.Select(d =>
+                        PlanRange.Cautious(
+                            new SideDose(d.Side, Dose(decisions, d, rungId)),
+                            rung,
+                            profile,
+                            body,
+                            library
+                        )
+                    ),
+                ],
+                Reasons = reasons,
+                ChangedOn = changedOn,
+                Spell = SpellOf(decisions) ?? item.Spell,
+                Notes = notes.Count > 0 ? notes : item.Notes,
+            };
         }
         var moved = decisions.First(d => d.RungId == rungId);
         var order =
@@ -121,6 +149,53 @@ public static class NextPlan
             Cue = rung.Cues[0],
             Changes = ItemChanges.Of(rung, profile, library),
             ChangedOn = changedOn,
+            Spell = null,
+            Notes = null,
+        };
+    }
+
+    /// <summary>Halved sets, both sides with what they go back to.</summary>
+    private static Spell? SpellOf(IReadOnlyList<Decision> decisions) =>
+        decisions.Select(d => d.Spell).OfType<Spell>().ToList() is [var first, ..] spells
+            ? first with
+            {
+                Then = [.. spells.SelectMany(spell => spell.Then)],
+            }
+            : null;
+
+    /// <summary>One visit of rest less; after the last it returns, at the start dose of the rung the spell names.</summary>
+    private static PlanItem Rested(
+        PlanItem item,
+        PracticeLibrary library,
+        ClientProfile profile,
+        BodySize body
+    )
+    {
+        var spell = item.Spell!;
+        if (spell.Visits > 1)
+        {
+            return item with { Spell = spell with { Visits = spell.Visits - 1 } };
+        }
+        var rung = library.Rung(spell.RungId);
+        return item with
+        {
+            RungId = rung.Id,
+            Spell = null,
+            Doses =
+            [
+                .. rung.TaskSides.Select(side =>
+                    PlanRange.Cautious(
+                        new SideDose(side, spell.Then[0].Dose),
+                        rung,
+                        profile,
+                        body,
+                        library
+                    )
+                ),
+            ],
+            Reasons = [new("D-REST", "It has rested and returns at its start dose. Watch the first set.")],
+            Cue = rung.Cues[0],
+            Changes = ItemChanges.Of(rung, profile, library),
         };
     }
 

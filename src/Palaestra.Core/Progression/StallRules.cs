@@ -4,22 +4,35 @@ using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Progression;
 
-/// <summary>Standing still, being away, and home work that was not done. Common practice; thresholds from the policy.</summary>
+/// <summary>Standing still, being away, and a home programme that was not done. Common practice; thresholds from the policy.</summary>
 internal static class StallRules
 {
     /// <summary>Rules that keep things as they are: for ever, were it not for D-PLATEAU.</summary>
-    private static readonly HashSet<string> Waiting = ["D-FAULT-CUE", "D-ONE-SIDE", "D-STAY"];
+    private static readonly HashSet<string> Waiting =
+    [
+        "D-FAULT-CUE",
+        "D-ONE-SIDE",
+        "D-STAY",
+        "D-CAP-HOLD",
+        "D-MASTER",
+        "D-FAULT-CAP",
+        "D-TREMOR",
+        "D-BREATH",
+        "D-DONE-LESS",
+    ];
 
     /// <summary>
     /// In place of a decision to stay as before: the same dose of the same rung with no change beyond measurement error, for
-    /// the policy's visits or weeks. One thing is changed: another ladder for the same direction, else the strategy, else the
-    /// switch-on.
+    /// the policy's visits or weeks; also at the top of a ladder, and where nothing is left to ease. One thing is changed:
+    /// another ladder for the same direction, else the strategy, else the switch-on. Never under a rule about pain, nor after
+    /// time away.
     /// </summary>
-    public static Decision? Plateau(DecisionCase c, Decision instead)
+    public static Decision? Plateau(DecisionCase c, Decision instead, IReadOnlyList<Decision> fired)
     {
         if (
             instead.Outcome != Outcome.Stay
             || !Waiting.Contains(instead.RuleId)
+            || fired.Any(d => PainOrAway.Contains(d.RuleId))
             || Standstill(c) is not { } still
         )
         {
@@ -28,6 +41,21 @@ internal static class StallRules
         IReadOnlyList<string> evidence = [.. instead.Evidence, still];
         return Change(c, "D-PLATEAU", evidence) ?? c.Stay("D-PLATEAU", [.. evidence, "Screen again."]);
     }
+
+    private static readonly HashSet<string> PainOrAway =
+    [
+        "D-PAIN-STOP",
+        "D-PAIN-WATCH",
+        "D-PAIN-SESSION",
+        "D-PAIN-NOW",
+        "D-PAIN-NEXT",
+        "D-PAIN-HOME",
+        "D-PAIN-DRIFT",
+        "D-LEG-MEMORY",
+        "D-NO-TRAINING",
+        "D-BARRED",
+        "D-AWAY",
+    ];
 
     /// <summary>The one thing that is changed; none when nothing is left to change.</summary>
     public static Decision? Change(DecisionCase c, string rule, IReadOnlyList<string> evidence)
@@ -42,11 +70,11 @@ internal static class StallRules
         {
             return null;
         }
-        if (c.Others.For(c) is { } other)
+        if (c.Others.For(c) is { } other && Steps.AsksNoMore(c, other, c.StartOf(other), EaseCause.Faults))
         {
             return To(
                 other,
-                c.StartOf(other),
+                Steps.Fitted(c.StartOf(other), other, c.Dose.Seconds(c.Rung.MoveSeconds)),
                 $"Another ladder for the same direction: {other.Name.ToLowerInvariant()}. Watch the first set."
             );
         }
@@ -107,30 +135,60 @@ internal static class StallRules
         done.Prescribed.TotalReps > 1 ? done.CleanReps : done.CleanSeconds;
 
     /// <summary>
-    /// After a stretch without training: one step down where the return was not clean or is still to come; a clean return is
-    /// repeated before anything is added.
+    /// After a stretch without training one step down, after a long one two, and a screen again; a clean return after a
+    /// short one keeps the old dose. Where it is not known when they last trained, nothing is concluded.
     /// </summary>
-    public static Decision? Away(DecisionCase c, Decision instead)
+    public static Decision? Away(DecisionCase c)
     {
-        if (!c.Returned || instead.Outcome is Outcome.Ease or Outcome.StepDown or Outcome.Stop)
+        if (!c.Returned)
         {
             return null;
         }
         var words = $"{c.DaysAway} days without training.";
-        if (c.Today(c.Side) is { AllClean: true })
+        var long_ = c.DaysAway >= c.Judgement.AwayTwoDays;
+        if (!long_ && c.Today(c.Side) is { } today && c.Clean(today))
         {
-            return c.Stay("D-AWAY", words, "Clean today: once more before anything is added.");
+            return c.Stay("D-AWAY", words, "Clean today: the old dose once more before anything is added.");
         }
-        return c.Below is { } lower
-            ? c.Make(
-                Outcome.StepDown,
-                "D-AWAY",
-                lower,
-                c.StartOf(lower),
-                [words, "One step down, then check again."]
-            )
-            : c.EaseOneStep("D-AWAY", words);
+        var todo =
+            c.DaysAway >= c.Judgement.AwayScreenDays ? "Screen before anything."
+            : long_ && c.Input.WeakestSector is { } weakest
+                ? $"Screen again {c.Library.Words(weakest).Asks}, the weakest direction."
+            : long_ ? "Screen the weakest direction again."
+            : null;
+        if (Steps.Down(c, EaseCause.Away) is not { } first)
+        {
+            return c.Stay("D-AWAY", words, "Nothing is left to ease here.") with { Todo = todo };
+        }
+        var step = long_ && Second(c, first) is { } second ? second with { Words = $"{first.Words} {second.Words}" } : first;
+        return c.Make(
+            step.Rung.Id == c.Rung.Id ? Outcome.Ease : Outcome.StepDown,
+            "D-AWAY",
+            step.Rung,
+            step.Dose,
+            [words, step.Words]
+        ) with
+        {
+            Todo = todo,
+        };
     }
+
+    private static Step? Second(DecisionCase c, Step first) =>
+        Steps.Down(
+            new DecisionCase(
+                c.Input,
+                c.Item with
+                {
+                    RungId = first.Rung.Id,
+                    Doses = [new(c.Side, first.Dose)],
+                },
+                c.Side,
+                c.Library,
+                c.Others,
+                c.Day
+            ),
+            EaseCause.Away
+        );
 
     /// <summary>Too little done at home: whatever was earned, nothing is added until it is known why.</summary>
     public static Decision? Home(DecisionCase c, Decision instead)
@@ -145,7 +203,7 @@ internal static class StallRules
         }
         return c.Stay(
             "D-HOME",
-            [.. instead.Evidence, $"But {share:P0} of the home work was done: ask why before adding."]
+            [.. instead.Evidence, $"But {share:P0} of the home programme was done: ask why before adding."]
         );
     }
 }

@@ -19,25 +19,24 @@ public static class CaptureCheck
     )
     {
         var errors = new List<FieldError>();
-        var started = known
-            .Where(e =>
-                e.Kind is CaptureKind.TrialStarted or CaptureKind.ExerciseSkipped or CaptureKind.ExerciseAdded
-            )
-            .ToDictionary(e => e.TrialId);
+        var started = known.Where(e => e.Begins).ToDictionary(e => e.TrialId);
         var ids = known.ToDictionary(e => e.Id);
         for (var i = 0; i < incoming.Count; i++)
         {
             var e = incoming[i];
+            var at = $"{path}[{i}]";
+            if (e is null)
+            {
+                errors.Add(new(at, "There is nothing here."));
+                continue;
+            }
             if (ids.ContainsKey(e.Id))
             {
                 continue;
             }
-            var at = $"{path}[{i}]";
             errors.AddRange(FieldErrors(e, library, at));
             errors.AddRange(OrderErrors(e, started, ids, library, at));
-            if (
-                e.Kind is CaptureKind.TrialStarted or CaptureKind.ExerciseSkipped or CaptureKind.ExerciseAdded
-            )
+            if (e.Begins)
             {
                 started.TryAdd(e.TrialId, e);
             }
@@ -54,7 +53,7 @@ public static class CaptureCheck
         string at
     )
     {
-        if (e.Kind is CaptureKind.TrialStarted or CaptureKind.ExerciseSkipped or CaptureKind.ExerciseAdded)
+        if (e.Begins)
         {
             if (started.ContainsKey(e.TrialId))
             {
@@ -71,25 +70,26 @@ public static class CaptureCheck
         {
             yield return new($"{at}.at", "This happened before its trial was started.");
         }
+        var trial = start as TrialStarted;
         if (
-            e.Kind == CaptureKind.SideCorrected
-            && library.FindRung(start.RungId ?? "") is { } rung
-            && (e.Side is null || !rung.TaskSides.Contains(e.Side.Value))
+            e is SideCorrected corrected
+            && library.FindRung(trial?.RungId ?? "") is { } rung
+            && !rung.TaskSides.Contains(corrected.Side)
         )
         {
             yield return new($"{at}.side", SideWords(rung));
         }
         if (
-            e.Kind == CaptureKind.MeasureTaken
-            && library.FindTask(start.TaskId)?.Most is { } most
-            && !(e.Amount <= most)
+            e is MeasureTaken measured
+            && library.FindTask(trial?.TaskId)?.Most is { } most
+            && !(measured.Amount <= most)
         )
         {
             yield return new($"{at}.amount", $"A reading here is at most {most:0}.");
         }
-        if (e.Kind == CaptureKind.Undone)
+        if (e is Undone undo)
         {
-            if (e.Undoes is null || !ids.TryGetValue(e.Undoes.Value, out var undone))
+            if (!ids.TryGetValue(undo.Undoes, out var undone))
             {
                 yield return new($"{at}.undoes", "There is no such event to take back.");
             }
@@ -108,69 +108,64 @@ public static class CaptureCheck
         }
         if (e.By is { Length: 0 or > 200 })
         {
-            yield return new($"{at}.by", "A name has 1 to 200 letters.");
+            yield return new($"{at}.by", "A name has 1 to 200 characters.");
         }
-        var errors = e.Kind switch
+        foreach (
+            var (name, _) in (e.Foreign ?? []).Where(f => f.Value.ValueKind != System.Text.Json.JsonValueKind.Null)
+        )
         {
-            CaptureKind.TrialStarted => StartErrors(e, library, at),
-            CaptureKind.FaultMarked when library.FindFault(e.Fault ?? "") is null =>
-            [
-                new($"{at}.fault", $"There is no fault “{e.Fault}”."),
-            ],
-            CaptureKind.CueAnswered when e.Worked is null =>
-            [
-                new($"{at}.worked", "Say whether the cue worked."),
-            ],
-            CaptureKind.PainMarked => PainErrors(e, at),
-            CaptureKind.EffortMarked when e.Value is null or < 0 or > 10 =>
-            [
-                new($"{at}.value", "Effort is a whole number from 0 to 10."),
-            ],
-            CaptureKind.FeltMarked when library.FeltPlaces.All(place => place.Id != e.Place) =>
-            [
-                new($"{at}.place", $"There is no place “{e.Place}”."),
-            ],
-            CaptureKind.MeasureTaken when !(e.Amount is >= 0 and <= 1000) =>
-            [
-                new($"{at}.amount", "Give the reading, 0 or more."),
-            ],
-            CaptureKind.RangeReached => RangeErrors(e, at),
-            CaptureKind.InstrumentUsed when e.Instrument is null =>
-            [
-                new($"{at}.instrument", "Say what showed that the trunk moved."),
-            ],
-            CaptureKind.ExerciseSkipped when e.PlanItemId is null =>
-            [
-                new($"{at}.planItemId", "Say which exercise is left out."),
-            ],
-            CaptureKind.PhotoMeasured => e.Photo is { } photo
-                ? PhotoCheck.Errors(photo, $"{at}.photo.")
-                : [new FieldError($"{at}.photo", "Say which points were put on the photograph.")],
-            CaptureKind.ExerciseAdded => AddedErrors(e, library, at),
-            CaptureKind.TrialEnded when e.Reason is null => [new($"{at}.reason", "Say why the trial ended.")],
-            _ => Array.Empty<FieldError>(),
-        };
-        foreach (var error in errors)
+            yield return new($"{at}.{name}", "This kind of event has no such field.");
+        }
+        foreach (var error in KindErrors(e, library, at))
         {
             yield return error;
         }
     }
 
-    private static FieldError[] PainErrors(CaptureEvent e, string at) =>
-        e switch
+    private static IEnumerable<FieldError> KindErrors(CaptureEvent told, PracticeLibrary library, string at) =>
+        told switch
         {
-            { Value: null or < 0 or > 10 } => [new($"{at}.value", "Pain is a whole number from 0 to 10.")],
-            { Phase: null } => [new($"{at}.phase", "Say whether the pain was before, during or after.")],
+            TrialStarted e => StartErrors(e, library, at),
+            FaultMarked e when library.FindFault(e.Fault) is null =>
+            [
+                new($"{at}.fault", $"There is no fault “{e.Fault}”."),
+            ],
+            PainMarked { Value: < 0 or > 10 } or SessionPainAsked { Value: < 0 or > 10 } =>
+            [
+                new($"{at}.value", "Pain is a whole number from 0 to 10."),
+            ],
+            SessionPainAsked { Minutes: not (>= 0 and <= 240) } =>
+            [
+                new($"{at}.minutes", "Minutes since the last set are between 0 and 240."),
+            ],
+            EffortMarked { Value: < 0 or > 10 } =>
+            [
+                new($"{at}.value", "Effort is a whole number from 0 to 10."),
+            ],
+            FeltMarked e when Unfelt(e.Place, library) => [new($"{at}.place", $"There is no place “{e.Place}”.")],
+            SetUpChanged e when Unfelt(e.Place, library) =>
+            [
+                new($"{at}.place", $"There is no place “{e.Place}”."),
+            ],
+            MeasureTaken { Amount: not (>= 0 and <= 1000) } => [new($"{at}.amount", "Give the reading, 0 or more.")],
+            RangeReached e => RangeErrors(e, at),
+            PhotoMeasured e => PhotoCheck.Errors(e.Photo, $"{at}.photo."),
+            ExerciseAdded e => AddedErrors(e, library, at),
+            CueGiven { Cue: { Length: 0 or > 200 } } => [new($"{at}.cue", "A cue has 1 to 200 characters.")],
+            TrialAmended { Reason: var reason } when string.IsNullOrWhiteSpace(reason) || reason.Length > 500 =>
+            [
+                new($"{at}.reason", "Say why it is put right, in up to 500 characters."),
+            ],
+            LegAsked { Side: Side.Both } => [new($"{at}.side", "Say which leg: left or right.")],
             _ => [],
         };
 
-    private static IEnumerable<FieldError> AddedErrors(CaptureEvent e, PracticeLibrary library, string at)
+    private static bool Unfelt(string place, PracticeLibrary library) =>
+        library.FeltPlaces.All(known => known.Id != place);
+
+    private static IEnumerable<FieldError> AddedErrors(ExerciseAdded e, PracticeLibrary library, string at)
     {
-        if (e.PlanItemId is null)
-        {
-            yield return new($"{at}.planItemId", "An added exercise needs an id of its own.");
-        }
-        if (library.FindRung(e.RungId ?? "") is null)
+        if (library.FindRung(e.RungId) is null)
         {
             yield return new($"{at}.rungId", $"There is no rung “{e.RungId}”.");
         }
@@ -178,9 +173,13 @@ public static class CaptureCheck
         {
             yield return new($"{at}.target", "1 to 10 sets of 1 to 100 reps, held 0 to 600 seconds.");
         }
+        foreach (var error in DoseCheck.SettingErrors(e.Target, $"{at}.target"))
+        {
+            yield return error;
+        }
     }
 
-    private static FieldError[] RangeErrors(CaptureEvent e, string at) =>
+    private static FieldError[] RangeErrors(RangeReached e, string at) =>
         e switch
         {
             { Share: null, Degrees: null } =>
@@ -205,7 +204,7 @@ public static class CaptureCheck
 
     /// <summary>A task that is not there, a rung or a way that is not of the task, and readings that cannot be.</summary>
     private static IEnumerable<FieldError> TaskErrors(
-        CaptureEvent e,
+        TrialStarted e,
         Rung? rung,
         PracticeLibrary library,
         string at
@@ -242,14 +241,14 @@ public static class CaptureCheck
         }
     }
 
-    private static IEnumerable<FieldError> StartErrors(CaptureEvent e, PracticeLibrary library, string at)
+    private static IEnumerable<FieldError> StartErrors(TrialStarted e, PracticeLibrary library, string at)
     {
-        var rung = library.FindRung(e.RungId ?? "");
+        var rung = library.FindRung(e.RungId);
         if (rung is null)
         {
             yield return new($"{at}.rungId", $"There is no rung “{e.RungId}”.");
         }
-        else if (e.Side is null || !rung.TaskSides.Contains(e.Side.Value))
+        else if (!rung.TaskSides.Contains(e.Side))
         {
             yield return new($"{at}.side", SideWords(rung));
         }
@@ -264,11 +263,11 @@ public static class CaptureCheck
                 "A trial aims at 1 to 100 reps, one set, held 0 to 600 seconds."
             );
         }
-        if (e.Purpose is null)
+        foreach (var error in DoseCheck.SettingErrors(e.Target, $"{at}.target"))
         {
-            yield return new($"{at}.purpose", "Say whether this is a screen or a session.");
+            yield return error;
         }
-        else if (e.Purpose == TrialPurpose.Session && e.PlanItemId is null)
+        if (e.Purpose == TrialPurpose.Session && e.PlanItemId is null)
         {
             yield return new($"{at}.planItemId", "In a session a trial belongs to an exercise of the plan.");
         }

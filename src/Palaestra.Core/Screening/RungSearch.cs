@@ -9,6 +9,9 @@ public enum Verdict
     /// <summary>The start dose was met clean, without a cue.</summary>
     Clean,
 
+    /// <summary>The start dose was met clean, but less far than drawn.</summary>
+    Short,
+
     /// <summary>Met only after a cue, or trembling through most of it.</summary>
     Borderline,
 
@@ -20,8 +23,11 @@ public enum Verdict
 }
 
 /// <param name="NextRungId">What to try next; none when the search is done.</param>
-/// <param name="EntryRungId">The rung to train; none while searching, and none when not even the lowest is clean.</param>
+/// <param name="EntryRungId">The rung to train: while searching the highest clean so far; none when nothing was clean.</param>
 /// <param name="TrialIds">The trials the entry rung rests on.</param>
+/// <param name="Range">Share of the movement of the entry rung that was clean, above 0 to 1.</param>
+/// <param name="Finished">False where the climb was left before it was bracketed: the entry is the highest clean rung so far.</param>
+/// <param name="FromTask">The task it follows from, where the ladder itself was not climbed.</param>
 public sealed record RungSearch(
     string LadderId,
     Side Side,
@@ -29,7 +35,10 @@ public sealed record RungSearch(
     string? NextRungId,
     string? EntryRungId,
     string Why,
-    IReadOnlyList<Guid> TrialIds
+    IReadOnlyList<Guid> TrialIds,
+    double Range = 1,
+    bool Finished = true,
+    string? FromTask = null
 );
 
 /// <summary>Finds the rung with few trials: start in the middle, halve what is left, up only as many rungs at once as the policy allows (too hard too soon is the mistake to avoid), stop when bracketed.</summary>
@@ -53,11 +62,32 @@ public static class RungFinder
         var needed = rung.Start.Reps;
         if (trial.Clean.Reps >= needed && !trial.TrembledThroughMost)
         {
-            return Verdict.Clean;
+            return RangeOf(trial, rung) >= 1 - 1e-9 ? Verdict.Clean : Verdict.Short;
         }
         var met = trial.Clean.Reps >= needed || trial.Clean.CuedReps >= needed;
         var afterCue = trial is { CueGiven: true, CueWorked: true, Clean.CuedReps: >= 2 };
         return met || afterCue ? Verdict.Borderline : Verdict.Broke;
+    }
+
+    /// <summary>
+    /// How far the movement went in as many clean reps as the start dose has: share of the drawn one, 0 to 1. A rep whose range
+    /// was not told went as far as was asked.
+    /// </summary>
+    public static double RangeOf(Trial trial, Rung rung, double? fullDegrees = null)
+    {
+        var shares = trial
+            .Reps.Where(rep => rep is { Clean: true, Cued: false })
+            .Select(rep =>
+                rep.Reach switch
+                {
+                    { Share: { } share } => share,
+                    { Degrees: { } degrees } when fullDegrees is { } full => Math.Min(1, degrees / full),
+                    _ => trial.Target.Range,
+                }
+            )
+            .OrderDescending()
+            .ToList();
+        return shares.Count == 0 ? 0 : Math.Min(1, shares[Math.Min(shares.Count, rung.Start.Reps) - 1]);
     }
 
     /// <summary>
@@ -75,6 +105,8 @@ public static class RungFinder
         IReadOnlyList<string>? missing = null
     )
     {
+        // What waits while the back is sore is not climbed either.
+        var calm = StirredUpLevel.Of(profile, policy) == StirredUp.Low;
         var open = ladder
             .Rungs.Where(rung => !Allowance.Of(library, profile.Precautions, rung, side).Barred)
             .Where(rung =>
@@ -82,13 +114,18 @@ public static class RungFinder
                 || !rung.Equipment.Any(missing.Contains)
                 || trials.Any(t => t.RungId == rung.Id)
             )
+            .Where(rung =>
+                calm
+                || !rung.Features.Any(policy.Sore.Avoids.Contains)
+                || trials.Any(t => t.RungId == rung.Id)
+            )
             .ToList();
         if (open.Count == 0)
         {
             var bar = Allowance.Of(library, profile.Precautions, ladder.Rungs[0], side);
             var why = bar.Barred
-                ? $"Every rung is barred ({bar.BarWords})."
-                : "Every rung needs what is not at hand.";
+                ? $"Every level is contraindicated ({bar.BarWords})."
+                : "Every level needs what is not at hand, or waits until the back is calm.";
             return new(ladder.Id, side, true, null, null, why, []);
         }
         var tried = trials
@@ -102,13 +139,25 @@ public static class RungFinder
         var verdicts = tried
             .GroupBy(t => open.FindIndex(rung => rung.Id == t.RungId))
             .ToDictionary(group => group.Key, group => VerdictOf(group.Last(), open[group.Key]));
+        var ranges = tried
+            .GroupBy(t => open.FindIndex(rung => rung.Id == t.RungId))
+            .ToDictionary(group => group.Key, group => RangeOf(group.Last(), open[group.Key]));
         var ids = tried.Select(t => t.Id).ToList();
         var next = NextIndex(open.Count, tried, verdicts, profile, policy);
-        if (next is { } index)
-        {
-            return new(ladder.Id, side, false, open[index].Id, null, WhyNext(verdicts, open), ids);
-        }
-        return Entry(ladder, side, open, verdicts, ids);
+        var entry = Entry(ladder, side, open, verdicts, ranges, ids);
+        return next is not { } index
+            ? entry
+            : new(
+                ladder.Id,
+                side,
+                false,
+                open[index].Id,
+                SoFar(verdicts) is { } clean ? open[clean].Id : null,
+                WhyNext(verdicts, open),
+                ids,
+                SoFar(verdicts) is { } at && verdicts[at] == Verdict.Short ? ranges[at] : 1,
+                false
+            );
     }
 
     private static int? NextIndex(
@@ -165,37 +214,76 @@ public static class RungFinder
         };
     }
 
+    /// <summary>The highest rung clean so far, over whatever range; none where nothing was.</summary>
+    private static int? SoFar(Dictionary<int, Verdict> verdicts) =>
+        verdicts
+            .Where(v => v.Value is Verdict.Clean or Verdict.Short)
+            .Where(v => !verdicts.Any(o => o.Key < v.Key && o.Value is not Verdict.Clean))
+            .Select(v => (int?)v.Key)
+            .Max();
+
     /// <summary>
-    /// The highest clean rung below any that was not; where none was clean, the one below a borderline rung, or that rung
-    /// itself when it is the lowest.
+    /// The highest clean rung below any that was not; a rung that was clean less far, over that range; where none was clean,
+    /// the one below a borderline rung, or that rung itself when it is the lowest.
     /// </summary>
     private static RungSearch Entry(
         Ladder ladder,
         Side side,
         List<Rung> open,
         Dictionary<int, Verdict> verdicts,
+        Dictionary<int, double> ranges,
         List<Guid> ids
     )
     {
         var (clean, broken) = Bracket(open.Count, verdicts);
-        var borderline = broken < open.Count && verdicts[broken] == Verdict.Borderline;
+        var at = broken < open.Count ? verdicts[broken] : Verdict.Clean;
+        if (at == Verdict.Short && ranges[broken] >= LeastRange)
+        {
+            var share = ranges[broken];
+            return new(
+                ladder.Id,
+                side,
+                true,
+                null,
+                open[broken].Id,
+                $"{open[broken].Name} was clean {share * 100:0} % of the way: trained that far.",
+                ids,
+                share
+            );
+        }
+        var borderline = at == Verdict.Borderline;
         var (entry, why) = (clean, borderline) switch
         {
             (>= 0, true) when clean == broken - 1 => (
                 clean,
-                $"{open[broken].Name} was clean only with a cue or while trembling: the rung below."
+                $"{open[broken].Name} was clean only with a cue or while trembling: the level below."
             ),
-            (>= 0, _) => (clean, $"{open[clean].Name} is the highest rung seen clean."),
+            (>= 0, _) => (clean, $"{open[clean].Name} is the highest level seen clean."),
             (_, true) when broken == 0 => (
                 0,
                 $"{open[0].Name} is clean only with a cue or while trembling: coach it there."
             ),
             (_, true) => (
                 broken - 1,
-                $"{open[broken].Name} was clean only with a cue or while trembling: the rung below."
+                $"{open[broken].Name} was clean only with a cue or while trembling: the level below."
             ),
-            _ => (-1, $"Not even {open[verdicts.Keys.Min()].Name} was clean."),
+            _ => (-1, NothingClean(open, verdicts)),
         };
         return new(ladder.Id, side, true, null, entry < 0 ? null : open[entry].Id, why, ids);
+    }
+
+    /// <summary>Less of a movement than this is not the exercise any more. Our own.</summary>
+    public const double LeastRange = 0.2;
+
+    private static string NothingClean(List<Rung> open, Dictionary<int, Verdict> verdicts)
+    {
+        if (verdicts.Count == 0)
+        {
+            return "Not tried yet.";
+        }
+        var lowest = verdicts.Keys.Min();
+        return verdicts[lowest] == Verdict.Painful
+            ? $"{open[lowest].Name} was ended by pain: what the trunk holds is not known."
+            : $"Not even {open[lowest].Name} was clean.";
     }
 }

@@ -78,6 +78,12 @@ public sealed record Clean(
 /// <summary>A trial folded from its events.</summary>
 /// <param name="Total">Reps done, clean or not.</param>
 /// <param name="HoldSince">Set while a hold is running.</param>
+/// <param name="PainBefore">As asked at the exercise's first set (<paramref name="PainBeforeAsked"/>), else at the start of the visit; none if neither is known. Never a later set's.</param>
+/// <param name="PainPeak">The highest value that stood. <paramref name="PainLast"/>: the last value told, while or after.</param>
+/// <param name="TremorShare">Share of the set in which it trembled, 0 to 1.</param>
+/// <param name="Probe">One set of what might come next; not the day's work.</param>
+/// <param name="Worry">Why it was stopped at once. <paramref name="Cue"/>: the words that were said.</param>
+/// <param name="Amended">Reasons why it was put right after its screen, the earliest first.</param>
 public sealed record Trial(
     Guid Id,
     string RungId,
@@ -113,7 +119,15 @@ public sealed record Trial(
     string? By = null,
     IReadOnlyList<OneChange>? EasedBy = null,
     Side? AskedSide = null,
-    IReadOnlyList<MeasuredPhoto>? Photos = null
+    IReadOnlyList<MeasuredPhoto>? Photos = null,
+    bool PainBeforeAsked = false,
+    int? PainLast = null,
+    double TremorShare = 0,
+    bool Probe = false,
+    Worry? Worry = null,
+    Side? WorrySide = null,
+    string? Cue = null,
+    IReadOnlyList<string>? Amended = null
 )
 {
     /// <summary>The side of the plan's exercise it was done for: another than its own where it was eased to a rung without sides.</summary>
@@ -135,10 +149,12 @@ public sealed record Trial(
                 Marks.Any(mark => mark.Breaks && mark.ShowsIn(rep) && (rep <= Total || mark.Rep == rep))
             );
 
-    /// <summary>Shaking in more than half of the reps.</summary>
-    public bool TrembledThroughMost =>
-        Enumerable
-            .Range(1, Math.Max(1, Total))
-            .Count(rep => Marks.Any(mark => mark.Fault == "tremor" && mark.ShowsIn(rep))) * 2
-        > Math.Max(1, Total);
+    /// <summary>The most pain told while or after, or none.</summary>
+    public int? PainMost => PainPeak is null ? PainAfter : Math.Max(PainPeak.Value, PainAfter ?? 0);
+
+    /// <summary>How far pain rose above before; none where either is not known, never below 0.</summary>
+    public int? PainRise => PainMost is { } most && PainBefore is { } from ? Math.Max(0, most - from) : null;
+
+    /// <summary>Shaking in more than half of the set.</summary>
+    public bool TrembledThroughMost => TremorShare > 0.5;
 }

@@ -3,7 +3,10 @@ using Palaestra.Core.Photos;
 
 namespace Palaestra.Core.Screening;
 
-/// <summary>Turns the log of a visit into trials. The order of arrival does not matter; time and id decide.</summary>
+/// <summary>
+/// Turns the log of a visit into trials. The order of arrival does not matter; time and id decide. The tablet folds the same
+/// (client/src/capture/fold.ts); the tapes of tests/tapes hold both to it.
+/// </summary>
 public static class TrialFold
 {
     /// <summary>
@@ -12,25 +15,76 @@ public static class TrialFold
     /// </summary>
     public const double HoldTolerance = 0.5;
 
+    /// <summary>A value of pain that was put right within this time, with nothing else logged between, was a slip of the finger. Our own.</summary>
+    public static readonly TimeSpan SlipTime = TimeSpan.FromSeconds(2);
+
+    /// <param name="painAtStart">Pain when the visit began, 0 to 10: what is compared with where nothing was asked at an exercise's first set; none if not known.</param>
+    /// <returns>Trials in order of their start, without discarded ones and those of rungs the library does not have.</returns>
     public static IReadOnlyList<Trial> Trials(
         IEnumerable<CaptureEvent> log,
         PracticeLibrary library,
-        PainRule pain
+        PainRule pain,
+        int? painAtStart = null
     )
     {
         var events = Effective(log);
         var byTrial = events.ToLookup(e => e.TrialId);
+        var started = events
+            .OfType<TrialStarted>()
+            .Where(e => library.FindRung(e.RungId) is not null)
+            .Select(start => (Start: start, Own: WithoutSlips([.. byTrial[start.TrialId]])))
+            .Where(trial => !trial.Own.Any(e => e is TrialDiscarded))
+            .ToList();
+        var asked = new Dictionary<string, int?>();
+        foreach (var (start, own) in started)
+        {
+            asked.TryAdd(Exercise(start), BeforeIn(own));
+        }
         return
         [
-            .. from e in events
-            where
-                e.Kind == CaptureKind.TrialStarted
-                && e.RungId is not null
-                && library.FindRung(e.RungId) is not null
-            let own = byTrial[e.TrialId].ToList()
-            where own.All(other => other.Kind != CaptureKind.TrialDiscarded)
-            select Fold(e, own, library, pain),
+            .. started.Select(trial =>
+            {
+                var first = asked[Exercise(trial.Start)];
+                var state = new Running(trial.Start, pain, first ?? painAtStart, first is not null);
+                trial.Own.ForEach(state.Apply);
+                return state.Finish(library);
+            }),
         ];
+    }
+
+    /// <summary>What pain before is asked for once: an exercise of the session, a task of the screen.</summary>
+    private static string Exercise(TrialStarted start) =>
+        start.PlanItemId?.ToString() ?? start.TaskId ?? start.RungId;
+
+    private static int? BeforeIn(List<CaptureEvent> own) =>
+        own.OfType<PainMarked>().LastOrDefault(mark => mark.Phase == PainPhase.Before)?.Value;
+
+    /// <summary>
+    /// Without marks of pain that were put right downward within <see cref="SlipTime"/> with nothing else logged between. A
+    /// higher value that stood longer was felt, and stays.
+    /// </summary>
+    private static List<CaptureEvent> WithoutSlips(List<CaptureEvent> own)
+    {
+        bool Slipped(int i)
+        {
+            if (own[i] is not PainMarked mark)
+            {
+                return false;
+            }
+            for (var j = i + 1; j < own.Count; j++)
+            {
+                if (own[j] is not PainMarked next || next.Phase != mark.Phase || next.At - mark.At > SlipTime)
+                {
+                    return false;
+                }
+                if (next.Value < mark.Value)
+                {
+                    return true;
+                }
+            }
+            return false;
+        }
+        return [.. own.Where((_, i) => !Slipped(i))];
     }
 
     /// <summary>
@@ -46,13 +100,12 @@ public static class TrialFold
         // Latest first: an undo that was itself undone no longer takes anything back.
         for (var i = ordered.Count - 1; i >= 0; i--)
         {
-            var e = ordered[i];
-            if (e.Kind == CaptureKind.Undone && !undone.Contains(e.Id) && e.Undoes is { } target)
+            if (ordered[i] is Undone undo && !undone.Contains(undo.Id))
             {
-                undone.Add(target);
+                undone.Add(undo.Undoes);
             }
         }
-        ordered.RemoveAll(e => e.Kind == CaptureKind.Undone || undone.Contains(e.Id));
+        ordered.RemoveAll(e => e is Undone || undone.Contains(e.Id));
         return ordered;
     }
 
@@ -64,52 +117,44 @@ public static class TrialFold
     }
 
     private static int Rank(CaptureEvent e) =>
-        e.Kind switch
+        e switch
         {
-            CaptureKind.TrialStarted => 0,
-            CaptureKind.RepDone or CaptureKind.MeasureTaken => 2,
-            CaptureKind.TrialEnded => 3,
-            CaptureKind.Undone => 4,
+            TrialStarted => 0,
+            RepDone or MeasureTaken => 2,
+            TrialEnded => 3,
+            Undone => 4,
             _ => 1,
         };
 
-    private static Trial Fold(
-        CaptureEvent start,
-        IReadOnlyList<CaptureEvent> events,
-        PracticeLibrary library,
-        PainRule pain
-    )
-    {
-        var state = new Running(start, pain);
-        foreach (var e in events)
-        {
-            state.Apply(e);
-        }
-        return state.Finish(library);
-    }
-
     /// <summary>The trial while its events are read in order.</summary>
-    private sealed class Running(CaptureEvent start, PainRule pain)
+    /// <param name="before">Pain that later values are compared with; none if nothing is known.</param>
+    /// <param name="beforeAsked">It was asked at the exercise's first set.</param>
+    private sealed class Running(TrialStarted start, PainRule pain, int? before, bool beforeAsked)
     {
-        private readonly Dose target = start.Target ?? new Dose(1, 1, 0);
+        private readonly Dose target = start.Target;
         private readonly List<RawRep> reps = [];
         private readonly List<Instrument> instruments = [];
         private readonly List<MeasuredPhoto> photos = [];
-        private Side side = start.Side ?? Side.Both;
+        private Side side = start.Side;
+        private Side? askedSide = start.AskedSide;
         private Reach? reach = start.Share is { } share ? new Reach(share, null) : null;
         private bool paused;
-        private readonly List<(CaptureEvent Event, int Rep, double? Second, bool AfterCue)> marks = [];
+        private readonly List<(FaultMarked Event, int Rep, double? Second, bool AfterCue)> marks = [];
         private DateTimeOffset? holdSince;
         private DateTimeOffset? endedAt;
         private EndReason? reason;
-        private int? before;
         private int? peak;
         private int? after;
+        private int? last;
         private bool overLimit;
         private string? felt;
         private int? effort;
         private bool cueGiven;
         private bool? cueWorked;
+        private string? cue;
+        private Worry? worry;
+        private Side? worrySide;
+        private readonly List<string> amended = [];
         private Guid lastId = start.Id;
 
         private readonly record struct RawRep(
@@ -125,87 +170,103 @@ public static class TrialFold
 
         private int RepInProgress => reps.Count + 1;
 
-        public void Apply(CaptureEvent e)
+        public void Apply(CaptureEvent told)
         {
-            lastId = e.Id;
-            switch (e.Kind)
+            // Ids are made in order: what was told last is taken back first, also where it tells of a moment before.
+            lastId = told.Id.CompareTo(lastId) > 0 || lastId == start.Id ? told.Id : lastId;
+            switch (told)
             {
-                case CaptureKind.HoldStarted:
+                case HoldStarted e:
                     holdSince = e.At;
                     paused = false;
                     break;
-                case CaptureKind.RepDone or CaptureKind.MeasureTaken:
-                    var held = holdSince is { } since ? (e.At - since).TotalSeconds : 0;
-                    reps.Add(
-                        new(RepInProgress, held, e.At, cueGiven, overLimit, e.Amount, reach, e.Instrument)
-                    );
-                    holdSince = null;
-                    paused = false;
+                case RepDone e:
+                    AddRep(e.At, null, e.Instrument);
                     break;
-                case CaptureKind.RangeReached:
+                case MeasureTaken e:
+                    AddRep(e.At, e.Amount, e.Instrument);
+                    break;
+                case RangeReached e:
                     reach = new Reach(e.Share, e.Degrees);
                     break;
-                case CaptureKind.InstrumentUsed:
-                    instruments.Add(e.Instrument ?? Instrument.Eye);
+                case InstrumentUsed e:
+                    instruments.Add(e.Instrument);
                     break;
-                case CaptureKind.PhotoMeasured when e.Photo is { } photo:
-                    photos.Add(new(e.Id, photo, PhotoAngles.Of(photo)));
+                case PhotoMeasured e:
+                    photos.Add(new(e.Id, e.Photo, PhotoAngles.Of(e.Photo)));
                     break;
-                case CaptureKind.TrialPaused:
+                case TrialPaused:
                     holdSince = null;
                     paused = true;
                     break;
-                case CaptureKind.TrialResumed:
+                case TrialResumed:
                     paused = false;
                     break;
-                case CaptureKind.SideCorrected:
-                    side = e.Side ?? side;
+                case SideCorrected e:
+                    side = e.Side;
+                    askedSide = null;
                     break;
-                case CaptureKind.FaultMarked:
+                case FaultMarked e:
                     double? second = holdSince is { } holding ? (e.At - holding).TotalSeconds : null;
                     // Marked after the last rep was counted and the trial ended: it belongs to that rep.
                     marks.Add(
                         (e, endedAt is null ? RepInProgress : Math.Max(1, reps.Count), second, cueGiven)
                     );
                     break;
-                case CaptureKind.CueGiven:
+                case CueGiven e:
                     cueGiven = true;
+                    cue = e.Cue ?? cue;
                     break;
-                case CaptureKind.CueAnswered:
+                case CueAnswered e:
                     cueWorked = e.Worked;
                     break;
-                case CaptureKind.PainMarked:
+                case PainMarked e:
                     ApplyPain(e);
                     break;
-                case CaptureKind.FeltMarked:
+                case FeltMarked e:
                     felt = e.Place;
                     break;
-                case CaptureKind.EffortMarked:
+                case EffortMarked e:
                     effort = e.Value;
                     break;
-                case CaptureKind.TrialEnded:
+                case WorryTold e:
+                    worry = e.Worry;
+                    worrySide = e.Side;
+                    break;
+                case TrialAmended e:
+                    amended.Add(e.Reason);
+                    break;
+                case TrialEnded e:
                     endedAt = e.At;
                     reason = e.Reason;
                     break;
             }
         }
 
-        private void ApplyPain(CaptureEvent e)
+        private void AddRep(DateTimeOffset at, double? amount, Instrument? seenBy)
         {
-            var value = e.Value ?? 0;
-            switch (e.Phase)
+            var held = holdSince is { } since ? (at - since).TotalSeconds : 0;
+            reps.Add(new(RepInProgress, held, at, cueGiven, overLimit, amount, reach, seenBy));
+            holdSince = null;
+            paused = false;
+        }
+
+        private void ApplyPain(PainMarked e)
+        {
+            if (e.Phase == PainPhase.Before)
             {
-                case PainPhase.Before:
-                    before = value;
-                    break;
-                case PainPhase.Peak:
-                    peak = Math.Max(peak ?? 0, value);
-                    break;
-                case PainPhase.After:
-                    after = value;
-                    break;
+                return;
             }
-            overLimit |= e.Phase != PainPhase.Before && pain.Exceeded(before, value);
+            last = e.Value;
+            if (e.Phase == PainPhase.Peak)
+            {
+                peak = Math.Max(peak ?? 0, e.Value);
+            }
+            else
+            {
+                after = e.Value;
+            }
+            overLimit |= pain.Exceeded(before, e.Value);
         }
 
         public Trial Finish(PracticeLibrary library)
@@ -216,9 +277,9 @@ public static class TrialFold
             var unfinished = judged.Where(mark => mark.Rep > total).ToList();
             return new Trial(
                 start.TrialId,
-                start.RungId!,
+                start.RungId,
                 side,
-                start.Purpose ?? TrialPurpose.Screen,
+                start.Purpose,
                 start.PlanItemId,
                 start.Set ?? 1,
                 target,
@@ -242,33 +303,62 @@ public static class TrialFold
                 lastId,
                 start.TaskId,
                 start.Variant,
-                start.Load,
+                start.Load ?? target.Load,
                 start.LegLength,
                 [.. instruments.Distinct().Order()],
                 paused && endedAt is null,
                 start.By,
                 start.Eased,
-                start.AskedSide,
-                photos.Count > 0 ? photos : null
+                askedSide,
+                photos.Count > 0 ? photos : null,
+                beforeAsked,
+                last,
+                TremorShare(done, judged),
+                start.Probe == true,
+                worry,
+                worrySide,
+                cue,
+                amended.Count > 0 ? amended : null
             );
+        }
+
+        /// <summary>Share of the set in which it trembled: of a hold from the second it was marked, of a rep without one the whole rep.</summary>
+        private static double TremorShare(List<Rep> done, List<FaultMark> judged)
+        {
+            var tremor = judged.Where(mark => mark.Fault == Fault.Tremor).ToList();
+            if (tremor.Count == 0)
+            {
+                return 0;
+            }
+            double Of(Rep rep) =>
+                tremor
+                    .Where(mark => mark.ShowsIn(rep.Number))
+                    .Select(mark =>
+                        mark.Rep == rep.Number && mark.Second is { } second && rep.Held > 0
+                            ? Math.Clamp(1 - second / rep.Held, 0, 1)
+                            : 1
+                    )
+                    .DefaultIfEmpty(0)
+                    .Max();
+            return done.Count == 0 ? 1 : done.Average(Of);
         }
 
         /// <summary>
         /// Kind first; a quality fault seen at least twice and in more than half of the reps breaks those reps.
         /// </summary>
         private FaultMark Judge(
-            (CaptureEvent Event, int Rep, double? Second, bool AfterCue) mark,
+            (FaultMarked Event, int Rep, double? Second, bool AfterCue) mark,
             PracticeLibrary library,
             int total
         )
         {
-            var fault = library.FindFault(mark.Event.Fault ?? "");
+            var fault = library.FindFault(mark.Event.Fault);
             var own = marks.Where(m => m.Event.Fault == mark.Event.Fault).ToList();
             var seenIn = Enumerable
                 .Range(1, Math.Max(total, mark.Rep))
                 .Count(rep => own.Any(m => m.Rep == rep || (m.Event.Persists == true && m.Rep < rep)));
             var inMost = seenIn >= 2 && seenIn * 2 > total;
-            var kind = fault is null ? FaultKind.Information : library.Rung(start.RungId!).KindOf(fault);
+            var kind = fault is null ? FaultKind.Information : library.Rung(start.RungId).KindOf(fault);
             var breaks = kind switch
             {
                 FaultKind.Breaking => true,
@@ -277,7 +367,7 @@ public static class TrialFold
             };
             return new FaultMark(
                 mark.Event.Id,
-                mark.Event.Fault ?? "",
+                mark.Event.Fault,
                 mark.Rep,
                 mark.Second,
                 breaks,

@@ -1,36 +1,117 @@
 using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Visits;
 
-/// <summary>What is asked at the start of every later visit.</summary>
-/// <param name="DangerSigns">Ids of danger signs that are new.</param>
-/// <param name="PainNow">0 to 10. <paramref name="NextDayPain"/>: the morning after the last work; none if not known.</param>
+/// <summary>How long it took until it was as before, never more exactly than it was asked.</summary>
+public enum Settling
+{
+    /// <summary>Nothing was raised that had to settle.</summary>
+    NotRaised,
+    WithinAnHour,
+    SameDay,
+    NextMorning,
+    LongerThanADay,
+}
+
+public static class Settlings
+{
+    /// <summary>Hours the rules reckon with: the longest that the word lets be.</summary>
+    public static double Hours(this Settling settling) =>
+        settling switch
+        {
+            Settling.NotRaised => 0,
+            Settling.WithinAnHour => 1,
+            Settling.SameDay => 12,
+            Settling.NextMorning => 24,
+            _ => 48,
+        };
+
+    /// <summary>As asked: "the same day".</summary>
+    public static string Words(this Settling settling) =>
+        settling switch
+        {
+            Settling.NotRaised => "nothing was raised",
+            Settling.WithinAnHour => "within an hour",
+            Settling.SameDay => "the same day",
+            Settling.NextMorning => "by the next morning",
+            _ => "longer than a day",
+        };
+}
+
+/// <summary>How far down a leg pain runs.</summary>
+public enum LegReach
+{
+    None,
+    Buttock,
+    Thigh,
+    BelowKnee,
+}
+
+/// <summary>Pain in the legs as asked at a visit.</summary>
+public sealed record LegReport(LegReach Left, LegReach Right)
+{
+    public LegReach Of(Side side) =>
+        side switch
+        {
+            Side.Left => Left,
+            Side.Right => Right,
+            _ => Left > Right ? Left : Right,
+        };
+}
+
+/// <summary>Training at home since the last visit.</summary>
+public enum HomeTraining
+{
+    Done,
+    Partly,
+    NotDone,
+}
+
+/// <summary>
+/// What is asked at the start of every later visit. What was not asked is absent, and never read as none or no.
+/// </summary>
+/// <param name="DangerSigns">Ids of red flags that are new.</param>
+/// <param name="PainNow">0 to 10. <paramref name="NextDayPain"/>: the morning after the last work.</param>
 /// <param name="UsualPain">On most days of the week.</param>
-/// <param name="LastTrained">The last day the exercises were done, at home or here; none if not known.</param>
-/// <param name="SettledHours">Hours until it was as before; none if it was not stirred up.</param>
+/// <param name="LastTrained">The last day the exercises were done, at home or here.</param>
+/// <param name="SettledHours">Hours until it was as before, where hours were asked; <paramref name="Settled"/> where a word was.</param>
+/// <param name="FlagsAsked">The red flags were asked about and there were none but those named; none: not recorded.</param>
+/// <param name="LegFurther">Since the last visit pain has moved further down a leg.</param>
+/// <param name="Soreness">Of muscles, 0 to 10: told apart from pain, and no rule looks at it.</param>
+/// <param name="Home">Whether the home programme was done; none: not asked.</param>
 public sealed record CheckIn(
-    int PainNow,
-    int UsualPain,
+    int? PainNow,
+    int? UsualPain,
     int? NextDayPain,
     double? SettledHours,
     IReadOnlyList<string> DangerSigns,
-    DateOnly? LastTrained = null
-);
+    DateOnly? LastTrained = null,
+    Settling? Settled = null,
+    bool? WakesAtNight = null,
+    LegReport? Leg = null,
+    bool? LegFurther = null,
+    bool? FlagsAsked = null,
+    int? Soreness = null,
+    HomeTraining? Home = null
+)
+{
+    /// <summary>Hours to settle by word or number; none where it was not asked.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public double? Hours => Settled?.Hours() ?? SettledHours;
+}
 
 public static class CheckInCheck
 {
-    public static IEnumerable<FieldError> Errors(
-        CheckIn checkIn,
-        Library.PracticeLibrary library,
-        string path
-    )
+    public static IEnumerable<FieldError> Errors(CheckIn checkIn, PracticeLibrary library, string path)
     {
         foreach (
             var (name, value) in new[]
             {
                 ("painNow", checkIn.PainNow),
                 ("usualPain", checkIn.UsualPain),
-                ("nextDayPain", checkIn.NextDayPain ?? 0),
+                ("nextDayPain", checkIn.NextDayPain),
+                ("soreness", checkIn.Soreness),
             }
         )
         {
@@ -39,9 +120,23 @@ public static class CheckInCheck
                 yield return new($"{path}.{name}", "Pain is a whole number from 0 to 10.");
             }
         }
-        if (checkIn.SettledHours is < 0 or > ProfileCheck.SettleHoursMax)
+        if (
+            checkIn.SettledHours is { } hours
+            && !(hours is >= 0 and <= ProfileCheck.SettleHoursMax)
+        )
         {
             yield return new($"{path}.settledHours", "Settling time is between 0 and 336 hours.");
+        }
+        if (
+            checkIn is { Settled: { } settled, SettledHours: { } told }
+            && (settled == Settling.LongerThanADay) != (told > Settling.NextMorning.Hours())
+        )
+        {
+            yield return new($"{path}.settledHours", "This contradicts how it settled; give one of the two.");
+        }
+        if (checkIn.FlagsAsked == false && checkIn.DangerSigns.Count > 0)
+        {
+            yield return new($"{path}.flagsAsked", "Red flags are named that were not asked about.");
         }
         for (var i = 0; i < checkIn.DangerSigns.Count; i++)
         {
@@ -49,7 +144,7 @@ public static class CheckInCheck
             {
                 yield return new(
                     $"{path}.dangerSigns[{i}]",
-                    $"There is no danger sign “{checkIn.DangerSigns[i]}”."
+                    $"There is no red flag “{checkIn.DangerSigns[i]}”."
                 );
             }
         }

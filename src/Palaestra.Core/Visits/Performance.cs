@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
 
@@ -7,8 +8,15 @@ namespace Palaestra.Core.Visits;
 /// <param name="CleanReps">Without a cue. <paramref name="CuedCleanReps"/>: after one.</param>
 /// <param name="BreakingReps">Reps in which the trunk gave way.</param>
 /// <param name="CueFixed">True or false when a cue was given; none when not.</param>
-/// <param name="PainOver">Pain went over the policy's limit.</param>
+/// <param name="PainOver">Pain went over the policy's limit, as it was judged when it was done.</param>
 /// <param name="Eased">Done easier than asked: a shorter range, fewer seconds, a shorter lever, more support or a lower rung.</param>
+/// <param name="PainBefore">0 to 10: as asked at the exercise's first set, else at check-in. <paramref name="PainPeak"/>, <paramref name="PainAfter"/>: while and after; none where not told.</param>
+/// <param name="EndedForPain">The set was ended because of pain.</param>
+/// <param name="Tremor">Share of the set in which it trembled, 0 to 1.</param>
+/// <param name="Felt">Id of the place where the work was felt; none if not asked.</param>
+/// <param name="Setting">Range, height, load and band as done, where they differ from what was prescribed; its reps, sets and hold are the set's own.</param>
+/// <param name="RungId">What was done, where it was another rung than the plan's.</param>
+/// <param name="Cue">The words that were said.</param>
 public sealed record SetDone(
     int Reps,
     int CleanReps,
@@ -19,8 +27,30 @@ public sealed record SetDone(
     bool? CueFixed,
     int? Effort,
     string? FirstFault,
-    bool Eased = false
-);
+    bool Eased = false,
+    int? PainBefore = null,
+    int? PainPeak = null,
+    int? PainAfter = null,
+    bool EndedForPain = false,
+    double Tremor = 0,
+    string? Felt = null,
+    Dose? Setting = null,
+    string? RungId = null,
+    string? Cue = null
+)
+{
+    /// <summary>The most pain told; none where none was.</summary>
+    [JsonIgnore]
+    public int? PainMost => PainPeak is null ? PainAfter : Math.Max(PainPeak.Value, PainAfter ?? 0);
+
+    /// <summary>How far pain rose over what was before, or over the check-in where that was not asked; none if not known, never below 0.</summary>
+    public int? Rise(int? checkIn) =>
+        PainMost is { } most && (PainBefore ?? checkIn) is { } from ? Math.Max(0, most - from) : null;
+
+    /// <summary>Over the limit: as judged then, ended for pain, or by the numbers.</summary>
+    public bool Over(PainRule rule, int? checkIn) =>
+        PainOver || EndedForPain || (PainMost is { } most && rule.Exceeded(PainBefore ?? checkIn, most));
+}
 
 /// <summary>What one side of one exercise did in one visit, against what was asked.</summary>
 /// <param name="Visit">Ordinal of the visit in the episode, 1 or more; later visits have larger ones.</param>
@@ -35,7 +65,11 @@ public sealed record Performance(
 )
 {
     /// <summary>Sets done as they were asked for: only these speak for or against the dose.</summary>
-    private IEnumerable<SetDone> AsAsked => Sets.Where(set => !set.Eased);
+    private IEnumerable<SetDone> AsAsked => Sets.Where(AsPrescribed);
+
+    /// <summary>Not eased, and as far, as low and as heavy as prescribed.</summary>
+    private bool AsPrescribed(SetDone set) =>
+        !set.Eased && (set.Setting is not { } done || done.SettingCovers(Prescribed));
 
     public int Reps => AsAsked.Sum(set => set.Reps);
     public int CleanReps => AsAsked.Sum(set => set.CleanReps);
@@ -45,9 +79,12 @@ public sealed record Performance(
     /// <summary>Reps begun: one that gave way and was never finished is among them.</summary>
     public int Tried => AsAsked.Sum(set => Math.Max(set.Reps, set.BreakingReps));
     public double CleanSeconds => AsAsked.Sum(set => set.CleanSeconds);
-    public bool Eased => Sets.Any(set => set.Eased);
+    public bool Eased => Sets.Any(set => !AsPrescribed(set));
     public int PainSets => Sets.Count(set => set.PainOver);
     public int? Effort => Sets.Select(set => set.Effort).Max();
+
+    /// <summary>The longest part of any set in which it trembled, 0 to 1.</summary>
+    public double Tremor => Sets.Select(set => set.Tremor).DefaultIfEmpty(0).Max();
 
     /// <summary>Clean reps, cued ones included, over those asked for; 0 or more.</summary>
     public double DoneFraction => (double)AllCleanReps / Prescribed.TotalReps;
@@ -56,14 +93,26 @@ public sealed record Performance(
     public bool CueFixed => Sets.Any(set => set.CueFixed == true) && Sets.All(set => set.CueFixed != false);
 
     /// <summary>Every set and rep asked for was clean, without a cue or a painful set.</summary>
-    public bool AllClean =>
-        PainSets == 0
-        && AsAsked.Count() >= Prescribed.Sets
-        && CleanReps >= Prescribed.TotalReps
-        && BreakingReps == 0;
+    public bool AllClean => CleanEnough(int.MaxValue);
 
-    /// <summary>All clean at a dose that covers the target.</summary>
-    public bool Meets(Dose target) => AllClean && Prescribed.Covers(target);
+    /// <summary>
+    /// Every set was done and all reps but one in so many asked were clean, without a cue or a painful set. Below so many
+    /// reps every one has to be.
+    /// </summary>
+    /// <param name="brokenPer">10: one broken rep in ten asked still counts as clean.</param>
+    public bool CleanEnough(int brokenPer)
+    {
+        var grace = Prescribed.TotalReps / brokenPer;
+        return PainSets == 0
+            && Sets.All(set => !set.EndedForPain)
+            && AsAsked.Count() >= Prescribed.Sets
+            && CleanReps >= Prescribed.TotalReps - grace
+            && BreakingReps <= grace;
+    }
+
+    /// <summary>Clean enough at a dose that covers the target.</summary>
+    public bool Meets(Dose target, int brokenPer = int.MaxValue) =>
+        CleanEnough(brokenPer) && Prescribed.Covers(target);
 
     public static IReadOnlyList<Performance> FromTrials(
         int visit,
@@ -76,19 +125,22 @@ public sealed record Performance(
             from side in item.Doses
             let sets = trials
                 .Where(t =>
-                    t is { Open: false, Purpose: TrialPurpose.Session }
+                    t is { Open: false, Purpose: TrialPurpose.Session, Probe: false }
                     && t.PlanItemId == item.Id
                     && t.For == side.Side
                 )
                 .OrderBy(t => t.StartedAt)
-                .Select(t => Set(t, item.RungId))
+                .Select(t => Set(t, item.RungId, side.Dose))
                 .ToList()
             where sets.Count > 0
             select new Performance(visit, date, item.Id, item.RungId, side.Side, side.Dose, sets),
         ];
 
-    private static SetDone Set(Trial trial, string asked) =>
-        new(
+    private static SetDone Set(Trial trial, string asked, Dose prescribed)
+    {
+        var reach = trial.Clean.Reach?.Share ?? trial.Target.Range;
+        var setting = trial.Target with { Range = Math.Min(reach, trial.Target.Range), Load = trial.Load };
+        return new(
             trial.Total,
             trial.Clean.Reps,
             trial.Clean.CuedReps,
@@ -98,6 +150,16 @@ public sealed record Performance(
             trial.CueGiven ? trial.CueWorked ?? false : null,
             trial.Effort,
             trial.FirstBreak?.Fault,
-            trial.RungId != asked || trial.Eased.Count > 0
+            trial.RungId != asked || trial.Eased.Count > 0,
+            trial.PainBefore,
+            trial.PainPeak,
+            trial.PainAfter,
+            trial.EndReason == EndReason.Pain,
+            trial.TremorShare,
+            trial.Felt,
+            setting.WithSettingOf(prescribed) == setting ? null : setting,
+            trial.RungId == asked ? null : trial.RungId,
+            trial.Cue
         );
+    }
 }

@@ -33,18 +33,18 @@ public static class SessionWork
         [
             .. TrialFold
                 .Effective(log)
-                .Where(e => e.Kind == CaptureKind.ExerciseAdded)
+                .OfType<ExerciseAdded>()
                 .Select(e => Added(e, library))
                 .OfType<PlanItem>(),
         ];
 
-    private static PlanItem? Added(CaptureEvent e, PracticeLibrary library) =>
-        e is { PlanItemId: { } id, Target: { } dose } && library.FindRung(e.RungId ?? "") is { } rung
+    private static PlanItem? Added(ExerciseAdded e, PracticeLibrary library) =>
+        library.FindRung(e.RungId) is { } rung
             ? new PlanItem(
-                id,
+                e.PlanItemId,
                 rung.Id,
                 "",
-                [.. rung.TaskSides.Select(side => new SideDose(side, dose))],
+                [.. rung.TaskSides.Select(side => new SideDose(side, e.Target))],
                 [],
                 [],
                 rung.Cues[0]
@@ -61,17 +61,12 @@ public static class SessionWork
     )
     {
         var events = TrialFold.Effective(log);
-        var skipped = events
-            .Where(e => e.Kind == CaptureKind.ExerciseSkipped)
-            .Select(e => e.PlanItemId)
-            .ToHashSet();
+        var skipped = events.OfType<ExerciseSkipped>().Select(e => e.PlanItemId).ToHashSet();
         var added = Added(events, library)
             .Select(item =>
                 (
                     Item: item,
-                    events
-                        .First(e => e.Kind == CaptureKind.ExerciseAdded && e.PlanItemId == item.Id)
-                        .InPlaceOf
+                    events.OfType<ExerciseAdded>().First(e => e.PlanItemId == item.Id).InPlaceOf
                 )
             )
             .ToList();
@@ -94,7 +89,7 @@ public static class SessionWork
 
     /// <summary>Seconds a rep is to take out and back; 0 where the rung only holds.</summary>
     public static double MoveSeconds(Rung rung, Policy policy) =>
-        rung.Poses.Start == rung.Poses.End ? 0 : policy.Tempo.Seconds(rung.MoveSeconds);
+        rung.Moves ? policy.Tempo.Seconds(rung.MoveSeconds) : 0;
 
     private static SideGuide GuideOf(
         PlanItem item,

@@ -47,12 +47,18 @@ public sealed class Episode
     public List<DangerReport> DangerReports { get; } = [];
     public List<Visits.Visit> Visits { get; } = [];
 
-    public ClientProfile Profile() =>
+    /// <summary>The answers that stand now, as a visit's own.</summary>
+    public VisitIntake Answers() =>
         new(
+            Complaint,
             new Pain(PainNow, PainWorst, PainUsual),
             SettleHours,
             WakesAtNight,
             Precautions,
-            RestingShape ?? Core.Intake.RestingShape.Middling
+            MinutesPerDay,
+            PolicyId,
+            Goals,
+            Equipment,
+            DaysPerWeek
         );
 }

@@ -842,7 +842,16 @@ namespace Palaestra.Data.Migrations
                     b.Property<Guid>("EpisodeId")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Flags")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Intake")
+                        .HasColumnType("TEXT");
+
                     b.Property<DateTime>("PlannedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReferenceSet")
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Version")

@@ -1,4 +1,6 @@
+using Palaestra.Core.Intake;
 using Palaestra.Core.Outcomes;
+using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 
@@ -15,6 +17,15 @@ public sealed class Visit
 
     /// <summary>None until the start of a later visit has been asked about.</summary>
     public CheckIn? CheckIn { get; set; }
+
+    /// <summary>What was asked at this visit of the client and their condition; none where it was not asked anew.</summary>
+    public VisitIntake? Intake { get; set; }
+
+    /// <summary>None where it is not recorded that the red flags were asked about.</summary>
+    public FlagsAsked? Flags { get; set; }
+
+    /// <summary>A reference pain that was set after a review at this visit; none: it was not.</summary>
+    public ReferenceSet? ReferenceSet { get; set; }
 
     /// <summary>Set once the decisions (or, on the first visit, the plan) have been taken.</summary>
     public DateTime? DecidedAt { get; set; }

@@ -20,7 +20,19 @@ public sealed record FindingsQuestion(
     Person? Person = null
 );
 
-public sealed record DecideAnswer(IReadOnlyList<Decision> Decisions, Plan NextPlan);
+/// <param name="PainNow">Pain when the visit began, 0 to 10; none: as in the profile.</param>
+public sealed record FoldQuestion(string PolicyId, IReadOnlyList<CaptureEvent> Events, int? PainNow = null);
+
+/// <param name="Reference">What pain was compared with, and what that rests on.</param>
+/// <param name="DayRules">Rules about the whole visit that fired: under them nothing is added anywhere.</param>
+/// <param name="Steady">Pain is long-standing and even: it counts as calm for what is earned and held.</param>
+public sealed record DecideAnswer(
+    IReadOnlyList<Decision> Decisions,
+    Plan NextPlan,
+    Reference Reference,
+    IReadOnlyList<DayRule> DayRules,
+    bool Steady
+);
 
 public sealed record DecideQuestion(DecideInput Input, SpinalStrategy Strategy, SwitchOn SwitchOn);
 
@@ -33,6 +45,7 @@ public static class ComputeEndpoints
     public static void MapCompute(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/compute").WithTags("Compute");
+        group.MapPost("/fold", Fold).WithName("ComputeFold");
         group.MapPost("/load", Load).WithName("ComputeLoad");
         group.MapPost("/findings", Findings).WithName("ComputeFindings");
         group.MapPost("/plan", Plan).WithName("ComputePlan");
@@ -57,6 +70,26 @@ public static class ComputeEndpoints
             : TypedResults.Ok(new PhotoAnswer(PhotoPoints.Of(photo.View), PhotoAngles.Of(photo)));
     }
 
+    private static Results<Ok<FoldAnswer>, ProblemHttpResult> Fold(
+        FoldQuestion question,
+        PracticeLibrary library
+    )
+    {
+        var errors = CaptureCheck.Errors([], question.Events, library).ToList();
+        var policy = library.FindPolicy(question.PolicyId);
+        if (policy is null)
+        {
+            errors.Add(new("policyId", $"There is no policy “{question.PolicyId}”."));
+        }
+        if (question.PainNow is < 0 or > ProfileCheck.PainMax)
+        {
+            errors.Add(new("painNow", "Pain is a whole number from 0 to 10."));
+        }
+        return errors.Count > 0 || policy is null
+            ? Problem.Fields(errors)
+            : TypedResults.Ok(FoldAnswer.Of(question.Events, policy, library, question.PainNow));
+    }
+
     private static Results<Ok<ScreenFindings>, ProblemHttpResult> Findings(
         FindingsQuestion question,
         PracticeLibrary library
@@ -73,7 +106,12 @@ public static class ComputeEndpoints
             return Problem.Fields(errors);
         }
         var policy = library.FindPolicy(question.PolicyId)!;
-        var trials = TrialFold.Trials(question.Events, library, policy.Pain);
+        var trials = TrialFold.Trials(
+            question.Events,
+            library,
+            policy.Pain,
+            question.Profile.Pain.Now
+        );
         return TypedResults.Ok(FindingsMaker.Of(trials, question.Profile, policy, library, question.Person));
     }
 
@@ -105,6 +143,10 @@ public static class ComputeEndpoints
         {
             yield return new("equipment", $"There is no equipment “{id}”.");
         }
+        if (input.Age is < 0 or > 120)
+        {
+            yield return new("age", "An age is between 0 and 120 years.");
+        }
         foreach (var id in (input.LeftOut ?? []).Where(id => library.FindRung(id) is null))
         {
             yield return new("leftOut", $"There is no rung “{id}”.");
@@ -120,15 +162,17 @@ public static class ComputeEndpoints
         var errors = ProfileErrors(input.Profile, input.PolicyId, library, "input.").ToList();
         errors.AddRange(PlanCheck.Errors(input.Items, library, "input.items"));
         errors.AddRange(Core.Visits.CheckInCheck.Errors(input.CheckIn, library, "input.checkIn"));
-        errors.AddRange(PerformanceErrors(input, library));
+        errors.AddRange(DecideCheck.Errors(input, library, "input"));
         if (errors.Count > 0)
         {
             return Problem.Fields(errors);
         }
         var policy = library.FindPolicy(input.PolicyId)!;
-        var decisions = DecisionEngine.Decide(input, library);
+        var asked = input with { Items = [.. input.Items.Select(item => item.On(input.Date))] };
+        var decisions = DecisionEngine.Decide(asked, library);
+        var day = new DayFacts(asked, library);
         var plan = new Plan(
-            input.Items,
+            asked.Items,
             question.Strategy,
             question.SwitchOn,
             policy.Id,
@@ -138,7 +182,13 @@ public static class ComputeEndpoints
             []
         );
         return TypedResults.Ok(
-            new DecideAnswer(decisions, NextPlan.Apply(plan, decisions, library, policy, input.Profile))
+            new DecideAnswer(
+                decisions,
+                NextPlan.Apply(plan, decisions, library, policy, day.Profile),
+                day.Reference,
+                day.Holds,
+                day.Steady
+            )
         );
     }
 
@@ -203,46 +253,6 @@ public static class ComputeEndpoints
                 "findings.control",
                 "Give every direction once; leave its percent out where it was not seen."
             );
-        }
-    }
-
-    private static IEnumerable<FieldError> PerformanceErrors(DecideInput input, PracticeLibrary library)
-    {
-        for (var i = 0; i < input.Visits.Count; i++)
-        {
-            var performance = input.Visits[i];
-            var at = $"input.visits[{i}]";
-            if (library.FindRung(performance.RungId) is null)
-            {
-                yield return new($"{at}.rungId", $"There is no rung “{performance.RungId}”.");
-            }
-            if (
-                performance.Prescribed.Reps < 1
-                || performance.Prescribed.Sets < 1
-                || performance.Prescribed.Hold < 0
-            )
-            {
-                yield return new(
-                    $"{at}.prescribed",
-                    "A dose needs at least one rep and one set, and no negative hold."
-                );
-            }
-            if (
-                performance.Sets.Any(s =>
-                    s.Reps < 0
-                    || s.CleanReps < 0
-                    || s.CuedCleanReps < 0
-                    || s.BreakingReps < 0
-                    || s.CleanSeconds < 0
-                )
-            )
-            {
-                yield return new($"{at}.sets", "Counts and seconds are never negative.");
-            }
-            if (performance.Sets.Any(s => s.Effort is < 0 or > 10))
-            {
-                yield return new($"{at}.sets", "Effort is a whole number from 0 to 10.");
-            }
         }
     }
 }

@@ -192,19 +192,16 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
             )
             .Name.ToLowerInvariant();
 
-    private static PileRow? Sore(CaseFile file)
+    private PileRow? Sore(CaseFile file)
     {
         var asked = file.Visits.LastOrDefault(v => v is { CheckIn: not null, DecidedAt: null });
-        if (asked?.CheckIn is not { } check)
+        if (asked is null || DecisionInputs.Of(file, asked.Id, library) is not { } input)
         {
             return null;
         }
-        var rose = check.NextDayPain - check.UsualPain >= file.Policy.NextDayRise;
-        var slow = check.SettledHours > file.Policy.SettleHours;
-        var what = rose
-            ? $"Sore the morning after: {check.NextDayPain}, usual {check.UsualPain}."
-            : $"Took {check.SettledHours:0.#} h to settle.";
-        return rose || slow
+        var flares = new DayFacts(input, library).Flares;
+        var what = string.Join(" ", flares.Select(flare => flare.Words));
+        return flares.Count > 0
             ? Row(
                 file,
                 PileKind.Soreness,

@@ -20,78 +20,63 @@ public sealed record DemoLook(
 
     public IEnumerable<CaptureEvent> Events(DemoClock clock)
     {
-        var trial = Guid.CreateVersion7(clock.GetUtcNow());
-        CaptureEvent Tap(CaptureKind kind, double after) =>
-            new(Guid.CreateVersion7(), trial, kind, clock.After(after));
-        yield return Tap(CaptureKind.TrialStarted, 20) with
-        {
-            RungId = Rung.Id,
-            Side = Side,
-            Purpose = TrialPurpose.Screen,
-            Target = Target,
-            TaskId = Task.Id,
-            Variant = Variant,
-            LegLength = Task.Measure == MeasureKind.Centimetres ? LegLength : null,
-        };
-        foreach (var tap in Work(Tap))
+        var taps = clock.Taps();
+        yield return taps.Start(
+            20,
+            new(
+                Guid.Empty,
+                Guid.Empty,
+                default,
+                Rung.Id,
+                Side,
+                TrialPurpose.Screen,
+                Target,
+                TaskId: Task.Id,
+                Variant: Variant,
+                LegLength: Task.Measure == MeasureKind.Centimetres ? LegLength : null
+            )
+        );
+        foreach (var tap in Work(taps))
         {
             yield return tap;
         }
-        yield return Tap(CaptureKind.TrialEnded, 3) with
-        {
-            Reason = EndReason.TargetMet,
-        };
+        yield return taps.End(3, EndReason.TargetMet);
     }
 
-    private IEnumerable<CaptureEvent> Work(Func<CaptureKind, double, CaptureEvent> tap)
+    private IEnumerable<CaptureEvent> Work(Taps taps)
     {
         switch (Task.Measure)
         {
             case MeasureKind.Seconds:
-                yield return tap(CaptureKind.HoldStarted, 3);
+                yield return taps.Hold(3);
                 if (Reading < Target.Hold)
                 {
-                    yield return tap(CaptureKind.FaultMarked, Reading) with
-                    {
-                        Fault = Fault,
-                    };
+                    yield return taps.Fault(Reading, Fault);
                 }
-                yield return tap(CaptureKind.RepDone, Reading < Target.Hold ? 0.6 : Target.Hold);
+                yield return taps.Rep(Reading < Target.Hold ? 0.6 : Target.Hold);
                 break;
             case MeasureKind.Centimetres:
                 foreach (var under in new[] { 3, 0, 1.5 })
                 {
-                    yield return tap(CaptureKind.MeasureTaken, 6) with
-                    {
-                        Amount = Reading - under,
-                    };
+                    yield return taps.Measure(6, Reading - under);
                 }
                 break;
             case MeasureKind.Degrees:
-                yield return tap(CaptureKind.RangeReached, 2) with
-                {
-                    Degrees = Reading,
-                };
-                yield return tap(CaptureKind.RepDone, 4);
-                yield return tap(CaptureKind.RepDone, 4);
+                yield return taps.Range(2, degrees: Reading);
+                yield return taps.Rep(4);
+                yield return taps.Rep(4);
                 break;
             case MeasureKind.YesNo or MeasureKind.Effort:
-                yield return tap(CaptureKind.MeasureTaken, 5) with
-                {
-                    Amount = Reading,
-                };
+                yield return taps.Measure(5, Reading);
                 break;
             default:
                 for (var rep = 1; rep <= Target.Reps; rep++)
                 {
                     if (rep > Reading)
                     {
-                        yield return tap(CaptureKind.FaultMarked, 2) with
-                        {
-                            Fault = Fault,
-                        };
+                        yield return taps.Fault(2, Fault);
                     }
-                    yield return tap(CaptureKind.RepDone, 2);
+                    yield return taps.Rep(2);
                 }
                 break;
         }

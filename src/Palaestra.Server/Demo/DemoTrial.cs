@@ -15,6 +15,9 @@ public sealed class DemoClock : TimeProvider
         Now = Now.AddSeconds(seconds);
         return GetUtcNow();
     }
+
+    /// <summary>Taps of a new trial, on this clock.</summary>
+    public Taps Taps() => new(Guid.CreateVersion7(GetUtcNow()), After, Guid.CreateVersion7);
 }
 
 /// <summary>One trial of the scenario, told as the taps a practitioner would make.</summary>
@@ -25,49 +28,61 @@ public sealed record DemoTrial(Rung Rung, Side Side, Dose Target, double Share, 
     public int Set { get; init; } = 1;
     public int? Effort { get; init; }
 
+    /// <summary>Share of the movement it is done over; none: all of it, and nothing told of it.</summary>
+    public double? Range { get; init; }
+
+    /// <summary>Pain asked before. <see cref="PainPeak"/>: pain that ended the set; none: it did not.</summary>
+    public int? PainBefore { get; init; }
+    public int? PainPeak { get; init; }
+
     public IEnumerable<CaptureEvent> Events(DemoClock clock)
     {
-        var trial = Guid.CreateVersion7(clock.GetUtcNow());
-        CaptureEvent Tap(CaptureKind kind, double after) =>
-            new(Guid.CreateVersion7(), trial, kind, clock.After(after));
-        yield return Tap(CaptureKind.TrialStarted, 20) with
+        var taps = clock.Taps();
+        yield return taps.Start(
+            20,
+            new(
+                Guid.Empty,
+                Guid.Empty,
+                default,
+                Rung.Id,
+                Side,
+                ItemId is null ? TrialPurpose.Screen : TrialPurpose.Session,
+                Target,
+                ItemId,
+                Set,
+                Share: Range
+            )
+        );
+        if (PainBefore is { } before)
         {
-            RungId = Rung.Id,
-            Side = Side,
-            Purpose = ItemId is null ? TrialPurpose.Screen : TrialPurpose.Session,
-            Target = Target,
-            PlanItemId = ItemId,
-            Set = Set,
-        };
+            yield return taps.Pain(3, PainPhase.Before, before);
+        }
         var clean = (int)Math.Round(Target.Reps * Share);
         for (var rep = 1; rep <= Target.Reps; rep++)
         {
             if (Target.Hold > 0)
             {
-                yield return Tap(CaptureKind.HoldStarted, 3);
+                yield return taps.Hold(3);
             }
             if (rep > clean)
             {
-                yield return Tap(CaptureKind.FaultMarked, Math.Max(1, Target.Hold * 0.6)) with
-                {
-                    Fault = Fault,
-                };
+                yield return taps.Fault(Math.Max(1, Target.Hold * 0.6), Fault);
             }
-            yield return Tap(
-                CaptureKind.RepDone,
-                rep > clean ? Target.Hold * 0.4 + 0.5 : Math.Max(Target.Hold, 3)
-            );
+            yield return taps.Rep(rep > clean ? Target.Hold * 0.4 + 0.5 : Math.Max(Target.Hold, 3));
+        }
+        if (PainPeak is { } peak)
+        {
+            yield return taps.Pain(3, PainPhase.Peak, peak);
         }
         if (Effort is { } effort)
         {
-            yield return Tap(CaptureKind.EffortMarked, 2) with
-            {
-                Value = effort,
-            };
+            yield return taps.Effort(2, effort);
         }
-        yield return Tap(CaptureKind.TrialEnded, 3) with
-        {
-            Reason = clean == Target.Reps ? EndReason.TargetMet : EndReason.BreakingFault,
-        };
+        yield return taps.End(
+            3,
+            PainPeak is not null ? EndReason.Pain
+                : clean == Target.Reps ? EndReason.TargetMet
+                : EndReason.BreakingFault
+        );
     }
 }

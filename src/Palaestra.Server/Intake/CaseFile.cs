@@ -3,6 +3,7 @@ using Palaestra.Core.Body;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
@@ -20,7 +21,7 @@ public sealed class CaseFile
     private readonly Dictionary<Guid, List<CaptureEvent>> events;
     private readonly Dictionary<Guid, IReadOnlyList<Trial>> trials = [];
 
-    /// <param name="today">Precautions that have lapsed by then no longer hold.</param>
+    /// <param name="today">Precautions whose date has passed by then ask for a look.</param>
     public CaseFile(
         Episode episode,
         Dictionary<Guid, List<CaptureEvent>> events,
@@ -38,10 +39,20 @@ public sealed class CaseFile
         Visits = [.. episode.Visits.OrderBy(v => v.PlannedAt).ThenBy(v => v.Id)];
         Policy = library.FindPolicy(episode.PolicyId) ?? library.DefaultPolicy;
         this.today = today;
-        Profile = ProfileAt(Visits.LastOrDefault(v => v.CheckIn is not null));
         Lapsed = [.. episode.Precautions.Where(precaution => precaution.LapsedOn(today))];
         Body = episode.Client?.Body() ?? BodySize.Typical;
+        var last = Visits.LastOrDefault(v => v.CheckIn is not null || v.Intake is not null);
+        Profile = last is null ? ProfileAt(null) : Told(last);
     }
+
+    /// <summary>The profile at a visit, with leg pain as it was told and remembered by then.</summary>
+    private ClientProfile Told(Visit visit) =>
+        LegPain.Told(
+            ProfileAt(visit),
+            LegReports(visit),
+            [.. LegMemory.Sides(Sessions(visit.Id), NumberOf(visit.Id), today, Policy.Judgement)],
+            Policy.Judgement
+        );
 
     public Episode Episode { get; }
     public IReadOnlyList<Visit> Visits { get; }
@@ -53,23 +64,98 @@ public sealed class CaseFile
     /// <summary>Days the client wrote down, the earliest first.</summary>
     public IReadOnlyList<HomeDay> HomeLog { get; }
 
-    /// <summary>With the precautions that hold today, and pain and settling as they were told last.</summary>
+    /// <summary>With pain, settling and leg pain as they were told last.</summary>
     public ClientProfile Profile { get; }
 
-    /// <summary>As told at the start of a visit; as told at first where nothing was asked there.</summary>
+    /// <summary>What was asked when the client first came.</summary>
+    public VisitIntake First => Visits.Count > 0 ? Visits[0].Intake ?? Episode.Answers() : Episode.Answers();
+
+    /// <summary>The answers in force at a visit: its own, else the last before it.</summary>
+    public VisitIntake IntakeAt(Visit visit) =>
+        Visits.TakeWhile(v => NumberOf(v.Id) <= NumberOf(visit.Id)).LastOrDefault(v => v.Intake is not null)?.Intake
+        ?? Episode.Answers();
+
+    /// <summary>Pain when a visit began; none where it was not asked.</summary>
+    public int? PainAt(Visit visit) => visit.CheckIn?.PainNow ?? visit.Intake?.Pain.Now;
+
+    /// <summary>As told at the start of a visit; what was not asked there keeps the last known value.</summary>
     public ClientProfile ProfileAt(Visit? visit)
     {
-        var first = Episode.Profile().On(today);
-        return visit?.CheckIn is not { } check
-            ? first
-            : first with
+        if (visit is null)
+        {
+            return First.Profile(Episode.RestingShape);
+        }
+        var upTo = Visits.TakeWhile(v => NumberOf(v.Id) <= NumberOf(visit.Id)).ToList();
+        var profile = IntakeAt(visit).Profile(Episode.RestingShape);
+        foreach (var check in upTo.Where(v => v.Intake is null).Select(v => v.CheckIn).OfType<CheckIn>())
+        {
+            profile = profile with
             {
-                Pain = first.Pain with { Now = check.PainNow, Usual = check.UsualPain },
-                SettleHours = check.SettledHours ?? 0,
+                Pain = profile.Pain with
+                {
+                    Now = check.PainNow ?? profile.Pain.Now,
+                    Usual = check.UsualPain ?? profile.Pain.Usual,
+                },
+                SettleHours = check.Hours ?? profile.SettleHours,
+                WakesAtNight = check.WakesAtNight ?? profile.WakesAtNight,
             };
+        }
+        return profile;
     }
 
-    /// <summary>Precautions whose date has passed: they ask for a look.</summary>
+    /// <summary>Leg pain as asked at the visits, the latest first.</summary>
+    private IReadOnlyList<LegReport> LegReports(Visit visit) =>
+        [
+            .. Visits
+                .TakeWhile(v => NumberOf(v.Id) <= NumberOf(visit.Id))
+                .Reverse()
+                .Select(v => v.CheckIn?.Leg)
+                .OfType<LegReport>(),
+        ];
+
+    /// <summary>Earlier check-ins of the episode, the first visit's answers among them.</summary>
+    public PainHistory PainBefore(Visit visit) =>
+        new(
+            [
+                .. Visits
+                    .TakeWhile(v => v.Id != visit.Id)
+                    .Where(v => v.CheckIn is not null || v.Intake is not null)
+                    .Select(v => new PastCheckIn(
+                        NumberOf(v.Id),
+                        DateOnly.FromDateTime(v.PlannedAt),
+                        v.CheckIn is null ? v.Intake?.Pain.Usual : v.CheckIn.UsualPain,
+                        v.CheckIn is null ? v.Intake?.Pain.Now : v.CheckIn.PainNow,
+                        v.CheckIn?.NextDayPain,
+                        v.CheckIn?.SettledHours,
+                        v.CheckIn?.Settled,
+                        v.CheckIn?.Leg
+                    )),
+            ],
+            First.Pain.Usual,
+            Visits
+                .TakeWhile(v => NumberOf(v.Id) <= NumberOf(visit.Id))
+                .Select(v => v.ReferenceSet)
+                .LastOrDefault(set => set is not null)
+        );
+
+    /// <summary>Pain of the sessions up to a visit, its own among them.</summary>
+    public IReadOnlyList<SessionPain> Sessions(Guid upTo) =>
+        [
+            .. Visits
+                .TakeWhile(v => NumberOf(v.Id) <= NumberOf(upTo))
+                .Select(v =>
+                    SessionPain.Of(
+                        NumberOf(v.Id),
+                        DateOnly.FromDateTime(v.PlannedAt),
+                        PainAt(v),
+                        Events(v.Id),
+                        Trials(v.Id)
+                    )
+                )
+                .OfType<SessionPain>(),
+        ];
+
+    /// <summary>Precautions whose date has passed: they hold until somebody has looked.</summary>
     public IReadOnlyList<ClientPrecaution> Lapsed { get; }
 
     /// <summary>For the body model; typical where the client's measures were left open.</summary>
@@ -88,7 +174,7 @@ public sealed class CaseFile
     {
         if (!trials.TryGetValue(visitId, out var folded))
         {
-            folded = TrialFold.Trials(Events(visitId), library, Policy.Pain);
+            folded = TrialFold.Trials(Events(visitId), library, Policy.Pain, PainAt(Visit(visitId)));
             trials[visitId] = folded;
         }
         return folded;
@@ -150,8 +236,13 @@ public sealed class CaseFile
             from performance in Performance.FromTrials(
                 number,
                 DateOnly.FromDateTime(visit.PlannedAt),
-                [.. plan.Plan.Items, .. SessionWork.Added(Events(visit.Id), library)],
-                pain == Policy.Pain ? Trials(visit.Id) : TrialFold.Trials(Events(visit.Id), library, pain)
+                [
+                    .. plan.Plan.ToDoOn(DateOnly.FromDateTime(visit.PlannedAt)).Items,
+                    .. SessionWork.Added(Events(visit.Id), library),
+                ],
+                pain == Policy.Pain
+                    ? Trials(visit.Id)
+                    : TrialFold.Trials(Events(visit.Id), library, pain, PainAt(visit))
             )
             select performance,
         ];

@@ -23,7 +23,9 @@ public sealed record VisitView(
     bool HasScreen,
     bool HasSession,
     CheckIn? CheckIn,
-    int Version
+    int Version,
+    FlagsAsked? Flags,
+    VisitIntake? Intake
 );
 
 public sealed record DangerReportView(
@@ -39,7 +41,7 @@ public sealed record DangerReportView(
     string? Done
 );
 
-/// <param name="Lapsed">Its date has passed: it no longer holds, and wants a look.</param>
+/// <param name="Lapsed">Its date has passed: it holds until somebody has looked.</param>
 public sealed record PrecautionTag(string Id, string Words, bool Lapsed);
 
 public sealed record NeutralView(
@@ -75,7 +77,7 @@ public sealed record EpisodeView(
             episode.Id,
             episode.Version,
             episode.OpenedOn,
-            AgeOn(client.BirthDate, today),
+            client.AgeOn(today),
             FormOf(file),
             [.. episode.Precautions.Select(p => TagOf(p, file, library))],
             [.. episode.DangerReports.OrderBy(r => r.NotedAt).Select(r => ReportOf(r, library))],
@@ -106,11 +108,13 @@ public sealed record EpisodeView(
             number,
             visit.PlannedAt,
             state,
-            number == 1 ? file.Episode.PainNow : visit.CheckIn?.PainNow,
+            file.PainAt(visit),
             file.Has(visit.Id, TrialPurpose.Screen),
             file.Has(visit.Id, TrialPurpose.Session),
             visit.CheckIn,
-            visit.Version
+            visit.Version,
+            visit.Flags,
+            visit.Intake
         );
     }
 
@@ -122,7 +126,7 @@ public sealed record EpisodeView(
             client.Name,
             client.BirthDate,
             episode.Complaint,
-            episode.Profile().Pain,
+            new Pain(episode.PainNow, episode.PainWorst, episode.PainUsual),
             episode.SettleHours,
             episode.WakesAtNight,
             episode.Precautions,
@@ -150,7 +154,7 @@ public sealed record EpisodeView(
             precaution?.Tag ?? mine.Id,
             mine.Side == Side.Both ? null : mine.Side.Word(),
             precaution?.Many == false ? ticked?.FirstOrDefault()?.Words : null,
-            mine.Until is { } until ? $"{(lapsed ? "lapsed" : "until")} {until:d MMM}" : null,
+            mine.Until is { } until ? $"{(lapsed ? "to be looked at since" : "until")} {until:d MMM}" : null,
         };
         return new PrecautionTag(mine.Id, string.Join(", ", words.OfType<string>()), lapsed);
     }
@@ -170,11 +174,5 @@ public sealed record EpisodeView(
             report.Found,
             report.Done
         );
-    }
-
-    private static int AgeOn(DateOnly birth, DateOnly today)
-    {
-        var years = today.Year - birth.Year;
-        return birth.AddYears(years) > today ? years - 1 : years;
     }
 }

@@ -1,4 +1,4 @@
-using Palaestra.Core.Library;
+using Palaestra.Core.Intake;
 using Palaestra.Data;
 using Palaestra.Data.Intake;
 using Palaestra.Data.Visits;
@@ -22,7 +22,13 @@ public sealed class IntakeDesk(PalaestraDb db, TimeProvider time)
             PolicyId = form.PolicyId,
         };
         Write(form, episode);
-        var visit = new Visit { EpisodeId = episode.Id, PlannedAt = plannedAt };
+        var visit = new Visit
+        {
+            EpisodeId = episode.Id,
+            PlannedAt = plannedAt,
+            Intake = episode.Answers(),
+            Flags = FlagsOf(form, by),
+        };
         episode.Visits.Add(visit);
         Report(episode, form.DangerSigns, by);
         db.Episodes.Add(episode);
@@ -53,6 +59,19 @@ public sealed class IntakeDesk(PalaestraDb db, TimeProvider time)
         episode.DaysPerWeek = form.DaysPerWeek;
         episode.Away = form.Away ?? [];
     }
+
+    /// <summary>Writes the answers as those of one visit; what was told at other visits stays.</summary>
+    public void WriteAt(IntakeForm form, Episode episode, Visit visit, string by)
+    {
+        Write(form, episode);
+        visit.Intake = episode.Answers();
+        visit.Flags = FlagsOf(form, by) ?? visit.Flags;
+    }
+
+    private FlagsAsked? FlagsOf(IntakeForm form, string by) =>
+        form.FlagsAsked == true || form.DangerSigns.Count > 0
+            ? new FlagsAsked(by, time.GetUtcNow().UtcDateTime, form.DangerSigns)
+            : null;
 
     /// <summary>Signs not already open become open reports. Unticking never removes one: only recording what was done does.</summary>
     public void Report(Episode episode, IEnumerable<string> signs, string by)

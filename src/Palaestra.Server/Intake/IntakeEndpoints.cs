@@ -93,11 +93,19 @@ public static class IntakeEndpoints
             time,
             file =>
             {
-                IntakeDesk.Write(form, file.Episode);
+                desk.WriteAt(form, file.Episode, VisitOf(form, file), who.Name);
                 desk.Report(file.Episode, form.DangerSigns, who.Name);
             }
         );
     }
+
+    /// <summary>The visit that was named, else the latest that has begun: the answers are its own.</summary>
+    private static Data.Visits.Visit VisitOf(IntakeForm form, CaseFile file) =>
+        file.Visits.FirstOrDefault(v => v.Id == form.VisitId)
+        ?? file.Visits.LastOrDefault(v =>
+            EpisodeView.VisitOf(v, file).State is VisitState.Open or VisitState.Done
+        )
+        ?? file.Visits[0];
 
     /// <summary>Marks danger signs at any moment of a visit, without waiting for anything else to be answered.</summary>
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> ReportDanger(

@@ -10,6 +10,8 @@ namespace Palaestra.Server.Intake;
 /// <param name="Goals">What the client wants to do again, by id.</param>
 /// <param name="Equipment">What is at hand at home; none: not asked, everything is taken to be.</param>
 /// <param name="DaysPerWeek">1 to 7. <paramref name="Away"/>: days without training.</param>
+/// <param name="VisitId">The visit at which it is asked; none: the latest that has begun.</param>
+/// <param name="FlagsAsked">The red flags were asked about, and there are none but those named.</param>
 /// <param name="Version">The edit this one is based on; none for a new client.</param>
 public sealed record IntakeForm(
     string Name,
@@ -29,7 +31,9 @@ public sealed record IntakeForm(
     IReadOnlyList<string>? Goals = null,
     IReadOnlyList<string>? Equipment = null,
     int DaysPerWeek = IntakeForm.UsualDays,
-    IReadOnlyList<DaysAway>? Away = null
+    IReadOnlyList<DaysAway>? Away = null,
+    Guid? VisitId = null,
+    bool? FlagsAsked = null
 )
 {
     /// <summary>Days a week, unless asked. Common practice.</summary>

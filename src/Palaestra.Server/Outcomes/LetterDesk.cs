@@ -2,6 +2,7 @@ using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
+using Palaestra.Core.Progression;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Exchange.Letters;
@@ -37,8 +38,8 @@ public sealed class LetterDesk(
             file.Episode.Client!.Name,
             file.Episode.Client.AgeOn(last),
             file.Episode.OpenedOn,
-            file.Episode.Complaint,
-            file.Episode.Profile(),
+            file.First.Complaint,
+            file.First.Profile(file.Episode.RestingShape),
             [.. file.Profile.Precautions.Select(PrecautionWords)],
             [.. file.Episode.DangerReports.Select(r => DangerWords(r))],
             visits.Count(v => EpisodeView.VisitOf(v, file).State != VisitState.Planned),
@@ -54,7 +55,9 @@ public sealed class LetterDesk(
             plans.LastOrDefault()?.Plan,
             file.Performances(visitId),
             [.. decisions.Select(d => d.Chosen)],
-            [.. visits.Select(v => v.CheckIn).OfType<CheckIn>()],
+            visits.Count(v =>
+                DecisionInputs.Of(file, v.Id, library) is { } input && new DayFacts(input, library).Flares.Count > 0
+            ),
             HomeShare(file, visits),
             [
                 .. outcomes
@@ -62,7 +65,9 @@ public sealed class LetterDesk(
                     .Select(s => OutcomeSeries.Of(s.Measure, [.. s.Points.Where(p => p.Visit <= number)]))
                     .OfType<OutcomeSeries>(),
             ],
-            file.Policy
+            file.Policy,
+            file.Sessions(visitId),
+            visits.Count(v => v.Flags is not null)
         );
     }
 
@@ -86,8 +91,8 @@ public sealed class LetterDesk(
         var sign = library.DangerSigns.FirstOrDefault(s => s.Id == report.SignId)?.Words ?? report.SignId;
         var noted = report.NotedAt.ToLocalTime().ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
         return report.ClearedAt is { } cleared
-            ? $"Danger sign reported on {noted}: {sign}. Found: {report.Found} Done: {report.Done} (by {report.ClearedBy}, {cleared.ToLocalTime().ToString("d MMMM yyyy", CultureInfo.InvariantCulture)})."
-            : $"Danger sign reported on {noted}: {sign}. Not yet dealt with.";
+            ? $"Red flag reported on {noted}: {sign}. Found: {report.Found} Done: {report.Done} (by {report.ClearedBy}, {cleared.ToLocalTime().ToString("d MMMM yyyy", CultureInfo.InvariantCulture)})."
+            : $"Red flag reported on {noted}: {sign}. Not yet dealt with.";
     }
 
     public async Task<LetterPage> Page(Letter letter, string signed)

@@ -79,7 +79,7 @@ public sealed class OutcomesDesk(PracticeLibrary library)
     private static double? ValueAt(string measure, Visit visit, CaseFile file) =>
         measure switch
         {
-            "pain" => file.NumberOf(visit.Id) == 1 ? file.Episode.PainNow : visit.CheckIn?.PainNow,
+            "pain" => file.PainAt(visit),
             "activities" => visit.Answers?.Activities is { Count: > 0 } named
                 ? Math.Round(named.Average(a => a.Value), 1)
                 : null,

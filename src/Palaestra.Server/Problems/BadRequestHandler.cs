@@ -50,14 +50,23 @@ public sealed class BadRequestHandler(IProblemDetailsService problems) : IExcept
     private static string FieldOf(JsonException json)
     {
         var path = json.Path ?? "$";
-        return path.StartsWith("$.", StringComparison.Ordinal) ? path[2..] : path;
+        var field = path.StartsWith("$.", StringComparison.Ordinal) ? path[2..] : path;
+        return MissingOf(json) is { } name ? field is "$" ? name : $"{field}.{name}" : field;
     }
+
+    private const string Missing = " was missing required properties including: ";
+
+    /// <summary>The first field that was required and not given; none where that is not what was wrong.</summary>
+    private static string? MissingOf(JsonException json) =>
+        json.Message.Split(Missing) is [_, var names]
+            ? names.Split(',')[0].Trim().Trim('.', '\'', '"', ' ')
+            : null;
 
     private static string Sentence(JsonException json)
     {
         if (json.Message.Contains("missing required", StringComparison.Ordinal))
         {
-            return json.Message.Split(" was missing required properties including: ")[^1] is var names
+            return json.Message.Split(Missing)[^1] is var names
                 ? $"Required and not given: {names}"
                 : json.Message;
         }

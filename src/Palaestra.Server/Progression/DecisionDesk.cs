@@ -61,7 +61,15 @@ public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDe
 
     /// <summary>The plan that decisions make of the one the visit followed. Nothing is stored.</summary>
     public Plan Next(CaseFile file, Guid visitId, IReadOnlyList<Decision> chosen) =>
-        NextPlan.Apply(file.PlanFor(visitId)!.Plan, chosen, library, file.Policy, file.Profile, file.Body);
+        NextPlan.Apply(OfThatDay(file, visitId), chosen, library, file.Policy, file.Profile, file.Body);
+
+    /// <summary>With what rests, and halved sets over where their days are.</summary>
+    private static Plan OfThatDay(CaseFile file, Guid visitId)
+    {
+        var plan = file.PlanFor(visitId)!.Plan;
+        var day = DateOnly.FromDateTime(file.Visit(visitId).PlannedAt);
+        return plan with { Items = [.. plan.Items.Select(item => item.On(day))] };
+    }
 
     /// <summary>The proposals, with the practitioner's own word in place of those they do not follow.</summary>
     public IReadOnlyList<Decision> Chosen(

@@ -28,7 +28,7 @@ public static class DecisionInputs
             DayOf(visit),
             file.ProfileAt(visit),
             file.Policy.Id,
-            plan.Plan.Items,
+            [.. plan.Plan.Items.Select(item => item.On(DayOf(visit)))],
             visit.CheckIn with
             {
                 DangerSigns = open,
@@ -40,8 +40,49 @@ public static class DecisionInputs
             file.Findings(visitId)?.Entries,
             file.Episode.Equipment,
             plan.Plan.Strategy,
-            plan.Plan.SwitchOn
+            plan.Plan.SwitchOn,
+            file.PainBefore(visit),
+            file.Sessions(visitId),
+            Raises(file, visit, library),
+            SetUps(file, visit),
+            HomePainOf(file, visit),
+            WeakestSector: file.Findings(visitId)?.WeakLink?.Sector
         );
+    }
+
+    /// <summary>What each plan before this visit made harder than the one before it, whoever decided it.</summary>
+    private static IReadOnlyList<Raise> Raises(CaseFile file, Visit visit, PracticeLibrary library) =>
+        [
+            .. from pair in file.Plans.Zip(file.Plans.Skip(1), (before, after) => (Before: before, After: after))
+            let at = file.NumberOf(pair.After.VisitId)
+            where at < file.NumberOf(visit.Id)
+            from item in pair.After.Plan.Items
+            let old = pair.Before.Plan.Items.FirstOrDefault(i => i.Id == item.Id)
+            where old is not null
+            from dose in item.Doses
+            let was = old.Doses.FirstOrDefault(d => d.Side == dose.Side) ?? old.Doses[0]
+            where Raise.Raised(library, old.RungId, was.Dose, item.RungId, dose.Dose)
+            select new Raise(item.Id, dose.Side, at, DayOf(file.Visit(pair.After.VisitId)), old.RungId, was.Dose),
+        ];
+
+    private static IReadOnlyList<SetUpTry> SetUps(CaseFile file, Visit visit) =>
+        [
+            .. from v in file.Visits
+            let number = file.NumberOf(v.Id)
+            where number <= file.NumberOf(visit.Id)
+            from changed in Core.Screening.TrialFold.Effective(file.Events(v.Id)).OfType<Core.Screening.SetUpChanged>()
+            select new SetUpTry(changed.PlanItemId, number, changed.Place),
+        ];
+
+    private static IReadOnlyList<HomePain> HomePainOf(CaseFile file, Visit visit)
+    {
+        var (from, to) = HomeDays(file, visit);
+        return
+        [
+            .. file
+                .HomeLog.Where(day => from <= day.Day && day.Day <= to)
+                .Select(day => new HomePain(day.Day, day.Pain, day.NextMorning)),
+        ];
     }
 
     /// <summary>
@@ -60,6 +101,9 @@ public static class DecisionInputs
                 CheckIn = now.CheckIn with { DangerSigns = then.CheckIn.DangerSigns },
                 Visits = now.Visits,
                 Home = now.Home,
+                HomePain = now.HomePain,
+                Pain = now.Pain,
+                Sessions = now.Sessions,
                 LastWorkDate = now.LastWorkDate,
                 Profile = then.Profile with
                 {
@@ -87,9 +131,21 @@ public static class DecisionInputs
 
     private static DateOnly DayOf(Visit visit) => DateOnly.FromDateTime(visit.PlannedAt);
 
-    /// <summary>The latest of what was told, written down and done here, before this visit.</summary>
+    /// <summary>
+    /// The latest of what was told, written down and done here, before this visit; none where it is not known whether they
+    /// trained at home since: unknown is asked, and not counted as away.
+    /// </summary>
     private static DateOnly? LastWork(CaseFile file, Visit visit, IReadOnlyList<Performance> done)
     {
+        var (from, to) = HomeDays(file, visit);
+        var known =
+            visit.CheckIn?.LastTrained is not null
+            || visit.CheckIn?.Home == HomeTraining.NotDone
+            || file.HomeLog.Any(day => from <= day.Day && day.Day <= to);
+        if (!known)
+        {
+            return null;
+        }
         var here = done.Where(p => p.Visit < file.NumberOf(visit.Id)).Select(p => (DateOnly?)p.Date);
         var home = file
             .HomeLog.Where(day => day.Day <= DayOf(visit) && day.Done.Any(reps => reps.Reps > 0))

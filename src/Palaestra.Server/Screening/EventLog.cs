@@ -92,8 +92,9 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
     /// <summary>What a precaution bars is not taken in on the fly: a bar needs a written reason, which the plan keeps.</summary>
     private IEnumerable<FieldError> BarErrors(Intake.CaseFile file, IReadOnlyList<CaptureEvent> incoming) =>
         from pair in incoming.Select((e, i) => (e, i))
-        where pair.e.Kind == CaptureKind.ExerciseAdded
-        let rung = library.FindRung(pair.e.RungId ?? "")
+        let added = pair.e as ExerciseAdded
+        where added is not null
+        let rung = library.FindRung(added.RungId)
         where rung is not null
         let allowance = Allowance.Of(library, file.Profile.Precautions, rung, Side.Both)
         where allowance.Barred
@@ -110,20 +111,24 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
     )
     {
         var exercises = file.Plans.SelectMany(p => p.Plan.Items).Select(item => item.Id).ToHashSet();
-        exercises.UnionWith(
-            known
-                .Concat(incoming)
-                .Where(e => e.Kind == CaptureKind.ExerciseAdded)
-                .Select(e => e.PlanItemId ?? Guid.Empty)
-        );
+        exercises.UnionWith(known.Concat(incoming).OfType<ExerciseAdded>().Select(e => e.PlanItemId));
         return incoming
             .Select((e, i) => (e, i))
-            .Where(pair => pair.e.PlanItemId is { } id && !exercises.Contains(id))
+            .Where(pair => ExerciseOf(pair.e) is { } id && !exercises.Contains(id))
             .Select(pair => new FieldError(
                 $"events[{pair.i}].planItemId",
                 "This exercise is in no plan of this client."
             ));
     }
+
+    private static Guid? ExerciseOf(CaptureEvent told) =>
+        told switch
+        {
+            TrialStarted e => e.PlanItemId,
+            ExerciseSkipped e => e.PlanItemId,
+            SetUpChanged e => e.PlanItemId,
+            _ => null,
+        };
 
     /// <summary>While a danger sign is open no trial may begin; what was under way is still taken in.</summary>
     private static IEnumerable<FieldError> ClosedErrors(

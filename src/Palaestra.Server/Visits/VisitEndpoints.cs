@@ -94,6 +94,7 @@ public static class VisitEndpoints
         PalaestraDb db,
         PracticeLibrary library,
         IntakeDesk desk,
+        TimeProvider time,
         WhoIsHere who
     )
     {
@@ -116,6 +117,10 @@ public static class VisitEndpoints
         }
         visit.CheckIn = form.CheckIn;
         visit.Version++;
+        if (form.CheckIn.FlagsAsked == true || form.CheckIn.DangerSigns.Count > 0)
+        {
+            visit.Flags = new(who.Name, time.GetUtcNow().UtcDateTime, form.CheckIn.DangerSigns);
+        }
         desk.Report(file.Episode, form.CheckIn.DangerSigns, who.Name);
         try
         {

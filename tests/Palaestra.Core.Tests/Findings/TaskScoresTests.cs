@@ -19,7 +19,7 @@ public class TaskScoresTests
         Of(tape, person).Tasks.First(t => t.TaskId == id);
 
     private static Tape Hold(Tape tape, string task, Side side, double seconds) =>
-        tape.Task(task, side).HoldStart().Wait(seconds).Tap(CaptureKind.RepDone).End(EndReason.Fatigue);
+        tape.Task(task, side).HoldStart().Wait(seconds).CountRep().End(EndReason.Fatigue);
 
     /// <summary>
     /// Reach over leg length times 100 (Gribble and Hertel 2003, from memory): 79.2 cm with a leg of 90 cm is 88 %.

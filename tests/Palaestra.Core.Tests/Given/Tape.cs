@@ -7,9 +7,14 @@ namespace Palaestra.Core.Tests.Given;
 /// <summary>Writes the taps of trials, second by second, and folds them.</summary>
 public sealed class Tape
 {
+    /// <summary>The exercise that session trials belong to.</summary>
+    public static readonly Guid Item = Guid.Parse("11111111-1111-1111-1111-111111111111");
+
     private DateTimeOffset now = new(2026, 3, 2, 9, 0, 0, TimeSpan.Zero);
-    private Guid trial;
+    private Taps taps;
     private int ids;
+
+    public Tape() => taps = NewTrial();
 
     public List<CaptureEvent> Events { get; } = [];
 
@@ -20,24 +25,30 @@ public sealed class Tape
         Dose? target = null
     )
     {
-        trial = NewId();
+        taps = NewTrial();
         var rung = Content.Library.Rung(rungId);
-        return Tap(
-            CaptureKind.TrialStarted,
-            1,
-            e =>
-                e with
-                {
-                    RungId = rungId,
-                    Side = side,
-                    Purpose = purpose,
-                    Target = target ?? rung.Start with { Sets = 1 },
-                    PlanItemId =
-                        purpose == TrialPurpose.Session
-                            ? Guid.Parse("11111111-1111-1111-1111-111111111111")
-                            : null,
-                }
+        return Add(
+            taps.Start(
+                1,
+                new(
+                    Guid.Empty,
+                    Guid.Empty,
+                    default,
+                    rungId,
+                    side,
+                    purpose,
+                    target ?? rung.Start with { Sets = 1 },
+                    purpose == TrialPurpose.Session ? Item : null
+                )
+            )
         );
+    }
+
+    /// <summary>Changes how the trial that was started last began.</summary>
+    public Tape With(Func<TrialStarted, TrialStarted> change)
+    {
+        Events[^1] = change((TrialStarted)Events[^1]);
+        return this;
     }
 
     /// <summary>Clean reps, each held if a hold is given.</summary>
@@ -54,18 +65,20 @@ public sealed class Tape
     {
         if (hold > 0)
         {
-            Tap(CaptureKind.HoldStarted, 2);
+            Add(taps.Hold(2));
         }
         if (fault is not null)
         {
             Fault(fault, faultAt);
-            return Tap(CaptureKind.RepDone, Math.Max(0.1, hold - faultAt));
+            return Add(taps.Rep(Math.Max(0.1, hold - faultAt)));
         }
-        return Tap(CaptureKind.RepDone, hold > 0 ? hold : 3);
+        return Add(taps.Rep(hold > 0 ? hold : 3));
     }
 
-    public Tape Fault(string code, double after = 1) =>
-        Tap(CaptureKind.FaultMarked, after, e => e with { Fault = code });
+    /// <summary>A rep counted a second after what came before.</summary>
+    public Tape CountRep() => Add(taps.Rep(1));
+
+    public Tape Fault(string code, double after = 1) => Add(taps.Fault(after, code));
 
     /// <summary>
     /// The worked example of docs/findings.md, left leg: heel tap clean; leg reach with two of five holds clean, the third
@@ -93,8 +106,7 @@ public sealed class Tape
     {
         var task = Content.Library.FindTask(taskId)!;
         Start(rung ?? task.Surfaces?[0].Rung ?? task.Rung!, side, target: task.Target);
-        Events[^1] = Events[^1] with { TaskId = taskId, Variant = variant, Load = load, LegLength = leg };
-        return this;
+        return With(e => e with { TaskId = taskId, Variant = variant, Load = load, LegLength = leg });
     }
 
     /// <summary>A rep with a reading.</summary>
@@ -104,28 +116,30 @@ public sealed class Tape
         {
             Fault(fault);
         }
-        return Tap(CaptureKind.MeasureTaken, 2, e => e with { Amount = amount });
+        return Add(taps.Measure(2, amount));
     }
 
-    public Tape Range(double? degrees = null, double? share = null) =>
-        Tap(CaptureKind.RangeReached, 1, e => e with { Degrees = degrees, Share = share });
+    public Tape Range(double? degrees = null, double? share = null) => Add(taps.Range(1, share, degrees));
 
-    public Tape Persisting(string code) =>
-        Tap(CaptureKind.FaultMarked, 1, e => e with { Fault = code, Persists = true });
+    public Tape Persisting(string code) => Add(taps.Fault(1, code, persists: true));
 
     /// <summary>Told now, of the moment a rep was counted.</summary>
     public Tape FaultOfRep(int rep, string code)
     {
-        var counted = Events.Where(e => e.Kind == CaptureKind.RepDone).ElementAt(rep - 1).At;
-        return Tap(CaptureKind.FaultMarked, 1, e => e with { Fault = code, At = counted });
+        var counted = Events.OfType<RepDone>().ElementAt(rep - 1).At;
+        return Add(taps.Fault(1, code) with { At = counted });
     }
 
-    public Tape Tap(CaptureKind kind) => Tap(kind, 1);
+    public Tape Pause() => Add(new TrialPaused(NewId(), taps.TrialId, After(1)));
+
+    public Tape Resume() => Add(new TrialResumed(NewId(), taps.TrialId, After(1)));
+
+    public Tape Discard() => Add(new TrialDiscarded(NewId(), taps.TrialId, After(1)));
 
     public Tape Uses(Instrument instrument) =>
-        Tap(CaptureKind.InstrumentUsed, 1, e => e with { Instrument = instrument });
+        Add(new InstrumentUsed(NewId(), taps.TrialId, After(1), instrument));
 
-    public Tape OtherSide(Side side) => Tap(CaptureKind.SideCorrected, 1, e => e with { Side = side });
+    public Tape OtherSide(Side side) => Add(new SideCorrected(NewId(), taps.TrialId, After(1), side));
 
     public Tape Wait(double seconds)
     {
@@ -134,38 +148,42 @@ public sealed class Tape
     }
 
     /// <summary>The trial that was started last is an easier one than the plan asks.</summary>
-    public Tape Eased(OneChange change, Side? asked = null)
-    {
-        Events[^1] = Events[^1] with { Eased = [change], AskedSide = asked };
-        return this;
-    }
+    public Tape Eased(OneChange change, Side? asked = null) =>
+        With(e => e with { Eased = [change], AskedSide = asked });
 
-    public Tape Cue() => Tap(CaptureKind.CueGiven, 1);
+    public Tape Cue() => Add(taps.Cue(1));
 
-    public Tape CueAnswered(bool worked) => Tap(CaptureKind.CueAnswered, 1, e => e with { Worked = worked });
+    public Tape CueAnswered(bool worked) => Add(taps.CueAnswered(1, worked));
 
-    public Tape Pain(PainPhase phase, int value) =>
-        Tap(CaptureKind.PainMarked, 1, e => e with { Phase = phase, Value = value });
+    public Tape Pain(PainPhase phase, int value, double after = 1) => Add(taps.Pain(after, phase, value));
+
+    public Tape Felt(string place) => Add(taps.Felt(1, place));
+
+    public Tape Effort(int value) => Add(taps.Effort(1, value));
+
+    public Tape Worry(Worry worry, Side? side = null) => Add(taps.Worry(1, worry, side));
 
     public Tape Undo(Guid? target = null) =>
-        Tap(CaptureKind.Undone, 1, e => e with { Undoes = target ?? Events[^1].Id });
+        Add(new Undone(NewId(), taps.TrialId, After(1), target ?? Events[^1].Id));
 
-    public Tape End(EndReason reason = EndReason.TargetMet) =>
-        Tap(CaptureKind.TrialEnded, 1, e => e with { Reason = reason });
+    public Tape End(EndReason reason = EndReason.TargetMet) => Add(taps.End(1, reason));
 
-    public Tape HoldStart() => Tap(CaptureKind.HoldStarted, 1);
+    public Tape HoldStart() => Add(taps.Hold(1));
 
-    public IReadOnlyList<Trial> Trials() => TrialFold.Trials(Events, Content.Library, Content.Policy.Pain);
+    public IReadOnlyList<Trial> Trials(int? painAtStart = null) =>
+        TrialFold.Trials(Events, Content.Library, Content.Policy.Pain, painAtStart);
 
-    public Trial Only() => Assert.Single(Trials());
+    public Trial Only(int? painAtStart = null) => Assert.Single(Trials(painAtStart));
 
-    private Tape Tap(CaptureKind kind, double after, Func<CaptureEvent, CaptureEvent>? with = null)
+    public Tape Add(CaptureEvent told)
     {
-        now = now.AddSeconds(after);
-        var e = new CaptureEvent(NewId(), trial, kind, now);
-        Events.Add(with is null ? e : with(e));
+        Events.Add(told);
         return this;
     }
+
+    private DateTimeOffset After(double seconds) => now = now.AddSeconds(seconds);
+
+    private Taps NewTrial() => new(NewId(), After, NewId);
 
     private Guid NewId()
     {

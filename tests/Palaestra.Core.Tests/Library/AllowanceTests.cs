@@ -146,13 +146,13 @@ public class AllowanceTests
     }
 
     [Fact]
-    public void A_precaution_with_a_last_day_lapses_on_the_day_after()
+    public void A_date_asks_for_a_look_and_the_bars_hold_until_somebody_takes_them_away()
     {
         var until = new DateOnly(2026, 11, 25);
-        var who = Someone.Calm with { Precautions = [new("surgery", Until: until), new("wrist")] };
-        Assert.True(who.On(until).Has("surgery"));
-        Assert.False(who.On(until.AddDays(1)).Has("surgery"));
-        Assert.True(who.On(until.AddDays(1)).Has("wrist"));
+        var note = new ClientPrecaution("surgery", Options: ["bending"], Until: until);
+        Assert.False(note.LapsedOn(until));
+        Assert.True(note.LapsedOn(until.AddDays(1)));
+        Assert.True(Of("F2", Side.Both, note).Barred);
     }
 
     [Fact]

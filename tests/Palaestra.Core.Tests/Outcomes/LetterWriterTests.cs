@@ -31,7 +31,7 @@ public partial class LetterWriterTests
         null,
         [],
         [],
-        [],
+        0,
         null,
         [],
         Content.Policy
@@ -116,7 +116,7 @@ public partial class LetterWriterTests
             LastVisit = First.AddDays(14),
             Work = work.Done,
             Decisions = work.Decisions(),
-            CheckIns = [new CheckIn(3, 3, 6, 4, []), new CheckIn(3, 3, 3, 4, [])],
+            Flares = 1,
         };
         var text = Text(input);
         Assert.Contains(
@@ -124,7 +124,7 @@ public partial class LetterWriterTests
             text,
             StringComparison.Ordinal
         );
-        Assert.Contains("stirred up beyond the limit after 1 visit;", text, StringComparison.Ordinal);
+        Assert.Contains("Pain was still up the next day or had risen over the weeks at 1 visit;", text, StringComparison.Ordinal);
         Assert.Contains(
             "differed by 50 % at the first session and by 0 % at the last",
             text,

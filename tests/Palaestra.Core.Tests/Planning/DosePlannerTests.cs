@@ -17,25 +17,31 @@ public class DosePlannerTests
             DosePlanner.Start(Content.Library.Rung("B6"), level, Content.Policy)
         );
 
+    /// <summary>Its clean reps and a quarter more, never over a quarter more than prescribed, in sets about half as long.</summary>
     [Theory]
-    [InlineData(StirredUp.Low, 5, 1, 5, 2)]
-    [InlineData(StirredUp.High, 3, 1, 4, 1)]
-    [InlineData(StirredUp.Low, 8, 3, 10, 3)]
-    [InlineData(StirredUp.Low, 10, 3, 10, 3)]
-    public void The_weaker_side_gets_a_set_or_a_quarter_more_reps_within_the_cap(
-        StirredUp level,
+    [InlineData(8, 1, 8, 5, 2)] // 10 of 10 in all
+    [InlineData(8, 1, 6, 3, 2)] // 7.5: two sets of three
+    [InlineData(8, 1, 1, 1, 1)]
+    [InlineData(5, 2, 10, 3, 3)] // 12 in sets of three, at most three sets
+    [InlineData(10, 3, 30, 10, 3)] // the cap has no set and no rep left
+    public void Extra_work_for_the_weaker_side_is_short_sets_of_what_was_clean_and_a_quarter_more(
         int reps,
         int sets,
-        int moreReps,
-        int moreSets
-    ) =>
+        int clean,
+        int shortReps,
+        int shortSets
+    )
+    {
+        var dose = new Dose(reps, sets, 3);
+        var extra = DosePlanner.ShortSets(dose, clean, 0.25, Content.Library.Rung("B6"), Content.Policy);
+        Assert.Equal((shortReps, shortSets), (extra.Reps, extra.Sets));
+        Assert.True(extra.TotalReps <= 1.25 * dose.TotalReps);
+    }
+
+    [Fact]
+    public void A_long_hold_becomes_two_shorter_ones_with_a_quarter_more_seconds_in_all() =>
         Assert.Equal(
-            new Dose(moreReps, moreSets, 3),
-            DosePlanner.ForWeakerSide(
-                new Dose(reps, sets, 3),
-                Content.Library.Rung("B6"),
-                level,
-                Content.Policy
-            )
+            new Dose(1, 2, 18),
+            DosePlanner.ShortSets(new Dose(1, 1, 30), 1, 0.25, Content.Library.Rung("G0"), Content.Policy)
         );
 }

@@ -19,19 +19,17 @@ public class CaptureCheckTests
     public static TheoryData<int, string, Func<CaptureEvent, CaptureEvent>> Wrongs =>
         new()
         {
-            { 0, "events[0].rungId", e => e with { RungId = "Z9" } },
-            { 0, "events[0].side", e => e with { Side = Side.Both } },
-            { 0, "events[0].target", e => e with { Target = new Dose(5, 1, -3) } },
-            { 0, "events[0].target", e => e with { Target = null } },
-            { 0, "events[0].purpose", e => e with { Purpose = null } },
-            { 0, "events[0].planItemId", e => e with { Purpose = TrialPurpose.Session } },
-            { 1, "events[1].fault", e => e with { Fault = "yawn" } },
+            { 0, "events[0].rungId", e => (TrialStarted)e with { RungId = "Z9" } },
+            { 0, "events[0].side", e => (TrialStarted)e with { Side = Side.Both } },
+            { 0, "events[0].target", e => (TrialStarted)e with { Target = new Dose(5, 1, -3) } },
+            { 0, "events[0].target.range", e => (TrialStarted)e with { Target = new Dose(5, 1, 3, Range: 1.2) } },
+            { 0, "events[0].target.load", e => (TrialStarted)e with { Target = new Dose(5, 1, 3, Load: -2) } },
+            { 0, "events[0].planItemId", e => (TrialStarted)e with { Purpose = TrialPurpose.Session } },
+            { 1, "events[1].fault", e => (FaultMarked)e with { Fault = "yawn" } },
             { 1, "events[1].at", e => e with { At = e.At.AddHours(-1) } },
             { 1, "events[1].trialId", e => e with { TrialId = Guid.NewGuid() } },
-            { 3, "events[3].value", e => e with { Value = 12 } },
-            { 3, "events[3].value", e => e with { Value = -1 } },
-            { 3, "events[3].phase", e => e with { Phase = null } },
-            { 4, "events[4].reason", e => e with { Reason = null } },
+            { 3, "events[3].value", e => (PainMarked)e with { Value = 12 } },
+            { 3, "events[3].value", e => (PainMarked)e with { Value = -1 } },
         };
 
     [Theory]
@@ -60,21 +58,19 @@ public class CaptureCheckTests
     public static TheoryData<int, string, Func<CaptureEvent, CaptureEvent>> WrongReadings =>
         new()
         {
-            { 0, "events[0].taskId", e => e with { TaskId = "moon-walk" } },
-            { 0, "events[0].rungId", e => e with { TaskId = "fists", Variant = null } },
-            { 0, "events[0].variant", e => e with { Variant = "upward" } },
-            { 0, "events[0].variant", e => e with { Variant = null } },
-            { 0, "events[0].load", e => e with { Load = -5 } },
-            { 0, "events[0].legLength", e => e with { LegLength = 9 } },
-            { 1, "events[1].amount", e => e with { Amount = null } },
-            { 1, "events[1].amount", e => e with { Amount = -1 } },
-            { 1, "events[1].amount", e => e with { Amount = double.NaN } },
-            { 1, "events[1].amount", e => e with { Amount = 400 } },
-            { 2, "events[2].share", e => e with { Share = 1.2 } },
-            { 2, "events[2].share", e => e with { Share = null, Degrees = null } },
-            { 2, "events[2].degrees", e => e with { Degrees = 200 } },
-            { 3, "events[3].instrument", e => e with { Instrument = null } },
-            { 4, "events[4].side", e => e with { Side = Side.Both } },
+            { 0, "events[0].taskId", e => (TrialStarted)e with { TaskId = "moon-walk" } },
+            { 0, "events[0].rungId", e => (TrialStarted)e with { TaskId = "fists", Variant = null } },
+            { 0, "events[0].variant", e => (TrialStarted)e with { Variant = "upward" } },
+            { 0, "events[0].variant", e => (TrialStarted)e with { Variant = null } },
+            { 0, "events[0].load", e => (TrialStarted)e with { Load = -5 } },
+            { 0, "events[0].legLength", e => (TrialStarted)e with { LegLength = 9 } },
+            { 1, "events[1].amount", e => (MeasureTaken)e with { Amount = -1 } },
+            { 1, "events[1].amount", e => (MeasureTaken)e with { Amount = double.NaN } },
+            { 1, "events[1].amount", e => (MeasureTaken)e with { Amount = 400 } },
+            { 2, "events[2].share", e => (RangeReached)e with { Share = 1.2 } },
+            { 2, "events[2].share", e => (RangeReached)e with { Share = null, Degrees = null } },
+            { 2, "events[2].degrees", e => (RangeReached)e with { Degrees = 200 } },
+            { 4, "events[4].side", e => (SideCorrected)e with { Side = Side.Both } },
             { 4, "events[4].by", e => e with { By = "" } },
         };
 

@@ -128,7 +128,7 @@ public class TaskTrialTests
             .Rep(3)
             .HoldStart()
             .Wait(60)
-            .Tap(CaptureKind.TrialPaused)
+            .Pause()
             .Only();
         Assert.True(trial.Paused);
         Assert.Null(trial.HoldSince);
@@ -141,9 +141,9 @@ public class TaskTrialTests
         var trial = new Tape()
             .Start("B5", Side.Left)
             .Reps(2)
-            .Tap(CaptureKind.TrialPaused)
+            .Pause()
             .Wait(900)
-            .Tap(CaptureKind.TrialResumed)
+            .Resume()
             .Reps(3)
             .End()
             .Only();
@@ -162,7 +162,7 @@ public class TaskTrialTests
     [Fact]
     public void A_discarded_trial_does_not_count_until_that_is_taken_back()
     {
-        var tape = new Tape().Start("B5", Side.Left).Reps(5).End().Tap(CaptureKind.TrialDiscarded);
+        var tape = new Tape().Start("B5", Side.Left).Reps(5).End().Discard();
         Assert.Empty(tape.Trials());
         Assert.Equal(5, tape.Undo().Only().Clean.Reps);
     }

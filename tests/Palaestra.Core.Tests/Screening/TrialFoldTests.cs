@@ -98,8 +98,8 @@ public class TrialFoldTests
     {
         var tape = new Tape().Start("B6", Side.Left).HoldStart();
         var onset = tape.Events[^1].At.AddSeconds(1.8);
-        tape.Wait(4).Tap(CaptureKind.RepDone).Fault("arch");
-        tape.Events[^1] = tape.Events[^1] with { At = onset, Instrument = Instrument.Tilt };
+        tape.Wait(4).CountRep().Fault("arch");
+        tape.Events[^1] = (FaultMarked)tape.Events[^1] with { At = onset, Instrument = Instrument.Tilt };
         var trial = tape.Only();
         Assert.Equal((1.8, Instrument.Tilt), (trial.Reps[0].CleanHeld, trial.Marks[0].SeenBy));
     }
@@ -111,9 +111,9 @@ public class TrialFoldTests
         var tape = new Tape().Start("B6", Side.Left).Reps(1, hold: 3);
         var top = tape.Events[^1].At.AddSeconds(2);
         tape.Wait(8).Reps(1, hold: 3).End();
-        tape.Tap(CaptureKind.HoldStarted).Tap(CaptureKind.RepDone);
-        tape.Events[^2] = tape.Events[^2] with { At = top, Instrument = Instrument.Tilt };
-        tape.Events[^1] = tape.Events[^1] with { At = top.AddSeconds(3.4), Instrument = Instrument.Tilt };
+        tape.HoldStart().CountRep();
+        tape.Events[^2] = (HoldStarted)tape.Events[^2] with { At = top, Instrument = Instrument.Tilt };
+        tape.Events[^1] = (RepDone)tape.Events[^1] with { At = top.AddSeconds(3.4), Instrument = Instrument.Tilt };
         var trial = tape.Only();
         Assert.Equal(3, trial.Clean.Reps);
         Assert.Equal([null, Instrument.Tilt, null], trial.Reps.Select(rep => rep.SeenBy));

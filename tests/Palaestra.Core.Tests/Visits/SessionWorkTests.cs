@@ -25,23 +25,19 @@ public class SessionWorkTests
     private static Plan PlanOf(params PlanItem[] items) =>
         new(items, SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 0, []);
 
-    private static CaptureEvent Event(CaptureKind kind, int minute) =>
-        new(Guid.CreateVersion7(), Guid.CreateVersion7(), kind, Nine.AddMinutes(minute));
+    private static ExerciseSkipped Skip(PlanItem item) =>
+        new(Guid.CreateVersion7(), Guid.CreateVersion7(), Nine.AddMinutes(1), item.Id);
 
-    private static CaptureEvent Skip(PlanItem item) =>
-        Event(CaptureKind.ExerciseSkipped, 1) with
-        {
-            PlanItemId = item.Id,
-        };
-
-    private static CaptureEvent Add(string rung, Guid? inPlaceOf = null) =>
-        Event(CaptureKind.ExerciseAdded, 2) with
-        {
-            PlanItemId = Guid.CreateVersion7(),
-            RungId = rung,
-            Target = new Dose(5, 1, 0),
-            InPlaceOf = inPlaceOf,
-        };
+    private static ExerciseAdded Add(string rung, Guid? inPlaceOf = null) =>
+        new(
+            Guid.CreateVersion7(),
+            Guid.CreateVersion7(),
+            Nine.AddMinutes(2),
+            Guid.CreateVersion7(),
+            rung,
+            new Dose(5, 1, 0),
+            inPlaceOf
+        );
 
     private static IReadOnlyList<SessionItem> Items(Plan plan, params CaptureEvent[] log) =>
         SessionWork.Items(plan, log, Someone.Calm, Content.Policy, Content.Library);
@@ -73,7 +69,7 @@ public class SessionWorkTests
         var (a, b) = (Item("B5"), Item("E1"));
         var skip = Skip(a);
         Assert.Equal([true, false], Items(PlanOf(a, b), skip).Select(i => i.Skipped));
-        var undo = Event(CaptureKind.Undone, 3) with { TrialId = skip.TrialId, Undoes = skip.Id };
+        var undo = new Undone(Guid.CreateVersion7(), skip.TrialId, Nine.AddMinutes(3), skip.Id);
         Assert.Equal([false, false], Items(PlanOf(a, b), skip, undo).Select(i => i.Skipped));
     }
 

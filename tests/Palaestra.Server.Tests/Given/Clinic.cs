@@ -48,45 +48,37 @@ public sealed class Clinic(HttpClient browser)
         int set = 1
     )
     {
-        var id = Guid.CreateVersion7();
-        var events = new List<CaptureEvent>();
-        void Tap(CaptureKind kind, double after, Func<CaptureEvent, CaptureEvent>? with = null)
+        var taps = new Taps(Guid.CreateVersion7(), after => now = now.AddSeconds(after), Guid.CreateVersion7);
+        var events = new List<CaptureEvent>
         {
-            now = now.AddSeconds(after);
-            var e = new CaptureEvent(Guid.CreateVersion7(), id, kind, now);
-            events.Add(with is null ? e : with(e));
-        }
-        Tap(
-            CaptureKind.TrialStarted,
-            1,
-            e =>
-                e with
-                {
-                    RungId = rung.Id,
-                    Side = side,
-                    Target = target with { Sets = 1 },
-                    PlanItemId = planItem,
-                    Set = set,
-                    Purpose = planItem is null ? TrialPurpose.Screen : TrialPurpose.Session,
-                }
-        );
+            taps.Start(
+                1,
+                new(
+                    Guid.Empty,
+                    Guid.Empty,
+                    default,
+                    rung.Id,
+                    side,
+                    planItem is null ? TrialPurpose.Screen : TrialPurpose.Session,
+                    target with { Sets = 1 },
+                    planItem,
+                    set
+                )
+            ),
+        };
         for (var i = 0; i < clean + broken; i++)
         {
             if (target.Hold > 0)
             {
-                Tap(CaptureKind.HoldStarted, 1);
+                events.Add(taps.Hold(1));
             }
             if (i >= clean)
             {
-                Tap(CaptureKind.FaultMarked, 0.5, e => e with { Fault = rung.Faults[0] });
+                events.Add(taps.Fault(0.5, rung.Faults[0]));
             }
-            Tap(CaptureKind.RepDone, Math.Max(1, target.Hold));
+            events.Add(taps.Rep(Math.Max(1, target.Hold)));
         }
-        Tap(
-            CaptureKind.TrialEnded,
-            1,
-            e => e with { Reason = broken > 0 ? EndReason.BreakingFault : EndReason.TargetMet }
-        );
+        events.Add(taps.End(1, broken > 0 ? EndReason.BreakingFault : EndReason.TargetMet));
         return events;
     }
 

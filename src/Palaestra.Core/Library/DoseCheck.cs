@@ -1,0 +1,26 @@
+namespace Palaestra.Core.Library;
+
+/// <summary>Bounds of what a dose can be. Outside them the input is refused, with the field named.</summary>
+public static class DoseCheck
+{
+    public const double HeightMin = 0.1;
+    public const double HeightMax = 1.5;
+    public const double LoadMax = 300;
+
+    /// <summary>Errors of range, height and load; reps, sets and holds are bounded where they are used.</summary>
+    public static IEnumerable<FieldError> SettingErrors(Dose dose, string at)
+    {
+        if (!(dose.Range is > 0 and <= 1))
+        {
+            yield return new($"{at}.range", "A range is a share of the movement: above 0, up to 1.");
+        }
+        if (dose.Height is { } height && !(height is >= HeightMin and <= HeightMax))
+        {
+            yield return new($"{at}.height", $"A height is between {HeightMin} and {HeightMax} m.");
+        }
+        if (dose.Load is { } load && !(load is >= 0 and <= LoadMax))
+        {
+            yield return new($"{at}.load", $"A load is between 0 and {LoadMax} kg.");
+        }
+    }
+}

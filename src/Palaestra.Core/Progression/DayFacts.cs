@@ -1,0 +1,303 @@
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Visits;
+
+namespace Palaestra.Core.Progression;
+
+/// <summary>A rule about the whole visit that fired, and why.</summary>
+public sealed record DayRule(string RuleId, string Words);
+
+/// <summary>
+/// What is true of the whole visit, whatever exercise is looked at: pain against its reference, the session, the home log, the
+/// legs. Worked out once for all decisions of a visit, and told before the first set where it is known by then.
+/// </summary>
+public sealed class DayFacts
+{
+    private readonly DecideInput input;
+    private readonly Policy policy;
+    private readonly Judgement judgement;
+
+    public DayFacts(DecideInput input, PracticeLibrary library)
+    {
+        this.input = input;
+        policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
+        judgement = policy.Judgement;
+        Reference = ReferencePain.Of(input.Pain, Own, judgement);
+        Drift = ReferencePain.Drift(input.Pain, input.CheckIn.UsualPain);
+        Remembered = [.. LegMemory.Sides(input.Sessions ?? [], input.Visit, input.Date, judgement)];
+        Profile = LegPain.Told(input.Profile, Reports(), Remembered, judgement);
+        Level = StirredUpLevel.Of(Profile, policy);
+        Session = SessionToday();
+        Refer = [.. ReferWhy(library)];
+        Flares = [.. FlareRules()];
+        Holds = [.. HoldRules()];
+        Steady = IsSteady();
+    }
+
+    /// <summary>This visit's usual pain, or what was known of it last.</summary>
+    private int Own => input.CheckIn.UsualPain ?? input.Profile.Pain.Usual;
+
+    public Reference Reference { get; }
+    public int Drift { get; }
+
+    /// <summary>The client's profile with leg pain as it was told at the last visits.</summary>
+    public ClientProfile Profile { get; }
+    public StirredUp Level { get; }
+
+    /// <summary>Low irritability, or pain that is long-standing and even: counts as calm for what is earned, held and probed.</summary>
+    public bool Calm => Level == StirredUp.Low || Steady;
+    public bool Steady { get; }
+
+    /// <summary>Sides on which pain moved down the leg in a session lately.</summary>
+    public IReadOnlyList<Side> Remembered { get; }
+
+    /// <summary>Pain of this session; none where nothing was done or told.</summary>
+    public SessionPain? Session { get; }
+
+    /// <summary>D-REFER: why everything stops; empty where nothing says so.</summary>
+    public IReadOnlyList<string> Refer { get; }
+
+    /// <summary>D-PAIN-NEXT, D-PAIN-HOME and D-PAIN-DRIFT, where what was raised is taken back.</summary>
+    public IReadOnlyList<DayRule> Flares { get; }
+
+    /// <summary>Rules under which nothing is added anywhere: D-PAIN-SESSION, D-PAIN-NOW, D-PAIN-NEXT, D-PAIN-HOME, D-PAIN-DRIFT, D-NO-TRAINING.</summary>
+    public IReadOnlyList<DayRule> Holds { get; }
+
+    /// <summary>A second flare within the policy's weeks: a review, and no further cut.</summary>
+    public bool SecondFlare => Flares.Count > 0 && EarlierFlare();
+
+    /// <summary>The home log was over the reference on one mild day: nothing it says is earned.</summary>
+    public bool HomeMild => Flares.All(r => r.RuleId != "D-PAIN-HOME") && HomeRises().Any(rise => rise >= judgement.NowRise);
+
+    /// <summary>What the latest visit that raised anything raised, if within the policy's days; empty else.</summary>
+    public IReadOnlyList<Raise> LastRaised()
+    {
+        var recent = (input.Raises ?? [])
+            .Where(r => r.Visit < input.Visit && input.Date.DayNumber - r.On.DayNumber <= judgement.TakeBackDays)
+            .ToList();
+        if (recent.Count == 0)
+        {
+            return [];
+        }
+        var last = recent.Max(r => r.Visit);
+        return [.. recent.Where(r => r.Visit == last)];
+    }
+
+    private IEnumerable<string> ReferWhy(PracticeLibrary library)
+    {
+        foreach (var id in input.CheckIn.DangerSigns)
+        {
+            yield return $"{library.DangerSigns.FirstOrDefault(s => s.Id == id)?.Words ?? id}.";
+        }
+        if (input.CheckIn.LegFurther == true)
+        {
+            yield return "Pain has moved further down the leg since the last visit: examine.";
+        }
+        foreach (var leg in Session?.Legs ?? [])
+        {
+            if (leg.Back != true)
+            {
+                yield return leg.Back == false
+                    ? $"Pain moved further down the {leg.Side.Word()} leg and stayed: examine."
+                    : $"Pain moved further down the {leg.Side.Word()} leg, and it was not asked whether it was back: examine.";
+            }
+        }
+    }
+
+    private SessionPain? SessionToday()
+    {
+        var told = input.Sessions?.LastOrDefault(s => s.Visit == input.Visit);
+        var sets = input.Visits.Where(p => p.Visit == input.Visit).SelectMany(p => p.Sets).ToList();
+        int? peak = sets.Max(s => s.PainMost);
+        if (told is null && peak is null)
+        {
+            return null;
+        }
+        var last = sets.LastOrDefault(s => s.PainMost is not null);
+        return new SessionPain(
+            input.Visit,
+            input.Date,
+            told?.Start ?? input.CheckIn.PainNow,
+            peak > told?.Peak || told?.Peak is null ? peak ?? told?.Peak : told.Peak,
+            told?.End ?? last?.PainAfter ?? last?.PainPeak,
+            told?.EndMinutes,
+            told?.Legs
+        );
+    }
+
+    private IEnumerable<DayRule> HoldRules()
+    {
+        var now = input.CheckIn.PainNow;
+        if (now >= judgement.NoTrainingFrom)
+        {
+            yield return new("D-NO-TRAINING", $"Pain {now} at check-in: no training today.");
+        }
+        if (now - Reference.Value >= judgement.NowRise)
+        {
+            yield return new("D-PAIN-NOW", $"Pain now {now}, reference {Reference.Value} ({Reference.Words}).");
+        }
+        foreach (var rule in SessionRules())
+        {
+            yield return rule;
+        }
+        foreach (var flare in Flares)
+        {
+            yield return flare;
+        }
+        if (Drift >= judgement.DriftHold && Flares.All(f => f.RuleId != "D-PAIN-DRIFT"))
+        {
+            yield return new("D-PAIN-DRIFT", $"Usual pain has risen by {Drift} over the weeks.");
+        }
+    }
+
+    private IEnumerable<DayRule> SessionRules()
+    {
+        if (Session is not { } session)
+        {
+            yield break;
+        }
+        var end = session.End - session.Start;
+        var rise = SetRises().Append(session.Peak - session.Start ?? 0).Max();
+        if (end >= judgement.SessionEndRise)
+        {
+            var when = session.EndMinutes is { } minutes
+                ? $"{minutes:0} min after the last set"
+                : "the last value told, not asked again after a rest";
+            yield return new(
+                "D-PAIN-SESSION",
+                $"Pain {session.End} at the end of the session ({when}), {session.Start} at check-in."
+            );
+        }
+        else if (rise >= judgement.SessionPeakRise)
+        {
+            yield return new("D-PAIN-SESSION", $"Pain rose by {rise} in the session.");
+        }
+    }
+
+    private IEnumerable<int> SetRises() =>
+        input
+            .Visits.Where(p => p.Visit == input.Visit)
+            .SelectMany(p => p.Sets)
+            .Select(set => set.Rise(input.CheckIn.PainNow))
+            .OfType<int>();
+
+    private IEnumerable<DayRule> FlareRules()
+    {
+        var check = input.CheckIn;
+        if (check.NextDayPain - Reference.Value >= policy.NextDayRise)
+        {
+            yield return new(
+                "D-PAIN-NEXT",
+                $"Pain {check.NextDayPain} the morning after, reference {Reference.Value} ({Reference.Words})."
+            );
+        }
+        else if (check.Hours > policy.SettleHours)
+        {
+            yield return new(
+                "D-PAIN-NEXT",
+                check.Settled is { } word
+                    ? $"After the last work it settled {word.Words()}."
+                    : $"Took {check.Hours:0.#} h to settle, over {policy.SettleHours:0.#} h."
+            );
+        }
+        if (HomeFlare() is { } home)
+        {
+            yield return new("D-PAIN-HOME", home);
+        }
+        if (Drift >= judgement.DriftTakeBack)
+        {
+            yield return new(
+                "D-PAIN-DRIFT",
+                $"Usual pain has risen by {Drift} over the weeks: review, and screen again."
+            );
+        }
+    }
+
+    private string? HomeFlare()
+    {
+        var rises = HomeRises().ToList();
+        if (rises.Any(rise => rise >= judgement.HomePeak))
+        {
+            return $"Home log: pain {rises.Max()} over the reference of {Reference.Value} on a day.";
+        }
+        if (input.HomePain is not { } days)
+        {
+            return null;
+        }
+        var over = days.Where(d => d.Most - Reference.Value >= judgement.NowRise)
+            .Select(d => d.Day.DayNumber)
+            .Distinct()
+            .Order()
+            .ToList();
+        var dense = over.Any(day => over.Count(other => other >= day && other < day + 7) >= judgement.HomeDays);
+        return dense
+            ? $"Home log: pain {judgement.NowRise} or more over the reference of {Reference.Value} on {over.Count} days."
+            : null;
+    }
+
+    /// <summary>Over the reference, day by day; where only the worst of an exercise is known, that as one day.</summary>
+    private IEnumerable<int> HomeRises() =>
+        (input.HomePain ?? [])
+            .Select(d => d.Most)
+            .Concat((input.Home ?? []).SelectMany(h => new[] { h.WorstPain, h.WorstMorning }))
+            .OfType<int>()
+            .Select(pain => pain - Reference.Value);
+
+    private bool EarlierFlare()
+    {
+        var from = input.Date.AddDays(-7 * judgement.FlareWeeks);
+        return Past().Any(check => check.Date >= from && check.Date < input.Date && Flared(check));
+    }
+
+    /// <summary>Against the reference as it was then.</summary>
+    private bool Flared(PastCheckIn check) =>
+        check.NextDay - ReferenceAt(check) >= policy.NextDayRise || check.Hours > policy.SettleHours;
+
+    private int ReferenceAt(PastCheckIn check)
+    {
+        var before = input.Pain! with { CheckIns = [.. Past().Where(c => c.Date < check.Date)] };
+        return ReferencePain.Of(before, check.Usual ?? Own, judgement).Value;
+    }
+
+    private IReadOnlyList<PastCheckIn> Past() => input.Pain?.CheckIns ?? [];
+
+    private IReadOnlyList<LegReport> Reports() =>
+        [
+            .. Past()
+                .OrderByDescending(c => c.Date)
+                .ThenByDescending(c => c.Visit)
+                .Select(c => c.Leg)
+                .Prepend(input.CheckIn.Leg)
+                .OfType<LegReport>(),
+        ];
+
+    private bool IsSteady()
+    {
+        var usuals = Past()
+            .Where(c => c.Usual is not null)
+            .GroupBy(c => c.Date)
+            .OrderBy(day => day.Key)
+            .Select(day => day.OrderBy(c => c.Visit).Last())
+            .ToList();
+        if (input.CheckIn.UsualPain is { } own)
+        {
+            usuals.Add(new(input.Visit, input.Date, own));
+        }
+        var last = usuals.TakeLast(ReferencePain.Window).ToList();
+        var from = input.Date.AddDays(-judgement.SteadyDays);
+        return last.Count == ReferencePain.Window
+            && last.Max(c => c.Usual!.Value) <= judgement.SteadyUsualMax
+            && last.Max(c => c.Usual!.Value) - last.Min(c => c.Usual!.Value) <= judgement.SteadyWithin
+            && input.CheckIn.Hours is { } hours
+            && hours <= policy.SettleHours
+            && !Profile.WakesAtNight
+            && Holds.Count == 0
+            && !Past().Any(c => c.Date >= from && (Flared(c) || c.Now - ReferenceAt(c) >= judgement.NowRise))
+            && !(input.Sessions ?? []).Any(s => s.Date >= from && Hurt(s));
+    }
+
+    private bool Hurt(SessionPain session) =>
+        session.End - session.Start >= judgement.SessionEndRise
+        || session.Peak - session.Start >= judgement.SessionPeakRise
+        || session.Legs is { Count: > 0 };
+}

@@ -1,0 +1,93 @@
+using System.Collections;
+using System.Collections.Concurrent;
+using System.Reflection;
+using Palaestra.Core;
+
+namespace Palaestra.Server.Problems;
+
+/// <summary>Refuses lists with nothing at some place, whatever they are lists of: the field is named, nothing is stored.</summary>
+public static class NullMembers
+{
+    private const int DeepestMost = 24;
+    private static readonly ConcurrentDictionary<Type, PropertyInfo[]> Known = [];
+
+    /// <summary>Before an endpoint runs, its body is looked through.</summary>
+    public static TBuilder RefuseNullMembers<TBuilder>(this TBuilder builder)
+        where TBuilder : IEndpointConventionBuilder
+    {
+        builder.AddEndpointFilter(
+            async (context, next) =>
+            {
+                var errors = context
+                    .Arguments.Where(argument => argument is not null && IsOurs(argument.GetType()))
+                    .SelectMany(argument => Errors(argument!, "", 0))
+                    .Take(20)
+                    .ToList();
+                return errors.Count > 0 ? Problem.Fields(errors) : await next(context);
+            }
+        );
+        return builder;
+    }
+
+    public static IEnumerable<FieldError> Errors(object value, string path, int depth)
+    {
+        if (depth > DeepestMost)
+        {
+            yield break;
+        }
+        foreach (var property in Looked(value.GetType()))
+        {
+            var name = char.ToLowerInvariant(property.Name[0]) + property.Name[1..];
+            var at = path.Length == 0 ? name : $"{path}.{name}";
+            var inner = property.GetValue(value);
+            if (inner is IEnumerable list and not string)
+            {
+                var i = 0;
+                foreach (var item in list)
+                {
+                    if (item is null)
+                    {
+                        yield return new($"{at}[{i}]", "There is nothing here.");
+                    }
+                    else if (IsOurs(item.GetType()))
+                    {
+                        foreach (var error in Errors(item, $"{at}[{i}]", depth + 1))
+                        {
+                            yield return error;
+                        }
+                    }
+                    i++;
+                }
+            }
+            else if (inner is not null && IsOurs(inner.GetType()))
+            {
+                foreach (var error in Errors(inner, at, depth + 1))
+                {
+                    yield return error;
+                }
+            }
+        }
+    }
+
+    /// <summary>Properties that can hold a list or one of our own records: what was given, not what is worked out from it.</summary>
+    private static PropertyInfo[] Looked(Type type) =>
+        Known.GetOrAdd(
+            type,
+            t =>
+            [
+                .. t.GetProperties(BindingFlags.Public | BindingFlags.Instance)
+                    .Where(p => p.CanWrite && p.GetIndexParameters().Length == 0)
+                    .Where(p =>
+                        (p.PropertyType != typeof(string) && typeof(IEnumerable).IsAssignableFrom(p.PropertyType))
+                        || IsOurs(p.PropertyType)
+                    ),
+            ]
+        );
+
+    private static bool IsOurs(Type type) =>
+        (Nullable.GetUnderlyingType(type) ?? type) is { IsEnum: false } t
+        && t.Namespace?.StartsWith("Palaestra", StringComparison.Ordinal) == true
+        && !t.Name.EndsWith("Desk", StringComparison.Ordinal)
+        && t != typeof(Core.Library.PracticeLibrary)
+        && !typeof(Microsoft.EntityFrameworkCore.DbContext).IsAssignableFrom(t);
+}
