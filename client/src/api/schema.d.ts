@@ -4,54 +4,6 @@
  */
 
 export interface paths {
-    "/api/rungs/{rungId}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["GetRung"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/visits/{visitId}/findings": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["GetFindings"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/feeds/{key}.ics": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["GetFeed"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/start": {
         parameters: {
             query?: never;
@@ -188,6 +140,54 @@ export interface paths {
             cookie?: never;
         };
         get: operations["GetFaultFigure"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rungs/{rungId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetRung"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetFindings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/feeds/{key}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetFeed"];
         put?: never;
         post?: never;
         delete?: never;
@@ -628,6 +628,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visitId}/reference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["SetReferencePain"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visitId}/session": {
         parameters: {
             query?: never;
@@ -1060,6 +1076,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/fold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ComputeFold"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/load": {
         parameters: {
             query?: never;
@@ -1162,6 +1194,10 @@ export interface components {
             points: components["schemas"]["OutcomePoint"][];
             verdict: components["schemas"]["ChangeVerdict"];
         };
+        AdviceLine: {
+            ruleId: string;
+            words: string;
+        };
         Allowance: {
             rungId: string;
             side: components["schemas"]["Side"];
@@ -1187,12 +1223,16 @@ export interface components {
             range?: null | number;
             beyond?: null | components["schemas"]["DoseLimit"];
             workingSide?: null | components["schemas"]["Side"];
+            /** @default false */
+            ofFeature: boolean;
         };
         AnswersForm: {
             answers: components["schemas"]["OutcomeAnswers"];
             /** Format: int32 */
             version: number;
         };
+        /** @enum {string} */
+        Band: "light" | "medium" | "strong";
         Battery: {
             items: components["schemas"]["BatteryItem"][];
             leftOut: components["schemas"]["LeftOut"][];
@@ -1268,55 +1308,7 @@ export interface components {
             rescreen: null | string;
             feed: null | string;
         };
-        CaptureEvent: {
-            /** Format: uuid */
-            id: string;
-            /** Format: uuid */
-            trialId: string;
-            kind: components["schemas"]["CaptureKind"];
-            /** Format: date-time */
-            at: string;
-            rungId?: null | string;
-            side?: null | components["schemas"]["Side"];
-            purpose?: null | components["schemas"]["TrialPurpose"];
-            target?: null | components["schemas"]["Dose"];
-            /** Format: uuid */
-            planItemId?: null | string;
-            /** Format: int32 */
-            set?: null | number;
-            fault?: null | string;
-            worked?: null | boolean;
-            phase?: null | components["schemas"]["PainPhase"];
-            /** Format: int32 */
-            value?: null | number;
-            place?: null | string;
-            reason?: null | components["schemas"]["EndReason"];
-            /** Format: uuid */
-            undoes?: null | string;
-            taskId?: null | string;
-            variant?: null | string;
-            /** Format: double */
-            load?: null | number;
-            /** Format: double */
-            legLength?: null | number;
-            persists?: null | boolean;
-            /** Format: double */
-            amount?: null | number;
-            /** Format: double */
-            share?: null | number;
-            /** Format: double */
-            degrees?: null | number;
-            instrument?: null | components["schemas"]["Instrument"];
-            by?: null | string;
-            eased?: null | components["schemas"]["OneChange"][];
-            trigger?: null | components["schemas"]["StopTrigger"];
-            /** Format: uuid */
-            inPlaceOf?: null | string;
-            askedSide?: null | components["schemas"]["Side"];
-            photo?: null | components["schemas"]["PhotoReading"];
-        };
-        /** @enum {string} */
-        CaptureKind: "trial-started" | "hold-started" | "rep-done" | "fault-marked" | "cue-given" | "cue-answered" | "pain-marked" | "felt-marked" | "effort-marked" | "trial-ended" | "undone" | "measure-taken" | "range-reached" | "instrument-used" | "trial-paused" | "trial-resumed" | "side-corrected" | "trial-discarded" | "photo-measured" | "exercise-skipped" | "exercise-added";
+        CaptureEvent: components["schemas"]["TrialStarted"] | components["schemas"]["HoldStarted"] | components["schemas"]["RepDone"] | components["schemas"]["FaultMarked"] | components["schemas"]["CueGiven"] | components["schemas"]["CueAnswered"] | components["schemas"]["PainMarked"] | components["schemas"]["FeltMarked"] | components["schemas"]["EffortMarked"] | components["schemas"]["TrialEnded"] | components["schemas"]["Undone"] | components["schemas"]["MeasureTaken"] | components["schemas"]["RangeReached"] | components["schemas"]["InstrumentUsed"] | components["schemas"]["TrialPaused"] | components["schemas"]["TrialResumed"] | components["schemas"]["SideCorrected"] | components["schemas"]["TrialDiscarded"] | components["schemas"]["PhotoMeasured"] | components["schemas"]["WorryTold"] | components["schemas"]["TrialAmended"] | components["schemas"]["ExerciseSkipped"] | components["schemas"]["ExerciseAdded"] | components["schemas"]["SetUpChanged"] | components["schemas"]["SessionPainAsked"] | components["schemas"]["LegAsked"];
         Cautions: {
             noPain: string;
             breath: string;
@@ -1401,9 +1393,9 @@ export interface components {
         };
         CheckIn: {
             /** Format: int32 */
-            painNow: number;
+            painNow: null | number;
             /** Format: int32 */
-            usualPain: number;
+            usualPain: null | number;
             /** Format: int32 */
             nextDayPain: null | number;
             /** Format: double */
@@ -1411,6 +1403,14 @@ export interface components {
             dangerSigns: string[];
             /** Format: date */
             lastTrained?: null | string;
+            settled?: null | components["schemas"]["Settling"];
+            wakesAtNight?: null | boolean;
+            leg?: null | components["schemas"]["LegReport"];
+            legFurther?: null | boolean;
+            flagsAsked?: null | boolean;
+            /** Format: int32 */
+            soreness?: null | number;
+            home?: null | components["schemas"]["HomeTraining"];
         };
         CheckInForm: {
             checkIn: components["schemas"]["CheckIn"];
@@ -1515,6 +1515,31 @@ export interface components {
             name: string;
             why: string;
         };
+        CueAnswered: {
+            /** @enum {string} */
+            kind?: "cue-answered";
+            worked: boolean;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
+        CueGiven: {
+            /** @enum {string} */
+            kind?: "cue-given";
+            trigger?: null | components["schemas"]["StopTrigger"];
+            cue?: null | string;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
         DangerClearedForm: {
             found: string;
             done: string;
@@ -1540,9 +1565,15 @@ export interface components {
             sameDay: boolean;
             /** @default false */
             laterVisits: boolean;
+            /** @default false */
+            emergency: boolean;
         };
         DangerSignsForm: {
             dangerSigns: string[];
+        };
+        DayRule: {
+            ruleId: string;
+            words: string;
         };
         DayView: {
             /** Format: date */
@@ -1588,6 +1619,9 @@ export interface components {
         DecideAnswer: {
             decisions: components["schemas"]["Decision"][];
             nextPlan: components["schemas"]["Plan"];
+            reference: components["schemas"]["Reference"];
+            dayRules: components["schemas"]["DayRule"][];
+            steady: boolean;
         };
         DecideForm: {
             choices: components["schemas"]["Choice"][];
@@ -1613,6 +1647,14 @@ export interface components {
             equipment?: null | string[];
             strategy?: null | components["schemas"]["SpinalStrategy"];
             switchOn?: null | components["schemas"]["SwitchOn"];
+            pain?: null | components["schemas"]["PainHistory"];
+            sessions?: null | components["schemas"]["SessionPain"][];
+            raises?: null | components["schemas"]["Raise"][];
+            setUps?: null | components["schemas"]["SetUpTry"][];
+            homePain?: null | components["schemas"]["HomePain"][];
+            /** @default false */
+            knownTremor: boolean;
+            weakestSector?: null | components["schemas"]["Sector"];
         };
         DecideQuestion: {
             input: components["schemas"]["DecideInput"];
@@ -1646,6 +1688,12 @@ export interface components {
             todo?: null | string;
             /** Format: date */
             changedOn?: null | string;
+            fired?: null | components["schemas"]["FiredRule"][];
+            spell?: null | components["schemas"]["Spell"];
+            /** Format: double */
+            loadMore?: null | number;
+            notes?: null | string[];
+            rules?: null | string[];
         };
         DecisionNumber: {
             kind: components["schemas"]["NumberKind"];
@@ -1741,6 +1789,17 @@ export interface components {
              * @default 0
              */
             fewer: number;
+            /**
+             * Format: double
+             * @default 1
+             */
+            range: number;
+            /** Format: double */
+            height?: null | number;
+            /** Format: double */
+            load?: null | number;
+            band?: null | components["schemas"]["Band"];
+            modifier?: null | string;
             /** Format: int32 */
             totalReps?: number;
         };
@@ -1770,6 +1829,26 @@ export interface components {
             dose: components["schemas"]["Dose"];
             /** Format: double */
             share?: null | number;
+        };
+        EasedStart: {
+            /** Format: uuid */
+            planItemId: string;
+            side: components["schemas"]["Side"];
+            rungId: string;
+            dose: components["schemas"]["Dose"];
+        };
+        EffortMarked: {
+            /** @enum {string} */
+            kind?: "effort-marked";
+            /** Format: int32 */
+            value: number;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
         };
         /** @enum {string} */
         EndReason: "target-met" | "breaking-fault" | "pain" | "fatigue" | "stopped";
@@ -1807,6 +1886,36 @@ export interface components {
             /** Format: int32 */
             known: number;
         };
+        ExerciseAdded: {
+            /** @enum {string} */
+            kind?: "exercise-added";
+            /** Format: uuid */
+            planItemId: string;
+            rungId: string;
+            target: components["schemas"]["Dose"];
+            /** Format: uuid */
+            inPlaceOf?: null | string;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
+        ExerciseSkipped: {
+            /** @enum {string} */
+            kind?: "exercise-skipped";
+            /** Format: uuid */
+            planItemId: string;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
         Fault: {
             code: string;
             name: string;
@@ -1823,6 +1932,7 @@ export interface components {
             spoilsRep: boolean;
             /** @default false */
             breakingIfMost: boolean;
+            points?: null | components["schemas"]["FaultPoint"][];
         };
         /** @enum {string} */
         FaultKind: "breaking" | "quality" | "information";
@@ -1841,8 +1951,40 @@ export interface components {
             afterCue: boolean;
             seenBy?: null | components["schemas"]["Instrument"];
         };
+        FaultMarked: {
+            /** @enum {string} */
+            kind?: "fault-marked";
+            fault: string;
+            persists?: null | boolean;
+            instrument?: null | components["schemas"]["Instrument"];
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
+        FaultPoint: {
+            direction: components["schemas"]["Direction"];
+            on?: components["schemas"]["OnSide"];
+            ladders?: null | string[];
+            positions?: null | string[];
+        };
         FeedView: {
             path: string;
+        };
+        FeltMarked: {
+            /** @enum {string} */
+            kind?: "felt-marked";
+            place: string;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
         };
         FeltPlace: {
             id: string;
@@ -1901,10 +2043,32 @@ export interface components {
             earlier: null | components["schemas"]["ScreenFindings"];
             changes: components["schemas"]["Change"][];
         };
+        FiredRule: {
+            ruleId: string;
+            outcome: components["schemas"]["Outcome"];
+            evidence: string[];
+        };
         FirstAdministratorForm: {
             name: string;
             email: string;
             password: string;
+        };
+        FlagsAsked: {
+            by: string;
+            /** Format: date-time */
+            at: string;
+            signs: string[];
+        };
+        FoldAnswer: {
+            trials: components["schemas"]["Trial"][];
+            stop: components["schemas"]["StopAdvice"][];
+            session: components["schemas"]["SessionFold"];
+        };
+        FoldQuestion: {
+            policyId: string;
+            events: components["schemas"]["CaptureEvent"][];
+            /** Format: int32 */
+            painNow?: null | number;
         };
         ForbiddenRung: {
             rungId: string;
@@ -1927,6 +2091,7 @@ export interface components {
             name: string;
             such: string;
             ladders: string[];
+            positions?: null | string[];
         };
         HighStirred: {
             /** Format: int32 */
@@ -1949,6 +2114,18 @@ export interface components {
         };
         /** @enum {string} */
         HoldEndurance: "short-holds" | "descending" | "one-long";
+        HoldStarted: {
+            /** @enum {string} */
+            kind?: "hold-started";
+            instrument?: null | components["schemas"]["Instrument"];
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
         HomeColumn: {
             /** Format: uuid */
             planItemId: string;
@@ -1992,6 +2169,14 @@ export interface components {
             columns: components["schemas"]["HomeColumn"][];
             rows: components["schemas"]["HomeRow"][];
         };
+        HomePain: {
+            /** Format: date */
+            day: string;
+            /** Format: int32 */
+            pain: null | number;
+            /** Format: int32 */
+            nextMorning: null | number;
+        };
         HomeReps: {
             /** Format: uuid */
             planItemId: string;
@@ -2007,6 +2192,8 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        /** @enum {string} */
+        HomeTraining: "done" | "partly" | "not-done";
         HomeWork: {
             /** Format: uuid */
             planItemId: string;
@@ -2038,6 +2225,18 @@ export interface components {
             rate: number;
             channels: components["schemas"]["ChannelSetup"][];
         };
+        InstrumentUsed: {
+            /** @enum {string} */
+            kind?: "instrument-used";
+            instrument: components["schemas"]["Instrument"];
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
         IntakeForm: {
             name: string;
             /** Format: date */
@@ -2067,6 +2266,9 @@ export interface components {
              */
             daysPerWeek: number;
             away?: null | components["schemas"]["DaysAway"][];
+            /** Format: uuid */
+            visitId?: null | string;
+            flagsAsked?: null | boolean;
         };
         ItemComparison: {
             before: null | components["schemas"]["PlanItem"];
@@ -2098,6 +2300,193 @@ export interface components {
              */
             rotation: number;
         };
+        Judgement: {
+            /**
+             * Format: double
+             * @default 0.5
+             */
+            stopShare: number;
+            /**
+             * Format: int32
+             * @default 4
+             */
+            stopRise: number;
+            /**
+             * Format: int32
+             * @default 8
+             */
+            stopPeak: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            restVisits: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            sessionEndRise: number;
+            /**
+             * Format: int32
+             * @default 3
+             */
+            sessionPeakRise: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            nowRise: number;
+            /**
+             * Format: int32
+             * @default 8
+             */
+            noTrainingFrom: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            beforeRise: number;
+            /**
+             * Format: int32
+             * @default 14
+             */
+            takeBackDays: number;
+            /**
+             * Format: int32
+             * @default 7
+             */
+            halfDays: number;
+            /**
+             * Format: int32
+             * @default 6
+             */
+            flareWeeks: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            homeDays: number;
+            /**
+             * Format: int32
+             * @default 4
+             */
+            homePeak: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            driftHold: number;
+            /**
+             * Format: int32
+             * @default 3
+             */
+            driftTakeBack: number;
+            /**
+             * Format: int32
+             * @default 1
+             */
+            referenceOverFirst: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            referenceSetMost: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            legVisits: number;
+            /**
+             * Format: int32
+             * @default 14
+             */
+            legDays: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            legClearVisits: number;
+            /**
+             * Format: int32
+             * @default 5
+             */
+            steadyUsualMax: number;
+            /**
+             * Format: int32
+             * @default 1
+             */
+            steadyWithin: number;
+            /**
+             * Format: int32
+             * @default 14
+             */
+            steadyDays: number;
+            /**
+             * Format: int32
+             * @default 3
+             */
+            tremorVisits: number;
+            /**
+             * Format: int32
+             * @default 7
+             */
+            tremorEffortMax: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            setupVisits: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            setupTries: number;
+            /**
+             * Format: int32
+             * @default 10
+             */
+            brokenPer: number;
+            /**
+             * Format: int32
+             * @default 9
+             */
+            exhaustedEffort: number;
+            /**
+             * Format: int32
+             * @default 28
+             */
+            awayTwoDays: number;
+            /**
+             * Format: int32
+             * @default 56
+             */
+            awayScreenDays: number;
+            /**
+             * Format: double
+             * @default 0.05
+             */
+            noMoreShare: number;
+            /**
+             * Format: double
+             * @default 3
+             */
+            noMoreNewtonMetres: number;
+            /**
+             * Format: double
+             * @default 25
+             */
+            asideNewtonMetres: number;
+            /**
+             * Format: double
+             * @default 0.2
+             */
+            hardlyLess: number;
+            /**
+             * Format: double
+             * @default 0.6
+             */
+            probeGrowth: number;
+        };
         KeepTraceForm: {
             device: string;
             /** Format: date-time */
@@ -2124,6 +2513,31 @@ export interface components {
             rule: string;
             why: string;
             canAdd: boolean;
+        };
+        LegAsked: {
+            /** @enum {string} */
+            kind?: "leg-asked";
+            side: components["schemas"]["Side"];
+            back: boolean;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
+        LegMoved: {
+            side: components["schemas"]["Side"];
+            back?: null | boolean;
+            /** Format: uuid */
+            planItemId?: null | string;
+        };
+        /** @enum {string} */
+        LegReach: "none" | "buttock" | "thigh" | "below-knee";
+        LegReport: {
+            left: components["schemas"]["LegReach"];
+            right: components["schemas"]["LegReach"];
         };
         Letter: {
             to: string;
@@ -2269,11 +2683,22 @@ export interface components {
             earned: null | string;
             ahead: boolean;
         };
-        /**
-         * @default reps
-         * @enum {string}
-         */
+        /** @enum {string} */
         MeasureKind: "reps" | "seconds" | "degrees" | "centimetres" | "yes-no" | "kilograms" | "effort";
+        MeasureTaken: {
+            /** @enum {string} */
+            kind?: "measure-taken";
+            /** Format: double */
+            amount: number;
+            instrument?: null | components["schemas"]["Instrument"];
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
         MeasuredPhoto: {
             /** Format: uuid */
             eventId: string;
@@ -2347,7 +2772,7 @@ export interface components {
             memory: boolean;
         };
         /** @enum {string} */
-        NumberKind: "clean-reps" | "effort" | "painful-sets" | "next-day-pain" | "settled-hours" | "days-away" | "home-percent";
+        NumberKind: "clean-reps" | "effort" | "painful-sets" | "next-day-pain" | "pain-now" | "settled-hours" | "days-away" | "home-percent";
         /**
          * @default task
          * @enum {string}
@@ -2463,15 +2888,56 @@ export interface components {
             /** Format: int32 */
             usual: number;
         };
+        PainHistory: {
+            checkIns: components["schemas"]["PastCheckIn"][];
+            /** Format: int32 */
+            firstUsual?: null | number;
+            set?: null | components["schemas"]["ReferenceSet"];
+        };
+        PainMarked: {
+            /** @enum {string} */
+            kind?: "pain-marked";
+            phase: components["schemas"]["PainPhase"];
+            /** Format: int32 */
+            value: number;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
         /** @enum {string} */
         PainPhase: "before" | "peak" | "after";
         PainRule: {
             rule: components["schemas"]["PainRuleKind"];
             /** Format: int32 */
             limit: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            rise: number;
         };
         /** @enum {string} */
         PainRuleKind: "no-rise" | "tolerable";
+        PastCheckIn: {
+            /** Format: int32 */
+            visit: number;
+            /** Format: date */
+            date: string;
+            /** Format: int32 */
+            usual: null | number;
+            /** Format: int32 */
+            now?: null | number;
+            /** Format: int32 */
+            nextDay?: null | number;
+            /** Format: double */
+            settledHours?: null | number;
+            settled?: null | components["schemas"]["Settling"];
+            leg?: null | components["schemas"]["LegReport"];
+        };
         Performance: {
             /** Format: int32 */
             visit: number;
@@ -2500,6 +2966,8 @@ export interface components {
             painSets?: number;
             /** Format: int32 */
             effort?: null | number;
+            /** Format: double */
+            tremor?: number;
             /** Format: double */
             doneFraction?: number;
             cueFixed?: boolean;
@@ -2535,6 +3003,18 @@ export interface components {
             to: components["schemas"]["PhotoSpot"];
             /** Format: double */
             centimetres: number;
+        };
+        PhotoMeasured: {
+            /** @enum {string} */
+            kind?: "photo-measured";
+            photo: components["schemas"]["PhotoReading"];
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
         };
         PhotoPlumb: {
             top: components["schemas"]["PhotoSpot"];
@@ -2627,6 +3107,8 @@ export interface components {
             equipment?: null | string[];
             locked?: null | components["schemas"]["PlanItem"][];
             leftOut?: null | string[];
+            /** Format: int32 */
+            age?: null | number;
         };
         PlanItem: {
             /** Format: uuid */
@@ -2645,6 +3127,8 @@ export interface components {
             barOverride?: null | string;
             /** Format: date */
             changedOn?: null | string;
+            spell?: null | components["schemas"]["Spell"];
+            notes?: null | string[];
         };
         PlanProposal: {
             plan: components["schemas"]["Plan"];
@@ -2738,8 +3222,6 @@ export interface components {
             awayDays: number;
             /** Format: double */
             weeklyGrowth: number;
-            /** Format: int32 */
-            painStopSets: number;
             /** Format: double */
             weakerExtraFraction: number;
             /** Format: int32 */
@@ -2791,6 +3273,7 @@ export interface components {
              * @default 2
              */
             faultsInARow: number;
+            judgement?: components["schemas"]["Judgement"];
         };
         PolicyDraft: {
             policy: components["schemas"]["Policy"];
@@ -2905,6 +3388,8 @@ export interface components {
             beyond?: null | components["schemas"]["DoseLimit"];
             /** @default false */
             workingSide: boolean;
+            /** Format: double */
+            inAll?: null | number;
         };
         PrecautionTag: {
             id: string;
@@ -2923,6 +3408,32 @@ export interface components {
             missing: string[];
             /** Format: uuid */
             repeatVisitId?: null | string;
+        };
+        Raise: {
+            /** Format: uuid */
+            planItemId: string;
+            side: components["schemas"]["Side"];
+            /** Format: int32 */
+            visit: number;
+            /** Format: date */
+            on: string;
+            rungId: string;
+            dose: components["schemas"]["Dose"];
+        };
+        RangeReached: {
+            /** @enum {string} */
+            kind?: "range-reached";
+            /** Format: double */
+            share?: null | number;
+            /** Format: double */
+            degrees?: null | number;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
         };
         RatioShown: {
             id: string;
@@ -2944,6 +3455,26 @@ export interface components {
             ruleId: string;
             words: string;
         };
+        Reference: {
+            /** Format: int32 */
+            value: number;
+            words: string;
+        };
+        ReferenceForm: {
+            /** Format: int32 */
+            value: number;
+            reason: null | string;
+            /** Format: int32 */
+            version: number;
+        };
+        ReferenceSet: {
+            /** Format: int32 */
+            value: number;
+            /** Format: date */
+            on: string;
+            reason: string;
+            by?: null | string;
+        };
         Rep: {
             /** Format: int32 */
             number: number;
@@ -2959,6 +3490,18 @@ export interface components {
             amount?: null | number;
             reach?: null | components["schemas"]["Reach"];
             seenBy?: null | components["schemas"]["Instrument"];
+        };
+        RepDone: {
+            /** @enum {string} */
+            kind?: "rep-done";
+            instrument?: null | components["schemas"]["Instrument"];
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
         };
         RepGuide: {
             /** Format: double */
@@ -3052,6 +3595,10 @@ export interface components {
             after?: null | string;
             endurance?: null | components["schemas"]["Dose"];
             eases?: null | components["schemas"]["Ease"][];
+            heights?: null | number[];
+            loads?: null | number[];
+            /** @default false */
+            banded: boolean;
             taskSides?: null | components["schemas"]["Side"][];
         };
         RungFigure: {
@@ -3086,6 +3633,14 @@ export interface components {
             entryRungId: null | string;
             why: string;
             trialIds: string[];
+            /**
+             * Format: double
+             * @default 1
+             */
+            range: number;
+            /** @default true */
+            finished: boolean;
+            fromTask?: null | string;
         };
         /** @enum {string} */
         RungSides: "none" | "both" | "each";
@@ -3168,6 +3723,7 @@ export interface components {
             /** @default false */
             tires: boolean;
             caution?: null | string;
+            feeds?: null | components["schemas"]["TaskFeed"][];
             climbs?: boolean;
             /** Format: double */
             most?: null | number;
@@ -3183,6 +3739,9 @@ export interface components {
             earlier: null | components["schemas"]["EarlierScreen"];
             /** Format: double */
             legLength: null | number;
+            stop: components["schemas"]["StopRules"];
+            /** Format: int32 */
+            painNow: null | number;
         };
         ScriptForm: {
             script: string;
@@ -3228,6 +3787,19 @@ export interface components {
             /** Format: double */
             seconds?: number;
         };
+        SessionAdvice: {
+            reference: components["schemas"]["Reference"];
+            noTraining: boolean;
+            half: boolean;
+            lines: components["schemas"]["AdviceLine"][];
+            eased: components["schemas"]["EasedStart"][];
+        };
+        SessionFold: {
+            skipped: string[];
+            added: string[];
+            done: components["schemas"]["SetWork"][];
+            pain: null | components["schemas"]["SessionPainFold"];
+        };
         SessionItem: {
             item: components["schemas"]["PlanItem"];
             added: boolean;
@@ -3235,6 +3807,42 @@ export interface components {
             inPlaceOf: null | string;
             skipped: boolean;
             sides: components["schemas"]["SideGuide"][];
+        };
+        SessionPain: {
+            /** Format: int32 */
+            visit: number;
+            /** Format: date */
+            date: string;
+            /** Format: int32 */
+            start: null | number;
+            /** Format: int32 */
+            peak: null | number;
+            /** Format: int32 */
+            end: null | number;
+            /** Format: double */
+            endMinutes?: null | number;
+            legs?: null | components["schemas"]["LegMoved"][];
+        };
+        SessionPainAsked: {
+            /** @enum {string} */
+            kind?: "session-pain-asked";
+            /** Format: int32 */
+            value: number;
+            /** Format: double */
+            minutes: number;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
+        SessionPainFold: {
+            /** Format: int32 */
+            peak: null | number;
+            /** Format: int32 */
+            end: null | number;
         };
         SessionView: {
             visit: components["schemas"]["VisitView"];
@@ -3251,6 +3859,10 @@ export interface components {
             newerPlan: null | number;
             /** Format: int32 */
             daysAway: null | number;
+            /** Format: int32 */
+            painNow: null | number;
+            advice: null | components["schemas"]["SessionAdvice"];
+            resting: components["schemas"]["PlanItem"][];
         };
         SetDone: {
             /** Format: int32 */
@@ -3270,6 +3882,23 @@ export interface components {
             firstFault: null | string;
             /** @default false */
             eased: boolean;
+            /** Format: int32 */
+            painBefore?: null | number;
+            /** Format: int32 */
+            painPeak?: null | number;
+            /** Format: int32 */
+            painAfter?: null | number;
+            /** @default false */
+            endedForPain: boolean;
+            /**
+             * Format: double
+             * @default 0
+             */
+            tremor: number;
+            felt?: null | string;
+            setting?: null | components["schemas"]["Dose"];
+            rungId?: null | string;
+            cue?: null | string;
         };
         SetLevels: {
             channel: components["schemas"]["SignalChannel"];
@@ -3297,12 +3926,54 @@ export interface components {
             /** Format: int32 */
             set: number;
         };
+        SetUpChanged: {
+            /** @enum {string} */
+            kind?: "set-up-changed";
+            /** Format: uuid */
+            planItemId: string;
+            place: string;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
+        SetUpTry: {
+            /** Format: uuid */
+            planItemId: string;
+            /** Format: int32 */
+            visit: number;
+            place: string;
+        };
+        SetWork: {
+            /** Format: uuid */
+            planItemId: string;
+            side: components["schemas"]["Side"];
+            /** Format: int32 */
+            set: number;
+        };
+        /** @enum {string} */
+        Settling: "not-raised" | "within-an-hour" | "same-day" | "next-morning" | "longer-than-a-day";
         /** @enum {string} */
         Sex: "female" | "male";
         /** @enum {string} */
         ShapeRole: "floor" | "prop" | "far-limb" | "head" | "trunk" | "near-limb" | "ghost" | "arrow" | "mark";
         /** @enum {string} */
         Side: "both" | "left" | "right";
+        SideCorrected: {
+            /** @enum {string} */
+            kind?: "side-corrected";
+            side: components["schemas"]["Side"];
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
         SideDose: {
             side: components["schemas"]["Side"];
             dose: components["schemas"]["Dose"];
@@ -3355,6 +4026,8 @@ export interface components {
             percentOfLeg?: null | number;
             /** Format: double */
             brokeAt?: null | number;
+            /** @default false */
+            painLimited: boolean;
         };
         SideShare: {
             /** Format: int32 */
@@ -3405,6 +4078,17 @@ export interface components {
             /** Format: double */
             holdMax: number;
         };
+        Spell: {
+            kind: components["schemas"]["SpellKind"];
+            /** Format: date */
+            until: null | string;
+            /** Format: int32 */
+            visits: null | number;
+            rungId: string;
+            then: components["schemas"]["SideDose"][];
+        };
+        /** @enum {string} */
+        SpellKind: "rest" | "half";
         /** @enum {string} */
         SpinalStrategy: "neutral" | "gently-flat" | "little-arch";
         SseItemOfLivePart: {
@@ -3425,6 +4109,11 @@ export interface components {
             high: components["schemas"]["HighStirred"];
             moderate: components["schemas"]["ModerateStirred"];
             low: components["schemas"]["LowStirred"];
+        };
+        StopAdvice: {
+            /** Format: uuid */
+            trialId: string;
+            stop: null | components["schemas"]["StopTrigger"];
         };
         StopRules: {
             /** Format: int32 */
@@ -3463,6 +4152,15 @@ export interface components {
         TakenPreview: {
             decisions: components["schemas"]["Decision"][];
             next: components["schemas"]["Plan"];
+        };
+        TaskFeed: {
+            ladder: string;
+            failed: string;
+            clean?: null | string;
+            rung?: null | string;
+            on?: components["schemas"]["OnSide"];
+            /** Format: double */
+            from?: null | number;
         };
         TaskFinding: {
             rungId: string;
@@ -3646,16 +4344,123 @@ export interface components {
             easedBy?: null | components["schemas"]["OneChange"][];
             askedSide?: null | components["schemas"]["Side"];
             photos?: null | components["schemas"]["MeasuredPhoto"][];
+            /** @default false */
+            painBeforeAsked: boolean;
+            /** Format: int32 */
+            painLast?: null | number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            tremorShare: number;
+            /** @default false */
+            probe: boolean;
+            worry?: null | components["schemas"]["Worry"];
+            worrySide?: null | components["schemas"]["Side"];
+            cue?: null | string;
+            amended?: null | string[];
             for?: components["schemas"]["Side"];
             eased?: null | components["schemas"]["OneChange"][];
             open?: boolean;
             firstBreak?: components["schemas"]["FaultMark"];
             /** Format: int32 */
             breakingReps?: number;
+            /** Format: int32 */
+            painMost?: null | number;
+            /** Format: int32 */
+            painRise?: null | number;
             trembledThroughMost?: boolean;
+        };
+        TrialAmended: {
+            /** @enum {string} */
+            kind?: "trial-amended";
+            reason: string;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
+        TrialDiscarded: {
+            /** @enum {string} */
+            kind?: "trial-discarded";
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
+        TrialEnded: {
+            /** @enum {string} */
+            kind?: "trial-ended";
+            reason: components["schemas"]["EndReason"];
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
+        TrialPaused: {
+            /** @enum {string} */
+            kind?: "trial-paused";
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
         };
         /** @enum {string} */
         TrialPurpose: "screen" | "session";
+        TrialResumed: {
+            /** @enum {string} */
+            kind?: "trial-resumed";
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
+        TrialStarted: {
+            /** @enum {string} */
+            kind?: "trial-started";
+            rungId: string;
+            side: components["schemas"]["Side"];
+            purpose: components["schemas"]["TrialPurpose"];
+            target: components["schemas"]["Dose"];
+            /** Format: uuid */
+            planItemId?: null | string;
+            /** Format: int32 */
+            set?: null | number;
+            taskId?: null | string;
+            variant?: null | string;
+            /** Format: double */
+            load?: null | number;
+            /** Format: double */
+            legLength?: null | number;
+            /** Format: double */
+            share?: null | number;
+            eased?: null | components["schemas"]["OneChange"][];
+            trigger?: null | components["schemas"]["StopTrigger"];
+            askedSide?: null | components["schemas"]["Side"];
+            probe?: null | boolean;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
         TrunkMoments: {
             /** Format: double */
             arching: number;
@@ -3670,6 +4475,19 @@ export interface components {
             /** Format: double */
             turningRight: number;
         };
+        Undone: {
+            /** @enum {string} */
+            kind?: "undone";
+            /** Format: uuid */
+            undoes: string;
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
         /**
          * @default side
          * @enum {string}
@@ -3677,6 +4495,21 @@ export interface components {
         View: "side" | "front" | "top" | "three-quarter";
         VisitEvents: {
             events: components["schemas"]["CaptureEvent"][];
+        };
+        VisitIntake: {
+            complaint: string;
+            pain: components["schemas"]["Pain"];
+            /** Format: double */
+            settleHours: number;
+            wakesAtNight: boolean;
+            precautions: components["schemas"]["ClientPrecaution"][];
+            /** Format: double */
+            minutesPerDay: number;
+            policyId: string;
+            goals: string[];
+            equipment: null | string[];
+            /** Format: int32 */
+            daysPerWeek: number;
         };
         /** @enum {string} */
         VisitState: "planned" | "open" | "done";
@@ -3695,6 +4528,8 @@ export interface components {
             checkIn: null | components["schemas"]["CheckIn"];
             /** Format: int32 */
             version: number;
+            flags: null | components["schemas"]["FlagsAsked"];
+            intake: null | components["schemas"]["VisitIntake"];
         };
         WeakLink: {
             sector: components["schemas"]["Sector"];
@@ -3727,6 +4562,21 @@ export interface components {
             /** Format: int32 */
             value: number;
         };
+        /** @enum {string} */
+        Worry: "pain" | "down-the-leg" | "numb-or-weak" | "dizzy-or-unwell" | "clients-wish";
+        WorryTold: {
+            /** @enum {string} */
+            kind?: "worry-told";
+            worry: components["schemas"]["Worry"];
+            side?: null | components["schemas"]["Side"];
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            trialId: string;
+            /** Format: date-time */
+            at: string;
+            by?: null | string;
+        };
     };
     responses: never;
     parameters: never;
@@ -3736,75 +4586,6 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    GetRung: {
-        parameters: {
-            query?: {
-                episode?: string;
-                side?: string;
-            };
-            header?: never;
-            path: {
-                rungId: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RungPage"];
-                };
-            };
-        };
-    };
-    GetFindings: {
-        parameters: {
-            query?: {
-                against?: string;
-            };
-            header?: never;
-            path: {
-                visitId: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FindingsView"];
-                };
-            };
-        };
-    };
-    GetFeed: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
     GetStart: {
         parameters: {
             query?: never;
@@ -4004,6 +4785,75 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Figure"];
                 };
+            };
+        };
+    };
+    GetRung: {
+        parameters: {
+            query?: {
+                episode?: string;
+                side?: string;
+            };
+            header?: never;
+            path: {
+                rungId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RungPage"];
+                };
+            };
+        };
+    };
+    GetFindings: {
+        parameters: {
+            query?: {
+                against?: string;
+            };
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingsView"];
+                };
+            };
+        };
+    };
+    GetFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -4795,6 +5645,32 @@ export interface operations {
             };
         };
     };
+    SetReferencePain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReferenceForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitView"];
+                };
+            };
+        };
+    };
     GetSession: {
         parameters: {
             query?: never;
@@ -5508,6 +6384,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OverridesView"];
+                };
+            };
+        };
+    };
+    ComputeFold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FoldQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoldAnswer"];
                 };
             };
         };

@@ -24,8 +24,15 @@ export type IntakeForm = Schemas["IntakeForm"];
 export type EpisodeView = Schemas["EpisodeView"];
 export type VisitView = Schemas["VisitView"];
 export type DangerReport = Schemas["DangerReportView"];
-export type CaptureEvent = Schemas["CaptureEvent"];
-export type CaptureKind = Schemas["CaptureKind"];
+type AnyEvent = Schemas["CaptureEvent"];
+export type CaptureKind = NonNullable<AnyEvent["kind"]>;
+/** One kind of event, told apart by its word. */
+export type EventOf<K extends CaptureKind> = Extract<AnyEvent, { kind?: K }> & { kind: K };
+export type CaptureEvent = { [K in CaptureKind]: EventOf<K> }[CaptureKind];
+/** What is told of an event beyond who, when and of which trial; with a time of its own where it tells of a moment before now. */
+export type EventFields<K extends CaptureKind> = Omit<EventOf<K>, "id" | "kind" | "trialId" | "at" | "by"> & {
+  at?: string;
+};
 export type EndReason = NonNullable<Schemas["EndReason"]>;
 export type Instrument = NonNullable<Schemas["Instrument"]>;
 export type MeasureKind = NonNullable<Schemas["MeasureKind"]>;
@@ -62,6 +69,8 @@ export type EaseOffer = Schemas["EaseOffer"];
 export type OneChange = NonNullable<Schemas["OneChange"]>;
 export type StopTrigger = NonNullable<Schemas["StopTrigger"]>;
 export type StopRules = Schemas["StopRules"];
+export type PainRule = Schemas["PainRule"];
+export type Worry = NonNullable<Schemas["Worry"]>;
 export type RestSeconds = Schemas["RestSeconds"];
 export type Performance = Schemas["Performance"];
 export type HomeLogView = Schemas["HomeLogView"];

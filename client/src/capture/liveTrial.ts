@@ -2,16 +2,20 @@ import type {
   CaptureEvent,
   Dose,
   EndReason,
+  EventOf,
   Instrument,
   Library,
   OneChange,
+  PainRule,
   PhotoReading,
+  ScreenTask,
   Side,
+  Worry,
 } from "../api/types";
 
 /**
- * What a trial looks like while it runs, from its events: enough to draw the live screen when no server can be
- * reached. The core folds the same events into the trial that counts; nothing shown here is stored.
+ * What a trial looks like from its events: enough to run a screen or a session when no server can be reached. The core folds
+ * the same events (TrialFold.cs) into the trial that is stored; the tapes of tests/tapes hold both to it.
  */
 export interface LiveMark {
   id: string;
@@ -19,7 +23,10 @@ export interface LiveMark {
   rep: number;
   /** Seconds into the hold; null outside one. */
   second: number | null;
+  /** It costs the rep, after kinds and persistence are weighed. */
   breaking: boolean;
+  /** The rep does not count, although the trunk held: it was rushed. */
+  spoils: boolean;
   /** It stayed from its rep on. */
   persists: boolean;
   /** A cue had been given before it was seen. */
@@ -33,7 +40,9 @@ export interface LiveMark {
 export interface LiveRep {
   number: number;
   held: number;
-  /** Not clean: a breaking mark, or a hold let go early. */
+  /** Seconds before the trunk gave way; 0 where pain was over the limit. */
+  cleanHeld: number;
+  /** Not clean: a breaking mark, a rushed rep, a hold let go early, or pain over the limit. */
   broken: boolean;
   cued: boolean;
   amount: number | null;
@@ -49,6 +58,36 @@ export interface LiveRange {
   share: number | null;
   degrees: number | null;
 }
+
+/** Clean work of a trial: only what was done before the trunk gave way. */
+export interface LiveClean {
+  reps: number;
+  cuedReps: number;
+  seconds: number;
+  fraction: number;
+  longest: number;
+  amount: number | null;
+}
+
+/** Pain as it counts: the peak is the highest value that stood; before is the exercise's first, else the visit's. */
+export interface LivePain {
+  before: number | null;
+  beforeAsked: boolean;
+  peak: number | null;
+  after: number | null;
+  /** The last value told while or after. */
+  last: number | null;
+  overLimit: boolean;
+}
+
+/** What the fold must know beyond the events: the limit in force, and pain when the visit began. */
+export interface FoldRules {
+  pain: PainRule;
+  painNow: number | null;
+}
+
+/** Where no policy is at hand: the careful one, with nothing known of before. */
+export const plainRules: FoldRules = { pain: { rule: "no-rise", limit: 10, rise: 2 }, painNow: null };
 
 export interface LiveTrialState {
   trialId: string;
@@ -66,9 +105,12 @@ export interface LiveTrialState {
   set: number;
   /** What was made easier than the plan asks. */
   eased: OneChange[];
+  /** One set of what might come next; not the day's work. */
+  probe: boolean;
   startedAt: number;
   reps: LiveRep[];
   marks: LiveMark[];
+  clean: LiveClean;
   holdSince: number | null;
   /** When the last rep was counted. */
   lastRepAt: number | null;
@@ -82,9 +124,11 @@ export interface LiveTrialState {
   photos: { id: string; photo: PhotoReading }[];
   cueGiven: boolean;
   cueWorked: boolean | null;
-  pain: { before: number | null; peak: number | null; after: number | null };
+  pain: LivePain;
   felt: string | null;
   effort: number | null;
+  worry: Worry | null;
+  tremorShare: number;
   ended: EndReason | null;
   /** The event that ended it: taking that one back opens the trial again. */
   endedBy: string | null;
@@ -94,6 +138,9 @@ export interface LiveTrialState {
 
 /** Seconds a hold may be short and still count, as in the core (TrialFold.HoldTolerance). */
 const holdTolerance = 0.5;
+
+/** Milliseconds within which pain put right downward was a slip, as in the core (TrialFold.SlipTime). */
+const slipTime = 2000;
 
 /** At the same instant a fault comes before the rep it was seen in, as in the core (TrialFold.Rank). */
 const rank = (e: CaptureEvent) =>
@@ -112,26 +159,69 @@ export const byTime = (a: CaptureEvent, b: CaptureEvent) =>
 
 /** Events that stand, each id once, in order, without what was undone (an undone undo brings its event back). */
 export function effective(events: CaptureEvent[]): CaptureEvent[] {
-  const ordered = [...new Map(events.map((e) => [e.id, e])).values()].sort(byTime);
+  const first = new Map<string, CaptureEvent>();
+  for (const e of events) if (!first.has(e.id)) first.set(e.id, e);
+  const ordered = [...first.values()].sort(byTime);
   const undone = new Set<string>();
   for (const e of [...ordered].reverse()) {
-    if (e.kind === "undone" && e.undoes && !undone.has(e.id)) undone.add(e.undoes);
+    if (e.kind === "undone" && !undone.has(e.id)) undone.add(e.undoes);
   }
   return ordered.filter((e) => e.kind !== "undone" && !undone.has(e.id));
 }
 
-export function liveTrials(events: CaptureEvent[], library: Library): LiveTrialState[] {
+export function liveTrials(
+  events: CaptureEvent[],
+  library: Library,
+  rules: FoldRules = plainRules,
+): LiveTrialState[] {
+  const standing = effective(events);
   const byTrial = new Map<string, CaptureEvent[]>();
-  for (const e of effective(events)) {
+  for (const e of standing) {
     const own = byTrial.get(e.trialId);
     if (own) own.push(e);
     else byTrial.set(e.trialId, [e]);
   }
-  return [...byTrial.values()].flatMap((own) => {
-    const start = own.find((e) => e.kind === "trial-started");
-    return start && !own.some((e) => e.kind === "trial-discarded") ? [fold(start, own, library)] : [];
+  const started = standing.flatMap((start) => {
+    if (start.kind !== "trial-started") return [];
+    const own = withoutSlips(byTrial.get(start.trialId) ?? []);
+    return own.some((e) => e.kind === "trial-discarded") ? [] : [{ start, own }];
+  });
+  const asked = new Map<string, number | null>();
+  for (const { start, own } of started) {
+    if (!asked.has(exerciseOf(start))) asked.set(exerciseOf(start), beforeIn(own));
+  }
+  return started.map(({ start, own }) => {
+    const before = asked.get(exerciseOf(start)) ?? null;
+    return fold(start, own, library, rules, before ?? rules.painNow, before !== null);
   });
 }
+
+/** What pain before is asked for once: an exercise of the session, a task of the screen. */
+const exerciseOf = (start: EventOf<"trial-started">) => start.planItemId ?? start.taskId ?? start.rungId;
+
+const beforeIn = (own: CaptureEvent[]) => {
+  const last = own.findLast((e) => e.kind === "pain-marked" && e.phase === "before");
+  return last?.kind === "pain-marked" ? last.value : null;
+};
+
+/** Without marks of pain that were put right downward at once, with nothing else logged between. */
+function withoutSlips(own: CaptureEvent[]): CaptureEvent[] {
+  const slipped = (i: number) => {
+    const mark = own[i]!;
+    if (mark.kind !== "pain-marked") return false;
+    for (const next of own.slice(i + 1)) {
+      if (next.kind !== "pain-marked" || next.phase !== mark.phase) return false;
+      if (Date.parse(next.at) - Date.parse(mark.at) > slipTime) return false;
+      if (next.value < mark.value) return true;
+    }
+    return false;
+  };
+  return own.filter((_, i) => !slipped(i));
+}
+
+/** Whether pain is over what the rule lets through, as in the core (PainRule.Exceeded). */
+export const painExceeds = (rule: PainRule, before: number | null, now: number) =>
+  rule.rule === "no-rise" ? now >= (before ?? 0) + (rule.rise ?? 2) : now > rule.limit;
 
 /** The discarded trial to offer back: the last thing done in the visit was to discard it. */
 export function lastDiscarded(events: CaptureEvent[]) {
@@ -139,24 +229,39 @@ export function lastDiscarded(events: CaptureEvent[]) {
   return last?.kind === "trial-discarded" ? last : null;
 }
 
-function fold(start: CaptureEvent, events: CaptureEvent[], library: Library): LiveTrialState {
-  const state: LiveTrialState = {
+/** A rep while the events are read: what breaks it is weighed at the end. */
+interface RawRep extends Omit<LiveRep, "broken" | "cleanHeld"> {
+  painful: boolean;
+}
+
+function fold(
+  start: EventOf<"trial-started">,
+  events: CaptureEvent[],
+  library: Library,
+  rules: FoldRules,
+  before: number | null,
+  beforeAsked: boolean,
+): LiveTrialState {
+  const state: LiveTrialState & { raw: RawRep[] } = {
     trialId: start.trialId,
-    rungId: start.rungId ?? "",
-    side: start.side ?? "both",
-    target: start.target ?? { reps: 1, sets: 1, hold: 0, fewer: 0 },
-    purpose: start.purpose ?? "screen",
+    rungId: start.rungId,
+    side: start.side,
+    target: start.target,
+    purpose: start.purpose,
     taskId: start.taskId ?? null,
     variant: start.variant ?? null,
-    load: start.load ?? null,
+    load: start.load ?? start.target.load ?? null,
     by: start.by ?? null,
     planItemId: start.planItemId ?? null,
-    askedSide: start.askedSide ?? start.side ?? "both",
+    askedSide: start.askedSide ?? start.side,
     set: start.set ?? 1,
     eased: start.eased ?? [],
+    probe: start.probe === true,
     startedAt: Date.parse(start.at),
     reps: [],
+    raw: [],
     marks: [],
+    clean: { reps: 0, cuedReps: 0, seconds: 0, fraction: 0, longest: 0, amount: null },
     holdSince: null,
     lastRepAt: null,
     interrupted: false,
@@ -167,18 +272,22 @@ function fold(start: CaptureEvent, events: CaptureEvent[], library: Library): Li
     photos: [],
     cueGiven: false,
     cueWorked: null,
-    pain: { before: null, peak: null, after: null },
+    pain: { before, beforeAsked, peak: null, after: null, last: null, overLimit: false },
     felt: null,
     effort: null,
+    worry: null,
+    tremorShare: 0,
     ended: null,
     endedBy: null,
     lastEventId: null,
   };
-  for (const e of events) apply(state, e, library);
-  return state;
+  for (const e of events) apply(state, e, rules.pain);
+  weigh(state, library);
+  const { raw: _, ...folded } = state;
+  return folded;
 }
 
-function apply(state: LiveTrialState, e: CaptureEvent, library: Library) {
+function apply(state: LiveTrialState & { raw: RawRep[] }, e: CaptureEvent, pain: PainRule) {
   const at = Date.parse(e.at);
   // Ids are made in order: what was told last is taken back first, also where it tells of a moment before.
   if (e.kind !== "trial-started" && e.id > (state.lastEventId ?? "")) state.lastEventId = e.id;
@@ -188,17 +297,19 @@ function apply(state: LiveTrialState, e: CaptureEvent, library: Library) {
       state.paused = false;
       break;
     case "rep-done":
+      addRep(state, at, null);
+      break;
     case "measure-taken":
-      addRep(state, at, e.amount ?? null);
+      addRep(state, at, e.amount);
       break;
     case "range-reached":
       state.range = { share: e.share ?? null, degrees: e.degrees ?? null };
       break;
     case "instrument-used":
-      if (e.instrument && !state.instruments.includes(e.instrument)) state.instruments.push(e.instrument);
+      if (!state.instruments.includes(e.instrument)) state.instruments.push(e.instrument);
       break;
     case "photo-measured":
-      if (e.photo) state.photos.push({ id: e.id, photo: e.photo });
+      state.photos.push({ id: e.id, photo: e.photo });
       break;
     case "trial-paused":
       state.holdSince = null;
@@ -209,44 +320,53 @@ function apply(state: LiveTrialState, e: CaptureEvent, library: Library) {
       state.paused = false;
       break;
     case "side-corrected":
-      state.side = e.side ?? state.side;
-      state.askedSide = state.side;
+      state.side = e.side;
+      state.askedSide = e.side;
       break;
     case "fault-marked":
-      addMark(state, e, at, library);
+      addMark(state, e, at);
       break;
     case "cue-given":
       state.cueGiven = true;
       break;
     case "cue-answered":
-      state.cueWorked = e.worked ?? null;
+      state.cueWorked = e.worked;
       break;
     case "pain-marked":
-      if (e.phase) state.pain[e.phase] = e.value ?? null;
+      applyPain(state, e, pain);
       break;
     case "felt-marked":
-      state.felt = e.place ?? null;
+      state.felt = e.place;
       break;
     case "effort-marked":
-      state.effort = e.value ?? null;
+      state.effort = e.value;
+      break;
+    case "worry-told":
+      state.worry = e.worry;
       break;
     case "trial-ended":
-      state.ended = e.reason ?? "stopped";
+      state.ended = e.reason;
       state.endedBy = e.id;
       state.endedAt = at;
       break;
   }
 }
 
-function addRep(state: LiveTrialState, at: number, amount: number | null) {
-  const number = state.reps.length + 1;
-  const held = state.holdSince === null ? 0 : (at - state.holdSince) / 1000;
-  const letGo = state.target.hold > 0 && held < state.target.hold - holdTolerance;
-  state.reps.push({
-    number,
-    held,
-    broken: letGo || state.marks.some((m) => m.breaking && showsIn(m, number)),
+function applyPain(state: LiveTrialState, e: EventOf<"pain-marked">, rule: PainRule) {
+  if (e.phase === "before") return;
+  const { pain } = state;
+  pain.last = e.value;
+  if (e.phase === "peak") pain.peak = Math.max(pain.peak ?? 0, e.value);
+  else pain.after = e.value;
+  pain.overLimit ||= painExceeds(rule, pain.before, e.value);
+}
+
+function addRep(state: LiveTrialState & { raw: RawRep[] }, at: number, amount: number | null) {
+  state.raw.push({
+    number: state.raw.length + 1,
+    held: state.holdSince === null ? 0 : (at - state.holdSince) / 1000,
     cued: state.cueGiven,
+    painful: state.pain.overLimit,
     amount,
     range: state.range,
     took: state.interrupted ? null : (at - (state.lastRepAt ?? state.startedAt)) / 1000,
@@ -258,15 +378,15 @@ function addRep(state: LiveTrialState, at: number, amount: number | null) {
   state.paused = false;
 }
 
-function addMark(state: LiveTrialState, e: CaptureEvent, at: number, library: Library) {
-  const fault = library.faults.find((f) => f.code === e.fault);
-  const kind = findKind(library, state.rungId, e.fault ?? "") ?? fault?.kind;
+function addMark(state: LiveTrialState & { raw: RawRep[] }, e: EventOf<"fault-marked">, at: number) {
   state.marks.push({
     id: e.id,
-    fault: e.fault ?? "",
-    rep: state.ended === null ? state.reps.length + 1 : Math.max(1, state.reps.length),
+    fault: e.fault,
+    // Marked after the last rep was counted and the trial ended: it belongs to that rep.
+    rep: state.endedAt === null ? state.raw.length + 1 : Math.max(1, state.raw.length),
     second: state.holdSince === null ? null : (at - state.holdSince) / 1000,
-    breaking: kind === "breaking" || fault?.spoilsRep === true,
+    breaking: false,
+    spoils: false,
     persists: e.persists === true,
     afterCue: state.cueGiven,
     at,
@@ -274,32 +394,142 @@ function addMark(state: LiveTrialState, e: CaptureEvent, at: number, library: Li
   });
 }
 
-/** A rung may weigh a fault more or less than it weighs by default. */
-const findKind = (library: Library, rungId: string, fault: string) =>
-  library.ladders.flatMap((l) => l.rungs).find((r) => r.id === rungId)?.faultKinds?.[fault];
+/** What each mark costs, and what is clean by that, once all of the trial is read. */
+function weigh(state: LiveTrialState & { raw: RawRep[] }, library: Library) {
+  const total = state.raw.length;
+  const kinds = library.ladders.flatMap((l) => l.rungs).find((r) => r.id === state.rungId)?.faultKinds;
+  for (const mark of state.marks) {
+    const fault = library.faults.find((f) => f.code === mark.fault);
+    const kind = kinds?.[mark.fault] ?? fault?.kind ?? "information";
+    mark.breaking = kind === "breaking" || (kind === "quality" && inMost(mark, state.marks, total));
+    mark.spoils = fault?.spoilsRep === true;
+  }
+  state.reps = state.raw.map((rep) => {
+    const { painful, ...shown } = rep;
+    const cleanHeld = cleanHeldOf(rep.held, rep.number, state.marks);
+    const heldEnough = state.target.hold <= 0 || cleanHeld >= state.target.hold - holdTolerance;
+    const marked = state.marks.some((m) => (m.breaking || m.spoils) && showsIn(m, rep.number));
+    return { ...shown, cleanHeld: painful ? 0 : cleanHeld, broken: marked || painful || !heldEnough };
+  });
+  state.clean = cleanOf(state, library.tasks.find((t) => t.id === state.taskId) ?? null);
+  state.tremorShare = tremorOf(state);
+}
 
-const showsIn = (mark: LiveMark, rep: number) => mark.rep === rep || (mark.persists && mark.rep < rep);
+/** Seen at least twice and in more than half of the reps: then a quality fault breaks those reps. */
+function inMost(mark: LiveMark, marks: LiveMark[], total: number) {
+  const own = marks.filter((m) => m.fault === mark.fault);
+  let seen = 0;
+  for (let rep = 1; rep <= Math.max(total, mark.rep); rep += 1) {
+    if (own.some((m) => showsIn(m, rep))) seen += 1;
+  }
+  return seen >= 2 && seen * 2 > total;
+}
+
+/** A hold started anew within the rep is counted from its last start; a mark of the first try cannot outlast it. */
+const cleanHeldOf = (held: number, rep: number, marks: LiveMark[]) =>
+  Math.min(
+    held,
+    ...marks
+      .filter((m) => m.breaking && showsIn(m, rep))
+      .map((m) => (m.rep === rep ? (m.second ?? 0) : 0)),
+  );
+
+function cleanOf(state: LiveTrialState, task: ScreenTask | null): LiveClean {
+  const uncued = state.reps.filter((r) => !r.cued);
+  const clean = uncued.filter((r) => !r.broken);
+  // A hold that broke and was never counted as a rep still had its clean seconds.
+  const unfinished = state.marks.filter((m) => m.breaking && m.rep > state.reps.length).map((m) => m.second ?? 0);
+  const tail =
+    state.cueGiven || state.pain.overLimit || unfinished.length === 0 ? 0 : Math.min(...unfinished);
+  const longest = Math.max(tail, 0, ...uncued.map((r) => r.cleanHeld));
+  const amount = amountOf(task, uncued, clean);
+  const fraction = fractionOf(state, task, uncued, tail, longest, amount, farthestDegrees(clean));
+  return {
+    reps: clean.length,
+    cuedReps: state.reps.filter((r) => r.cued && !r.broken).length,
+    seconds: uncued.reduce((sum, r) => sum + r.cleanHeld, 0) + tail,
+    fraction: Math.min(1, Math.max(0, fraction)),
+    longest,
+    amount,
+  };
+}
+
+/** Of reaches the largest clean one; a yes or no told again, and effort, replace the first. */
+function amountOf(task: ScreenTask | null, uncued: LiveRep[], clean: LiveRep[]): number | null {
+  const last = uncued.at(-1);
+  if (task?.measure === "effort") return last?.amount ?? null;
+  if (task?.measure === "yes-no") return last && !last.broken ? last.amount : null;
+  const amounts = clean.flatMap((r) => (r.amount === null ? [] : [r.amount]));
+  return amounts.length === 0 ? null : Math.max(...amounts);
+}
+
+/** The degrees of the farthest clean rep: degrees are compared where both have them, else shares. */
+function farthestDegrees(clean: LiveRep[]): number {
+  let far: LiveRange | null = null;
+  for (const { range } of clean) {
+    if (range === null) continue;
+    if (far === null) far = range;
+    else if (far.degrees !== null && range.degrees !== null) far = range.degrees > far.degrees ? range : far;
+    else if ((range.share ?? 0) > (far.share ?? 0)) far = range;
+  }
+  return far?.degrees ?? 0;
+}
+
+function fractionOf(
+  state: LiveTrialState,
+  task: ScreenTask | null,
+  uncued: LiveRep[],
+  tail: number,
+  longest: number,
+  amount: number | null,
+  degrees: number,
+) {
+  const { reps, hold } = state.target;
+  if (task?.measure === "degrees" && task.full) return degrees / task.full;
+  if (task?.measure === "yes-no") return amount ?? 0;
+  if (task?.measure === "effort" && task.full) return amount === null ? 0 : 1 - amount / task.full;
+  if (task?.measure === "seconds" && hold > 0) return longest / hold;
+  if (hold > 0) {
+    // Holding one rep long does not make up for a rep not done: each counts to its target at most.
+    const capped = uncued.reduce(
+      (sum, r) => sum + Math.min(r.cleanHeld + (r.broken ? 0 : holdTolerance), hold),
+      0,
+    );
+    return (capped + Math.min(tail, hold)) / (reps * hold);
+  }
+  return uncued.filter((r) => !r.broken).length / reps;
+}
+
+/** Share of the set in which it trembled: of one long hold from the second it was marked, else of its reps. */
+function tremorOf(state: LiveTrialState) {
+  const tremor = state.marks.filter((m) => m.fault === "tremor");
+  if (tremor.length === 0) return 0;
+  if (state.reps.length === 0) return 1;
+  const of = (rep: LiveRep) =>
+    Math.max(
+      0,
+      ...tremor
+        .filter((m) => showsIn(m, rep.number))
+        .map((m) =>
+          state.reps.length === 1 && m.second !== null && rep.held > 0
+            ? Math.min(1, Math.max(0, 1 - m.second / rep.held))
+            : 1,
+        ),
+    );
+  return state.reps.reduce((sum, rep) => sum + of(rep), 0) / state.reps.length;
+}
+
+export const showsIn = (mark: LiveMark, rep: number) => mark.rep === rep || (mark.persists && mark.rep < rep);
 
 /** The longest hold before the trunk gave way, seconds; the running one included. */
-export function longestHold(state: LiveTrialState, now: number) {
-  const done = state.reps
-    .filter((r) => !r.cued)
-    .map((r) =>
-      Math.min(
-        r.held,
-        ...state.marks
-          .filter((m) => m.breaking && showsIn(m, r.number))
-          .map((m) => (m.rep === r.number ? (m.second ?? 0) : 0)),
-      ),
-    );
-  return Math.max(0, ...done, runningHold(state, now)?.clean ?? 0);
-}
+export const longestHold = (state: LiveTrialState, now: number) =>
+  Math.max(state.clean.longest, state.cueGiven ? 0 : (runningHold(state, now)?.clean ?? 0));
 
 /** The largest reading of a clean rep. */
 export const bestAmount = (state: LiveTrialState) =>
   Math.max(-1, ...state.reps.filter((r) => !r.broken && !r.cued).map((r) => r.amount ?? -1));
 
-export const cleanReps = (state: LiveTrialState) => state.reps.filter((r) => !r.broken && !r.cued).length;
+export const cleanReps = (state: LiveTrialState) => state.clean.reps;
 
 /** Clean seconds of the hold that runs now (or 0): up to its first breaking mark. */
 export function runningHold(state: LiveTrialState, now: number) {

@@ -3,13 +3,16 @@ import { useCallback, useEffect, useMemo, useRef, useSyncExternalStore } from "r
 import { v7 as uuid } from "uuid";
 import { api, got } from "../api/client";
 import { keys, useStart } from "../api/queries";
-import type { CaptureEvent, CaptureKind } from "../api/types";
+import type { CaptureEvent, CaptureKind, EventFields } from "../api/types";
 import { StampClock } from "./clock";
 import { useOutbox } from "./OutboxContext";
 
-/** With a time of its own where it tells of a moment before now. */
-export type EventFields = Partial<Omit<CaptureEvent, "id" | "kind" | "trialId">>;
-export type RecordEvent = (trialId: string, kind: CaptureKind, fields?: EventFields) => void;
+/** Tells one event; fields may be left out where its kind needs none. */
+export type RecordEvent = <K extends CaptureKind>(
+  trialId: string,
+  kind: K,
+  ...fields: object extends EventFields<K> ? [EventFields<K>?] : [EventFields<K>]
+) => void;
 
 /** How often the marks of other tablets are looked for. */
 const lookMs = 3000;
@@ -66,7 +69,7 @@ export function useCapture(visitId: string) {
   const latest = useMemo(() => events.reduce((last, e) => Math.max(last, Date.parse(e.at)), 0), [events]);
 
   const record: RecordEvent = useCallback(
-    (trialId, kind, fields = {}) =>
+    (trialId, kind, fields) =>
       outbox.add(visitId, {
         id: uuid(),
         trialId,
@@ -74,7 +77,7 @@ export function useCapture(visitId: string) {
         at: new Date(clock.stamp(latest)).toISOString(),
         by,
         ...fields,
-      }),
+      } as CaptureEvent),
     [outbox, visitId, latest, by],
   );
 

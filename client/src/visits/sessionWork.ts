@@ -66,6 +66,39 @@ function addedItem(e: CaptureEvent, library: Library, skipped: Set<unknown>): Se
   ];
 }
 
+/** What the events of a visit say of its session, plan aside, as the core folds it (FoldAnswer.cs). */
+export interface SessionFold {
+  skipped: string[];
+  added: string[];
+  /** Sets that ended; probes are none. */
+  done: { planItemId: string; side: Side; set: number }[];
+  pain: { peak: number | null; end: number | null } | null;
+}
+
+export function sessionFold(events: CaptureEvent[], trials: LiveTrialState[]): SessionFold {
+  const standing = effective(events);
+  const session = trials.filter((t) => t.purpose === "session");
+  const asked = standing.findLast((e) => e.kind === "session-pain-asked");
+  const most = session.flatMap((t) => [t.pain.peak, t.pain.after]).filter((p) => p !== null);
+  const last = session.findLast((t) => t.pain.last !== null)?.pain.last ?? null;
+  return {
+    skipped: [...new Set(standing.flatMap((e) => (e.kind === "exercise-skipped" ? [e.planItemId] : [])))],
+    added: standing.flatMap((e) => (e.kind === "exercise-added" ? [e.planItemId] : [])),
+    done: session.flatMap((t) =>
+      t.ended !== null && !t.probe && t.planItemId !== null
+        ? [{ planItemId: t.planItemId, side: t.askedSide, set: t.set }]
+        : [],
+    ),
+    pain:
+      session.length === 0
+        ? null
+        : {
+            peak: most.length === 0 ? null : Math.max(...most),
+            end: asked?.kind === "session-pain-asked" ? asked.value : last,
+          },
+  };
+}
+
 /** The sets to do, in the server's order; those of exercises it does not know of yet come after. */
 export function setsOf(session: SessionView, items: SessionItem[]): SetToDo[] {
   const open = items.filter((i) => !i.skipped);

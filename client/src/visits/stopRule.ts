@@ -1,12 +1,12 @@
 import type { EaseOffer, OneChange, StopRules, StopTrigger } from "../api/types";
-import type { LiveTrialState } from "../capture/liveTrial";
+import { showsIn, type LiveTrialState } from "../capture/liveTrial";
 
 /**
  * Why a running set ought to be stopped now, as in the core (WithinVisit.Stop): told here too, because it must be told
  * when no server can be reached.
  */
 export function stopOf(trial: LiveTrialState, rules: StopRules): StopTrigger | null {
-  if (painOver(trial, rules)) return "pain";
+  if (trial.pain.overLimit) return "pain";
   if (brokenInARow(trial) >= rules.faultsInARow) return "faults";
   const breath = trial.marks.some(
     (m) => m.fault === "breath-hold" && m.afterCue && m.rep >= trial.reps.length,
@@ -14,16 +14,9 @@ export function stopOf(trial: LiveTrialState, rules: StopRules): StopTrigger | n
   return trial.cueWorked !== true && breath ? "breath" : null;
 }
 
-function painOver(trial: LiveTrialState, { pain }: StopRules) {
-  const { before, peak } = trial.pain;
-  if (peak === null) return false;
-  return pain.rule === "no-rise" ? peak > (before ?? 0) : peak > Math.max(pain.limit, before ?? 0);
-}
-
 /** Reps with a breaking fault, counted back from the last; one under way counts as soon as it is marked. */
 function brokenInARow(trial: LiveTrialState) {
-  const broken = (rep: number) =>
-    trial.marks.some((m) => m.breaking && (m.rep === rep || (m.persists && m.rep < rep)));
+  const broken = (rep: number) => trial.marks.some((m) => m.breaking && showsIn(m, rep));
   const total = trial.reps.length;
   let rep = trial.marks.some((m) => m.breaking && m.rep === total + 1) ? total + 1 : total;
   let count = 0;

@@ -115,11 +115,21 @@ public static class DosePlanner
         }
         var most = (int)Math.Floor(dose.TotalReps * (1 + more) + 1e-9);
         var asked = Math.Clamp((int)Math.Floor(clean * (1 + policy.WeakerExtraFraction) + 1e-9), 1, Math.Max(1, most));
-        var inSet = Math.Max(1, (int)Math.Ceiling(dose.Reps / 2.0));
-        var sets = Math.Clamp((int)Math.Ceiling((double)asked / inSet), 1, Math.Max(1, rung.Cap.Sets));
-        // As even as they go, and never more in all than was asked.
-        return dose with { Reps = Math.Clamp(asked / sets, 1, rung.Cap.Reps), Sets = sets, Fewer = 0 };
+        var inSet = Math.Clamp((int)Math.Ceiling(dose.Reps * ShortSet), 1, rung.Cap.Reps);
+        // As near to what is asked as short sets come, never above it; with the fewest sets.
+        return (
+            from sets in Enumerable.Range(1, Math.Max(1, rung.Cap.Sets))
+            from each in Enumerable.Range(1, inSet)
+            from fewer in new[] { 0, 1 }
+            let option = dose with { Reps = each, Sets = sets, Fewer = fewer }
+            where option.TotalReps <= asked && each - fewer * (sets - 1) >= 1 && (fewer == 0 || sets > 1)
+            orderby option.TotalReps descending, sets, fewer
+            select option
+        ).First();
     }
+
+    /// <summary>A short set has at most this share of the reps of the set it stands for. Common practice.</summary>
+    private const double ShortSet = 0.75;
 
     private static Dose Bounded(Dose dose, Dose cap) =>
         new(Math.Min(dose.Reps, cap.Reps), Math.Min(dose.Sets, cap.Sets), Math.Min(dose.Hold, cap.Hold));

@@ -24,7 +24,8 @@ public sealed record SideDose
     )
     {
         Side = side;
-        Dose = range < dose.Range ? dose with { Range = range } : dose;
+        // What cannot be a share is kept as it is, for the check to name it.
+        Dose = range > 1 || !(range >= dose.Range) ? dose with { Range = range } : dose;
         RangeEnds = rangeEnds;
         RangeLoadPercent = rangeLoadPercent;
     }

@@ -322,7 +322,7 @@ public static class TrialFold
             );
         }
 
-        /// <summary>Share of the set in which it trembled: of a hold from the second it was marked, of a rep without one the whole rep.</summary>
+        /// <summary>Share of the set in which it trembled: of one long hold from the second it was marked, else of its reps.</summary>
         private static double TremorShare(List<Rep> done, List<FaultMark> judged)
         {
             var tremor = judged.Where(mark => mark.Fault == Fault.Tremor).ToList();
@@ -334,7 +334,7 @@ public static class TrialFold
                 tremor
                     .Where(mark => mark.ShowsIn(rep.Number))
                     .Select(mark =>
-                        mark.Rep == rep.Number && mark.Second is { } second && rep.Held > 0
+                        done.Count == 1 && mark.Second is { } second && rep.Held > 0
                             ? Math.Clamp(1 - second / rep.Held, 0, 1)
                             : 1
                     )

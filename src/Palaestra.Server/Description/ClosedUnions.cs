@@ -21,6 +21,15 @@ public sealed class ClosedUnions : IOpenApiSchemaTransformer
             schema.AnyOf = null;
             schema.Type = null;
             schema.Required?.Clear();
+            // The kinds are described under their own names, not under those of the union and the kind together.
+            var union = context.JsonTypeInfo.Type.Name;
+            foreach (var (word, kind) in schema.Discriminator.Mapping?.ToList() ?? [])
+            {
+                if (kind.Reference.Id is { } id && id.StartsWith(union, StringComparison.Ordinal))
+                {
+                    schema.Discriminator.Mapping![word] = new OpenApiSchemaReference(id[union.Length..], context.Document);
+                }
+            }
         }
         if (typeof(CaptureEvent).IsAssignableFrom(context.JsonTypeInfo.Type))
         {

@@ -15,6 +15,7 @@ public sealed record EventBatch(IReadOnlyList<CaptureEvent> Events);
 /// <param name="States">By task of the battery, in its order.</param>
 /// <param name="Searches">By ladder and side, for every ladder that is planned or was tried.</param>
 /// <param name="Allowances">What precautions say of rungs; rungs they say nothing of are not listed.</param>
+/// <param name="Stop">For tablets that cannot reach the server. <paramref name="PainNow"/>: when the visit began; none if not asked.</param>
 /// <param name="Earlier">The last screen before this visit; none at the first.</param>
 public sealed record ScreenView(
     BatteryView Battery,
@@ -23,7 +24,9 @@ public sealed record ScreenView(
     IReadOnlyList<RungSearch> Searches,
     IReadOnlyList<Allowance> Allowances,
     EarlierScreen? Earlier,
-    double? LegLength
+    double? LegLength,
+    Visits.StopRules Stop,
+    int? PainNow
 );
 
 public sealed record EarlierScreen(Guid VisitId, DateTime At);
@@ -122,7 +125,9 @@ public static class ScreeningEndpoints
                     : null,
                 file.Visits.SelectMany(v => file.Trials(v.Id))
                     .Select(t => t.LegLength)
-                    .LastOrDefault(l => l is not null)
+                    .LastOrDefault(l => l is not null),
+                new Visits.StopRules(file.Policy.FaultsInARow, file.Policy.Pain),
+                file.PainAt(visit)
             )
         );
     }

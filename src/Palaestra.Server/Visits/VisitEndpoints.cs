@@ -19,6 +19,9 @@ public sealed record BookVisitForm(DateTime PlannedAt);
 
 public sealed record CheckInForm(CheckIn CheckIn, int Version);
 
+/// <param name="Value">0 to 10. <paramref name="Reason"/>: why, after what review.</param>
+public sealed record ReferenceForm(int Value, string? Reason, int Version);
+
 /// <summary>When a running set ought to be stopped, for tablets that cannot reach the server.</summary>
 /// <param name="FaultsInARow">Reps with a breaking fault.</param>
 public sealed record StopRules(int FaultsInARow, PainRule Pain);
@@ -30,6 +33,9 @@ public sealed record RestSeconds(double Holds, double Other, double Side);
 /// <param name="Plan">None on a visit before the first plan.</param>
 /// <param name="Items">The plan's exercises with what was skipped, swapped and added today.</param>
 /// <param name="Sets">All sets in the order they are done, skipped exercises left out.</param>
+/// <param name="PainNow">When the visit began; none if not asked.</param>
+/// <param name="Advice">What is known before the first set: pain against its reference, time away; none before the check-in.</param>
+/// <param name="Resting">Exercises of the plan that rest today.</param>
 /// <param name="NewerPlan">A revision accepted since this visit began: it holds from the next one.</param>
 public sealed record SessionView(
     VisitView Visit,
@@ -42,7 +48,10 @@ public sealed record SessionView(
     StopRules Stop,
     RestSeconds Rest,
     int? NewerPlan,
-    int? DaysAway
+    int? DaysAway,
+    int? PainNow,
+    SessionAdvice? Advice,
+    IReadOnlyList<PlanItem> Resting
 );
 
 public static class VisitEndpoints
@@ -52,6 +61,7 @@ public static class VisitEndpoints
         var group = routes.MapGroup("/api").WithTags("Visits");
         group.MapPost("/episodes/{id:guid}/visits", Book).WithName("BookVisit");
         group.MapPut("/visits/{visitId:guid}/check-in", CheckIn).WithName("CheckIn");
+        group.MapPut("/visits/{visitId:guid}/reference", SetReference).WithName("SetReferencePain");
         group.MapGet("/visits/{visitId:guid}/session", Session).WithName("GetSession");
     }
 
@@ -133,6 +143,53 @@ public static class VisitEndpoints
         return TypedResults.Ok(EpisodeView.VisitOf(visit, file));
     }
 
+    /// <summary>Sets the reference pain after a review, with a reason; not while pain spreads down a leg.</summary>
+    private static async Task<Results<Ok<VisitView>, ProblemHttpResult>> SetReference(
+        Guid visitId,
+        ReferenceForm form,
+        CaseFiles files,
+        PalaestraDb db,
+        PracticeLibrary library,
+        WhoIsHere who
+    )
+    {
+        if (await files.OfVisit(visitId) is not { } file)
+        {
+            return Problem.NotFound("visit");
+        }
+        var visit = file.Visit(visitId);
+        if (form.Version != visit.Version)
+        {
+            return Problem.Conflict(
+                "Someone else has changed this since you opened it. Nothing was stored; look at both.",
+                EpisodeView.VisitOf(visit, file)
+            );
+        }
+        if (DecisionInputs.Of(file, visitId, library) is not { } input)
+        {
+            return Problem.Field("value", "Answer the questions at the start of the session first.");
+        }
+        if (new DayFacts(input, library).Refer.Count > 0 || LegSpreads(input))
+        {
+            return Problem.Field("value", "Not while leg symptoms spread.");
+        }
+        var set = new ReferenceSet(form.Value, input.Date, form.Reason?.Trim() ?? "", who.Name);
+        if (ReferencePain.SetError(input.Pain!, set, input, library) is { } wrong)
+        {
+            return Problem.Field(string.IsNullOrWhiteSpace(form.Reason) ? "reason" : "value", wrong);
+        }
+        visit.ReferenceSet = set;
+        visit.Version++;
+        await db.SaveChangesAsync();
+        return TypedResults.Ok(EpisodeView.VisitOf(visit, file));
+    }
+
+    /// <summary>Further down a leg than at the visit before.</summary>
+    private static bool LegSpreads(DecideInput input) =>
+        input.CheckIn.Leg is { } now
+        && input.Pain?.CheckIns.Where(c => c.Leg is not null).MaxBy(c => c.Visit)?.Leg is { } before
+        && (now.Left > before.Left || now.Right > before.Right);
+
     /// <summary>Days without training, where the policy minds them; none otherwise.</summary>
     private static int? AwayDays(CaseFile file, DecideInput? input) =>
         input?.LastWorkDate is { } last && input.Date.DayNumber - last.DayNumber is var days
@@ -155,7 +212,13 @@ public static class VisitEndpoints
         var plan = file.PlanFor(visitId);
         IReadOnlyList<SessionItem> items = plan is null
             ? []
-            : SessionWork.Items(plan.Plan, file.Events(visitId), file.Profile, file.Policy, library);
+            : SessionWork.Items(
+                plan.Plan.ToDoOn(DateOnly.FromDateTime(visit.PlannedAt)),
+                file.Events(visitId),
+                file.Profile,
+                file.Policy,
+                library
+            );
         var input = DecisionInputs.Of(file, visitId, library);
         var number = file.NumberOf(visitId);
         var before = file.Visits.Take(number - 1).LastOrDefault();
@@ -180,7 +243,10 @@ public static class VisitEndpoints
                 file.CurrentPlan is { } current && plan is not null && current.Id != plan.Id
                     ? current.Revision
                     : null,
-                AwayDays(file, input)
+                AwayDays(file, input),
+                file.PainAt(visit),
+                input is null ? null : SessionAdvice.Of(input, library),
+                [.. (plan?.Plan.Items ?? []).Where(item => item.Resting)]
             )
         );
     }

@@ -11,6 +11,19 @@ public static class Content
 
     public static Policy Policy => Library.DefaultPolicy;
 
+    /// <summary>The folder of the checkout.</summary>
+    public static string Root { get; } = FindRoot();
+
+    private static string FindRoot()
+    {
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!File.Exists(Path.Combine(folder.FullName, "Palaestra.slnx")))
+        {
+            folder = folder.Parent ?? throw new InvalidOperationException("No checkout above the tests.");
+        }
+        return folder.FullName;
+    }
+
     private static PracticeLibrary Whole(Checked<PracticeLibrary> read) =>
         read.Value ?? throw new InvalidOperationException(string.Join("; ", read.Errors));
 

@@ -76,8 +76,25 @@ public class ProfileCheckTests
     public void Refuses_what_cannot_be(int pain, double settle, string field)
     {
         var profile = new ClientProfile(new Pain(pain, 5, 5), settle, false, []);
-        Assert.Equal(field, Assert.Single(ProfileCheck.Errors(profile, Content.Library, "p")).Field);
+        Assert.Equal(field, ProfileCheck.Errors(profile, Content.Library, "p").First().Field);
     }
+
+    [Theory]
+    [InlineData(6, 5, 5)]
+    [InlineData(3, 5, 6)]
+    public void The_worst_pain_is_not_below_the_others(int now, int worst, int usual) =>
+        Assert.Equal(
+            "p.pain.worst",
+            Assert
+                .Single(
+                    ProfileCheck.Errors(
+                        new ClientProfile(new Pain(now, worst, usual), 1, false, []),
+                        Content.Library,
+                        "p"
+                    )
+                )
+                .Field
+        );
 
     [Fact]
     public void Names_an_unknown_precaution() =>

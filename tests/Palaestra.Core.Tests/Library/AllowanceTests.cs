@@ -53,7 +53,7 @@ public class AllowanceTests
     [InlineData("hypermobile", "J4", true)]
     [InlineData("hypermobile", "J3", false)]
     [InlineData("pregnancy", "F1", true)]
-    [InlineData("pregnancy", "H2", false)]
+    [InlineData("pregnancy", "H1", false)]
     [InlineData("pregnancy", "H3", true)]
     [InlineData("pregnancy", "E1", false)]
     [InlineData("doming", "B9", true)]

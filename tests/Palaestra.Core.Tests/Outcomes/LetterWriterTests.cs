@@ -80,8 +80,13 @@ public partial class LetterWriterTests
         );
         Assert.Contains("Precautions: fragile bone; wrist, left.", text, StringComparison.Ordinal);
         Assert.Contains("Done: sent on.", text, StringComparison.Ordinal);
-        Assert.DoesNotContain("No danger sign", text, StringComparison.Ordinal);
-        Assert.Contains("No danger sign was reported.", Text(Bare), StringComparison.Ordinal);
+        Assert.DoesNotContain("No red flags", text, StringComparison.Ordinal);
+        Assert.Contains("Red flags not recorded.", Text(Bare), StringComparison.Ordinal);
+        Assert.Contains(
+            "No red flags identified; asked at each visit.",
+            Text(Bare with { FlagsAsked = 1 }),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]

@@ -20,10 +20,10 @@ public class DosePlannerTests
     /// <summary>Its clean reps and a quarter more, never over a quarter more than prescribed, in sets about half as long.</summary>
     [Theory]
     [InlineData(8, 1, 8, 5, 2)] // 10 of 10 in all
-    [InlineData(8, 1, 6, 3, 2)] // 7.5: two sets of three
+    [InlineData(8, 1, 6, 4, 2)] // 7.5: a set of four and one of three
     [InlineData(8, 1, 1, 1, 1)]
-    [InlineData(5, 2, 10, 3, 3)] // 12 in sets of three, at most three sets
-    [InlineData(10, 3, 30, 10, 3)] // the cap has no set and no rep left
+    [InlineData(5, 2, 10, 4, 3)] // 12 in three sets of four
+    [InlineData(10, 3, 30, 8, 3)] // the cap has no set left: short sets are less than what is prescribed
     public void Extra_work_for_the_weaker_side_is_short_sets_of_what_was_clean_and_a_quarter_more(
         int reps,
         int sets,

@@ -86,7 +86,7 @@ public class NearestPlanTests
             .ToList();
         var proposal = Propose(Input(Someone.Calm) with { LeftOut = all });
         Assert.Empty(proposal.Plan.Items);
-        Assert.Equal(["P-NEAREST-NONE"], Notes(proposal));
+        Assert.Equal(["P-NEAREST-NONE", "P-MAT-ONLY"], Notes(proposal));
         Assert.Null(proposal.Score);
     }
 

@@ -156,6 +156,6 @@ public class ScreenGuideTests
             ["small ball"]
         );
         Assert.True(search.Done);
-        Assert.Equal("Every rung needs what is not at hand.", search.Why);
+        Assert.Equal("Every level needs what is not at hand, or waits until the back is calm.", search.Why);
     }
 }

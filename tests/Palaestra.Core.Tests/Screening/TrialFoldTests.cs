@@ -151,8 +151,8 @@ public class TrialFoldTests
     }
 
     [Theory]
-    [InlineData(3, 3, false)]
-    [InlineData(3, 4, true)]
+    [InlineData(3, 4, false)] // one point is inside the error of a 0 to 10 scale
+    [InlineData(3, 5, true)]
     public void Reps_done_over_the_pain_limit_are_not_clean(int before, int peak, bool over)
     {
         var trial = new Tape()
@@ -168,11 +168,11 @@ public class TrialFoldTests
     }
 
     [Theory]
-    [InlineData(PainRuleKind.NoRise, 2, 3, true)]
-    [InlineData(PainRuleKind.NoRise, 2, 2, false)]
+    [InlineData(PainRuleKind.NoRise, 2, 4, true)]
+    [InlineData(PainRuleKind.NoRise, 2, 3, false)]
     [InlineData(PainRuleKind.Tolerable, 2, 5, false)]
     [InlineData(PainRuleKind.Tolerable, 2, 6, true)]
-    [InlineData(PainRuleKind.Tolerable, 7, 7, false)]
+    [InlineData(PainRuleKind.Tolerable, 7, 7, true)]
     public void The_pain_rule_decides_what_is_over(PainRuleKind kind, int before, int now, bool over) =>
         Assert.Equal(over, new PainRule(kind, 5).Exceeded(before, now));
 

@@ -33,8 +33,8 @@ public class WithinVisitTests
     [Fact]
     public void Pain_over_the_limit_stops_it()
     {
-        Assert.Null(Stop(Set().Pain(PainPhase.Before, 2).Pain(PainPhase.Peak, 2)));
-        Assert.Equal(StopTrigger.Pain, Stop(Set().Pain(PainPhase.Before, 2).Pain(PainPhase.Peak, 3)));
+        Assert.Null(Stop(Set().Pain(PainPhase.Before, 2).Pain(PainPhase.Peak, 3)));
+        Assert.Equal(StopTrigger.Pain, Stop(Set().Pain(PainPhase.Before, 2).Pain(PainPhase.Peak, 4)));
     }
 
     [Fact]
