@@ -122,7 +122,9 @@ builder.Services.ConfigureHttpJsonOptions(json => CoreJson.Configure(json.Serial
 builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
 builder.Services.AddProblemDetails();
 builder.Services.AddExceptionHandler<BadRequestHandler>();
-builder.Services.AddOpenApi(api => api.AddSchemaTransformer<PlainEnums>().AddSchemaTransformer<ClosedUnions>());
+builder.Services.AddOpenApi(api => api.AddSchemaTransformer<PlainEnums>()
+        .AddSchemaTransformer<ClosedUnions>()
+        .AddDocumentTransformer<ClosedUnions>());
 builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
 builder
     .Services.AddDataProtection()

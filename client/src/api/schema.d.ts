@@ -1517,7 +1517,7 @@ export interface components {
         };
         CueAnswered: {
             /** @enum {string} */
-            kind?: "cue-answered";
+            kind: "cue-answered";
             worked: boolean;
             /** Format: uuid */
             id: string;
@@ -1529,7 +1529,7 @@ export interface components {
         };
         CueGiven: {
             /** @enum {string} */
-            kind?: "cue-given";
+            kind: "cue-given";
             trigger?: null | components["schemas"]["StopTrigger"];
             cue?: null | string;
             /** Format: uuid */
@@ -1839,7 +1839,7 @@ export interface components {
         };
         EffortMarked: {
             /** @enum {string} */
-            kind?: "effort-marked";
+            kind: "effort-marked";
             /** Format: int32 */
             value: number;
             /** Format: uuid */
@@ -1888,7 +1888,7 @@ export interface components {
         };
         ExerciseAdded: {
             /** @enum {string} */
-            kind?: "exercise-added";
+            kind: "exercise-added";
             /** Format: uuid */
             planItemId: string;
             rungId: string;
@@ -1905,7 +1905,7 @@ export interface components {
         };
         ExerciseSkipped: {
             /** @enum {string} */
-            kind?: "exercise-skipped";
+            kind: "exercise-skipped";
             /** Format: uuid */
             planItemId: string;
             /** Format: uuid */
@@ -1953,7 +1953,7 @@ export interface components {
         };
         FaultMarked: {
             /** @enum {string} */
-            kind?: "fault-marked";
+            kind: "fault-marked";
             fault: string;
             persists?: null | boolean;
             instrument?: null | components["schemas"]["Instrument"];
@@ -1976,7 +1976,7 @@ export interface components {
         };
         FeltMarked: {
             /** @enum {string} */
-            kind?: "felt-marked";
+            kind: "felt-marked";
             place: string;
             /** Format: uuid */
             id: string;
@@ -2116,7 +2116,7 @@ export interface components {
         HoldEndurance: "short-holds" | "descending" | "one-long";
         HoldStarted: {
             /** @enum {string} */
-            kind?: "hold-started";
+            kind: "hold-started";
             instrument?: null | components["schemas"]["Instrument"];
             /** Format: uuid */
             id: string;
@@ -2227,7 +2227,7 @@ export interface components {
         };
         InstrumentUsed: {
             /** @enum {string} */
-            kind?: "instrument-used";
+            kind: "instrument-used";
             instrument: components["schemas"]["Instrument"];
             /** Format: uuid */
             id: string;
@@ -2516,7 +2516,7 @@ export interface components {
         };
         LegAsked: {
             /** @enum {string} */
-            kind?: "leg-asked";
+            kind: "leg-asked";
             side: components["schemas"]["Side"];
             back: boolean;
             /** Format: uuid */
@@ -2687,7 +2687,7 @@ export interface components {
         MeasureKind: "reps" | "seconds" | "degrees" | "centimetres" | "yes-no" | "kilograms" | "effort";
         MeasureTaken: {
             /** @enum {string} */
-            kind?: "measure-taken";
+            kind: "measure-taken";
             /** Format: double */
             amount: number;
             instrument?: null | components["schemas"]["Instrument"];
@@ -2896,7 +2896,7 @@ export interface components {
         };
         PainMarked: {
             /** @enum {string} */
-            kind?: "pain-marked";
+            kind: "pain-marked";
             phase: components["schemas"]["PainPhase"];
             /** Format: int32 */
             value: number;
@@ -3006,7 +3006,7 @@ export interface components {
         };
         PhotoMeasured: {
             /** @enum {string} */
-            kind?: "photo-measured";
+            kind: "photo-measured";
             photo: components["schemas"]["PhotoReading"];
             /** Format: uuid */
             id: string;
@@ -3422,7 +3422,7 @@ export interface components {
         };
         RangeReached: {
             /** @enum {string} */
-            kind?: "range-reached";
+            kind: "range-reached";
             /** Format: double */
             share?: null | number;
             /** Format: double */
@@ -3493,7 +3493,7 @@ export interface components {
         };
         RepDone: {
             /** @enum {string} */
-            kind?: "rep-done";
+            kind: "rep-done";
             instrument?: null | components["schemas"]["Instrument"];
             /** Format: uuid */
             id: string;
@@ -3825,7 +3825,7 @@ export interface components {
         };
         SessionPainAsked: {
             /** @enum {string} */
-            kind?: "session-pain-asked";
+            kind: "session-pain-asked";
             /** Format: int32 */
             value: number;
             /** Format: double */
@@ -3928,7 +3928,7 @@ export interface components {
         };
         SetUpChanged: {
             /** @enum {string} */
-            kind?: "set-up-changed";
+            kind: "set-up-changed";
             /** Format: uuid */
             planItemId: string;
             place: string;
@@ -3964,7 +3964,7 @@ export interface components {
         Side: "both" | "left" | "right";
         SideCorrected: {
             /** @enum {string} */
-            kind?: "side-corrected";
+            kind: "side-corrected";
             side: components["schemas"]["Side"];
             /** Format: uuid */
             id: string;
@@ -4373,7 +4373,7 @@ export interface components {
         };
         TrialAmended: {
             /** @enum {string} */
-            kind?: "trial-amended";
+            kind: "trial-amended";
             reason: string;
             /** Format: uuid */
             id: string;
@@ -4385,7 +4385,7 @@ export interface components {
         };
         TrialDiscarded: {
             /** @enum {string} */
-            kind?: "trial-discarded";
+            kind: "trial-discarded";
             /** Format: uuid */
             id: string;
             /** Format: uuid */
@@ -4396,7 +4396,7 @@ export interface components {
         };
         TrialEnded: {
             /** @enum {string} */
-            kind?: "trial-ended";
+            kind: "trial-ended";
             reason: components["schemas"]["EndReason"];
             /** Format: uuid */
             id: string;
@@ -4408,7 +4408,7 @@ export interface components {
         };
         TrialPaused: {
             /** @enum {string} */
-            kind?: "trial-paused";
+            kind: "trial-paused";
             /** Format: uuid */
             id: string;
             /** Format: uuid */
@@ -4421,7 +4421,7 @@ export interface components {
         TrialPurpose: "screen" | "session";
         TrialResumed: {
             /** @enum {string} */
-            kind?: "trial-resumed";
+            kind: "trial-resumed";
             /** Format: uuid */
             id: string;
             /** Format: uuid */
@@ -4432,7 +4432,7 @@ export interface components {
         };
         TrialStarted: {
             /** @enum {string} */
-            kind?: "trial-started";
+            kind: "trial-started";
             rungId: string;
             side: components["schemas"]["Side"];
             purpose: components["schemas"]["TrialPurpose"];
@@ -4477,7 +4477,7 @@ export interface components {
         };
         Undone: {
             /** @enum {string} */
-            kind?: "undone";
+            kind: "undone";
             /** Format: uuid */
             undoes: string;
             /** Format: uuid */
@@ -4566,7 +4566,7 @@ export interface components {
         Worry: "pain" | "down-the-leg" | "numb-or-weak" | "dizzy-or-unwell" | "clients-wish";
         WorryTold: {
             /** @enum {string} */
-            kind?: "worry-told";
+            kind: "worry-told";
             worry: components["schemas"]["Worry"];
             side?: null | components["schemas"]["Side"];
             /** Format: uuid */

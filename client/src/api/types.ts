@@ -24,11 +24,10 @@ export type IntakeForm = Schemas["IntakeForm"];
 export type EpisodeView = Schemas["EpisodeView"];
 export type VisitView = Schemas["VisitView"];
 export type DangerReport = Schemas["DangerReportView"];
-type AnyEvent = Schemas["CaptureEvent"];
-export type CaptureKind = NonNullable<AnyEvent["kind"]>;
+export type CaptureEvent = Schemas["CaptureEvent"];
+export type CaptureKind = CaptureEvent["kind"];
 /** One kind of event, told apart by its word. */
-export type EventOf<K extends CaptureKind> = Extract<AnyEvent, { kind?: K }> & { kind: K };
-export type CaptureEvent = { [K in CaptureKind]: EventOf<K> }[CaptureKind];
+export type EventOf<K extends CaptureKind> = Extract<CaptureEvent, { kind: K }>;
 /** What is told of an event beyond who, when and of which trial; with a time of its own where it tells of a moment before now. */
 export type EventFields<K extends CaptureKind> = Omit<EventOf<K>, "id" | "kind" | "trialId" | "at" | "by"> & {
   at?: string;

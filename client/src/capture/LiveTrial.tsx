@@ -26,6 +26,7 @@ import type { RecordEvent } from "./useCapture";
 import { useCountIn } from "./useCountIn";
 import { useLiveKeys } from "./useLiveKeys";
 import { useTarget } from "./useTarget";
+import { StopWorry } from "./StopWorry";
 import { WhyEnded } from "./WhyEnded";
 
 interface Props {
@@ -134,6 +135,7 @@ export function LiveTrial(props: Props) {
 function Running(props: Props & { library: Library; rung: Rung }) {
   const { trial, record, rung, library } = props;
   const [asking, setAsking] = useState(false);
+  const [worried, setWorried] = useState(false);
   const [more, setMore] = useState(false);
   const settings = useLiveSettings();
   const watched = useWatched(trial, record);
@@ -226,6 +228,10 @@ function Running(props: Props & { library: Library; rung: Rung }) {
       </Centre>
       {props.instead ? (
         <div className="panel">{props.instead}</div>
+      ) : worried ? (
+        <div className="panel">
+          <StopWorry trial={trial} actions={actions} onBack={() => setWorried(false)} />
+        </div>
       ) : asking ? (
         <div className="panel">
           <WhyEnded onEnd={actions.end} onBack={() => setAsking(false)} />
@@ -236,7 +242,7 @@ function Running(props: Props & { library: Library; rung: Rung }) {
           actions={actions}
           met={met}
           onEnd={end}
-          onStop={() => setAsking(true)}
+          onStop={() => setWorried(true)}
           onMore={() => setMore(true)}
         />
       )}

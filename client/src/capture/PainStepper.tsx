@@ -21,7 +21,7 @@ const PainRow = styled.div`
 /** Pain at its worst in this trial, one press up or down from where it was. */
 export function PainStepper(props: { trial: LiveTrialState; onPain: Actions["pain"] }) {
   const { pain } = props.trial;
-  const now = pain.peak ?? pain.before ?? 0;
+  const now = pain.last ?? pain.before ?? 0;
   return (
     <div role="group" aria-label="Pain during this trial">
       <Small>Pain now; was {pain.before ?? "not asked"}</Small>

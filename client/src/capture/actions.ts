@@ -1,4 +1,4 @@
-import type { CaptureEvent, EndReason, Instrument, Side, StopTrigger } from "../api/types";
+import type { CaptureEvent, EndReason, Instrument, Side, StopTrigger, Worry } from "../api/types";
 import { byTime, type LiveRange, type LiveTrialState } from "./liveTrial";
 import type { RecordEvent } from "./useCapture";
 
@@ -29,6 +29,7 @@ export function actionsOf(trial: LiveTrialState, events: CaptureEvent[], record:
     canRedo: lastUndo !== null,
     pain: (value: number, phase: "before" | "peak" | "after" = "peak") =>
       record(id, "pain-marked", { phase, value }),
+    worry: (worry: Worry, side?: Side) => record(id, "worry-told", { worry, side }),
     felt: (place: string) => record(id, "felt-marked", { place }),
     end: (reason: EndReason) => record(id, "trial-ended", { reason }),
   };

@@ -1,5 +1,3 @@
-import { readdirSync, readFileSync } from "node:fs";
-import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import type { CaptureEvent, Library, PainRule, StopTrigger, Trial } from "../api/types";
 import { sessionFold, type SessionFold } from "../visits/sessionWork";
@@ -15,18 +13,19 @@ interface Tape {
   expect: { trials: Trial[]; stop: { trialId: string; stop: StopTrigger | null }[]; session: SessionFold };
 }
 
-const root = join(__dirname, "../../..");
-const read = (path: string): unknown => JSON.parse(readFileSync(join(root, path), "utf8"));
+const files = (modules: Record<string, unknown>) => Object.values(modules);
+const tapeFiles = import.meta.glob<Tape[]>("../../../tests/tapes/*.json", { eager: true, import: "default" });
+const [faults] = files(import.meta.glob("../../../content/faults.json", { eager: true, import: "default" }));
+const [tasks] = files(import.meta.glob("../../../content/tasks.json", { eager: true, import: "default" }));
+const [schools] = files(import.meta.glob("../../../content/policies.json", { eager: true, import: "default" }));
 
 const library = {
-  ladders: readdirSync(join(root, "content/ladders")).map((f) => read(`content/ladders/${f}`)),
-  faults: (read("content/faults.json") as { faults: unknown }).faults,
-  tasks: (read("content/tasks.json") as { tasks: unknown }).tasks,
+  ladders: files(import.meta.glob("../../../content/ladders/*.json", { eager: true, import: "default" })),
+  faults: (faults as { faults: unknown }).faults,
+  tasks: (tasks as { tasks: unknown }).tasks,
 } as unknown as Library;
 
-const policies = (
-  read("content/policies.json") as { policies: { id: string; faultsInARow: number; pain: PainRule }[] }
-).policies;
+const { policies } = schools as { policies: { id: string; faultsInARow: number; pain: PainRule }[] };
 
 /** What both must say of a trial, in the core's words. */
 const ofCore = (t: Trial) => ({
@@ -77,9 +76,9 @@ const ofTablet = (t: LiveTrialState): ReturnType<typeof ofCore> => ({
 
 const near = (value: number) => Math.round(value * 1e6) / 1e6;
 
-describe.each(readdirSync(join(root, "tests/tapes")).map((file) => ({ file })))("tapes of $file", ({ file }) => {
-  it("fold on the tablet as in the core, with the same counts, stop advice and session work", () => {
-    for (const tape of read(`tests/tapes/${file}`) as Tape[]) {
+describe.each(Object.entries(tapeFiles).map(([file, tapes]) => ({ file, tapes })))("$file", ({ tapes }) => {
+  it("folds on the tablet as in the core, with the same counts, stop advice and session work", () => {
+    for (const tape of tapes) {
       const policy = policies.find((p) => p.id === tape.policyId)!;
       const trials = liveTrials(tape.events, library, { pain: policy.pain, painNow: tape.painNow ?? null });
       expect(trials.map(ofTablet), tape.name).toEqual(tape.expect.trials.map(ofCore));
@@ -91,3 +90,5 @@ describe.each(readdirSync(join(root, "tests/tapes")).map((file) => ({ file })))(
     }
   });
 });
+
+it("has tapes to fold", () => expect(Object.values(tapeFiles).flat().length).toBeGreaterThanOrEqual(500));

@@ -13,7 +13,7 @@ export function keysOf(live: {
   end: () => void;
 }) {
   const { actions, trial, task } = live;
-  const pain = trial.pain.peak ?? trial.pain.before ?? 0;
+  const pain = trial.pain.last ?? trial.pain.before ?? 0;
   const stops = rangeStops(task);
   const at = stops.findIndex((s) => s.share === trial.range?.share && s.degrees === trial.range.degrees);
   const stop = (by: number) =>

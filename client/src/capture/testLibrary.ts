@@ -33,7 +33,7 @@ export function tape(trialId = "t1", hold = 3) {
     rungId: "B6",
     side: "left",
     purpose: "screen",
-    target: { reps: 5, sets: 1, hold, fewer: 0 },
+    target: { reps: 5, sets: 1, hold, fewer: 0, range: 1 },
   });
   return { events, tap };
 }

@@ -68,8 +68,8 @@ export function useCapture(visitId: string) {
   }, [own, stored.data]);
   const latest = useMemo(() => events.reduce((last, e) => Math.max(last, Date.parse(e.at)), 0), [events]);
 
-  const record: RecordEvent = useCallback(
-    (trialId, kind, fields) =>
+  const record = useCallback(
+    (trialId: string, kind: CaptureKind, fields?: object) =>
       outbox.add(visitId, {
         id: uuid(),
         trialId,
@@ -86,5 +86,5 @@ export function useCapture(visitId: string) {
     [own],
   );
 
-  return { events, record, isOwn, ready: stored.data !== undefined || own.length > 0 || stored.isError };
+  return { events, record: record as RecordEvent, isOwn, ready: stored.data !== undefined || own.length > 0 || stored.isError };
 }

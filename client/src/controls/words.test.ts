@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { rangeWords, totalReps } from "./words";
 
-const dose = { side: "left" as const, dose: { reps: 5, sets: 1, hold: 3, fewer: 0 }, range: 0.7 };
+const dose = { side: "left" as const, dose: { reps: 5, sets: 1, hold: 3, fewer: 0, range: 1 }, range: 0.7 };
 
 describe("a shorter range in words", () => {
   it("says where it ends and what it is of the full load", () => {
@@ -20,8 +20,8 @@ describe("a shorter range in words", () => {
 
 describe("reps of all sets", () => {
   it("are those of equal sets, and of sets that shrink, never below one", () => {
-    expect(totalReps({ reps: 8, sets: 3, hold: 0, fewer: 0 })).toBe(24);
-    expect(totalReps({ reps: 8, sets: 3, hold: 10, fewer: 2 })).toBe(18);
-    expect(totalReps({ reps: 2, sets: 4, hold: 10, fewer: 1 })).toBe(5);
+    expect(totalReps({ reps: 8, sets: 3, hold: 0, fewer: 0, range: 1 })).toBe(24);
+    expect(totalReps({ reps: 8, sets: 3, hold: 10, fewer: 2, range: 1 })).toBe(18);
+    expect(totalReps({ reps: 2, sets: 4, hold: 10, fewer: 1, range: 1 })).toBe(5);
   });
 });

@@ -11,7 +11,7 @@ const item = (id: string, rungId: string) =>
     id,
     rungId,
     for: "",
-    doses: [{ side: "both", dose: { reps: 5, sets: 1, hold: 0, fewer: 0 }, range: 1 }],
+    doses: [{ side: "both", dose: { reps: 5, sets: 1, hold: 0, fewer: 0, range: 1 }, range: 1 }],
     reasons: [],
     changes: [],
     cue: "",

@@ -8,7 +8,7 @@ const decision = (side: "left" | "right", outcome: Decision["outcome"], ruleId: 
   outcome,
   ruleId,
   rungId: "B5",
-  dose: { reps: 5, sets: 1, hold: 0, fewer: 0 },
+  dose: { reps: 5, sets: 1, hold: 0, fewer: 0, range: 1 },
   evidence: [],
   wouldChange: null,
 });

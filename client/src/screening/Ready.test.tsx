@@ -17,7 +17,7 @@ const step = (over: Partial<ScreenStep>): ScreenStep => ({
   side: "left",
   variant: null,
   load: null,
-  target: { reps: 5, sets: 1, hold: 0, fewer: 0 },
+  target: { reps: 5, sets: 1, hold: 0, fewer: 0, range: 1 },
   why: "Start here.",
   ...over,
 });

@@ -5,7 +5,7 @@ import { findRung, useLibrary, useScreen } from "../api/queries";
 import type { EpisodeView, Library, ScreenStep, ScreenView, TaskState } from "../api/types";
 import { LiveTrial } from "../capture/LiveTrial";
 import { findTask } from "../capture/sideCounts";
-import { lastDiscarded, liveTrials, type LiveTrialState } from "../capture/liveTrial";
+import { lastDiscarded, liveTrials, plainRules, type LiveTrialState } from "../capture/liveTrial";
 import { useOutbox } from "../capture/OutboxContext";
 import { useCapture, type RecordEvent } from "../capture/useCapture";
 import { Button } from "../controls/Button";
@@ -13,6 +13,7 @@ import { Columns, Note, ProblemNote, Quiet, Row, Small, Stack } from "../control
 import { Closed } from "../frame/Closed";
 import { HandOver } from "../frame/HandOver";
 import { useVisit } from "../frame/useVisit";
+import { openWorry, WorryQuestion } from "../visits/WorryQuestion";
 import { askedWords } from "./asked";
 import { BatteryList } from "./BatteryList";
 import { BatteryPage, taskName } from "./BatteryPage";
@@ -51,14 +52,6 @@ export function stepWithoutServer(states: TaskState[], last: LiveTrialState): Sc
       };
 }
 
-/** The pain a trial starts from: the last one told in this visit, else what was told at its start. */
-export function painBefore(trials: LiveTrialState[], atStart: number) {
-  const told = trials
-    .flatMap((t) => [t.pain.after ?? t.pain.peak ?? t.pain.before])
-    .filter((p) => p !== null);
-  return told.at(-1) ?? atStart;
-}
-
 function Screen(props: { episode: EpisodeView; visitId: string; library: Library }) {
   const { episode, visitId, library } = props;
   const { events, record, isOwn, ready } = useCapture(visitId);
@@ -68,7 +61,11 @@ function Screen(props: { episode: EpisodeView; visitId: string; library: Library
   const [picked, setPicked] = useState<ScreenStep | null>(null);
   const [planning, setPlanning] = useState<boolean | null>(null);
   const [taken, setTaken] = useState<string | null>(null);
-  const trials = liveTrials(events, library)
+  const [examined, setExamined] = useState<string | null>(null);
+  const rules = screen.data
+    ? { pain: screen.data.stop.pain, painNow: screen.data.painNow }
+    : { ...plainRules, painNow: episode.visits.find((v) => v.id === visitId)?.pain ?? null };
+  const trials = liveTrials(events, library, rules)
     .filter((t) => t.purpose === "screen")
     .sort((a, b) => a.startedAt - b.startedAt);
   if (!ready) return null;
@@ -76,6 +73,17 @@ function Screen(props: { episode: EpisodeView; visitId: string; library: Library
   const here = open.findLast((t) => isOwn(t.trialId) || t.trialId === taken);
   if (here) return <Live trial={here} trials={trials} events={events} record={record} library={library} />;
 
+  const worry = openWorry(trials, events);
+  if (worry && worry.trialId !== examined) {
+    return (
+      <WorryQuestion
+        trial={worry}
+        episodeId={episode.id}
+        record={record}
+        onPassed={() => setExamined(worry.trialId)}
+      />
+    );
+  }
   const begun = trials.length > 0 || (screen.data?.battery.version ?? 0) > 0;
   if (screen.data && (planning ?? !begun)) {
     return (
@@ -105,7 +113,7 @@ function Screen(props: { episode: EpisodeView; visitId: string; library: Library
   const discarded = lastDiscarded(events);
   const start = (chosen: Chosen) => {
     setPicked(null);
-    startTrial(chosen, episode, visitId, trials, record);
+    startTrial(chosen, record);
   };
   return (
     <Columns $at="minmax(0, 1.5fr) minmax(280px, 1fr)">
@@ -199,16 +207,8 @@ function Live(props: {
   );
 }
 
-function startTrial(
-  { step, legLength }: Chosen,
-  episode: EpisodeView,
-  visitId: string,
-  trials: LiveTrialState[],
-  record: RecordEvent,
-) {
-  const trialId = uuid();
-  const visit = episode.visits.find((v) => v.id === visitId);
-  record(trialId, "trial-started", {
+function startTrial({ step, legLength }: Chosen, record: RecordEvent) {
+  record(uuid(), "trial-started", {
     rungId: step.rungId,
     side: step.side,
     purpose: "screen",
@@ -217,10 +217,6 @@ function startTrial(
     variant: step.variant ?? undefined,
     load: step.load ?? undefined,
     legLength: legLength ?? undefined,
-  });
-  record(trialId, "pain-marked", {
-    phase: "before",
-    value: painBefore(trials, visit?.pain ?? episode.intake.pain.now),
   });
 }
 

@@ -23,7 +23,7 @@ const discardedOf = (events: CaptureEvent[]) => {
     .filter((e) => e.kind === "trial-discarded")
     .flatMap((discard) => {
       const start = standing.find((e) => e.trialId === discard.trialId && e.kind === "trial-started");
-      return start?.purpose === "session" ? [{ start, discard }] : [];
+      return start?.kind === "trial-started" && start.purpose === "session" ? [{ start, discard }] : [];
     });
 };
 
@@ -88,7 +88,7 @@ export function CorrectSets(props: Props) {
             <Row key={discard.id} $between>
               <Quiet>
                 <s>
-                  {findRung(library, start.rungId ?? "").rung.name}, {start.side}, set {start.set}
+                  {findRung(library, start.rungId).rung.name}, {start.side}, set {start.set}
                 </s>{" "}
                 does not count
               </Quiet>

@@ -119,9 +119,11 @@ function easeInto(offer: EaseOffer, trial: LiveTrialState, trigger: StopTrigger,
     askedSide: trial.askedSide,
     purpose: "session",
     target: {
+      ...offer.dose,
       reps: repsLeft(trial, offer),
       sets: 1,
       hold: same ? Math.min(offer.dose.hold, trial.target.hold) : offer.dose.hold,
+      range: offer.share ?? (same ? trial.target.range : 1),
       fewer: 0,
     },
     planItemId: trial.planItemId ?? undefined,
@@ -130,5 +132,4 @@ function easeInto(offer: EaseOffer, trial: LiveTrialState, trigger: StopTrigger,
     trigger,
     share: offer.share ?? (same ? (trial.range?.share ?? undefined) : undefined),
   });
-  record(next, "pain-marked", { phase: "before", value: trial.pain.before ?? 0 });
 }

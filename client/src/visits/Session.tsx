@@ -1,14 +1,14 @@
 import { useState } from "react";
 import { v7 as uuid } from "uuid";
 import { findRung } from "../api/queries";
-import type { EpisodeView, Library, Plan, SessionItem, SessionView } from "../api/types";
+import type { Dose, EpisodeView, Library, Plan, SessionItem, SessionView } from "../api/types";
 import { effective, liveTrials, type LiveTrialState } from "../capture/liveTrial";
 import { useCapture, type RecordEvent } from "../capture/useCapture";
 import type { CaptureEvent } from "../api/types";
 import { Button } from "../controls/Button";
 import { Columns, Note, Row, Stack } from "../controls/layout";
 import { repsOf } from "../controls/words";
-import { painBefore } from "../screening/ScreenPage";
+import { AdvicePanel } from "./AdvicePanel";
 import { AfterSet } from "./AfterSet";
 import { CorrectSets } from "./CorrectSets";
 import { HomeLog } from "./HomeLog";
@@ -17,6 +17,7 @@ import { Rest } from "./Rest";
 import { RunningSet } from "./RunningSet";
 import { SetCard } from "./SetCard";
 import { Summary } from "./Summary";
+import { openWorry, WorryQuestion } from "./WorryQuestion";
 import { awaitingAfter, doseOf, isDone, itemsOf, setsOf, type SetToDo } from "./sessionWork";
 
 interface Props {
@@ -33,8 +34,12 @@ export function Session(props: Props) {
   const { events, record, ready } = useCapture(visitId);
   const [picked, setPicked] = useState<SetToDo | null>(null);
   const [passed, setPassed] = useState<string | null>(null);
+  const [easier, setEasier] = useState(true);
+  const [before, setBefore] = useState<number | null>(null);
+  const [examined, setExamined] = useState<string | null>(null);
   if (!ready) return null;
-  const trials = liveTrials(events, library).filter((t) => t.purpose === "session");
+  const rules = { pain: session.stop.pain, painNow: session.painNow };
+  const trials = liveTrials(events, library, rules).filter((t) => t.purpose === "session");
   const items = itemsOf(session, events, library);
   const open = trials.findLast((t) => t.ended === null);
   if (open) {
@@ -51,7 +56,22 @@ export function Session(props: Props) {
       />
     );
   }
-  const sets = setsOf(session, items);
+  const worry = openWorry(trials, events);
+  if (worry && worry.trialId !== examined) {
+    return (
+      <WorryQuestion
+        trial={worry}
+        episodeId={episode.id}
+        record={record}
+        onPassed={() => setExamined(worry.trialId)}
+      />
+    );
+  }
+  const legs = trials.filter((t) => t.worry === "down-the-leg").map((t) => t.planItemId);
+  const sets = setsOf(session, items)
+    // The exercise in which pain moved down the leg is over for today.
+    .filter((s) => !legs.includes(s.item.id) || isDone(s, trials))
+    .filter((s) => !(easier && session.advice?.half === true && s.set > 1 && s.set === doseOf(s).sets));
   const next = picked ?? sets.find((s) => !isDone(s, trials)) ?? null;
   const waiting = awaitingAfter(trials);
   const asks = waiting && waiting.trialId !== passed ? waiting : null;
@@ -59,7 +79,8 @@ export function Session(props: Props) {
   const begin = (todo: SetToDo) => {
     setPicked(null);
     setPassed(waiting?.trialId ?? null);
-    startSet(todo, trials, session.visit.pain ?? episode.intake.pain.now, record);
+    startSet(todo, easier ? advised(todo, session) : null, before, record);
+    setBefore(null);
   };
   const card = next && (
     <SetCard
@@ -71,6 +92,8 @@ export function Session(props: Props) {
       }
       changedFrom={sideBefore(next, last)}
       compact={asks !== null}
+      easier={easier ? advised(next, session) : null}
+      painBefore={trials.some((t) => t.planItemId === next.item.id) ? undefined : { value: before, onTell: setBefore, atStart: session.painNow }}
       onStart={() => begin(next)}
     />
   );
@@ -104,11 +127,17 @@ export function Session(props: Props) {
     <Columns $at="minmax(0, 1.5fr) minmax(300px, 1fr)">
       <Stack $gap={3}>
         <Notes session={session} />
+        {trials.length === 0 && (
+          <AdvicePanel session={session} easier={easier} onEasier={setEasier} />
+        )}
         {card ?? (
           <Summary
             items={items}
             performances={session.performances}
             trials={trials}
+            events={events}
+            record={record}
+            painNow={session.painNow}
             library={library}
             decide={`/episodes/${episode.id}/visits/${visitId}/decide`}
           />
@@ -141,12 +170,6 @@ function Notes({ session }: { session: SessionView }) {
           this session goes on as it began.
         </Note>
       )}
-      {session.daysAway !== null && session.performances.length === 0 && (
-        <Note>
-          {session.daysAway} days without training: begin easier than the plan says, and make it easier at the
-          first fault.
-        </Note>
-      )}
     </>
   );
 }
@@ -167,20 +190,27 @@ function restFor(last: LiveTrialState, next: SetToDo, session: SessionView) {
   return last.target.hold > 0 ? session.rest.holds : session.rest.other;
 }
 
-function startSet(todo: SetToDo, trials: LiveTrialState[], painAtStart: number, record: RecordEvent) {
+/** How an exercise is begun after time away, where it stays on its rung; null where nothing is advised. */
+const advised = (todo: SetToDo, session: SessionView) =>
+  session.advice?.eased.find(
+    (e) => e.planItemId === todo.item.id && e.side === todo.side && e.rungId === todo.item.rungId,
+  )?.dose ?? null;
+
+function startSet(todo: SetToDo, easier: Dose | null, before: number | null, record: RecordEvent) {
   const trialId = uuid();
-  const dose = doseOf(todo);
-  const range = todo.item.doses.find((d) => d.side === todo.side)?.range ?? 1;
+  const dose = easier ?? doseOf(todo);
   record(trialId, "trial-started", {
     rungId: todo.item.rungId,
     side: todo.side,
     purpose: "session",
-    target: { reps: repsOf(dose, todo.set), sets: 1, hold: dose.hold, fewer: 0 },
+    target: { ...dose, reps: repsOf(dose, todo.set), sets: 1, fewer: 0 },
     planItemId: todo.item.id,
     set: todo.set,
-    share: range < 1 ? range : undefined,
+    share: dose.range < 1 ? dose.range : undefined,
+    load: dose.load ?? undefined,
+    eased: easier ? ["shorter-range"] : undefined,
   });
-  record(trialId, "pain-marked", { phase: "before", value: painBefore(trials, painAtStart) });
+  if (before !== null) record(trialId, "pain-marked", { phase: "before", value: before });
 }
 
 function onTheFlyOf(events: CaptureEvent[], record: RecordEvent, library: Library): OnTheFly {

@@ -1,10 +1,11 @@
 import { useEffect } from "react";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
-import type { Library, Plan, RepGuide, Side } from "../api/types";
+import type { Dose, Library, Plan, RepGuide, Side } from "../api/types";
 import { signalStart } from "../capture/signals";
 import { Button } from "../controls/Button";
-import { Columns, HiddenVisually, Quiet, Small, Stack } from "../controls/layout";
+import { Scale } from "../controls/fields";
+import { Columns, HiddenVisually, Note, Quiet, Small, Stack } from "../controls/layout";
 import { sideArrow } from "../controls/SideTag";
 import { doseWords, repsOf, strategyWords, switchOnWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
@@ -39,20 +40,29 @@ export function SetCard(props: {
   /** The side of the set before, where it was the other one of the same exercise. */
   changedFrom: Side | null;
   compact?: boolean;
+  /** The dose it is begun with, where it is begun easier than planned. */
+  easier?: Dose | null;
+  /** Pain before the exercise's first set; undefined at later sets, where it is not asked again. */
+  painBefore?: { value: number | null; onTell: (value: number) => void; atStart: number | null };
   onStart: () => void;
 }) {
   const { todo, plan, guide } = props;
   const { rung } = findRung(props.library, todo.item.rungId);
   const { range, rangeEnds } = todo.item.doses.find((d) => d.side === todo.side)!;
-  const dose = doseOf(todo);
-  const set = { reps: repsOf(dose, todo.set), sets: 1, hold: dose.hold, fewer: 0 };
+  const dose = props.easier ?? doseOf(todo);
+  const set = { ...dose, reps: repsOf(dose, todo.set), sets: 1, fewer: 0 };
+  const rise =
+    props.painBefore?.value != null && props.painBefore.atStart !== null
+      ? props.painBefore.value - props.painBefore.atStart
+      : 0;
   return (
     <Stack $gap={3}>
       <h1>
         {rung.name}{" "}
         <Quiet style={{ fontSize: 17, fontWeight: 400 }}>
           set {todo.set} of {dose.sets} · {doseWords(set)}
-          {rangeEnds && ` · ${rangeEnds}`}
+          {rangeEnds && !props.easier && ` · ${rangeEnds}`}
+          {props.easier && " · begun easier"}
         </Quiet>
       </h1>
       {todo.side !== "both" && (
@@ -63,13 +73,27 @@ export function SetCard(props: {
       ) : (
         <Columns $at="1fr 1fr" style={{ gap: 8 }}>
           <RungFigure rungId={rung.id} side={todo.side} frame="start" width="100%" height={190} />
-          <RungFigure rungId={rung.id} side={todo.side} range={range} width="100%" height={190} />
+          <RungFigure rungId={rung.id} side={todo.side} range={dose.range ?? range} width="100%" height={190} />
         </Columns>
       )}
+      {(todo.item.notes ?? []).map((note) => (
+        <p key={note} style={{ fontSize: 20 }}>
+          <strong>First: </strong>
+          {note}
+        </p>
+      ))}
       <p style={{ fontSize: 20 }}>“{todo.item.cue}”</p>
       <StartButton $big onPress={props.onStart}>
         Start{todo.side === "both" ? "" : `, ${todo.side}`}
       </StartButton>
+      {props.painBefore && (
+        <Scale
+          label="Pain before this exercise (leave open: as at check-in)"
+          value={props.painBefore.value}
+          onChange={props.painBefore.onTell}
+        />
+      )}
+      {rise >= 2 && <Note>Pain is {rise} over the check-in: wait until it settles, or do half of it.</Note>}
       {guide && (
         <Small>
           {guide.words}. Breath: {guide.breath}. Back {strategyWords[plan.strategy]};{" "}

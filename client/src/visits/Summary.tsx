@@ -1,13 +1,16 @@
 import { Link } from "react-router";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
-import type { Library, Performance, SessionItem } from "../api/types";
-import type { LiveTrialState } from "../capture/liveTrial";
+import type { CaptureEvent, Library, Performance, SessionItem } from "../api/types";
+import { effective, type LiveTrialState } from "../capture/liveTrial";
+import type { RecordEvent } from "../capture/useCapture";
 import { Table } from "../controls/Table";
 import { ShareBar } from "../controls/ShareBar";
 import { Quiet, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { doseWords, seconds, totalReps } from "../controls/words";
+import { EndPain } from "./EndPain";
+import { sessionFold, type SessionFold } from "./sessionWork";
 
 const Clean = styled.td`
   font: 700 21px/1.2 ${({ theme }) => theme.font.display};
@@ -19,22 +22,37 @@ export function Summary(props: {
   items: SessionItem[];
   performances: Performance[];
   trials: LiveTrialState[];
+  events: CaptureEvent[];
+  record: RecordEvent;
+  painNow: number | null;
   library: Library;
   decide: string;
 }) {
-  const { performances, items } = props;
+  const { performances, items, trials, library } = props;
   const asked = performances.reduce((sum, p) => sum + totalReps(p.prescribed), 0);
   const clean = performances.reduce((sum, p) => sum + (p.cleanReps ?? 0), 0);
-  const pain = props.trials.flatMap((t) => (t.pain.after === null ? [] : [t.pain.after])).at(-1);
+  const fold = sessionFold(props.events, trials);
+  const asked10 = effective(props.events).findLast((e) => e.kind === "session-pain-asked");
+  const rises = risesOf(trials, library);
   const left = items.filter((i) => i.skipped);
   return (
     <Stack $gap={3}>
-      <h1>
+      <h1>{painHeading(fold.pain, props.painNow)}</h1>
+      {rises.map((words) => (
+        <p key={words}>
+          <strong>{words}</strong>
+        </p>
+      ))}
+      <EndPain
+        asked={asked10?.kind === "session-pain-asked" ? asked10.value : null}
+        since={trials.reduce<number | null>((last, t) => Math.max(last ?? 0, t.endedAt ?? 0), null)}
+        record={props.record}
+      />
+      <h2>
         {clean} of {asked} reps clean
-      </h1>
+      </h2>
       <p>
         <Quiet>
-          {pain !== undefined && `Pain at the end ${pain}. `}
           {left.length > 0 &&
             `Left out: ${left.map((i) => findRung(props.library, i.item.rungId).rung.name.toLowerCase()).join(", ")}. `}
           Stored as it was marked; the proposals for each exercise and side are ready.
@@ -60,6 +78,31 @@ export function Summary(props: {
         <Link to={props.decide}>Go to Decide</Link>
       </p>
     </Stack>
+  );
+}
+
+/** Pain first, whatever was clean. */
+export function painHeading(pain: SessionFold["pain"], painNow: number | null) {
+  if (pain === null || pain.peak === null) return "Pain was not told in this session";
+  const end = pain.end === null ? "" : `, ${pain.end} at the end`;
+  const rose = painNow !== null && pain.peak > painNow;
+  return rose
+    ? `Pain rose from ${painNow} to ${pain.peak}${end}`
+    : `Pain did not rise: at most ${pain.peak}${end}`;
+}
+
+/** Where pain rose by two or more, exercise by exercise. */
+export function risesOf(trials: LiveTrialState[], library: Library) {
+  const byItem = new Map<string, { rung: string; from: number; to: number }>();
+  for (const t of trials) {
+    const most = Math.max(t.pain.peak ?? -1, t.pain.after ?? -1);
+    if (t.pain.before === null || most - t.pain.before < 2) continue;
+    const key = t.planItemId ?? t.trialId;
+    const known = byItem.get(key);
+    if (!known || most > known.to) byItem.set(key, { rung: t.rungId, from: t.pain.before, to: most });
+  }
+  return [...byItem.values()].map(
+    (r) => `${findRung(library, r.rung).rung.name}: pain rose from ${r.from} to ${r.to}. Nothing is added today.`,
   );
 }
 

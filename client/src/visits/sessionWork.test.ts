@@ -7,7 +7,7 @@ const library = {
   ladders: [{ rungs: [{ id: "D3", sides: "each", cues: ["Push the floor away"] }] }],
 } as unknown as Library;
 
-const dose = { reps: 5, sets: 2, hold: 0, fewer: 0 };
+const dose = { reps: 5, sets: 2, hold: 0, fewer: 0, range: 1 };
 const item = (id: string) => ({
   item: {
     id,

@@ -3,6 +3,7 @@ import type {
   CaptureEvent,
   Dose,
   EaseOffer,
+  EventOf,
   Library,
   PlanItem,
   SessionItem,
@@ -24,7 +25,7 @@ export interface SetToDo {
  */
 export function itemsOf(session: SessionView, events: CaptureEvent[], library: Library): SessionItem[] {
   const standing = effective(events);
-  const skipped = new Set(standing.filter((e) => e.kind === "exercise-skipped").map((e) => e.planItemId));
+  const skipped = new Set(standing.flatMap((e) => (e.kind === "exercise-skipped" ? [e.planItemId] : [])));
   const added = standing.filter((e) => e.kind === "exercise-added");
   const known = session.items
     .filter((i) => !i.added || added.some((e) => e.planItemId === i.item.id))
@@ -40,8 +41,7 @@ export function itemsOf(session: SessionView, events: CaptureEvent[], library: L
   return items;
 }
 
-function addedItem(e: CaptureEvent, library: Library, skipped: Set<unknown>): SessionItem[] {
-  if (!e.planItemId || !e.rungId || !e.target) return [];
+function addedItem(e: EventOf<"exercise-added">, library: Library, skipped: Set<unknown>): SessionItem[] {
   const { rung } = findRung(library, e.rungId);
   const sides: Side[] = rung.sides === "each" ? ["left", "right"] : ["both"];
   const dose = e.target;

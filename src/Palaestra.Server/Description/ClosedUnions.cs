@@ -5,10 +5,8 @@ using Palaestra.Core.Screening;
 namespace Palaestra.Server.Description;
 
 /// <summary>Says of a union told apart by a word that it is one of its kinds, and that a kind has no other fields.</summary>
-public sealed class ClosedUnions : IOpenApiSchemaTransformer
+public sealed class ClosedUnions : IOpenApiSchemaTransformer, IOpenApiDocumentTransformer
 {
-    private const string Discriminator = "kind";
-
     public Task TransformAsync(
         OpenApiSchema schema,
         OpenApiSchemaTransformerContext context,
@@ -33,12 +31,29 @@ public sealed class ClosedUnions : IOpenApiSchemaTransformer
         }
         if (typeof(CaptureEvent).IsAssignableFrom(context.JsonTypeInfo.Type))
         {
-            if (schema.Properties?.ContainsKey(Discriminator) == true)
-            {
-                (schema.Required ??= new HashSet<string>()).Add(Discriminator);
-            }
             schema.AdditionalProperties = null;
             schema.AdditionalPropertiesAllowed = false;
+        }
+        return Task.CompletedTask;
+    }
+
+    /// <summary>The word that tells the kinds apart is always there.</summary>
+    public Task TransformAsync(
+        OpenApiDocument document,
+        OpenApiDocumentTransformerContext context,
+        CancellationToken cancellationToken
+    )
+    {
+        var schemas = document.Components?.Schemas ?? new Dictionary<string, IOpenApiSchema>();
+        foreach (var union in schemas.Values.OfType<OpenApiSchema>().Where(s => s.Discriminator is not null))
+        {
+            foreach (var kind in union.Discriminator!.Mapping?.Values ?? [])
+            {
+                if (kind.Reference.Id is { } id && schemas.TryGetValue(id, out var named) && named is OpenApiSchema own)
+                {
+                    (own.Required ??= new HashSet<string>()).Add(union.Discriminator.PropertyName!);
+                }
+            }
         }
         return Task.CompletedTask;
     }

@@ -1,0 +1,64 @@
+import { useState } from "react";
+import type { EndReason, Worry } from "../api/types";
+import { Button } from "../controls/Button";
+import { Scale } from "../controls/fields";
+import { Note, Stack } from "../controls/layout";
+import { useTakeFocus } from "../controls/useTakeFocus";
+import type { Actions } from "./actions";
+import type { LiveTrialState } from "./liveTrial";
+
+const worries: { worry: Worry; words: string; reason: EndReason }[] = [
+  { worry: "pain", words: "Pain", reason: "pain" },
+  { worry: "down-the-leg", words: "Further down the leg", reason: "pain" },
+  { worry: "numb-or-weak", words: "Numbness or weakness", reason: "stopped" },
+  { worry: "dizzy-or-unwell", words: "Dizzy or unwell", reason: "stopped" },
+  { worry: "clients-wish", words: "The client's wish", reason: "stopped" },
+];
+
+/** Asked at once when a set is stopped: what it was, in one tap each. The set ends with the answer. */
+export function StopWorry(props: { trial: LiveTrialState; actions: Actions; onBack: () => void }) {
+  const { trial, actions } = props;
+  const first = useTakeFocus<HTMLButtonElement>();
+  const [asking, setAsking] = useState(false);
+  const end = (worry: Worry, reason: EndReason) => {
+    actions.worry(worry, trial.side === "both" ? undefined : trial.side);
+    actions.end(reason);
+  };
+  if (asking) {
+    return (
+      <Stack $gap={3}>
+        <h2>How strong is the pain?</h2>
+        <Scale
+          label="Pain now, 0 to 10"
+          value={trial.pain.last}
+          onChange={(value) => {
+            actions.pain(value);
+            end("pain", "pain");
+          }}
+        />
+        <Button $quiet $small onPress={() => setAsking(false)}>
+          It was something else
+        </Button>
+      </Stack>
+    );
+  }
+  return (
+    <Stack $gap={3}>
+      <h2>What was it?</h2>
+      {worries.map((w, i) => (
+        <Button
+          key={w.worry}
+          ref={i === 0 ? first : undefined}
+          $quiet
+          onPress={() => (w.worry === "pain" ? setAsking(true) : end(w.worry, w.reason))}
+        >
+          {w.words}
+        </Button>
+      ))}
+      <Note>Chest pain, fainting or sudden shortness of breath: stop, emergency care.</Note>
+      <Button $quiet $small onPress={props.onBack}>
+        It goes on
+      </Button>
+    </Stack>
+  );
+}

@@ -1,0 +1,73 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { v7 as uuid } from "uuid";
+import { api, got } from "../api/client";
+import type { CaptureEvent } from "../api/types";
+import { effective, type LiveTrialState } from "../capture/liveTrial";
+import type { RecordEvent } from "../capture/useCapture";
+import { Button } from "../controls/Button";
+import { Note, ProblemNote, Row, Stack } from "../controls/layout";
+
+/** The last set that was stopped for something that has to be answered before anything else is tried; null when nothing is open. */
+export function openWorry(trials: LiveTrialState[], events: CaptureEvent[]): LiveTrialState | null {
+  const last = [...trials].sort((a, b) => a.startedAt - b.startedAt).findLast((t) => t.ended !== null);
+  if (!last || (last.worry !== "down-the-leg" && last.worry !== "numb-or-weak")) return null;
+  const since = effective(events).filter((e) => Date.parse(e.at) >= (last.endedAt ?? 0));
+  if (last.worry === "down-the-leg" && since.some((e) => e.kind === "leg-asked")) return null;
+  return last;
+}
+
+/** Pain that went down the leg is asked about again after ten minutes; numbness and weakness are red flags. */
+export function WorryQuestion(props: {
+  trial: LiveTrialState;
+  episodeId: string;
+  record: RecordEvent;
+  onPassed: () => void;
+}) {
+  const { trial, record } = props;
+  const queries = useQueryClient();
+  const report = useMutation({
+    mutationFn: () =>
+      got(
+        api.POST("/api/episodes/{id}/danger-reports", {
+          params: { path: { id: props.episodeId } },
+          body: { dangerSigns: ["new-weakness"] },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  if (trial.worry === "numb-or-weak") {
+    return (
+      <Stack $gap={4} role="group" aria-label="Numbness or weakness">
+        <h1>Numbness or weakness: examine now</h1>
+        <p>A red flag. Nothing else is tried until somebody has looked and recorded what was found and done.</p>
+        <ProblemNote error={report.error} />
+        <Row>
+          <Button isDisabled={report.isPending} onPress={() => report.mutate()}>
+            Record the red flag
+          </Button>
+          <Button $quiet onPress={props.onPassed}>
+            Examined: it was neither
+          </Button>
+        </Row>
+      </Stack>
+    );
+  }
+  const side = trial.side === "right" ? "right" : "left";
+  const answer = (leg: "left" | "right", back: boolean) =>
+    record(uuid(), "leg-asked", { side: leg, back });
+  return (
+    <Stack $gap={4} role="group" aria-label="Pain down the leg">
+      <h1>Pain moved further down the leg</h1>
+      <p>
+        That exercise ends for today. Rest or walk for ten minutes, then ask: is it back where it was before?
+      </p>
+      <Row>
+        <Button onPress={() => answer(side, true)}>Back where it was</Button>
+        <Button $quiet onPress={() => answer(side, false)}>
+          It stayed: examine
+        </Button>
+      </Row>
+      <Note>Nothing is raised for two visits and two weeks; what pulls on that leg is left out.</Note>
+    </Stack>
+  );
+}
