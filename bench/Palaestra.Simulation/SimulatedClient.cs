@@ -88,7 +88,10 @@ public sealed class SimulatedClient
         var taps = new Taps(Guid.CreateVersion7(), after => now = now.AddSeconds(after), Guid.CreateVersion7);
         var target = rung.Start with { Sets = 1 };
         Events.Add(
-            taps.Start(20, new(Guid.Empty, Guid.Empty, default, rung.Id, taskSide, TrialPurpose.Screen, target))
+            taps.Start(
+                20,
+                new(Guid.Empty, Guid.Empty, default, rung.Id, taskSide, TrialPurpose.Screen, target)
+            )
         );
         var broken = 0;
         for (var rep = 0; rep < rung.Start.Reps && broken < 2; rep++)

@@ -122,9 +122,11 @@ builder.Services.ConfigureHttpJsonOptions(json => CoreJson.Configure(json.Serial
 builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
 builder.Services.AddProblemDetails();
 builder.Services.AddExceptionHandler<BadRequestHandler>();
-builder.Services.AddOpenApi(api => api.AddSchemaTransformer<PlainEnums>()
+builder.Services.AddOpenApi(api =>
+    api.AddSchemaTransformer<PlainEnums>()
         .AddSchemaTransformer<ClosedUnions>()
-        .AddDocumentTransformer<ClosedUnions>());
+        .AddDocumentTransformer<ClosedUnions>()
+);
 builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
 builder
     .Services.AddDataProtection()

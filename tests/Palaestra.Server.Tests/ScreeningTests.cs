@@ -190,10 +190,7 @@ public sealed class ScreeningTests(OneServer one) : IClassFixture<OneServer>, IA
         Assert.Empty(open.States[0].Trials);
         Assert.True(open.Trials[0].Open);
         await clinic
-            .Send(
-                VisitId,
-                [new TrialDiscarded(Guid.CreateVersion7(), events[0].TrialId, events[^1].At)]
-            )
+            .Send(VisitId, [new TrialDiscarded(Guid.CreateVersion7(), events[0].TrialId, events[^1].At)])
             .Ok<EventsTaken>();
         Assert.Empty((await Screen()).Trials);
     }

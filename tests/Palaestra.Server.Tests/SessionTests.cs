@@ -149,7 +149,10 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
         var changed = await browser.Get<List<ChangedDecision>>(
             $"/api/episodes/{opened.EpisodeId}/changed-decisions"
         );
-        Assert.Contains(changed, c => c.Then.PlanItemId == ((TrialStarted)events[0]).PlanItemId && c.VisitId == visit.Id);
+        Assert.Contains(
+            changed,
+            c => c.Then.PlanItemId == ((TrialStarted)events[0]).PlanItemId && c.VisitId == visit.Id
+        );
         var view = await Decisions(visit);
         Assert.Equal(taken.Taken.Select(d => d.Outcome), view.Taken.Select(d => d.Outcome));
         Assert.NotEmpty(view.Changed);
@@ -328,7 +331,7 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
         var letter = await browser.Get<LetterView>(address);
         var text = string.Join(" ", letter.Letter.Parts.SelectMany(p => p.Paragraphs));
         Assert.Contains("12 of 24", text, StringComparison.Ordinal);
-        Assert.Contains("No danger sign was reported.", text, StringComparison.Ordinal);
+        Assert.Contains("Red flags not recorded", text, StringComparison.Ordinal);
         var edited = letter.Letter with { To = "The harbour surgery" };
         await browser.Put(address, new LetterForm(edited, 0)).Ok<LetterView>();
         Assert.Equal(

@@ -66,7 +66,7 @@ function show(events: CaptureEvent[]) {
         <LiveTrial
           trial={trial}
           events={events}
-          record={(_trial, kind, fields = {}) => recorded.push({ kind, fields })}
+          record={(_trial, kind, ...[fields]) => recorded.push({ kind, fields: fields ?? {} })}
           others={[]}
         />
       </QueryClientProvider>

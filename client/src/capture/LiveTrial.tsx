@@ -159,7 +159,7 @@ function Running(props: Props & { library: Library; rung: Rung }) {
   const end = () => (met ? actions.end("target-met") : setAsking(true));
   useTarget(trial, measure === "seconds" ? actions.rep : null);
   const keys = keysOf({ actions, faults, trial, task, main, end });
-  useLiveKeys(new Map([...keys, ...(props.moreKeys ?? [])]), !asking && !more);
+  useLiveKeys(new Map([...keys, ...(props.moreKeys ?? [])]), !asking && !worried && !more);
   const counts = new Map<string, number>();
   for (const mark of trial.marks) counts.set(mark.fault, (counts.get(mark.fault) ?? 0) + 1);
   const persisting = new Set(trial.marks.filter((m) => m.persists).map((m) => m.fault));

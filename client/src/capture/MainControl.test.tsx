@@ -28,7 +28,7 @@ function control(measure: MeasureKind, taps: Parameters<ReturnType<typeof tape>[
       trial={trial}
       task={task}
       measure={measure}
-      actions={actionsOf(trial, events, (_id, kind, fields) => recorded.push({ kind, fields }))}
+      actions={actionsOf(trial, events, (_id, kind, ...[fields]) => void recorded.push({ kind, fields }))}
       counting={null}
       cm={61}
       onCm={() => {}}

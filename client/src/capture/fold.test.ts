@@ -17,7 +17,9 @@ const files = (modules: Record<string, unknown>) => Object.values(modules);
 const tapeFiles = import.meta.glob<Tape[]>("../../../tests/tapes/*.json", { eager: true, import: "default" });
 const [faults] = files(import.meta.glob("../../../content/faults.json", { eager: true, import: "default" }));
 const [tasks] = files(import.meta.glob("../../../content/tasks.json", { eager: true, import: "default" }));
-const [schools] = files(import.meta.glob("../../../content/policies.json", { eager: true, import: "default" }));
+const [schools] = files(
+  import.meta.glob("../../../content/policies.json", { eager: true, import: "default" }),
+);
 
 const library = {
   ladders: files(import.meta.glob("../../../content/ladders/*.json", { eager: true, import: "default" })),
@@ -39,8 +41,21 @@ const ofCore = (t: Trial) => ({
   reason: t.endReason,
   total: t.total,
   reps: t.reps.map((r) => [r.number, near(r.held), near(r.cleanHeld), r.clean, r.cued]),
-  marks: t.marks.map((m) => [m.fault, m.rep, m.second == null ? null : near(m.second), m.breaks, m.persists, m.afterCue]),
-  clean: [t.clean.reps, t.clean.cuedReps, near(t.clean.seconds), near(t.clean.fraction), near(t.clean.longest ?? 0)],
+  marks: t.marks.map((m) => [
+    m.fault,
+    m.rep,
+    m.second == null ? null : near(m.second),
+    m.breaks,
+    m.persists,
+    m.afterCue,
+  ]),
+  clean: [
+    t.clean.reps,
+    t.clean.cuedReps,
+    near(t.clean.seconds),
+    near(t.clean.fraction),
+    near(t.clean.longest ?? 0),
+  ],
   amount: t.clean.amount ?? null,
   pain: [t.painBefore, t.painBeforeAsked, t.painPeak, t.painAfter, t.painLast, t.painOverLimit],
   felt: t.felt,
@@ -62,8 +77,21 @@ const ofTablet = (t: LiveTrialState): ReturnType<typeof ofCore> => ({
   reason: t.ended,
   total: t.reps.length,
   reps: t.reps.map((r) => [r.number, near(r.held), near(r.cleanHeld), !r.broken, r.cued]),
-  marks: t.marks.map((m) => [m.fault, m.rep, m.second === null ? null : near(m.second), m.breaking, m.persists, m.afterCue]),
-  clean: [t.clean.reps, t.clean.cuedReps, near(t.clean.seconds), near(t.clean.fraction), near(t.clean.longest)],
+  marks: t.marks.map((m) => [
+    m.fault,
+    m.rep,
+    m.second === null ? null : near(m.second),
+    m.breaking,
+    m.persists,
+    m.afterCue,
+  ]),
+  clean: [
+    t.clean.reps,
+    t.clean.cuedReps,
+    near(t.clean.seconds),
+    near(t.clean.fraction),
+    near(t.clean.longest),
+  ],
   amount: t.clean.amount,
   pain: [t.pain.before, t.pain.beforeAsked, t.pain.peak, t.pain.after, t.pain.last, t.pain.overLimit],
   felt: t.felt,

@@ -89,7 +89,7 @@ describe("what may go otherwise in a trial", () => {
     tap("rep-done");
     tap("trial-ended", { reason: "stopped" });
     tap("pain-marked", { phase: "after", value: 3 });
-    actionsOf(only(events), events, (_trial, kind, fields) => tap(kind, fields)).reopen();
+    actionsOf(only(events), events, (_trial, kind, ...[fields]) => tap(kind, fields)).reopen();
     expect(only(events)).toMatchObject({ ended: null, pain: { after: 3 } });
   });
 
@@ -98,7 +98,7 @@ describe("what may go otherwise in a trial", () => {
     tap("rep-done");
     tap("trial-ended", { reason: "stopped" });
     for (let steps = 0; steps < 2; steps++) {
-      actionsOf(only(events), events, (_trial, kind, fields) => tap(kind, fields)).undo();
+      actionsOf(only(events), events, (_trial, kind, ...[fields]) => tap(kind, fields)).undo();
     }
     expect(only(events)).toMatchObject({ ended: null, reps: [] });
   });

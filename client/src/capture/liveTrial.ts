@@ -283,8 +283,7 @@ function fold(
   };
   for (const e of events) apply(state, e, rules.pain);
   weigh(state, library);
-  const { raw: _, ...folded } = state;
-  return folded;
+  return state;
 }
 
 function apply(state: LiveTrialState & { raw: RawRep[] }, e: CaptureEvent, pain: PainRule) {
@@ -429,16 +428,16 @@ function inMost(mark: LiveMark, marks: LiveMark[], total: number) {
 const cleanHeldOf = (held: number, rep: number, marks: LiveMark[]) =>
   Math.min(
     held,
-    ...marks
-      .filter((m) => m.breaking && showsIn(m, rep))
-      .map((m) => (m.rep === rep ? (m.second ?? 0) : 0)),
+    ...marks.filter((m) => m.breaking && showsIn(m, rep)).map((m) => (m.rep === rep ? (m.second ?? 0) : 0)),
   );
 
 function cleanOf(state: LiveTrialState, task: ScreenTask | null): LiveClean {
   const uncued = state.reps.filter((r) => !r.cued);
   const clean = uncued.filter((r) => !r.broken);
   // A hold that broke and was never counted as a rep still had its clean seconds.
-  const unfinished = state.marks.filter((m) => m.breaking && m.rep > state.reps.length).map((m) => m.second ?? 0);
+  const unfinished = state.marks
+    .filter((m) => m.breaking && m.rep > state.reps.length)
+    .map((m) => m.second ?? 0);
   const tail =
     state.cueGiven || state.pain.overLimit || unfinished.length === 0 ? 0 : Math.min(...unfinished);
   const longest = Math.max(tail, 0, ...uncued.map((r) => r.cleanHeld));

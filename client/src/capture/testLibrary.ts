@@ -17,7 +17,7 @@ let count = 0;
 export function tape(trialId = "t1", hold = 3) {
   let at = Date.now();
   const events: CaptureEvent[] = [];
-  const tap = (kind: CaptureKind, fields: Partial<CaptureEvent> = {}, after = 1) => {
+  const tap = (kind: CaptureKind, fields: object = {}, after = 1) => {
     at += after * 1000;
     count += 1;
     events.push({
@@ -26,7 +26,7 @@ export function tape(trialId = "t1", hold = 3) {
       kind,
       at: new Date(at).toISOString(),
       ...fields,
-    });
+    } as CaptureEvent);
     return events.at(-1)!;
   };
   tap("trial-started", {

@@ -86,5 +86,10 @@ export function useCapture(visitId: string) {
     [own],
   );
 
-  return { events, record: record as RecordEvent, isOwn, ready: stored.data !== undefined || own.length > 0 || stored.isError };
+  return {
+    events,
+    record: record as RecordEvent,
+    isOwn,
+    ready: stored.data !== undefined || own.length > 0 || stored.isError,
+  };
 }

@@ -26,6 +26,7 @@ const score = (over: Partial<SideScore>): SideScore => ({
   value: null,
   percentOfLeg: null,
   brokeAt: null,
+  painLimited: false,
   ...over,
 });
 

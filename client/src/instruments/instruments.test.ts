@@ -83,6 +83,7 @@ describe("marks proposed by an instrument", () => {
       rep: 1,
       second: 1,
       breaking: true,
+      spoils: true,
       persists: false,
       afterCue: false,
     };
@@ -112,6 +113,7 @@ describe("reps proposed by an instrument", () => {
     reps: reps.map((at) => ({
       number: 1,
       held: 0,
+      cleanHeld: 0,
       broken: false,
       cued: false,
       amount: null,
@@ -129,6 +131,7 @@ describe("reps proposed by an instrument", () => {
               rep: 1,
               second: null,
               breaking: true,
+              spoils: true,
               persists: false,
               afterCue: false,
               at: rushedAt,

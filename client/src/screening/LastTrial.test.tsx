@@ -1,5 +1,6 @@
 import { cleanup, fireEvent, screen } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import type { CaptureEvent } from "../api/types";
 import { liveTrials } from "../capture/liveTrial";
 import { tape } from "../capture/testLibrary";
 import { smallLibrary } from "../given/library";
@@ -19,7 +20,7 @@ const press = (name: string | RegExp) => fireEvent.click(screen.getByRole("butto
 
 function started() {
   const { events, tap } = tape("t1", 0);
-  events[0] = { ...events[0]!, rungId: "B5", by: "Bram Oakley" };
+  events[0] = { ...events[0]!, rungId: "B5", by: "Bram Oakley" } as CaptureEvent;
   return { events, tap };
 }
 

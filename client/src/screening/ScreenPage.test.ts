@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { ScreenStep, TaskState } from "../api/types";
 import type { LiveTrialState } from "../capture/liveTrial";
-import { nextStep, painBefore, stepWithoutServer } from "./ScreenPage";
+import { nextStep, stepWithoutServer } from "./ScreenPage";
 
 const state = (taskId: string, done: boolean): TaskState =>
   ({ taskId, done, next: done ? null : ({ taskId } as ScreenStep), trials: [] }) as TaskState;
@@ -41,16 +41,5 @@ describe("what comes next while the server is away", () => {
   it("is the next task where there is no other side", () => {
     const both = [{ ...states[0]!, next: step("fists", "both") }, states[1]!] as TaskState[];
     expect(stepWithoutServer(both, done("fists", "both"))).toMatchObject({ taskId: "stance" });
-  });
-});
-
-describe("pain before a trial", () => {
-  const trial = (before: number, peak: number | null, after: number | null) =>
-    ({ pain: { before, peak, after } }) as LiveTrialState;
-
-  it("is the last one told, else the one at the start of the visit", () => {
-    expect(painBefore([], 4)).toBe(4);
-    expect(painBefore([trial(4, 6, null)], 4)).toBe(6);
-    expect(painBefore([trial(4, 6, 3)], 4)).toBe(3);
   });
 });

@@ -18,7 +18,8 @@ export function EndPain(props: {
         onChange={(value) =>
           props.record(uuid(), "session-pain-asked", {
             value,
-            minutes: props.since === null ? 0 : Math.min(240, Math.max(0, (Date.now() - props.since) / 60000)),
+            minutes:
+              props.since === null ? 0 : Math.min(240, Math.max(0, (Date.now() - props.since) / 60000)),
           })
         }
       />

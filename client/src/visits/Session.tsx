@@ -93,7 +93,11 @@ export function Session(props: Props) {
       changedFrom={sideBefore(next, last)}
       compact={asks !== null}
       easier={easier ? advised(next, session) : null}
-      painBefore={trials.some((t) => t.planItemId === next.item.id) ? undefined : { value: before, onTell: setBefore, atStart: session.painNow }}
+      painBefore={
+        trials.some((t) => t.planItemId === next.item.id)
+          ? undefined
+          : { value: before, onTell: setBefore, atStart: session.painNow }
+      }
       onStart={() => begin(next)}
     />
   );
@@ -127,9 +131,7 @@ export function Session(props: Props) {
     <Columns $at="minmax(0, 1.5fr) minmax(300px, 1fr)">
       <Stack $gap={3}>
         <Notes session={session} />
-        {trials.length === 0 && (
-          <AdvicePanel session={session} easier={easier} onEasier={setEasier} />
-        )}
+        {trials.length === 0 && <AdvicePanel session={session} easier={easier} onEasier={setEasier} />}
         {card ?? (
           <Summary
             items={items}

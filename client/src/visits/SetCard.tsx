@@ -73,7 +73,13 @@ export function SetCard(props: {
       ) : (
         <Columns $at="1fr 1fr" style={{ gap: 8 }}>
           <RungFigure rungId={rung.id} side={todo.side} frame="start" width="100%" height={190} />
-          <RungFigure rungId={rung.id} side={todo.side} range={dose.range ?? range} width="100%" height={190} />
+          <RungFigure
+            rungId={rung.id}
+            side={todo.side}
+            range={dose.range ?? range}
+            width="100%"
+            height={190}
+          />
         </Columns>
       )}
       {(todo.item.notes ?? []).map((note) => (

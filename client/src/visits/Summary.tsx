@@ -102,7 +102,8 @@ export function risesOf(trials: LiveTrialState[], library: Library) {
     if (!known || most > known.to) byItem.set(key, { rung: t.rungId, from: t.pain.before, to: most });
   }
   return [...byItem.values()].map(
-    (r) => `${findRung(library, r.rung).rung.name}: pain rose from ${r.from} to ${r.to}. Nothing is added today.`,
+    (r) =>
+      `${findRung(library, r.rung).rung.name}: pain rose from ${r.from} to ${r.to}. Nothing is added today.`,
   );
 }
 

@@ -39,7 +39,9 @@ export function WorryQuestion(props: {
     return (
       <Stack $gap={4} role="group" aria-label="Numbness or weakness">
         <h1>Numbness or weakness: examine now</h1>
-        <p>A red flag. Nothing else is tried until somebody has looked and recorded what was found and done.</p>
+        <p>
+          A red flag. Nothing else is tried until somebody has looked and recorded what was found and done.
+        </p>
         <ProblemNote error={report.error} />
         <Row>
           <Button isDisabled={report.isPending} onPress={() => report.mutate()}>
@@ -53,8 +55,7 @@ export function WorryQuestion(props: {
     );
   }
   const side = trial.side === "right" ? "right" : "left";
-  const answer = (leg: "left" | "right", back: boolean) =>
-    record(uuid(), "leg-asked", { side: leg, back });
+  const answer = (leg: "left" | "right", back: boolean) => record(uuid(), "leg-asked", { side: leg, back });
   return (
     <Stack $gap={4} role="group" aria-label="Pain down the leg">
       <h1>Pain moved further down the leg</h1>

@@ -29,13 +29,8 @@ const session = {
   ),
 } as unknown as SessionView;
 
-const event = (id: string, kind: CaptureEvent["kind"], fields: Partial<CaptureEvent>): CaptureEvent => ({
-  id,
-  trialId: `t-${id}`,
-  kind,
-  at: "2026-03-02T09:00:00Z",
-  ...fields,
-});
+const event = (id: string, kind: CaptureEvent["kind"], fields: object): CaptureEvent =>
+  ({ id, trialId: `t-${id}`, kind, at: "2026-03-02T09:00:00Z", ...fields }) as CaptureEvent;
 
 describe("a session on a tablet that cannot reach the server", () => {
   it("leaves out what was skipped and takes it in again when that is undone", () => {

@@ -4,9 +4,10 @@ import { liveTrials } from "../capture/liveTrial";
 import { tape, testLibrary } from "../capture/testLibrary";
 import { firstOffer, stopOf } from "./stopRule";
 
-const rules: StopRules = { faultsInARow: 2, pain: { rule: "no-rise", limit: 10 } };
+const rules: StopRules = { faultsInARow: 2, pain: { rule: "no-rise", limit: 10, rise: 2 } };
 
-const stop = (taps: ReturnType<typeof tape>) => stopOf(liveTrials(taps.events, testLibrary)[0]!, rules);
+const stop = (taps: ReturnType<typeof tape>) =>
+  stopOf(liveTrials(taps.events, testLibrary, { pain: rules.pain, painNow: null })[0]!, rules);
 
 // The same table as the core's (WithinVisitTests), so that a tablet without a server says what the core says.
 describe("a set is stopped", () => {
@@ -23,12 +24,12 @@ describe("a set is stopped", () => {
     expect(stop(t)).toBe("faults");
   });
 
-  it("by pain over what it was before, not at it", () => {
+  it("by pain that rose by two over what it was before, not by one", () => {
     const t = tape("t1", 0);
     t.tap("pain-marked", { phase: "before", value: 2 });
-    t.tap("pain-marked", { phase: "peak", value: 2 });
-    expect(stop(t)).toBeNull();
     t.tap("pain-marked", { phase: "peak", value: 3 });
+    expect(stop(t)).toBeNull();
+    t.tap("pain-marked", { phase: "peak", value: 4 });
     expect(stop(t)).toBe("pain");
   });
 

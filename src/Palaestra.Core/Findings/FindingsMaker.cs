@@ -184,7 +184,10 @@ public static class FindingsMaker
         {
             var short_ = screen
                 .Where(t => t.Clean.Fraction < 1 && !TaskFeeds.PainLimited(t))
-                .Where(t => library.FindTask(t.TaskId) is not { Measure: MeasureKind.Effort or MeasureKind.Centimetres })
+                .Where(t =>
+                    library.FindTask(t.TaskId)
+                        is not { Measure: MeasureKind.Effort or MeasureKind.Centimetres }
+                )
                 .Select(t => NameOf(t, library))
                 .Distinct()
                 .ToList();
@@ -193,9 +196,13 @@ public static class FindingsMaker
                 " ",
                 new[]
                 {
-                    short_.Count > 0 ? $"Not held as asked: {string.Join(", ", short_)}; no one direction stands out." : null,
+                    short_.Count > 0
+                        ? $"Not held as asked: {string.Join(", ", short_)}; no one direction stands out."
+                        : null,
                     less.Count > 0 ? $"Held clean over part of the way: {string.Join(", ", less)}." : null,
-                    hurt.Count > 0 ? $"Pain ended {string.Join(", ", hurt)} before control could be seen." : null,
+                    hurt.Count > 0
+                        ? $"Pain ended {string.Join(", ", hurt)} before control could be seen."
+                        : null,
                     short_.Count + less.Count + hurt.Count == 0 ? "Everything asked was held clean." : null,
                 }.OfType<string>()
             );
@@ -204,7 +211,8 @@ public static class FindingsMaker
             .Where(t => t.Weaker is not null)
             .OrderByDescending(t => t.DifferencePercent)
             .FirstOrDefault();
-        var pain = hurt.Count > 0 ? $" Pain ended {string.Join(", ", hurt)} before control could be seen." : "";
+        var pain =
+            hurt.Count > 0 ? $" Pain ended {string.Join(", ", hurt)} before control could be seen." : "";
         return (uneven is null ? $"{weak.Words}." : $"{weak.Words}. {SidesOf(uneven)}") + pain;
     }
 
@@ -239,7 +247,9 @@ public static class FindingsMaker
                     RungFinder.Climbs(t, library)
                     && RungFinder.VerdictOf(t, library.Rung(t.RungId)) == Verdict.Short
                 )
-                .Select(t => $"{NameOf(t, library)} {RungFinder.RangeOf(t, library.Rung(t.RungId)) * 100:0} %")
+                .Select(t =>
+                    $"{NameOf(t, library)} {RungFinder.RangeOf(t, library.Rung(t.RungId)) * 100:0} %"
+                )
                 .Distinct(),
         ];
 }

@@ -30,7 +30,10 @@ public static class ProfileCheck
         }
         if (profile.Pain.Worst < profile.Pain.Now || profile.Pain.Worst < profile.Pain.Usual)
         {
-            yield return new($"{path}.pain.worst", "The worst pain is not below the present or the usual one.");
+            yield return new(
+                $"{path}.pain.worst",
+                "The worst pain is not below the present or the usual one."
+            );
         }
         if (profile.SettleHours is < 0 or > SettleHoursMax || double.IsNaN(profile.SettleHours))
         {

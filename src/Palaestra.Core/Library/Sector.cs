@@ -69,9 +69,7 @@ public static class Sectors
             ? Of(direction, on, taskSide) is { } one
                 ? [one]
                 : []
-            : [
-                .. new[] { Of(direction, on, Side.Left), Of(direction, on, Side.Right) }.OfType<Sector>(),
-            ];
+            : [.. new[] { Of(direction, on, Side.Left), Of(direction, on, Side.Right) }.OfType<Sector>()];
 
     /// <summary>The same direction on the other side; front and back have none and answer themselves.</summary>
     public static Sector Mirror(this Sector sector) =>

@@ -11,10 +11,12 @@ public sealed class SettingLoads(PracticeLibrary library)
     /// <summary>N·m, the right as the side of the task mirrored. As drawn where a setting does not fit the rung or would not stand.</summary>
     public Demands Of(Rung rung, Side side, Dose setting)
     {
-        var demands =
-            setting is { Range: >= 1, Height: null, Load: null }
-                ? library.Demands.Of(rung.Id)
-                : found.GetOrAdd((rung.Id, setting.Range, setting.Height, setting.Load), _ => Work(rung, setting));
+        var demands = setting is { Range: >= 1, Height: null, Load: null }
+            ? library.Demands.Of(rung.Id)
+            : found.GetOrAdd(
+                (rung.Id, setting.Range, setting.Height, setting.Load),
+                _ => Work(rung, setting)
+            );
         return side == Side.Right ? demands.Mirrored() : demands;
     }
 

@@ -72,10 +72,10 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
             yield return $"Precautions: {string.Join("; ", input.Precautions)}.";
         }
         yield return input.DangerSigns.Count > 0 ? string.Join(" ", input.DangerSigns)
-            : input.FlagsAsked == 0 ? "Red flags not recorded."
-            : input.FlagsAsked < input.Visits
-                ? $"No red flags identified at the {Count(input.FlagsAsked, "visit")} at which they were asked about; not recorded at the others."
-            : "No red flags identified; asked at each visit.";
+        : input.FlagsAsked == 0 ? "Red flags not recorded."
+        : input.FlagsAsked < input.Visits
+            ? $"No red flags identified at the {Count(input.FlagsAsked, "visit")} at which they were asked about; not recorded at the others."
+        : "No red flags identified; asked at each visit.";
     }
 
     /// <summary>Never more precise than what was asked.</summary>
@@ -205,12 +205,17 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
         var rose = told.Where(s => s.Peak - s.Start >= input.Policy.Pain.Rise).ToList();
         var legs = told.SelectMany(s => s.Legs ?? []).Select(l => l.Side.Word()).Distinct().ToList();
         var peak = $"Peak pain in the sessions was {told.Max(s => s.Peak)} of 10.";
-        var rises = rose.Count == 0
-            ? ""
-            : $" It rose in {Count(rose.Count, "session")}: {string.Join("; ", rose.Select(s => $"{Day(s.Date)}, from {s.Start} to {s.Peak}{(s.End is { } end ? $", {end} at the end" : "")}"))}.";
+        var rises =
+            rose.Count == 0
+                ? ""
+                : $" It rose in {Count(rose.Count, "session")}: {string.Join("; ", rose.Select(s => $"{Day(s.Date)}, from {s.Start} to {s.Peak}{(s.End is { } end ? $", {end} at the end" : "")}"))}.";
         return peak
             + rises
-            + (legs.Count > 0 ? $" Pain moved further down the {string.Join(" and ", legs)} leg in a session." : "");
+            + (
+                legs.Count > 0
+                    ? $" Pain moved further down the {string.Join(" and ", legs)} leg in a session."
+                    : ""
+            );
     }
 
     private IEnumerable<string> Stand()

@@ -85,7 +85,8 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
             : rung.TaskSides.ToDictionary(
                 side => side,
                 side =>
-                    shorter.Where(s => side == Side.Both || s.Side == side || s.Side == Side.Both)
+                    shorter
+                        .Where(s => side == Side.Both || s.Side == side || s.Side == Side.Both)
                         .Select(s => s.Range)
                         .DefaultIfEmpty(1)
                         .Min()

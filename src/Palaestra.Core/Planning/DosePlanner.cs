@@ -110,18 +110,32 @@ public static class DosePlanner
         if (dose.TotalReps == 1)
         {
             return dose.Hold >= 2 * Visits.WithinVisit.LeastHold
-                ? dose with { Sets = 2, Hold = Math.Floor(dose.Hold * (1 + more) / 2), Fewer = 0 }
+                ? dose with
+                {
+                    Sets = 2,
+                    Hold = Math.Floor(dose.Hold * (1 + more) / 2),
+                    Fewer = 0,
+                }
                 : dose;
         }
         var most = (int)Math.Floor(dose.TotalReps * (1 + more) + 1e-9);
-        var asked = Math.Clamp((int)Math.Floor(clean * (1 + policy.WeakerExtraFraction) + 1e-9), 1, Math.Max(1, most));
+        var asked = Math.Clamp(
+            (int)Math.Floor(clean * (1 + policy.WeakerExtraFraction) + 1e-9),
+            1,
+            Math.Max(1, most)
+        );
         var inSet = Math.Clamp((int)Math.Ceiling(dose.Reps * ShortSet), 1, rung.Cap.Reps);
         // As near to what is asked as short sets come, never above it; with the fewest sets.
         return (
             from sets in Enumerable.Range(1, Math.Max(1, rung.Cap.Sets))
             from each in Enumerable.Range(1, inSet)
             from fewer in new[] { 0, 1 }
-            let option = dose with { Reps = each, Sets = sets, Fewer = fewer }
+            let option = dose with
+            {
+                Reps = each,
+                Sets = sets,
+                Fewer = fewer,
+            }
             where option.TotalReps <= asked && each - fewer * (sets - 1) >= 1 && (fewer == 0 || sets > 1)
             orderby option.TotalReps descending, sets, fewer
             select option

@@ -75,7 +75,11 @@ public static class PlanCheck
         {
             yield return new($"{at}.dose.sets", $"Sets are between 1 and {SetsMax}.");
         }
-        foreach (var error in DoseCheck.SettingErrors(side.Dose, $"{at}.dose").Where(e => !e.Field.EndsWith(".range", StringComparison.Ordinal)))
+        foreach (
+            var error in DoseCheck
+                .SettingErrors(side.Dose, $"{at}.dose")
+                .Where(e => !e.Field.EndsWith(".range", StringComparison.Ordinal))
+        )
         {
             yield return error;
         }

@@ -66,7 +66,9 @@ internal sealed class PlanWriter(
         }
         var served = library.Goals.Where(goal => goal.Ladders.Contains(candidate.Ladder.Id));
         foreach (
-            var goal in served.Where(goal => input.Goals?.Contains(goal.Id) == true && goal.Fits(candidate.Rung))
+            var goal in served.Where(goal =>
+                input.Goals?.Contains(goal.Id) == true && goal.Fits(candidate.Rung)
+            )
         )
         {
             yield return new("P-GOAL", $"Leads to what the client wants: {goal.Name.ToLowerInvariant()}.");

@@ -28,11 +28,7 @@ public static class Young
                 "Under 16: name a guardian; planks by their targets up to 30 s, loads that leave three reps in hand."
             );
         }
-        if (
-            input.Age < Minor
-            && input.Goals?.Contains("sport") == true
-            && input.Profile.Has("extension")
-        )
+        if (input.Age < Minor && input.Goals?.Contains("sport") == true && input.Profile.Has("extension"))
         {
             yield return new(
                 "P-YOUNG-ARCH",

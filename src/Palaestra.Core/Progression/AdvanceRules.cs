@@ -44,7 +44,8 @@ internal static class AdvanceRules
             return c.Stay("D-ONE-SIDE", [.. evidence, no]);
         }
         var extra = ExtraWork(c, mine);
-        return extra.TotalReps == c.Dose.TotalReps && extra.Sets == c.Dose.Sets ? c.Stay("D-ONE-SIDE", evidence)
+        return extra.TotalReps == c.Dose.TotalReps && extra.Sets == c.Dose.Sets
+                ? c.Stay("D-ONE-SIDE", evidence)
             : extra.Seconds(c.Rung.MoveSeconds) > c.Dose.Seconds(c.Rung.MoveSeconds)
                 ? c.Make(
                     Outcome.Add,
@@ -128,10 +129,18 @@ internal static class AdvanceRules
         var more = Steps.LoadMore(c, rung, dose);
         if (more is { } share)
         {
-            evidence.Add($"The load {(share < 0 ? "falls" : "rises")} by {Math.Abs(share):P0} in the direction of its ladder.");
+            evidence.Add(
+                $"The load {(share < 0 ? "falls" : "rises")} by {Math.Abs(share):P0} in the direction of its ladder."
+            );
         }
         var steep = more > c.Judgement.ProbeGrowth + 1e-9;
-        return c.Make(outcome, "D-MASTER", rung, steep ? dose with { Sets = 1, Fewer = 0 } : dose, evidence) with
+        return c.Make(
+            outcome,
+            "D-MASTER",
+            rung,
+            steep ? dose with { Sets = 1, Fewer = 0 } : dose,
+            evidence
+        ) with
         {
             Todo = steep ? "Much more load at once: try one set, watched, at the end and warm." : null,
         };
@@ -204,7 +213,8 @@ internal static class AdvanceRules
         {
             return null;
         }
-        var clean = $"{(today.AllClean ? "All " : "")}{DecisionCase.DoneWords(today)}; target {c.Goal.Words()}.";
+        var clean =
+            $"{(today.AllClean ? "All " : "")}{DecisionCase.DoneWords(today)}; target {c.Goal.Words()}.";
         if (c.Sides.Any(side => c.Today(side) is null))
         {
             return c.Stay(

@@ -67,13 +67,16 @@ public sealed class DayFacts
     public bool SecondFlare => Flares.Count > 0 && EarlierFlare();
 
     /// <summary>The home log was over the reference on one mild day: nothing it says is earned.</summary>
-    public bool HomeMild => Flares.All(r => r.RuleId != "D-PAIN-HOME") && HomeRises().Any(rise => rise >= judgement.NowRise);
+    public bool HomeMild =>
+        Flares.All(r => r.RuleId != "D-PAIN-HOME") && HomeRises().Any(rise => rise >= judgement.NowRise);
 
     /// <summary>What the latest visit that raised anything raised, if within the policy's days; empty else.</summary>
     public IReadOnlyList<Raise> LastRaised()
     {
         var recent = (input.Raises ?? [])
-            .Where(r => r.Visit < input.Visit && input.Date.DayNumber - r.On.DayNumber <= judgement.TakeBackDays)
+            .Where(r =>
+                r.Visit < input.Visit && input.Date.DayNumber - r.On.DayNumber <= judgement.TakeBackDays
+            )
             .ToList();
         if (recent.Count == 0)
         {
@@ -134,7 +137,10 @@ public sealed class DayFacts
         }
         if (now - Reference.Value >= judgement.NowRise)
         {
-            yield return new("D-PAIN-NOW", $"Pain now {now}, reference {Reference.Value} ({Reference.Words}).");
+            yield return new(
+                "D-PAIN-NOW",
+                $"Pain now {now}, reference {Reference.Value} ({Reference.Words})."
+            );
         }
         foreach (var rule in SessionRules())
         {
@@ -229,7 +235,9 @@ public sealed class DayFacts
             .Distinct()
             .Order()
             .ToList();
-        var dense = over.Any(day => over.Count(other => other >= day && other < day + 7) >= judgement.HomeDays);
+        var dense = over.Any(day =>
+            over.Count(other => other >= day && other < day + 7) >= judgement.HomeDays
+        );
         return dense
             ? $"Home log: pain {judgement.NowRise} or more over the reference of {Reference.Value} on {over.Count} days."
             : null;

@@ -61,9 +61,13 @@ public static class DecideCheck
                 yield return error;
             }
             if (
-                input.Visits.Take(i).Any(other =>
-                    other.Visit == done.Visit && other.PlanItemId == done.PlanItemId && other.Side == done.Side
-                )
+                input
+                    .Visits.Take(i)
+                    .Any(other =>
+                        other.Visit == done.Visit
+                        && other.PlanItemId == done.PlanItemId
+                        && other.Side == done.Side
+                    )
             )
             {
                 yield return new($"{at}.side", "This exercise and side stand twice at this visit.");
@@ -226,7 +230,10 @@ public static class DecideCheck
             }
             if (raise.Dose.Reps < 1 || raise.Dose.Sets < 1 || !(raise.Dose.Hold >= 0))
             {
-                yield return new($"{at}.dose", "A dose needs at least one rep and one set, and no negative hold.");
+                yield return new(
+                    $"{at}.dose",
+                    "A dose needs at least one rep and one set, and no negative hold."
+                );
             }
             foreach (var error in DoseCheck.SettingErrors(raise.Dose, $"{at}.dose"))
             {
@@ -237,10 +244,16 @@ public static class DecideCheck
         {
             if (library.FeltPlaces.All(place => place.Id != input.SetUps![i].Place))
             {
-                yield return new($"{path}.setUps[{i}].place", $"There is no place “{input.SetUps![i].Place}”.");
+                yield return new(
+                    $"{path}.setUps[{i}].place",
+                    $"There is no place “{input.SetUps![i].Place}”."
+                );
             }
         }
-        if (input.Pain?.Set is { } set && ReferencePain.SetError(input.Pain, set, input, library) is { } wrong)
+        if (
+            input.Pain?.Set is { } set
+            && ReferencePain.SetError(input.Pain, set, input, library) is { } wrong
+        )
         {
             yield return new($"{path}.pain.set.value", wrong);
         }
@@ -272,7 +285,10 @@ public static class DecideCheck
             {
                 yield return new($"{path}.home[{i}].doneReps", "Counts are never negative.");
             }
-            if (home.WorstPain is < 0 or > ProfileCheck.PainMax || home.WorstMorning is < 0 or > ProfileCheck.PainMax)
+            if (
+                home.WorstPain is < 0 or > ProfileCheck.PainMax
+                || home.WorstMorning is < 0 or > ProfileCheck.PainMax
+            )
             {
                 yield return new($"{path}.home[{i}].worstPain", "Pain is a whole number from 0 to 10.");
             }

@@ -71,7 +71,8 @@ internal sealed class DecisionCase
     public bool Returned => DaysAway >= Policy.AwayDays;
 
     /// <summary>The sets of one side today that went over the limit for pain; eased ones count.</summary>
-    public int PainSets(Performance done) => done.Sets.Count(set => set.Over(Policy.Pain, Input.CheckIn.PainNow));
+    public int PainSets(Performance done) =>
+        done.Sets.Count(set => set.Over(Policy.Pain, Input.CheckIn.PainNow));
 
     /// <summary>Clean enough, and no set over the limit by its numbers either.</summary>
     public bool Clean(Performance done) => done.CleanEnough(Judgement.BrokenPer) && PainSets(done) == 0;
@@ -129,7 +130,10 @@ internal sealed class DecisionCase
             return start with { Load = loads.First(kg => kg > (Dose.Load ?? loads[0]) + 1e-9) };
         }
         return Rung.Banded && Dose.Band is not Band.Strong
-            ? start with { Band = (Dose.Band ?? Band.Light) + 1 }
+            ? start with
+            {
+                Band = (Dose.Band ?? Band.Light) + 1,
+            }
             : null;
     }
 
@@ -205,7 +209,10 @@ internal sealed class DecisionCase
             ? Make(step.Outcome, rule, step.Rung, step.Dose, [.. evidence, step.Words])
             : Stay(
                 rule,
-                [.. evidence, "Nothing is left to ease here: more support, another ladder for the direction, or neutral."]
+                [
+                    .. evidence,
+                    "Nothing is left to ease here: more support, another ladder for the direction, or neutral.",
+                ]
             );
 
     public Decision Stay(string rule, params IReadOnlyList<string> evidence) =>

@@ -177,7 +177,10 @@ public static class DecisionNumbers
                 .. p.Sets.Select(
                     (set, i) =>
                         i < sets
-                            ? set with { PainOver = true }
+                            ? set with
+                            {
+                                PainOver = true,
+                            }
                             : set with
                             {
                                 PainOver = false,

@@ -76,7 +76,8 @@ internal static class DecisionOrder
     }
 
     /// <summary>Stop first; of equal outcomes the one that asks for less.</summary>
-    private static (int, double) Mildness(Decision d) => (Rank(d.Outcome), d.Dose.TotalReps * (d.Dose.Hold + 1));
+    private static (int, double) Mildness(Decision d) =>
+        (Rank(d.Outcome), d.Dose.TotalReps * (d.Dose.Hold + 1));
 
     internal static int Rank(Outcome outcome) =>
         outcome switch
@@ -96,7 +97,9 @@ internal static class DecisionOrder
         var rules = fired.Where(d => d.RuleId != taken.RuleId && d.RuleId != AsItIsRule).ToList();
         var pain = PainWords(c);
         var said = rules
-            .Where(d => Rank(d.Outcome) <= Rank(Outcome.Stay) && d.Outcome != taken.Outcome || IsPain(d.RuleId))
+            .Where(d =>
+                Rank(d.Outcome) <= Rank(Outcome.Stay) && d.Outcome != taken.Outcome || IsPain(d.RuleId)
+            )
             .SelectMany(d => d.Evidence.Take(1));
         return taken with
         {
@@ -107,7 +110,9 @@ internal static class DecisionOrder
                 .. rules.Select(d => new FiredRule(d.RuleId, d.Outcome, d.Evidence)),
             ],
             Todo = taken.Todo ?? rules.Select(d => d.Todo).FirstOrDefault(todo => todo is not null),
-            Notes = fired.SelectMany(d => d.Notes ?? []).Distinct().ToList() is { Count: > 0 } notes ? notes : null,
+            Notes = fired.SelectMany(d => d.Notes ?? []).Distinct().ToList() is { Count: > 0 } notes
+                ? notes
+                : null,
         };
     }
 

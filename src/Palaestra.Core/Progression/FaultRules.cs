@@ -85,8 +85,8 @@ internal static class FaultRules
     /// <summary>Felt in the wrong place at visits running: the set-up is changed, not the rung; after some tries another way is sought.</summary>
     public static Decision? SetUp(DecisionCase c)
     {
-        var wrong = c.Sides
-            .Select(side => c.History(side).TakeWhile(done => WrongPlace(c, done) is not null).ToList())
+        var wrong = c
+            .Sides.Select(side => c.History(side).TakeWhile(done => WrongPlace(c, done) is not null).ToList())
             .MaxBy(visits => visits.Count);
         if (
             wrong is not { Count: > 0 }

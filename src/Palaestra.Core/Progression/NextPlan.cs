@@ -184,13 +184,7 @@ public static class NextPlan
             Doses =
             [
                 .. rung.TaskSides.Select(side =>
-                    PlanRange.Cautious(
-                        new SideDose(side, spell.Then[0].Dose),
-                        rung,
-                        profile,
-                        body,
-                        library
-                    )
+                    PlanRange.Cautious(new SideDose(side, spell.Then[0].Dose), rung, profile, body, library)
                 ),
             ],
             Reasons = [new("D-REST", "It has rested and returns at its start dose. Watch the first set.")],

@@ -94,9 +94,7 @@ public static class ReferencePain
         var lowest =
             all.Count < Window
                 ? First(history, all[0])
-                : Enumerable
-                    .Range(0, all.Count - Window + 1)
-                    .Min(i => Median([.. all.Skip(i).Take(Window)]));
+                : Enumerable.Range(0, all.Count - Window + 1).Min(i => Median([.. all.Skip(i).Take(Window)]));
         return Math.Max(0, recent - lowest);
     }
 
@@ -139,7 +137,8 @@ public static class ReferencePain
             Set = null,
             CheckIns = [.. history.CheckIns.Where(c => c.Date < set.On)],
         };
-        var most = Of(before, input.CheckIn.UsualPain ?? input.Profile.Pain.Usual, judgement).Value
+        var most =
+            Of(before, input.CheckIn.UsualPain ?? input.Profile.Pain.Usual, judgement).Value
             + judgement.ReferenceSetMost;
         return set.Value is < 0 or > 10 || set.Value > most
             ? $"The reference may be set to {Math.Min(10, most)} at most."

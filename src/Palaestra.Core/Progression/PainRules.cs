@@ -45,7 +45,8 @@ internal static class PainRules
         var counts = today.Sets.Where(set =>
             c.Policy.Pain.Rule == PainRuleKind.NoRise || set.Over(c.Policy.Pain, at)
         );
-        return counts.Any(set => set.Rise(at) >= c.Judgement.StopRise) ? $"Pain rose by {today.Sets.Max(s => s.Rise(at))}{on}."
+        return counts.Any(set => set.Rise(at) >= c.Judgement.StopRise)
+                ? $"Pain rose by {today.Sets.Max(s => s.Rise(at))}{on}."
             : today.Sets.Any(set => set.PainMost >= c.Judgement.StopPeak && !(set.Rise(at) <= 0))
                 ? $"Pain {today.Sets.Max(s => s.PainMost)}{on}."
             : null;
@@ -85,9 +86,14 @@ internal static class PainRules
         var over = c.Sides.Sum(side => c.Today(side) is { } today ? c.PainSets(today) : 0);
         if (over > 0)
         {
-            return c.Stay("D-PAIN-WATCH", $"Pain over the limit in {over} {(over == 1 ? "set" : "sets")}: watch it.");
+            return c.Stay(
+                "D-PAIN-WATCH",
+                $"Pain over the limit in {over} {(over == 1 ? "set" : "sets")}: watch it."
+            );
         }
-        return c.Sides.Any(side => Lasted(c, c.Today(side)) && Lasted(c, c.History(side).Skip(1).FirstOrDefault()))
+        return c.Sides.Any(side =>
+            Lasted(c, c.Today(side)) && Lasted(c, c.History(side).Skip(1).FirstOrDefault())
+        )
             ? c.Stay("D-PAIN-WATCH", "Pain was a point up at the end, two visits running.")
             : null;
     }
@@ -190,12 +196,15 @@ internal static class PainRules
         {
             return c.EaseOneStep(rule, EaseCause.Pain, evidence);
         }
-        var words = $"What was raised on {raise.On:d MMMM} is taken back: {rung.Name.ToLowerInvariant()}, {raise.Dose.Words()}.";
+        var words =
+            $"What was raised on {raise.On:d MMMM} is taken back: {rung.Name.ToLowerInvariant()}, {raise.Dose.Words()}.";
         return c.Make(
             rung.Id == c.Rung.Id ? Outcome.Ease : Outcome.StepDown,
             rule,
             rung,
-            rung.Id == c.Rung.Id ? raise.Dose : Steps.Fitted(raise.Dose, rung, c.Dose.Seconds(c.Rung.MoveSeconds)),
+            rung.Id == c.Rung.Id
+                ? raise.Dose
+                : Steps.Fitted(raise.Dose, rung, c.Dose.Seconds(c.Rung.MoveSeconds)),
             [.. evidence, words]
         );
     }
@@ -208,7 +217,8 @@ internal static class PainRules
             return null;
         }
         var legs = string.Join(" and ", c.Day.Remembered.Select(side => side.Word()));
-        var words = $"Pain moved down the {legs} leg lately: nothing is raised for {c.Judgement.LegVisits} visits and {c.Judgement.LegDays} days.";
+        var words =
+            $"Pain moved down the {legs} leg lately: nothing is raised for {c.Judgement.LegVisits} visits and {c.Judgement.LegDays} days.";
         var here = c.Day.Session?.Legs?.Any(leg => leg.PlanItemId == c.Item.Id) == true;
         return here
             ? EaseOrRest(c, "D-LEG-MEMORY", "It moved in this exercise.", words)
@@ -244,7 +254,8 @@ internal static class PainRules
 
     /// <summary>Rules about the whole visit under which nothing is added anywhere.</summary>
     public static IEnumerable<Decision> Holding(DecisionCase c) =>
-        c.Day.Holds.Where(rule =>
+        c
+            .Day.Holds.Where(rule =>
                 rule.RuleId is not "D-PAIN-SESSION" && c.Day.Flares.All(f => f.RuleId != rule.RuleId)
             )
             .Select(rule => c.Stay(rule.RuleId, rule.Words, "Nothing is added today."));

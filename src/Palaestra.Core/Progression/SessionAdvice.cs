@@ -45,8 +45,13 @@ public sealed record SessionAdvice(
                     : Array.Empty<AdviceLine>(),
                 .. Remembered(day),
                 .. Home(input),
-                .. away.Select(d => d.Evidence[0]).Distinct().Select(words => new AdviceLine("D-AWAY", words)),
-                .. away.Select(d => d.Todo).OfType<string>().Distinct().Select(words => new AdviceLine("D-AWAY", words)),
+                .. away.Select(d => d.Evidence[0])
+                    .Distinct()
+                    .Select(words => new AdviceLine("D-AWAY", words)),
+                .. away.Select(d => d.Todo)
+                    .OfType<string>()
+                    .Distinct()
+                    .Select(words => new AdviceLine("D-AWAY", words)),
             ],
             [
                 .. away.Where(d => d.Outcome is Outcome.Ease or Outcome.StepDown)
@@ -76,7 +81,10 @@ public sealed record SessionAdvice(
         if (day.Remembered.Count > 0)
         {
             var legs = string.Join(" and ", day.Remembered.Select(side => side.Word()));
-            yield return new("D-LEG-MEMORY", $"Pain moved down the {legs} leg lately: ask about the leg after each set.");
+            yield return new(
+                "D-LEG-MEMORY",
+                $"Pain moved down the {legs} leg lately: ask about the leg after each set."
+            );
         }
     }
 

@@ -160,7 +160,13 @@ internal static class StallRules
         {
             return c.Stay("D-AWAY", words, "Nothing is left to ease here.") with { Todo = todo };
         }
-        var step = long_ && Second(c, first) is { } second ? second with { Words = $"{first.Words} {second.Words}" } : first;
+        var step =
+            long_ && Second(c, first) is { } second
+                ? second with
+                {
+                    Words = $"{first.Words} {second.Words}",
+                }
+                : first;
         return c.Make(
             step.Rung.Id == c.Rung.Id ? Outcome.Ease : Outcome.StepDown,
             "D-AWAY",

@@ -66,7 +66,8 @@ internal static class Steps
         }
         var clean = today
             .Sets.Where(set =>
-                set is { Setting: not null, RungId: null, BreakingReps: 0, PainOver: false } && set.CleanReps > 0
+                set is { Setting: not null, RungId: null, BreakingReps: 0, PainOver: false }
+                && set.CleanReps > 0
             )
             .Select(set => set.Setting!.Value)
             .Where(setting => !setting.SettingCovers(c.Dose))
@@ -81,11 +82,23 @@ internal static class Steps
 
     private static Step? ShorterRange(DecisionCase c)
     {
-        if (!c.Rung.HasRange || RangeStops.LastOrDefault(stop => stop < c.Dose.Range - 1e-9) is not (> 0 and var stop))
+        if (
+            !c.Rung.HasRange
+            || RangeStops.LastOrDefault(stop => stop < c.Dose.Range - 1e-9) is not (> 0 and var stop)
+        )
         {
             return null;
         }
-        return To(c, Outcome.Ease, c.Rung, c.Dose with { Range = stop }, $"Less far: {stop * 100:0} % of the way.");
+        return To(
+            c,
+            Outcome.Ease,
+            c.Rung,
+            c.Dose with
+            {
+                Range = stop,
+            },
+            $"Less far: {stop * 100:0} % of the way."
+        );
     }
 
     private static Step? Higher(DecisionCase c)
@@ -93,7 +106,16 @@ internal static class Steps
         var now = c.Dose.Height ?? c.DrawnHeight;
         var next = (c.Rung.Heights ?? []).Where(h => h > now + 1e-9).Select(h => (double?)h).Min();
         return next is { } height
-            ? To(c, Outcome.Ease, c.Rung, c.Dose with { Height = height }, $"A higher surface: {height * 100:0} cm.")
+            ? To(
+                c,
+                Outcome.Ease,
+                c.Rung,
+                c.Dose with
+                {
+                    Height = height,
+                },
+                $"A higher surface: {height * 100:0} cm."
+            )
             : null;
     }
 
@@ -143,7 +165,10 @@ internal static class Steps
             return dose with { Reps = dose.Reps / 2, Fewer = 0 };
         }
         return dose.Hold > WithinVisit.LeastHold
-            ? dose with { Hold = Math.Max(WithinVisit.LeastHold, Math.Floor(dose.Hold / 2)) }
+            ? dose with
+            {
+                Hold = Math.Max(WithinVisit.LeastHold, Math.Floor(dose.Hold / 2)),
+            }
             : dose;
     }
 
@@ -154,7 +179,12 @@ internal static class Steps
     {
         var present = c.Dose.Seconds(c.Rung.MoveSeconds);
         var changes = rung.Id != c.Rung.Id || !dose.SettingCovers(c.Dose);
-        var hardly = changes && !(Greatest(c, rung, dose) < Greatest(c, c.Rung, c.Dose) - Tolerance(c, Greatest(c, c.Rung, c.Dose)));
+        var hardly =
+            changes
+            && !(
+                Greatest(c, rung, dose)
+                < Greatest(c, c.Rung, c.Dose) - Tolerance(c, Greatest(c, c.Rung, c.Dose))
+            );
         var most = hardly ? present * (1 - c.Policy.Judgement.HardlyLess) : present;
         return new(outcome, rung, Fitted(dose, rung, most), words);
     }
@@ -175,7 +205,10 @@ internal static class Steps
             }
             else if (dose.Hold > 1)
             {
-                dose = dose with { Hold = Math.Max(1, Math.Min(dose.Hold - 1, Math.Floor(limit - rung.MoveSeconds))) };
+                dose = dose with
+                {
+                    Hold = Math.Max(1, Math.Min(dose.Hold - 1, Math.Floor(limit - rung.MoveSeconds))),
+                };
             }
             else
             {

@@ -111,7 +111,9 @@ public static class CaptureCheck
             yield return new($"{at}.by", "A name has 1 to 200 characters.");
         }
         foreach (
-            var (name, _) in (e.Foreign ?? []).Where(f => f.Value.ValueKind != System.Text.Json.JsonValueKind.Null)
+            var (name, _) in (e.Foreign ?? []).Where(f =>
+                f.Value.ValueKind != System.Text.Json.JsonValueKind.Null
+            )
         )
         {
             yield return new($"{at}.{name}", "This kind of event has no such field.");
@@ -122,7 +124,11 @@ public static class CaptureCheck
         }
     }
 
-    private static IEnumerable<FieldError> KindErrors(CaptureEvent told, PracticeLibrary library, string at) =>
+    private static IEnumerable<FieldError> KindErrors(
+        CaptureEvent told,
+        PracticeLibrary library,
+        string at
+    ) =>
         told switch
         {
             TrialStarted e => StartErrors(e, library, at),
@@ -142,17 +148,24 @@ public static class CaptureCheck
             [
                 new($"{at}.value", "Effort is a whole number from 0 to 10."),
             ],
-            FeltMarked e when Unfelt(e.Place, library) => [new($"{at}.place", $"There is no place “{e.Place}”.")],
+            FeltMarked e when Unfelt(e.Place, library) =>
+            [
+                new($"{at}.place", $"There is no place “{e.Place}”."),
+            ],
             SetUpChanged e when Unfelt(e.Place, library) =>
             [
                 new($"{at}.place", $"There is no place “{e.Place}”."),
             ],
-            MeasureTaken { Amount: not (>= 0 and <= 1000) } => [new($"{at}.amount", "Give the reading, 0 or more.")],
+            MeasureTaken { Amount: not (>= 0 and <= 1000) } =>
+            [
+                new($"{at}.amount", "Give the reading, 0 or more."),
+            ],
             RangeReached e => RangeErrors(e, at),
             PhotoMeasured e => PhotoCheck.Errors(e.Photo, $"{at}.photo."),
             ExerciseAdded e => AddedErrors(e, library, at),
             CueGiven { Cue: { Length: 0 or > 200 } } => [new($"{at}.cue", "A cue has 1 to 200 characters.")],
-            TrialAmended { Reason: var reason } when string.IsNullOrWhiteSpace(reason) || reason.Length > 500 =>
+            TrialAmended { Reason: var reason }
+                when string.IsNullOrWhiteSpace(reason) || reason.Length > 500 =>
             [
                 new($"{at}.reason", "Say why it is put right, in up to 500 characters."),
             ],

@@ -174,13 +174,8 @@ public sealed record CueGiven(
     string? By = null
 ) : CaptureEvent(Id, TrialId, At, By);
 
-public sealed record CueAnswered(
-    Guid Id,
-    Guid TrialId,
-    DateTimeOffset At,
-    bool Worked,
-    string? By = null
-) : CaptureEvent(Id, TrialId, At, By);
+public sealed record CueAnswered(Guid Id, Guid TrialId, DateTimeOffset At, bool Worked, string? By = null)
+    : CaptureEvent(Id, TrialId, At, By);
 
 /// <param name="Value">0 to 10.</param>
 public sealed record PainMarked(
@@ -192,39 +187,19 @@ public sealed record PainMarked(
     string? By = null
 ) : CaptureEvent(Id, TrialId, At, By);
 
-public sealed record FeltMarked(
-    Guid Id,
-    Guid TrialId,
-    DateTimeOffset At,
-    string Place,
-    string? By = null
-) : CaptureEvent(Id, TrialId, At, By);
+public sealed record FeltMarked(Guid Id, Guid TrialId, DateTimeOffset At, string Place, string? By = null)
+    : CaptureEvent(Id, TrialId, At, By);
 
 /// <param name="Value">0 to 10.</param>
-public sealed record EffortMarked(
-    Guid Id,
-    Guid TrialId,
-    DateTimeOffset At,
-    int Value,
-    string? By = null
-) : CaptureEvent(Id, TrialId, At, By);
+public sealed record EffortMarked(Guid Id, Guid TrialId, DateTimeOffset At, int Value, string? By = null)
+    : CaptureEvent(Id, TrialId, At, By);
 
-public sealed record TrialEnded(
-    Guid Id,
-    Guid TrialId,
-    DateTimeOffset At,
-    EndReason Reason,
-    string? By = null
-) : CaptureEvent(Id, TrialId, At, By);
+public sealed record TrialEnded(Guid Id, Guid TrialId, DateTimeOffset At, EndReason Reason, string? By = null)
+    : CaptureEvent(Id, TrialId, At, By);
 
 /// <param name="Undoes">Id of the event taken back. Undoing an undo brings it back.</param>
-public sealed record Undone(
-    Guid Id,
-    Guid TrialId,
-    DateTimeOffset At,
-    Guid Undoes,
-    string? By = null
-) : CaptureEvent(Id, TrialId, At, By);
+public sealed record Undone(Guid Id, Guid TrialId, DateTimeOffset At, Guid Undoes, string? By = null)
+    : CaptureEvent(Id, TrialId, At, By);
 
 /// <summary>A rep with a reading.</summary>
 /// <param name="Amount">Centimetres, yes (1) or no (0), or points of effort, as its task is measured.</param>
@@ -294,13 +269,8 @@ public sealed record WorryTold(
 
 /// <summary>A trial is put right after its screen; what follows in its log is the amendment.</summary>
 /// <param name="Reason">Why, 1 to 500 characters.</param>
-public sealed record TrialAmended(
-    Guid Id,
-    Guid TrialId,
-    DateTimeOffset At,
-    string Reason,
-    string? By = null
-) : CaptureEvent(Id, TrialId, At, By);
+public sealed record TrialAmended(Guid Id, Guid TrialId, DateTimeOffset At, string Reason, string? By = null)
+    : CaptureEvent(Id, TrialId, At, By);
 
 /// <summary>An exercise of the session is left out today.</summary>
 public sealed record ExerciseSkipped(

@@ -54,10 +54,9 @@ public static class TaskFeeds
         {
             return feed.Clean is { } rung ? Entry(rung, $"{task.Name} was clean.") : null;
         }
-        var share =
-            task is { Measure: MeasureKind.Degrees, Full: { } full }
-                ? (trial.Clean.Reach?.Degrees ?? 0) / full
-                : 0;
+        var share = task is { Measure: MeasureKind.Degrees, Full: { } full }
+            ? (trial.Clean.Reach?.Degrees ?? 0) / full
+            : 0;
         return share >= RungFinder.LeastRange && ladder.IndexOf(trial.RungId) >= 0
             ? Entry(
                 trial.RungId,

@@ -120,10 +120,7 @@ public static class CheckInCheck
                 yield return new($"{path}.{name}", "Pain is a whole number from 0 to 10.");
             }
         }
-        if (
-            checkIn.SettledHours is { } hours
-            && !(hours is >= 0 and <= ProfileCheck.SettleHoursMax)
-        )
+        if (checkIn.SettledHours is { } hours && !(hours is >= 0 and <= ProfileCheck.SettleHoursMax))
         {
             yield return new($"{path}.settledHours", "Settling time is between 0 and 336 hours.");
         }

@@ -64,10 +64,7 @@ public static class SessionWork
         var skipped = events.OfType<ExerciseSkipped>().Select(e => e.PlanItemId).ToHashSet();
         var added = Added(events, library)
             .Select(item =>
-                (
-                    Item: item,
-                    events.OfType<ExerciseAdded>().First(e => e.PlanItemId == item.Id).InPlaceOf
-                )
+                (Item: item, events.OfType<ExerciseAdded>().First(e => e.PlanItemId == item.Id).InPlaceOf)
             )
             .ToList();
         SessionItem Of(PlanItem item, bool isAdded, Guid? inPlaceOf) =>

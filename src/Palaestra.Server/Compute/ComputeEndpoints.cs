@@ -106,12 +106,7 @@ public static class ComputeEndpoints
             return Problem.Fields(errors);
         }
         var policy = library.FindPolicy(question.PolicyId)!;
-        var trials = TrialFold.Trials(
-            question.Events,
-            library,
-            policy.Pain,
-            question.Profile.Pain.Now
-        );
+        var trials = TrialFold.Trials(question.Events, library, policy.Pain, question.Profile.Pain.Now);
         return TypedResults.Ok(FindingsMaker.Of(trials, question.Profile, policy, library, question.Person));
     }
 

@@ -25,7 +25,10 @@ public sealed class ClosedUnions : IOpenApiSchemaTransformer, IOpenApiDocumentTr
             {
                 if (kind.Reference.Id is { } id && id.StartsWith(union, StringComparison.Ordinal))
                 {
-                    schema.Discriminator.Mapping![word] = new OpenApiSchemaReference(id[union.Length..], context.Document);
+                    schema.Discriminator.Mapping![word] = new OpenApiSchemaReference(
+                        id[union.Length..],
+                        context.Document
+                    );
                 }
             }
         }
@@ -49,7 +52,11 @@ public sealed class ClosedUnions : IOpenApiSchemaTransformer, IOpenApiDocumentTr
         {
             foreach (var kind in union.Discriminator!.Mapping?.Values ?? [])
             {
-                if (kind.Reference.Id is { } id && schemas.TryGetValue(id, out var named) && named is OpenApiSchema own)
+                if (
+                    kind.Reference.Id is { } id
+                    && schemas.TryGetValue(id, out var named)
+                    && named is OpenApiSchema own
+                )
                 {
                     (own.Required ??= new HashSet<string>()).Add(union.Discriminator.PropertyName!);
                 }

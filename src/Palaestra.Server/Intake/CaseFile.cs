@@ -72,7 +72,10 @@ public sealed class CaseFile
 
     /// <summary>The answers in force at a visit: its own, else the last before it.</summary>
     public VisitIntake IntakeAt(Visit visit) =>
-        Visits.TakeWhile(v => NumberOf(v.Id) <= NumberOf(visit.Id)).LastOrDefault(v => v.Intake is not null)?.Intake
+        Visits
+            .TakeWhile(v => NumberOf(v.Id) <= NumberOf(visit.Id))
+            .LastOrDefault(v => v.Intake is not null)
+            ?.Intake
         ?? Episode.Answers();
 
     /// <summary>Pain when a visit began; none where it was not asked.</summary>

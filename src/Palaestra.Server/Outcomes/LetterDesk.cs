@@ -56,7 +56,8 @@ public sealed class LetterDesk(
             file.Performances(visitId),
             [.. decisions.Select(d => d.Chosen)],
             visits.Count(v =>
-                DecisionInputs.Of(file, v.Id, library) is { } input && new DayFacts(input, library).Flares.Count > 0
+                DecisionInputs.Of(file, v.Id, library) is { } input
+                && new DayFacts(input, library).Flares.Count > 0
             ),
             HomeShare(file, visits),
             [

@@ -51,7 +51,11 @@ public sealed class BadRequestHandler(IProblemDetailsService problems) : IExcept
     {
         var path = json.Path ?? "$";
         var field = path.StartsWith("$.", StringComparison.Ordinal) ? path[2..] : path;
-        return MissingOf(json) is { } name ? field is "$" ? name : $"{field}.{name}" : field;
+        return MissingOf(json) is { } name
+            ? field is "$"
+                ? name
+                : $"{field}.{name}"
+            : field;
     }
 
     private const string Missing = " was missing required properties including: ";

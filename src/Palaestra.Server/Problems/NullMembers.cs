@@ -74,14 +74,16 @@ public static class NullMembers
         Known.GetOrAdd(
             type,
             t =>
-            [
-                .. t.GetProperties(BindingFlags.Public | BindingFlags.Instance)
-                    .Where(p => p.CanWrite && p.GetIndexParameters().Length == 0)
-                    .Where(p =>
-                        (p.PropertyType != typeof(string) && typeof(IEnumerable).IsAssignableFrom(p.PropertyType))
-                        || IsOurs(p.PropertyType)
-                    ),
-            ]
+                [
+                    .. t.GetProperties(BindingFlags.Public | BindingFlags.Instance)
+                        .Where(p => p.CanWrite && p.GetIndexParameters().Length == 0)
+                        .Where(p =>
+                            (
+                                p.PropertyType != typeof(string)
+                                && typeof(IEnumerable).IsAssignableFrom(p.PropertyType)
+                            ) || IsOurs(p.PropertyType)
+                        ),
+                ]
         );
 
     private static bool IsOurs(Type type) =>

@@ -53,7 +53,10 @@ public static class DecisionInputs
     /// <summary>What each plan before this visit made harder than the one before it, whoever decided it.</summary>
     private static IReadOnlyList<Raise> Raises(CaseFile file, Visit visit, PracticeLibrary library) =>
         [
-            .. from pair in file.Plans.Zip(file.Plans.Skip(1), (before, after) => (Before: before, After: after))
+            .. from pair in file.Plans.Zip(
+                file.Plans.Skip(1),
+                (before, after) => (Before: before, After: after)
+            )
             let at = file.NumberOf(pair.After.VisitId)
             where at < file.NumberOf(visit.Id)
             from item in pair.After.Plan.Items
@@ -62,7 +65,14 @@ public static class DecisionInputs
             from dose in item.Doses
             let was = old.Doses.FirstOrDefault(d => d.Side == dose.Side) ?? old.Doses[0]
             where Raise.Raised(library, old.RungId, was.Dose, item.RungId, dose.Dose)
-            select new Raise(item.Id, dose.Side, at, DayOf(file.Visit(pair.After.VisitId)), old.RungId, was.Dose),
+            select new Raise(
+                item.Id,
+                dose.Side,
+                at,
+                DayOf(file.Visit(pair.After.VisitId)),
+                old.RungId,
+                was.Dose
+            ),
         ];
 
     private static IReadOnlyList<SetUpTry> SetUps(CaseFile file, Visit visit) =>
@@ -70,7 +80,9 @@ public static class DecisionInputs
             .. from v in file.Visits
             let number = file.NumberOf(v.Id)
             where number <= file.NumberOf(visit.Id)
-            from changed in Core.Screening.TrialFold.Effective(file.Events(v.Id)).OfType<Core.Screening.SetUpChanged>()
+            from changed in Core
+                .Screening.TrialFold.Effective(file.Events(v.Id))
+                .OfType<Core.Screening.SetUpChanged>()
             select new SetUpTry(changed.PlanItemId, number, changed.Place),
         ];
 

@@ -88,12 +88,7 @@ public class FindingsTests
     [InlineData(2, Side.Right)]
     public void The_weaker_side_is_named_beyond_the_error(int clean, Side? weaker)
     {
-        var tape = new Tape()
-            .Start("B5", Side.Left)
-            .Reps(5)
-            .End()
-            .Start("B5", Side.Right)
-            .Reps(clean);
+        var tape = new Tape().Start("B5", Side.Left).Reps(5).End().Start("B5", Side.Right).Reps(clean);
         for (var i = clean; i < 5; i++)
         {
             tape.Rep(fault: "arch");

@@ -30,7 +30,15 @@ public sealed class TapeWriter(int seed)
     public const int PerFile = 80;
 
     private static readonly string[] Rungs = ["B5", "B6", "D3", "D4", "E1", "E5", "G2", "H3", "J2", "K2"];
-    private static readonly string[] Tasks = ["stance", "let-go", "roll-range", "reaches", "kick-back", "fists"];
+    private static readonly string[] Tasks =
+    [
+        "stance",
+        "let-go",
+        "roll-range",
+        "reaches",
+        "kick-back",
+        "fists",
+    ];
     private readonly Random random = new(seed);
     private readonly List<CaptureEvent> events = [];
     private DateTimeOffset now = new(2026, 5, 4, 9, 0, 0, TimeSpan.Zero);
@@ -50,7 +58,9 @@ public sealed class TapeWriter(int seed)
     };
 
     public static string Json(int file) =>
-        "[\n" + string.Join(",\n", Of(file).Select(tape => JsonSerializer.Serialize(tape, Options))) + "\n]\n";
+        "[\n"
+        + string.Join(",\n", Of(file).Select(tape => JsonSerializer.Serialize(tape, Options)))
+        + "\n]\n";
 
     private GoldenTape Write(string name)
     {
@@ -123,7 +133,8 @@ public sealed class TapeWriter(int seed)
         );
         var side = rung.Sides == RungSides.Each ? AnySide() : Side.Both;
         var reps = random.Next(1, 7);
-        var target = task?.Target ?? new Dose(reps, 1, random.Next(3) == 0 ? random.Next(2, 8) : rung.Start.Hold);
+        var target =
+            task?.Target ?? new Dose(reps, 1, random.Next(3) == 0 ? random.Next(2, 8) : rung.Start.Hold);
         Add(
             taps.Start(
                 random.Next(1, 90),
@@ -143,7 +154,9 @@ public sealed class TapeWriter(int seed)
                     task?.Measure == MeasureKind.Centimetres ? 88 : null,
                     random.Next(4) == 0 ? 0.25 * random.Next(1, 5) : null,
                     item is not null && random.Next(4) == 0 ? [OneChange.ShorterRange] : null,
-                    AskedSide: item is not null && side == Side.Both && random.Next(3) == 0 ? AnySide() : null,
+                    AskedSide: item is not null && side == Side.Both && random.Next(3) == 0
+                        ? AnySide()
+                        : null,
                     Probe: item is not null && random.Next(6) == 0 ? true : null
                 )
             )
@@ -172,7 +185,9 @@ public sealed class TapeWriter(int seed)
                 Add(
                     taps.Measure(
                         2,
-                        task!.Measure == MeasureKind.YesNo ? random.Next(2) : random.Next(0, (int)(task.Most ?? 100))
+                        task!.Measure == MeasureKind.YesNo
+                            ? random.Next(2)
+                            : random.Next(0, (int)(task.Most ?? 100))
                     )
                 );
                 break;
@@ -200,7 +215,13 @@ public sealed class TapeWriter(int seed)
                 Pain(taps);
                 break;
             case 11:
-                Add(taps.Range(1, random.Next(2) == 0 ? 0.25 * random.Next(1, 5) : null, 5 * random.Next(1, 10)));
+                Add(
+                    taps.Range(
+                        1,
+                        random.Next(2) == 0 ? 0.25 * random.Next(1, 5) : null,
+                        5 * random.Next(1, 10)
+                    )
+                );
                 break;
             case 12:
                 Add(new TrialPaused(NewId(), taps.TrialId, After(1)));
@@ -273,7 +294,12 @@ public sealed class TapeWriter(int seed)
                 break;
             case 3:
                 // An undo and its undo, across the end.
-                var undo = new Undone(NewId(), taps.TrialId, After(1), Own(taps)[random.Next(1, Own(taps).Count)].Id);
+                var undo = new Undone(
+                    NewId(),
+                    taps.TrialId,
+                    After(1),
+                    Own(taps)[random.Next(1, Own(taps).Count)].Id
+                );
                 Add(undo);
                 if (random.Next(2) == 0)
                 {

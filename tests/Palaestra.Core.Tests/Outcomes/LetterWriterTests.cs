@@ -129,7 +129,11 @@ public partial class LetterWriterTests
             text,
             StringComparison.Ordinal
         );
-        Assert.Contains("Pain was still up the next day or had risen over the weeks at 1 visit;", text, StringComparison.Ordinal);
+        Assert.Contains(
+            "Pain was still up the next day or had risen over the weeks at 1 visit;",
+            text,
+            StringComparison.Ordinal
+        );
         Assert.Contains(
             "differed by 50 % at the first session and by 0 % at the last",
             text,

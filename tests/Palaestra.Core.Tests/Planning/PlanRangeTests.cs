@@ -106,7 +106,10 @@ public class PlanRangeTests
                     outcome,
                     "D-TEST",
                     rungId,
-                    Content.Library.Rung(rungId).Start with { Range = side == Side.Left ? left : 1 },
+                    Content.Library.Rung(rungId).Start with
+                    {
+                        Range = side == Side.Left ? left : 1,
+                    },
                     [],
                     null
                 ))

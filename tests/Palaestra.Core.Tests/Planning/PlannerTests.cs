@@ -133,10 +133,7 @@ public class PlannerTests
             ["E"] = (0, 0),
         };
         var proposal = Propose(Someone.Calm, truth, minutes: 4);
-        Assert.Contains(
-            proposal.Plan.Items,
-            item => item.Reasons.Any(r => r.RuleId == "P-WEAK")
-        );
+        Assert.Contains(proposal.Plan.Items, item => item.Reasons.Any(r => r.RuleId == "P-WEAK"));
     }
 
     [Fact]
@@ -221,7 +218,10 @@ public class PlannerTests
             Goals = ["sport"],
             LeftOut =
             [
-                .. Content.Library.Ladders.Where(l => l.Id is "H" or "K").SelectMany(l => l.Rungs).Select(r => r.Id),
+                .. Content
+                    .Library.Ladders.Where(l => l.Id is "H" or "K")
+                    .SelectMany(l => l.Rungs)
+                    .Select(r => r.Id),
             ],
         };
         var item = Planner

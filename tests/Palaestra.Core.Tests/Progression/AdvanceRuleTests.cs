@@ -122,7 +122,11 @@ public class AdvanceRuleTests
     public void D_CAP_HOLD_short_holds_stay_short_until_the_back_is_calm_and_others_grow_by_their_own_caps()
     {
         var dose = new Dose(10, 1, 10);
-        var sore = new Work("G2", dose).BothSides(2) with { Profile = Someone.Moderate, PolicyId = "endurance" };
+        var sore = new Work("G2", dose).BothSides(2) with
+        {
+            Profile = Someone.Moderate,
+            PolicyId = "endurance",
+        };
         sore = sore with { CheckIn = new(4, 4, 4, 1, []) };
         Assert.Equal((10, "D-CAP-HOLD"), (sore.Decide().Dose.Hold, sore.Decide().RuleId));
         var plank = new Work("H2", new Dose(1, 1, 10)).BothSides(2) with
@@ -149,7 +153,10 @@ public class AdvanceRuleTests
     public void Harder_begins_with_range_one_stop_wider()
     {
         var work = new Work("B6", new Dose(5, 1, 3, Range: 0.5)).BothSides(2);
-        Assert.Equal((Outcome.Add, new Dose(5, 1, 3, Range: 0.75)), (work.Decide().Outcome, work.Decide().Dose));
+        Assert.Equal(
+            (Outcome.Add, new Dose(5, 1, 3, Range: 0.75)),
+            (work.Decide().Outcome, work.Decide().Dose)
+        );
     }
 
     [Fact]

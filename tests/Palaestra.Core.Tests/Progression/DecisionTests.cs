@@ -233,7 +233,10 @@ public class DecisionTests
         var decision = Of(clean ? work.BothSides(2) : work);
         Assert.Equal((rule, range), (decision.RuleId, decision.Dose.Range));
         Assert.Equal(days >= 56, decision.Todo == "Screen before anything.");
-        Assert.Equal(days is >= 28 and < 56, decision.Todo?.StartsWith("Screen the weakest", StringComparison.Ordinal) == true);
+        Assert.Equal(
+            days is >= 28 and < 56,
+            decision.Todo?.StartsWith("Screen the weakest", StringComparison.Ordinal) == true
+        );
     }
 
     [Fact]

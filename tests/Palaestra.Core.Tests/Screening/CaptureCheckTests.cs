@@ -22,8 +22,16 @@ public class CaptureCheckTests
             { 0, "events[0].rungId", e => (TrialStarted)e with { RungId = "Z9" } },
             { 0, "events[0].side", e => (TrialStarted)e with { Side = Side.Both } },
             { 0, "events[0].target", e => (TrialStarted)e with { Target = new Dose(5, 1, -3) } },
-            { 0, "events[0].target.range", e => (TrialStarted)e with { Target = new Dose(5, 1, 3, Range: 1.2) } },
-            { 0, "events[0].target.load", e => (TrialStarted)e with { Target = new Dose(5, 1, 3, Load: -2) } },
+            {
+                0,
+                "events[0].target.range",
+                e => (TrialStarted)e with { Target = new Dose(5, 1, 3, Range: 1.2) }
+            },
+            {
+                0,
+                "events[0].target.load",
+                e => (TrialStarted)e with { Target = new Dose(5, 1, 3, Load: -2) }
+            },
             { 0, "events[0].planItemId", e => (TrialStarted)e with { Purpose = TrialPurpose.Session } },
             { 1, "events[1].fault", e => (FaultMarked)e with { Fault = "yawn" } },
             { 1, "events[1].at", e => e with { At = e.At.AddHours(-1) } },

@@ -67,7 +67,10 @@ public class GoldenTapeTests
     {
         foreach (var tape in TapeWriter.Of(0))
         {
-            var ordered = tape.Events.OrderBy(e => e.At).ThenBy(e => e.Kind != CaptureKind.TrialStarted).ToList();
+            var ordered = tape
+                .Events.OrderBy(e => e.At)
+                .ThenBy(e => e.Kind != CaptureKind.TrialStarted)
+                .ToList();
             Assert.Empty(CaptureCheck.Errors([], ordered, Content.Library));
         }
     }

@@ -123,13 +123,7 @@ public class TaskTrialTests
     [Fact]
     public void A_pause_lets_the_running_hold_go()
     {
-        var trial = new Tape()
-            .Start("B6", Side.Left)
-            .Rep(3)
-            .HoldStart()
-            .Wait(60)
-            .Pause()
-            .Only();
+        var trial = new Tape().Start("B6", Side.Left).Rep(3).HoldStart().Wait(60).Pause().Only();
         Assert.True(trial.Paused);
         Assert.Null(trial.HoldSince);
         Assert.Equal(3, trial.Clean.Seconds, 3);
@@ -138,15 +132,7 @@ public class TaskTrialTests
     [Fact]
     public void A_trial_goes_on_after_a_pause_with_what_it_had()
     {
-        var trial = new Tape()
-            .Start("B5", Side.Left)
-            .Reps(2)
-            .Pause()
-            .Wait(900)
-            .Resume()
-            .Reps(3)
-            .End()
-            .Only();
+        var trial = new Tape().Start("B5", Side.Left).Reps(2).Pause().Wait(900).Resume().Reps(3).End().Only();
         Assert.False(trial.Paused);
         Assert.Equal(5, trial.Clean.Reps);
     }

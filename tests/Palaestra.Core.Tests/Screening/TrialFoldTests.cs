@@ -113,7 +113,11 @@ public class TrialFoldTests
         tape.Wait(8).Reps(1, hold: 3).End();
         tape.HoldStart().CountRep();
         tape.Events[^2] = (HoldStarted)tape.Events[^2] with { At = top, Instrument = Instrument.Tilt };
-        tape.Events[^1] = (RepDone)tape.Events[^1] with { At = top.AddSeconds(3.4), Instrument = Instrument.Tilt };
+        tape.Events[^1] = (RepDone)tape.Events[^1] with
+        {
+            At = top.AddSeconds(3.4),
+            Instrument = Instrument.Tilt,
+        };
         var trial = tape.Only();
         Assert.Equal(3, trial.Clean.Reps);
         Assert.Equal([null, Instrument.Tilt, null], trial.Reps.Select(rep => rep.SeenBy));

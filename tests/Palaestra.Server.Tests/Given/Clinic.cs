@@ -60,7 +60,10 @@ public sealed class Clinic(HttpClient browser)
                     rung.Id,
                     side,
                     planItem is null ? TrialPurpose.Screen : TrialPurpose.Session,
-                    target with { Sets = 1 },
+                    target with
+                    {
+                        Sets = 1,
+                    },
                     planItem,
                     set
                 )
