@@ -2536,8 +2536,8 @@ export interface components {
         /** @enum {string} */
         LegReach: "none" | "buttock" | "thigh" | "below-knee";
         LegReport: {
-            left: components["schemas"]["LegReach"];
-            right: components["schemas"]["LegReach"];
+            left: null | components["schemas"]["LegReach"];
+            right: null | components["schemas"]["LegReach"];
         };
         Letter: {
             to: string;

@@ -183,8 +183,26 @@ export interface Option<T extends string> {
   label: ReactNode;
 }
 
+const Unasked = styled(AriaButton)`
+  min-height: 48px;
+  border: 0;
+  padding: 0 ${({ theme }) => theme.space(2)};
+  background: none;
+  color: ${({ theme }) => theme.colour.ink};
+  font: inherit;
+  text-decoration: underline;
+  cursor: pointer;
+`;
+
+/** @param props.onClear takes the answer back to "not asked"; without it an answer stands once given. */
 export function Choice<T extends string>(
-  props: Common & { value: T | null; onChange: (value: T) => void; options: Option<T>[]; tight?: boolean },
+  props: Common & {
+    value: T | null;
+    onChange: (value: T) => void;
+    options: Option<T>[];
+    tight?: boolean;
+    onClear?: () => void;
+  },
 ) {
   return (
     <RadioGroup
@@ -200,6 +218,11 @@ export function Choice<T extends string>(
             {o.label}
           </Chip>
         ))}
+        {props.onClear && props.value !== null && (
+          <Unasked aria-label={`${props.label}: not asked`} onPress={props.onClear}>
+            Not asked
+          </Unasked>
+        )}
       </Choices>
       {props.hint && <Hint slot="description">{props.hint}</Hint>}
       <Wrong>{props.error}</Wrong>
@@ -210,7 +233,9 @@ export function Choice<T extends string>(
 const scale = Array.from({ length: 11 }, (_, i) => ({ value: String(i), label: i }));
 
 /** 0 to 10, one tap. Used for pain and for effort. */
-export function Scale(props: Common & { value: number | null; onChange: (value: number) => void }) {
+export function Scale(
+  props: Common & { value: number | null; onChange: (value: number) => void; onClear?: () => void },
+) {
   return (
     <Choice
       {...props}

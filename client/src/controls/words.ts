@@ -1,4 +1,4 @@
-import type { Dose, Outcome, RestingShape, SideDose, SpinalStrategy, SwitchOn } from "../api/types";
+import type { Dose, Outcome, PlanItem, RestingShape, SideDose, SpinalStrategy, SwitchOn } from "../api/types";
 
 export const strategyWords: Record<SpinalStrategy, string> = {
   neutral: "neutral",
@@ -41,7 +41,25 @@ export const doseWords = (d: Dose) => {
       : d.sets === 1
         ? `${d.reps} ${d.reps === 1 ? "rep" : "reps"}`
         : `${d.sets} sets of ${d.reps}`;
-  return d.hold > 0 ? `${count}, hold ${d.hold} s` : count;
+  return [d.hold > 0 ? `${count}, hold ${d.hold} s` : count, ...settingWords(d)].join(", ");
+};
+
+/** Range, height, load and band; nothing for the whole movement as drawn. As Dose.SettingWords in the core. */
+export const settingWords = (d: Dose): string[] => [
+  ...(d.range < 1 ? [`${Math.round(d.range * 100)} % of the way`] : []),
+  ...(d.height != null ? [`at ${Math.round(d.height * 100)} cm`] : []),
+  ...(d.load != null ? [`with ${Number(d.load.toFixed(1))} kg`] : []),
+  ...(d.band != null ? [`${d.band} band`] : []),
+];
+
+/** Why an exercise rests or is halved for a while, and until when; nothing where it is neither. */
+export const spellWords = (spell: PlanItem["spell"]): string[] => {
+  if (!spell) return [];
+  const until =
+    spell.until != null
+      ? `until ${dayWords(spell.until)}`
+      : `for ${spell.visits ?? 1} ${spell.visits === 1 ? "visit" : "visits"}`;
+  return [spell.kind === "rest" ? `Rests ${until}.` : `Half the sets ${until}, then as before.`];
 };
 
 /** Where a shorter range ends, and what that is of the full load. */

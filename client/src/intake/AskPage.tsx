@@ -3,16 +3,16 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, got, ProblemError } from "../api/client";
 import { keys } from "../api/queries";
-import type { DangerReport, EpisodeView } from "../api/types";
+import type { DangerReport, EpisodeView, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
-import { Note, ProblemNote, Row, Ruled, Small, Stack } from "../controls/layout";
+import { Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { dayWords } from "../controls/words";
 import { useVisit } from "../frame/useVisit";
-import { IntakeFields, missing, toForm } from "./IntakeFields";
+import { IntakeFields, missing, toForm, type Draft } from "./IntakeFields";
 
 export function AskPage() {
-  const { episode, visitId } = useVisit();
+  const { episode, visit } = useVisit();
   if (!episode) return null;
   return (
     <Stack $gap={6}>
@@ -24,7 +24,7 @@ export function AskPage() {
           <ClearedReport key={report.id} report={report} />
         ),
       )}
-      <Edit key={episode.version} episode={episode} visitId={visitId} />
+      {visit && <Edit key={episode.version} episode={episode} visit={visit} />}
     </Stack>
   );
 }
@@ -96,32 +96,45 @@ function ClearedReport({ report }: { report: DangerReport }) {
   );
 }
 
-function Edit(props: { episode: EpisodeView; visitId: string }) {
-  const { episode } = props;
+function Edit(props: { episode: EpisodeView; visit: VisitView }) {
+  const { episode, visit } = props;
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const [draft, setDraft] = useState({ ...episode.intake });
+  const [draft, setDraft] = useState<Draft>({
+    ...episode.intake,
+    flagsAsked: visit.flags === null ? null : true,
+  });
   const save = useMutation({
     mutationFn: () =>
       got(
-        api.PUT("/api/episodes/{id}/intake", { params: { path: { id: episode.id } }, body: toForm(draft) }),
+        api.PUT("/api/episodes/{id}/intake", {
+          params: { path: { id: episode.id } },
+          body: { ...toForm(draft), visitId: visit.id },
+        }),
       ),
     onSuccess: (stored) => {
       queries.setQueryData(keys.episode(episode.id), stored);
       void queries.invalidateQueries();
-      if (!stored.closed) void navigate(`/episodes/${episode.id}/visits/${props.visitId}/neutral`);
+      if (!stored.closed) void navigate(`/episodes/${episode.id}/visits/${visit.id}/neutral`);
     },
   });
   const problem = save.error instanceof ProblemError ? save.error : null;
+  const lacks = missing(draft);
   return (
     <Stack $gap={6}>
-      <IntakeFields draft={draft} onChange={(d) => setDraft(toForm(d))} problem={problem} />
+      {visit.number > 1 && (
+        <Small>
+          Answers given here are this visit’s own; what was told at earlier visits stays as it was.
+        </Small>
+      )}
+      <IntakeFields draft={draft} onChange={setDraft} problem={problem} />
       <ProblemNote error={save.error} />
       {problem?.status === 409 && <Conflict current={problem.current as EpisodeView} onTake={setDraft} />}
       <Row>
-        <Button isDisabled={missing(draft) !== null || save.isPending} onPress={() => save.mutate()}>
+        <Button isDisabled={lacks !== null || save.isPending} onPress={() => save.mutate()}>
           Keep and go on
         </Button>
+        {lacks && <Quiet>Still to ask: {lacks}.</Quiet>}
       </Row>
     </Stack>
   );

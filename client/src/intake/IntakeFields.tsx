@@ -1,8 +1,9 @@
 import { useLibrary } from "../api/queries";
 import type { ProblemError } from "../api/client";
 import type { IntakeForm } from "../api/types";
+import { RedFlags, flagsAnswered } from "./RedFlags";
 import { Checkbox, Choice, NumberField, Scale, TextField } from "../controls/fields";
-import { Columns, Ruled, Small, Stack } from "../controls/layout";
+import { Columns, Ruled, Stack } from "../controls/layout";
 import { HomeFields } from "./HomeFields";
 import { PrecautionFields } from "./PrecautionFields";
 
@@ -30,6 +31,7 @@ export const emptyDraft = (policyId: string): Draft => ({
   sex: null,
   heightCm: null,
   massKg: null,
+  flagsAsked: null,
 });
 
 /** The first thing that still has to be answered, in the words of its field; null when nothing is missing. */
@@ -41,6 +43,7 @@ export function missing(draft: Draft): string | null {
   if (draft.pain.worst === null) return "the worst pain";
   if (draft.pain.usual === null) return "the usual pain";
   if (draft.settleHours === null) return "how long it stays stirred up";
+  if (!flagsAnswered(draft.dangerSigns, draft.flagsAsked ?? null)) return "the red flags";
   return null;
 }
 
@@ -74,7 +77,7 @@ export function IntakeFields(props: IntakePart) {
   return (
     <Columns>
       <Stack $gap={5}>
-        <DangerSigns {...props} />
+        <Flags {...props} />
         <Who {...props} />
       </Stack>
       <Stack $gap={5}>
@@ -86,30 +89,17 @@ export function IntakeFields(props: IntakePart) {
   );
 }
 
-function DangerSigns({ draft, onChange }: IntakePart) {
+function Flags({ draft, onChange }: IntakePart) {
   const { data: library } = useLibrary();
-  const toggle = (id: string, on: boolean) =>
-    onChange({
-      ...draft,
-      dangerSigns: on ? [...draft.dangerSigns, id] : draft.dangerSigns.filter((d) => d !== id),
-    });
   return (
-    <section aria-labelledby="danger-title">
-      <h2 id="danger-title">Danger signs first</h2>
-      <Small>Any of these stops the visit until it is recorded what was found and done.</Small>
-      {library?.dangerSigns
-        .filter((sign) => !sign.laterVisits)
-        .map((sign) => (
-          <Checkbox
-            key={sign.id}
-            selected={draft.dangerSigns.includes(sign.id)}
-            onChange={(on) => toggle(sign.id, on)}
-          >
-            {sign.words}
-            {sign.sameDay && <strong> · same day</strong>}
-          </Checkbox>
-        ))}
-    </section>
+    <RedFlags
+      flags={(library?.dangerSigns ?? []).filter((sign) => !sign.laterVisits)}
+      signs={draft.dangerSigns}
+      asked={draft.flagsAsked ?? null}
+      onChange={(dangerSigns, flagsAsked) => onChange({ ...draft, dangerSigns, flagsAsked })}
+    >
+      Any of these stops the visit until it is recorded what was found and done.
+    </RedFlags>
   );
 }
 

@@ -8,7 +8,7 @@ import { Button } from "../controls/Button";
 import { NumberField } from "../controls/fields";
 import { Note, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { rangeWords } from "../controls/words";
+import { rangeWords, settingWords, spellWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { RungPicker } from "./RungPicker";
 import { SwapDialog } from "./SwapDialog";
@@ -112,7 +112,10 @@ function ItemRow(props: Props) {
       doses: item.doses.map((d, i) => (i === index ? { ...d, dose: { ...d.dose, ...change } } : d)),
     });
   const setRange = (index: number, range: number) =>
-    onChange({ ...item, doses: item.doses.map((d, i) => (i === index ? { ...d, range } : d)) });
+    onChange({
+      ...item,
+      doses: item.doses.map((d, i) => (i === index ? { ...d, range, dose: { ...d.dose, range } } : d)),
+    });
   return (
     <Line aria-label={rung.name}>
       <RungFigure rungId={rung.id} side={side} range={item.doses[0]?.range} width={190} height={120} />
@@ -140,6 +143,14 @@ function ItemRow(props: Props) {
               {d.side !== "both" && `, ${d.side}`}: {rangeWords(d)}
             </Small>
           ))}
+        {[...new Set(item.doses.flatMap((d) => settingWords({ ...d.dose, range: 1 })))].map((words) => (
+          <Small key={words}>
+            <strong>Set up:</strong> {words}
+          </Small>
+        ))}
+        {[...spellWords(item.spell), ...(item.notes ?? [])].map((words) => (
+          <Small key={words}>{words}</Small>
+        ))}
         {(props.weighed?.changes ?? item.changes).map((words) => (
           <Small key={words}>
             <strong>Change:</strong> {words}

@@ -38,5 +38,7 @@ export function swapped(
     changes: [],
     cue: rung.cues[0] ?? "",
     barOverride,
+    spell: null,
+    notes: null,
   };
 }

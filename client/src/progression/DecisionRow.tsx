@@ -7,7 +7,7 @@ import { Button } from "../controls/Button";
 import { Choice, TextField } from "../controls/fields";
 import { Quiet, Row, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { capital, doseWords, outcomeWords } from "../controls/words";
+import { capital, doseWords, outcomeWords, spellWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { DecisionMark } from "./DecisionMark";
 import type { Override } from "./DecidePage";
@@ -98,6 +98,7 @@ export function DecisionRow(props: Props) {
               {outcome !== override.outcome && " There is no such step from here: it stays."}
             </strong>
           )}{" "}
+          {!override && notesOf(chosen).map((words) => <span key={words}>{words} </span>)}
           {outcome !== "stop" && (
             <Quiet>
               {item.doses
@@ -152,6 +153,11 @@ export function DecisionRow(props: Props) {
   );
 }
 
+/** What a resting or halved exercise goes back to, and what is noted for its card. */
+function notesOf(decisions: Decision[]) {
+  return [...new Set(decisions.flatMap((d) => [...spellWords(d.spell), ...(d.notes ?? [])]))];
+}
+
 function Sides({ decisions }: { decisions: Decision[] }) {
   const only = decisions.length === 1 ? decisions[0] : undefined;
   return only && only.side !== "both" ? <SideTag side={only.side} /> : null;
@@ -159,7 +165,14 @@ function Sides({ decisions }: { decisions: Decision[] }) {
 
 function Evidence(props: Props) {
   const { decisions, performed } = props;
-  const rules = [...new Set(decisions.map((d) => d.ruleId))].join(", ");
+  const rules = [...new Set(decisions.flatMap((d) => d.rules ?? [d.ruleId]))].join(", ");
+  const besides = [
+    ...new Set(
+      decisions.flatMap((d) =>
+        (d.fired ?? []).filter((f) => f.ruleId !== d.ruleId).flatMap((f) => f.evidence),
+      ),
+    ),
+  ];
   const would = [...new Set(decisions.flatMap((d) => (d.wouldChange ? [d.wouldChange] : [])))];
   return (
     <Disclosure>
@@ -170,7 +183,12 @@ function Evidence(props: Props) {
         {would.map((words) => (
           <p key={words}>{words}</p>
         ))}
-        <Quiet>Rule {rules}</Quiet>
+        {besides.map((words) => (
+          <p key={words}>Also: {words}</p>
+        ))}
+        <Quiet>
+          {rules.includes(",") ? "Rules" : "Rule"} {rules}
+        </Quiet>
         {props.onOverride && decisions[0] && (
           <WhatIf
             visitId={props.visitId}

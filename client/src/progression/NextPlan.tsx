@@ -2,7 +2,7 @@ import { Fragment } from "react";
 import { findRung } from "../api/queries";
 import type { Library, Plan } from "../api/types";
 import { Note, Quiet, Small } from "../controls/layout";
-import { doseWords } from "../controls/words";
+import { doseWords, spellWords } from "../controls/words";
 
 /** The plan that these decisions make: order, positions, minutes and what to look at. */
 export function NextPlan(props: { plan: Plan; library: Library }) {
@@ -16,7 +16,10 @@ export function NextPlan(props: { plan: Plan; library: Library }) {
           return (
             <Fragment key={item.id}>
               {i > 0 && " · "}
-              {rung.name.toLowerCase()} <Quiet>{doseWords(item.doses[0]!.dose)}</Quiet>
+              {rung.name.toLowerCase()}{" "}
+              <Quiet>
+                {item.spell?.kind === "rest" ? spellWords(item.spell)[0] : doseWords(item.doses[0]!.dose)}
+              </Quiet>
             </Fragment>
           );
         })}

@@ -9,7 +9,15 @@ import { Button } from "../controls/Button";
 import { Checkbox, Choice, TextField } from "../controls/fields";
 import { Empty, ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { dayWords, doseWords, localStamp, strategyWords, switchOnWords, timeWords } from "../controls/words";
+import {
+  dayWords,
+  doseWords,
+  localStamp,
+  spellWords,
+  strategyWords,
+  switchOnWords,
+  timeWords,
+} from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
@@ -259,8 +267,9 @@ function Sheet(props: {
 }) {
   const { episode, revision, library, next } = props;
   const days = daysToTick(new Date(), next ? new Date(next.plannedAt) : null);
+  const items = revision.plan.items.filter((item) => item.spell?.kind !== "rest");
   return (
-    <Paperlike $paper={props.paper} $dense={revision.plan.items.length >= 5} aria-label="Sheet to take home">
+    <Paperlike $paper={props.paper} $dense={items.length >= 5} aria-label="Sheet to take home">
       <SheetHead>
         <strong>{episode.intake.name}</strong>
         <span>
@@ -269,11 +278,11 @@ function Sheet(props: {
           {revision.revision}, {dayWords(revision.acceptedAt)}
         </span>
       </SheetHead>
-      {revision.plan.items.map((item, i) => (
+      {items.map((item, i) => (
         <OneExercise
           key={item.id}
           number={i + 1}
-          count={revision.plan.items.length}
+          count={items.length}
           paper={props.paper}
           item={item}
           library={library}
@@ -332,6 +341,14 @@ function OneExercise(props: {
         <p>
           “{item.cue}” Feel it in: {rung.feel}; not in: {rung.notFeel}.
         </p>
+        {(item.notes ?? []).map((note) => (
+          <p key={note}>
+            <strong>{note}</strong>
+          </p>
+        ))}
+        {spellWords(item.spell).map((words) => (
+          <p key={words}>{words}</p>
+        ))}
         {item.changes.map((change) => (
           <p key={change}>
             <strong>For you:</strong> {change}.
@@ -357,7 +374,8 @@ function OneExercise(props: {
             {item.doses.map(({ side: s, dose, rangeEnds }) => (
               <tr key={s}>
                 <td className="side">
-                  {s !== "both" && <SideTag side={s} />} <strong>{doseWords(dose)}</strong>
+                  {s !== "both" && <SideTag side={s} />}{" "}
+                  <strong>{doseWords(rangeEnds ? { ...dose, range: 1 } : dose)}</strong>
                   {rangeEnds && <div>only {rangeEnds}</div>}
                 </td>
                 {props.days.map((day) => (

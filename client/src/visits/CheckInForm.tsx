@@ -2,51 +2,87 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, ProblemError } from "../api/client";
 import { useLibrary } from "../api/queries";
-import type { CheckIn, VisitView } from "../api/types";
+import type { CheckIn, HomeTraining, LegReach, Settling, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
-import { Checkbox, Choice, Scale, TextField } from "../controls/fields";
+import { Choice, Scale, TextField } from "../controls/fields";
+import { Columns, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { flagsAnswered, RedFlags } from "../intake/RedFlags";
 import { HomeLog } from "./HomeLog";
-import { Columns, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 
-const settling = [
-  { value: "none", label: "was not stirred up" },
-  { value: "1", label: "within an hour" },
-  { value: "6", label: "the same day" },
-  { value: "20", label: "by next morning" },
-  { value: "36", label: "longer than a day" },
+/** What is asked at the start of every later visit, as it stands on the screen: nothing is asked until it is answered. */
+export type Asked = Omit<CheckIn, "dangerSigns" | "settledHours">;
+
+export const notAsked: Asked = {
+  painNow: null,
+  usualPain: null,
+  nextDayPain: null,
+  lastTrained: null,
+  settled: null,
+  wakesAtNight: null,
+  leg: null,
+  legFurther: null,
+  flagsAsked: null,
+  soreness: null,
+  home: null,
+};
+
+/** What nobody asked, in the words of the questions. */
+export function openQuestions(asked: Asked): string[] {
+  const open: [string, unknown][] = [
+    ["pain now", asked.painNow],
+    ["usual pain", asked.usualPain],
+    ["the morning after", asked.nextDayPain],
+    ["how it settled", asked.settled],
+    ["night waking", asked.wakesAtNight],
+    ["the left leg", asked.leg?.left],
+    ["the right leg", asked.leg?.right],
+    ["training at home", asked.home],
+  ];
+  return open.filter(([, answer]) => answer === null || answer === undefined).map(([words]) => words);
+}
+
+const settling: { value: Settling; label: string }[] = [
+  { value: "not-raised", label: "was not stirred up" },
+  { value: "within-an-hour", label: "within an hour" },
+  { value: "same-day", label: "the same day" },
+  { value: "next-morning", label: "by next morning" },
+  { value: "longer-than-a-day", label: "longer than a day" },
 ];
 
-/** What is asked at the start of every later visit. */
+const reaches: { value: LegReach; label: string }[] = [
+  { value: "none", label: "none" },
+  { value: "buttock", label: "buttock" },
+  { value: "thigh", label: "thigh" },
+  { value: "below-knee", label: "below the knee" },
+];
+
+const homes: { value: HomeTraining; label: string }[] = [
+  { value: "done", label: "as planned" },
+  { value: "partly", label: "partly" },
+  { value: "not-done", label: "not done" },
+];
+
 export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPain: number | null }) {
   const { visit, episodeId } = props;
   const { data: library } = useLibrary();
   const queries = useQueryClient();
   const [signs, setSigns] = useState<string[]>([]);
-  const [now, setNow] = useState<number | null>(null);
-  const [usual, setUsual] = useState<number | null>(null);
-  const [nextDay, setNextDay] = useState<number | null>(null);
-  const [settled, setSettled] = useState<string | null>(null);
-  const [trained, setTrained] = useState("");
+  const [asked, setAsked] = useState<Asked>(notAsked);
+  const set = (change: Partial<Asked>) => setAsked((before) => ({ ...before, ...change }));
   const save = useMutation({
-    mutationFn: () => {
-      const checkIn: CheckIn = {
-        painNow: now ?? 0,
-        usualPain: usual ?? 0,
-        nextDayPain: nextDay,
-        settledHours: settled === null || settled === "none" ? null : Number(settled),
-        dangerSigns: [],
-        lastTrained: trained || null,
-      };
-      return got(
+    mutationFn: () =>
+      got(
         api.PUT("/api/visits/{visitId}/check-in", {
           params: { path: { visitId: visit.id } },
-          body: { checkIn, version: visit.version },
+          body: {
+            checkIn: { ...asked, legFurther: false, settledHours: null, dangerSigns: [] },
+            version: visit.version,
+          },
         }),
-      );
-    },
+      ),
     onSuccess: () => queries.invalidateQueries(),
   });
-  // A danger sign does not wait for the other questions.
+  // A red flag does not wait for the other questions.
   const report = useMutation({
     mutationFn: () =>
       got(
@@ -58,78 +94,141 @@ export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPa
     onSuccess: () => queries.invalidateQueries(),
   });
   const problem = save.error instanceof ProblemError ? save.error : null;
-  const lacks =
-    now === null ? "pain now" : usual === null ? "usual pain" : settled === null ? "how it settled" : null;
-  const toggle = (id: string, on: boolean) => setSigns(on ? [...signs, id] : signs.filter((s) => s !== id));
+  const answered = flagsAnswered(signs, asked.flagsAsked ?? null);
+  const open = openQuestions(asked);
+  const flags = [...(library?.dangerSigns ?? [])].sort(
+    (a, b) => Number(b.laterVisits) - Number(a.laterVisits),
+  );
   return (
     <Stack $gap={5}>
       <h1>Since last time</h1>
       <Columns>
-        <section aria-labelledby="danger-title">
-          <h2 id="danger-title">Danger signs first</h2>
-          <Small>Anything new since the last visit.</Small>
-          {[...(library?.dangerSigns ?? [])]
-            .sort((a, b) => Number(b.laterVisits) - Number(a.laterVisits))
-            .map((sign) => (
-              <Checkbox
-                key={sign.id}
-                selected={signs.includes(sign.id)}
-                onChange={(on) => toggle(sign.id, on)}
-              >
-                {sign.words}
-                {sign.sameDay && <strong> · same day</strong>}
-              </Checkbox>
-            ))}
-        </section>
         <Stack $gap={4}>
-          <Scale
-            label={`Pain now${props.lastPain === null ? "" : `; last time it was ${props.lastPain}`}`}
-            value={now}
-            onChange={setNow}
-            error={problem?.field("checkIn.painNow")}
-          />
-          <Scale
-            label="Usual, since last time"
-            value={usual}
-            onChange={setUsual}
-            error={problem?.field("checkIn.usualPain")}
-          />
-          <Scale
-            label="The morning after the last work (leave open if not known)"
-            value={nextDay}
-            onChange={setNextDay}
-            error={problem?.field("checkIn.nextDayPain")}
-          />
-          <Choice
-            label="After the last work it settled"
-            value={settled}
-            onChange={setSettled}
-            options={settling}
-          />
-          <TextField
-            label="Last day the exercises were done (leave open if not known)"
-            type="date"
-            value={trained}
-            onChange={setTrained}
-          />
+          <RedFlags
+            flags={flags}
+            signs={signs}
+            asked={asked.flagsAsked ?? null}
+            onChange={(now, flagsAsked) => {
+              setSigns(now);
+              set({ flagsAsked });
+            }}
+          >
+            Anything new since the last visit.
+          </RedFlags>
         </Stack>
+        <Questions asked={asked} set={set} lastPain={props.lastPain} problem={problem} />
       </Columns>
       <ProblemNote error={save.error ?? report.error} />
+      {signs.length === 0 && asked.painNow !== null && asked.painNow >= 8 && (
+        <Note grave>Pain {asked.painNow}: no training today. Ask, look, and leave it at what eases.</Note>
+      )}
       <Row>
         {signs.length > 0 ? (
           <Button isDisabled={report.isPending} onPress={() => report.mutate()}>
-            Record the danger sign and stop
+            Record the red flag and stop
           </Button>
         ) : (
-          <Button isDisabled={lacks !== null || save.isPending} onPress={() => save.mutate()}>
+          <Button isDisabled={!answered || save.isPending} onPress={() => save.mutate()}>
             Begin the session
           </Button>
         )}
-        {lacks && signs.length === 0 && <Quiet>Still to ask: {lacks}.</Quiet>}
+        {!answered && <Quiet>Still to ask: the red flags.</Quiet>}
       </Row>
+      {answered && signs.length === 0 && open.length > 0 && (
+        <Small>Not asked: {open.join(", ")}. What was not asked is kept as not asked, never as none.</Small>
+      )}
       {library && signs.length === 0 && (
         <HomeLog episodeId={episodeId} visitId={visit.id} library={library} />
       )}
     </Stack>
   );
+}
+
+function Questions(props: {
+  asked: Asked;
+  set: (change: Partial<Asked>) => void;
+  lastPain: number | null;
+  problem: ProblemError | null;
+}) {
+  const { asked, set, problem } = props;
+  return (
+    <Stack $gap={4}>
+      <Scale
+        label={`Pain now${props.lastPain === null ? "" : `; last time it was ${props.lastPain}`}`}
+        value={asked.painNow}
+        onChange={(painNow) => set({ painNow })}
+        onClear={() => set({ painNow: null })}
+        error={problem?.field("checkIn.painNow")}
+      />
+      <Scale
+        label="Usual, since last time"
+        value={asked.usualPain}
+        onChange={(usualPain) => set({ usualPain })}
+        onClear={() => set({ usualPain: null })}
+        error={problem?.field("checkIn.usualPain")}
+      />
+      <Scale
+        label="The morning after the last work"
+        value={asked.nextDayPain}
+        onChange={(nextDayPain) => set({ nextDayPain })}
+        onClear={() => set({ nextDayPain: null })}
+        error={problem?.field("checkIn.nextDayPain")}
+      />
+      <Choice
+        label="After the last work it settled"
+        value={asked.settled ?? null}
+        onChange={(settled) => set({ settled })}
+        onClear={() => set({ settled: null })}
+        options={settling}
+      />
+      <Choice
+        label="At night"
+        value={asked.wakesAtNight == null ? null : asked.wakesAtNight ? "wakes" : "sleeps"}
+        onChange={(v) => set({ wakesAtNight: v === "wakes" })}
+        onClear={() => set({ wakesAtNight: null })}
+        options={[
+          { value: "sleeps", label: "sleeps through" },
+          { value: "wakes", label: "it wakes the client" },
+        ]}
+      />
+      <Legs asked={asked} set={set} />
+      <Choice
+        label="Training at home"
+        value={asked.home ?? null}
+        onChange={(home) => set({ home })}
+        onClear={() => set({ home: null })}
+        options={homes}
+      />
+      <TextField
+        label="Last day the exercises were done"
+        hint="Leave open if not known."
+        type="date"
+        value={asked.lastTrained ?? ""}
+        onChange={(day) => set({ lastTrained: day || null })}
+        error={problem?.field("checkIn.lastTrained")}
+      />
+      <Scale
+        label="Sore muscles, told apart from the pain"
+        value={asked.soreness ?? null}
+        onChange={(soreness) => set({ soreness })}
+        onClear={() => set({ soreness: null })}
+        error={problem?.field("checkIn.soreness")}
+      />
+    </Stack>
+  );
+}
+
+/** Pain in each leg; a leg that nobody asked about stays "not asked" beside the other. */
+function Legs(props: { asked: Asked; set: (change: Partial<Asked>) => void }) {
+  const { asked, set } = props;
+  return (["left", "right"] as const).map((side) => (
+    <Choice
+      key={side}
+      label={`Pain in the ${side} leg, down to`}
+      value={asked.leg?.[side] ?? null}
+      onChange={(reach) => set({ leg: { left: null, right: null, ...asked.leg, [side]: reach } })}
+      onClear={() => set({ leg: { left: null, right: null, ...asked.leg, [side]: null } })}
+      options={reaches}
+    />
+  ));
 }

@@ -21,7 +21,7 @@ public static class LegPain
     /// The client's precautions with leg pain as it was told: on a side for as long as one of the last visits had it there.
     /// Where nothing was asked, what was ticked holds as it is.
     /// </summary>
-    /// <param name="reports">As asked, the latest visit first; visits that did not ask are left out.</param>
+    /// <param name="reports">As asked, the latest visit first; visits that did not ask about a leg are left out for it.</param>
     /// <param name="remembered">Sides on which pain moved down the leg lately: they count as pain down to the thigh.</param>
     public static ClientProfile Told(
         ClientProfile profile,
@@ -61,8 +61,12 @@ public static class LegPain
         Judgement judgement
     )
     {
-        var recent = reports.Take(judgement.LegClearVisits).ToList();
-        var told = recent.Select(r => r.Of(side)).DefaultIfEmpty(LegReach.None).Max();
+        var recent = reports
+            .Select(r => r.Of(side))
+            .OfType<LegReach>()
+            .Take(judgement.LegClearVisits)
+            .ToList();
+        var told = recent.DefaultIfEmpty(LegReach.None).Max();
         if (remembered.Contains(side) || remembered.Contains(Side.Both))
         {
             return told > LegReach.Thigh ? told : LegReach.Thigh;

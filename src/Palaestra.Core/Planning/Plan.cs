@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Json.Serialization;
 using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
@@ -94,6 +95,12 @@ public sealed record PlanItem(
     /// <summary>It stays in the plan and is not done for now.</summary>
     [JsonIgnore]
     public bool Resting => Spell is { Kind: SpellKind.Rest };
+
+    /// <summary>What halves it for now, and what it goes back to, for the client; none where it is done as it stands.</summary>
+    public string? HalvedWords() =>
+        Spell is { Kind: SpellKind.Half, Until: { } until } && Spell.Then is [var then, ..]
+            ? $"Half the sets until {until.ToString("d MMMM", CultureInfo.InvariantCulture)}, then {then.Dose.Words()}."
+            : null;
 
     /// <summary>As it is to be done on a day: after the last day of halved sets it is as before.</summary>
     public PlanItem On(DateOnly day) =>

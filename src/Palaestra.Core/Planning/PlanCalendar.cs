@@ -16,7 +16,7 @@ public sealed record TrainingDay(DateOnly Day, IReadOnlyList<Guid> ItemIds, doub
 public static class PlanCalendar
 {
     /// <summary>
-    /// The days from <paramref name="from"/> to <paramref name="to"/>, both in it, on which something is done. So many days
+    /// What rests is on no day. The days from <paramref name="from"/> to <paramref name="to"/>, both in it, on which something is done. So many days
     /// in each week from the first day on, spread evenly; none while the client is away. Loaded exercises on no more days
     /// in a week than the policy lets, with its days between; the others on the policy's days of control work.
     /// </summary>
@@ -31,8 +31,9 @@ public static class PlanCalendar
         PracticeLibrary library
     )
     {
-        var loaded = plan.Items.Where(item => policy.Loaded.Is(library.Rung(item.RungId))).ToList();
-        var light = plan.Items.Except(loaded).ToList();
+        var todo = plan.Items.Where(item => !item.Resting).ToList();
+        var loaded = todo.Where(item => policy.Loaded.Is(library.Rung(item.RungId))).ToList();
+        var light = todo.Except(loaded).ToList();
         var days = new List<TrainingDay>();
         DateOnly? lastLoaded = null;
         var lightInWeek = 0;
@@ -54,7 +55,7 @@ public static class PlanCalendar
                 && loadedInWeek < policy.Loaded.DaysPerWeek
                 && (lastLoaded is not { } last || day.DayNumber - last.DayNumber > policy.Loaded.DaysBetween);
             var withLight = light.Count > 0 && lightInWeek < policy.LowLoadDays;
-            var items = plan.Items.Where(item => loaded.Contains(item) ? withLoad : withLight).ToList();
+            var items = todo.Where(item => loaded.Contains(item) ? withLoad : withLight).ToList();
             if (items.Count == 0)
             {
                 continue;

@@ -48,16 +48,10 @@ public enum LegReach
     BelowKnee,
 }
 
-/// <summary>Pain in the legs as asked at a visit.</summary>
-public sealed record LegReport(LegReach Left, LegReach Right)
+/// <summary>Pain in the legs as asked at a visit; none for a leg that was not asked about.</summary>
+public sealed record LegReport(LegReach? Left, LegReach? Right)
 {
-    public LegReach Of(Side side) =>
-        side switch
-        {
-            Side.Left => Left,
-            Side.Right => Right,
-            _ => Left > Right ? Left : Right,
-        };
+    public LegReach? Of(Side side) => side == Side.Left ? Left : Right;
 }
 
 /// <summary>Training at home since the last visit.</summary>

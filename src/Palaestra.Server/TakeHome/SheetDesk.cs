@@ -34,7 +34,7 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
             clinic?.Name ?? "",
             clinic?.Contact ?? "",
             $"About {plan.TotalMinutes:0} minutes a day, {file.Episode.DaysPerWeek} days a week. Back {StrategyWords(plan.Strategy)}; {(plan.SwitchOn == SwitchOn.Brace ? "brace" : "draw in, with the pelvic floor")}.",
-            [.. plan.Items.Select(item => Exercise(item, file.Policy, days, trained))],
+            [.. plan.ToDoOn(today).Items.Select(item => Exercise(item, file.Policy, days, trained))],
             days,
             Pain,
             library.Cautions.OnSheet,
@@ -77,16 +77,20 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
             [
                 .. item.Doses.Select(dose => new SheetDose(
                     dose.Side,
-                    dose.Dose.Words(),
+                    // Where a shorter range ends stands on its own line.
+                    (dose.RangeEnds is null ? dose.Dose : dose.Dose with { Range = 1 }).Words(),
                     DoseText.Written(dose.Dose, rung, policy),
                     dose.RangeEnds
                 )),
             ],
-            item.Changes,
+            [.. item.Notes ?? [], .. Halved(item), .. item.Changes],
             item.BarOverride,
             [.. days.Select(day => trained.Any(t => t.Day == day && t.ItemIds.Contains(item.Id)))]
         );
     }
+
+    private static IEnumerable<string> Halved(PlanItem item) =>
+        item.HalvedWords() is { } words ? [words] : [];
 
     private SheetRecord Record(CaseFile file, PlanRevision revision)
     {

@@ -65,7 +65,7 @@ public sealed class HomeLogDesk(PalaestraDb db, PracticeLibrary library, TimePro
 
     private List<HomeColumn> Columns(PlanRevision plan) =>
         [
-            .. from item in plan.Plan.Items
+            .. from item in plan.Plan.Items.Where(item => !item.Resting)
             let rung = library.Rung(item.RungId)
             from side in item.Doses.OrderBy(d => d.Side)
             select new HomeColumn(item.Id, rung.Id, rung.Name, side.Side, side.Dose.TotalReps),
