@@ -135,6 +135,10 @@ public sealed class DayFacts
         {
             yield return new("D-NO-TRAINING", $"Pain {now} at check-in: no training today.");
         }
+        if (now is null)
+        {
+            yield return new("D-PAIN-NOW", "Pain now was not asked at check-in.");
+        }
         if (now - Reference.Value >= judgement.NowRise)
         {
             yield return new(

@@ -91,7 +91,9 @@ public static class NextPlan
         }
         if (decisions.Any(d => d.Outcome == Outcome.Stop))
         {
-            return decisions.FirstOrDefault(d => d is { Outcome: Outcome.Stop, Spell: not null }) is { } rest
+            return
+                decisions.All(d => d.Outcome != Outcome.Stop || d.Spell is not null)
+                && decisions.First(d => d.Outcome == Outcome.Stop) is var rest
                 ? item with
                 {
                     Spell = rest.Spell,
@@ -132,6 +134,13 @@ public static class NextPlan
             };
         }
         var moved = decisions.First(d => d.RungId == rungId);
+        var down = moved.Outcome is Outcome.StepDown or Outcome.Ease;
+        // A side that was not the reason, and did less, does no more than it did.
+        Dose Of(Side side) =>
+            decisions.FirstOrDefault(d => d.Side == side && d.RungId == rungId) is { } own ? own.Dose
+            : down && item.Doses.FirstOrDefault(d => d.Side == side) is { } was
+                ? Steps.Fitted(moved.Dose, rung, was.Dose.Seconds(library.Rung(item.RungId).MoveSeconds))
+            : moved.Dose;
         var order =
             rung.Sides == RungSides.Each && item.Doses.Count == 2
                 ? item.Doses.Select(d => d.Side)
@@ -142,7 +151,7 @@ public static class NextPlan
             Doses =
             [
                 .. order.Select(side =>
-                    PlanRange.Cautious(new SideDose(side, moved.Dose), rung, profile, body, library)
+                    PlanRange.Cautious(new SideDose(side, Of(side)), rung, profile, body, library)
                 ),
             ],
             Reasons = reasons,
@@ -163,8 +172,11 @@ public static class NextPlan
             }
             : null;
 
-    /// <summary>One visit of rest less; after the last it returns, at the start dose of the rung the spell names.</summary>
-    private static PlanItem Rested(
+    /// <summary>
+    /// One visit of rest less; after the last it returns, at the start dose of the rung the spell names. None where that rung
+    /// is barred by now.
+    /// </summary>
+    private static PlanItem? Rested(
         PlanItem item,
         PracticeLibrary library,
         ClientProfile profile,
@@ -177,6 +189,10 @@ public static class NextPlan
             return item with { Spell = spell with { Visits = spell.Visits - 1 } };
         }
         var rung = library.Rung(spell.RungId);
+        if (rung.TaskSides.Any(side => Allowance.Of(library, profile.Precautions, rung, side).Barred))
+        {
+            return null;
+        }
         return item with
         {
             RungId = rung.Id,

@@ -233,9 +233,11 @@ internal static class PainRules
         {
             return null;
         }
-        var rule = allowance.Bars.All(bar => bar.PrecautionId == Intake.LegPain.Precaution)
-            ? "D-LEG-MEMORY"
-            : "D-BARRED";
+        var rule =
+            c.Day.Remembered.Count > 0
+            && allowance.Bars.All(bar => bar.PrecautionId == Intake.LegPain.Precaution)
+                ? "D-LEG-MEMORY"
+                : "D-BARRED";
         var why = $"Not for now: {allowance.BarWords}.";
         if (Steps.LowerRung(c, EaseCause.Pain) is { } lower)
         {

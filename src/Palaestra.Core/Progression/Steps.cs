@@ -36,7 +36,7 @@ internal static class Steps
     public static Step? Down(DecisionCase c, EaseCause cause) =>
         Cured(c, cause)
         ?? ShorterRange(c)
-        ?? Higher(c)
+        ?? Higher(c, cause)
         ?? Lighter(c)
         ?? LessDose(c)
         ?? LowerRung(c, cause)
@@ -101,10 +101,14 @@ internal static class Steps
         );
     }
 
-    private static Step? Higher(DecisionCase c)
+    /// <summary>A higher surface, where that asks no more: over a short range it can.</summary>
+    private static Step? Higher(DecisionCase c, EaseCause cause)
     {
         var now = c.Dose.Height ?? c.DrawnHeight;
-        var next = (c.Rung.Heights ?? []).Where(h => h > now + 1e-9).Select(h => (double?)h).Min();
+        var next = (c.Rung.Heights ?? [])
+            .Where(h => h > now + 1e-9 && AsksNoMore(c, c.Rung, c.Dose with { Height = h }, cause))
+            .Select(h => (double?)h)
+            .Min();
         return next is { } height
             ? To(
                 c,
