@@ -243,13 +243,20 @@ public static class FindingsMaker
     private static List<string> RangeLess(List<Trial> screen, PracticeLibrary library) =>
         [
             .. screen
-                .Where(t =>
-                    RungFinder.Climbs(t, library)
-                    && RungFinder.VerdictOf(t, library.Rung(t.RungId)) == Verdict.Short
-                )
-                .Select(t =>
-                    $"{NameOf(t, library)} {RungFinder.RangeOf(t, library.Rung(t.RungId)) * 100:0} %"
-                )
+                .Where(t => RungFinder.Climbs(t, library) && VerdictOf(t, library) == Verdict.Short)
+                .Select(t => $"{NameOf(t, library)} {RangeOf(t, library) * 100:0} %")
                 .Distinct(),
         ];
+
+    private static Verdict VerdictOf(Trial trial, PracticeLibrary library)
+    {
+        var rung = library.Rung(trial.RungId);
+        return RungFinder.VerdictOf(trial, rung, library.FullDegrees(rung));
+    }
+
+    private static double RangeOf(Trial trial, PracticeLibrary library)
+    {
+        var rung = library.Rung(trial.RungId);
+        return RungFinder.RangeOf(trial, rung, library.FullDegrees(rung));
+    }
 }

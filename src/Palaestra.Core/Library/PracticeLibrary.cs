@@ -80,6 +80,15 @@ public sealed record PracticeLibrary(
     /// <summary>A task of a screen, the single rungs ("rung-B5") among them; none for no id or an unknown one.</summary>
     public ScreenTask? FindTask(string? id) => id is null ? null : tasks.GetValueOrDefault(id);
 
+    /// <summary>Degrees of a rung's whole movement, by the task that reads it in degrees; none where none does.</summary>
+    public double? FullDegrees(Rung rung) =>
+        tasks
+            .Values.FirstOrDefault(task =>
+                task.Measure == MeasureKind.Degrees
+                && (task.Rung == rung.Id || task.Surfaces?.Any(surface => surface.Rung == rung.Id) == true)
+            )
+            ?.Full;
+
     /// <summary>What is taken to be at hand where nobody asked: the first piece, a mat.</summary>
     public IReadOnlyList<string> MatOnly => [Equipment[0].Id];
 

@@ -39,7 +39,11 @@ internal static class StallRules
             return null;
         }
         IReadOnlyList<string> evidence = [.. instead.Evidence, still];
-        return Change(c, "D-PLATEAU", evidence) ?? c.Stay("D-PLATEAU", [.. evidence, "Screen again."]);
+        return Change(c, "D-PLATEAU", evidence)
+            ?? c.Stay("D-PLATEAU", [.. evidence, "Nothing is left to change by rule."]) with
+            {
+                Todo = "Screen again.",
+            };
     }
 
     private static readonly HashSet<string> PainOrAway =

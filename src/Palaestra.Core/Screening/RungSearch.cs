@@ -53,7 +53,8 @@ public static class RungFinder
             || trial.TaskId == ScreenTask.RungPrefix + trial.RungId
         );
 
-    public static Verdict VerdictOf(Trial trial, Rung rung)
+    /// <param name="fullDegrees">Degrees of the whole movement, where degrees were logged; none: not known.</param>
+    public static Verdict VerdictOf(Trial trial, Rung rung, double? fullDegrees = null)
     {
         if (trial.PainOverLimit || trial.EndReason == EndReason.Pain)
         {
@@ -62,7 +63,7 @@ public static class RungFinder
         var needed = rung.Start.Reps;
         if (trial.Clean.Reps >= needed && !trial.TrembledThroughMost)
         {
-            return RangeOf(trial, rung) >= 1 - 1e-9 ? Verdict.Clean : Verdict.Short;
+            return RangeOf(trial, rung, fullDegrees) >= 1 - 1e-9 ? Verdict.Clean : Verdict.Short;
         }
         var met = trial.Clean.Reps >= needed || trial.Clean.CuedReps >= needed;
         var afterCue = trial is { CueGiven: true, CueWorked: true, Clean.CuedReps: >= 2 };
@@ -138,10 +139,16 @@ public static class RungFinder
             .ToList();
         var verdicts = tried
             .GroupBy(t => open.FindIndex(rung => rung.Id == t.RungId))
-            .ToDictionary(group => group.Key, group => VerdictOf(group.Last(), open[group.Key]));
+            .ToDictionary(
+                group => group.Key,
+                group => VerdictOf(group.Last(), open[group.Key], library.FullDegrees(open[group.Key]))
+            );
         var ranges = tried
             .GroupBy(t => open.FindIndex(rung => rung.Id == t.RungId))
-            .ToDictionary(group => group.Key, group => RangeOf(group.Last(), open[group.Key]));
+            .ToDictionary(
+                group => group.Key,
+                group => RangeOf(group.Last(), open[group.Key], library.FullDegrees(open[group.Key]))
+            );
         var ids = tried.Select(t => t.Id).ToList();
         var next = NextIndex(open.Count, tried, verdicts, profile, policy);
         var entry = Entry(ladder, side, open, verdicts, ranges, ids);

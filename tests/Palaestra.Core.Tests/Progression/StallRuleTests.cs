@@ -104,7 +104,7 @@ public class StallRuleTests
     {
         var decision = (Visits(8, 8, 8) with { SwitchOn = null }).Decide(visit: 3);
         Assert.Equal(("D-PLATEAU", Outcome.Stay), (decision.RuleId, decision.Outcome));
-        Assert.Equal("Screen again.", decision.Evidence[^1]);
+        Assert.Equal("Screen again.", decision.Todo);
     }
 
     [Fact]
