@@ -1,8 +1,10 @@
 using System.Net.Http.Json;
+using Palaestra.Core.Progression;
 using Palaestra.Data.Day;
 using Palaestra.Server.Day;
 using Palaestra.Server.Demo;
 using Palaestra.Server.Intake;
+using Palaestra.Server.Progression;
 using Palaestra.Server.SignIn;
 using Palaestra.Server.Tests.Given;
 
@@ -41,6 +43,31 @@ public sealed class DemoTests : IDisposable
         Assert.Equal(PileKind.DangerSign, day.Pile[0].Kind);
         Assert.Contains(day.Pile, entry => entry.Kind == PileKind.Soreness);
         Assert.Contains(day.Pile, entry => entry.Kind == PileKind.RescreenDue);
+    }
+
+    [Fact]
+    public async Task It_shows_a_painful_session_a_shortened_range_and_a_leg_that_is_remembered()
+    {
+        using var server = new RunningServer("demo", folder);
+        var browser = await Enter(server);
+        var halla = await Decided(browser, "Halla Wintering");
+        Assert.Contains(halla.Proposals, d => d.RuleId == "D-PAIN-STOP");
+        Assert.DoesNotContain(halla.Proposals, d => d.Outcome is Outcome.Add or Outcome.StepUp);
+        Assert.True(
+            halla.Plan!.Plan.Items.Any(i => i.Doses.All(d => d.Dose.Range < 1)),
+            string.Join("; ", halla.Plan.Plan.Items.Select(i => $"{i.RungId} {i.Doses[0].Dose.Words()}"))
+        );
+        var corin = await Decided(browser, "Corin Ashmere");
+        Assert.Contains(corin.Proposals, d => d.Rules.Contains("D-LEG-MEMORY"));
+        Assert.DoesNotContain(corin.Proposals, d => d.Outcome is Outcome.Add or Outcome.StepUp);
+    }
+
+    private static async Task<DecideView> Decided(HttpClient browser, string name)
+    {
+        var day = await browser.Get<DayView>("/api/day");
+        var id = day.Others.Single(e => e.Name == name).EpisodeId;
+        var visits = (await new Clinic(browser).Episode(id)).Visits;
+        return await browser.Get<DecideView>($"/api/visits/{visits[^1].Id}/decisions");
     }
 
     [Fact]

@@ -62,22 +62,22 @@ for (const size of sizes) {
     await expect(page.getByRole("heading", { name: "Since last time" })).toBeVisible();
     await expectAccessible(page, "start of a session");
     await open(page, /Tobiah Wren/);
-    await expectAccessible(page, "danger sign");
+    await expectAccessible(page, "red flag");
     await station(page, "Plan");
-    await expect(page.getByRole("heading", { name: "Closed by a danger sign" })).toBeVisible();
+    await expect(page.getByRole("heading", { name: "Closed by a red flag" })).toBeVisible();
     await expectAccessible(page, "closed");
   });
 }
 
-test("a danger sign at a later visit stops it before any other question is answered", async ({ page }) => {
+test("a red flag at a later visit stops it before any other question is answered", async ({ page }) => {
   await enter(page);
   await open(page, /Fenwick Oduya/);
   await station(page, "Session");
   await page.getByText("Pain has moved further down the leg since last time").click();
-  await page.getByRole("button", { name: "Record the danger sign and stop" }).click();
-  await expect(page.getByRole("heading", { name: "Closed by a danger sign" })).toBeVisible();
+  await page.getByRole("button", { name: "Record the red flag and stop" }).click();
+  await expect(page.getByRole("heading", { name: "Closed by a red flag" })).toBeVisible();
   await station(page, "Decide");
-  await expect(page.getByRole("heading", { name: "Closed by a danger sign" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Closed by a red flag" })).toBeVisible();
 });
 
 test("the live screen is accessible, and nothing in it is smaller than a finger", async ({ page }) => {

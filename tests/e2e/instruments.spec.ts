@@ -59,7 +59,7 @@ test("a tilt sensor is watched: neutral, control lost, its mark and its trace ke
   await expect(page.getByRole("button", { name: "Start hold" })).toBeVisible();
 
   // What it saw until then stays with the trial.
-  await page.getByRole("button", { name: "Stop: pain or worry" }).click();
+  await page.keyboard.press(".");
   await page.getByRole("button", { name: "The trunk gave way" }).click();
   await page.getByRole("link", { name: "See the trace of the tilt sensor" }).click({ timeout: 20_000 });
   await expect(page.getByRole("img", { name: /The trace of pitch, roll, yaw: control was lost (once|\d times)/ })).toBeVisible();

@@ -63,6 +63,7 @@ async function doTheRest(page: Page) {
 }
 
 async function checkIn(page: Page, now: string, morning: string, settled: string) {
+  await page.getByText("Asked: none of these").click();
   await pick(page, /^Pain now/, now);
   await pick(page, "Usual, since last time", "3");
   await pick(page, /^The morning after/, morning);
@@ -129,7 +130,8 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
   await offer.getByRole("button", { name: /shorter range|fewer seconds|shorter lever|more support|lower rung/i }).first().click();
   await expect(page.getByText(/made easier/)).toBeVisible();
   await page.getByRole("button", { name: "Stop: pain or worry" }).click();
-  await page.getByRole("button", { name: "Tired" }).click();
+  await expectAccessible(page, "what it was");
+  await page.getByRole("button", { name: "The client's wish" }).click();
   await expect(page.getByText(/^(Rest \d+ s|Rested)$/)).toBeVisible();
   await expectAccessible(page, "rest with the next set in view");
 
@@ -154,7 +156,7 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
   await page.getByText("pain the morning after").first().click();
   await page.getByRole("textbox", { name: /were \(it was 3\)/ }).fill("8");
   await page.getByRole("textbox", { name: /were \(it was 3\)/ }).blur();
-  await expect(page.getByText(/Pain 8 the day after, usual 3/)).toBeVisible();
+  await expect(page.getByText(/Pain 8 the morning after, reference 3/)).toBeVisible();
   await expectAccessible(page, "decide");
   await page.getByRole("button", { name: "Agree with all" }).click();
   await expect(page.getByText(/plan 2,/)).toBeVisible();
@@ -166,7 +168,7 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
   await expect(page.getByRole("button", { name: /^Start/ }).first()).toBeVisible();
   await doTheRest(page);
   await page.getByRole("link", { name: "Go to Decide" }).click();
-  await expect(page.getByText(/Pain 7 the day after, usual 3/).first()).toBeVisible();
+  await expect(page.getByText(/Pain 7 the morning after, reference 3/).first()).toBeVisible();
   await expect(page.getByText(/^(step up|add)$/)).toHaveCount(0);
   await page.getByRole("button", { name: "Agree with all" }).click();
   await expect(page.getByText(/plan 3,/)).toBeVisible();

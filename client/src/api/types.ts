@@ -108,6 +108,7 @@ export type ChannelColumn = Schemas["ChannelColumn"];
 export type SideMeasure = Schemas["SideMeasure"];
 export type Letter = Schemas["Letter"];
 export type LetterView = Schemas["LetterView"];
+export type SessionPain = Schemas["SessionPain"];
 export type CheckIn = Schemas["CheckIn"];
 export type Settling = Schemas["Settling"];
 export type LegReach = Schemas["LegReach"];

@@ -217,7 +217,7 @@ function station(visit: DayVisit) {
 
 const painWords = (visit: DayVisit) =>
   visit.closed
-    ? "danger sign"
+    ? "red flag"
     : visit.painFirst !== null && visit.painLast !== null
       ? `pain ${visit.painFirst} → ${visit.painLast}`
       : visit.painLast !== null
@@ -246,9 +246,7 @@ function Pile({ day }: { day: DayView }) {
       <section>
         <h2 style={{ marginBottom: 10 }}>Wants a decision</h2>
         {day.behind > 0 && <Small>Still looking through {day.behind} records; look again in a moment.</Small>}
-        {day.pile.length === 0 && (
-          <Small>Nothing: every session is decided and no danger sign is open.</Small>
-        )}
+        {day.pile.length === 0 && <Small>Nothing: every session is decided and no red flag is open.</Small>}
         <ul>
           {day.pile.map((entry) => (
             <Entry key={entry.episodeId}>

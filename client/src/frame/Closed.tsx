@@ -2,11 +2,11 @@ import { Link } from "react-router";
 import type { EpisodeView } from "../api/types";
 import { Empty, Note } from "../controls/layout";
 
-/** Shown by every station after Ask while a danger sign is open. */
+/** Shown by every station after Ask while a red flag is open. */
 export function Closed(props: { episode: EpisodeView; visitId: string }) {
   const open = props.episode.dangerReports.filter((r) => r.clearedAt === null);
   return (
-    <Empty title="Closed by a danger sign">
+    <Empty title="Closed by a red flag">
       <Note grave>
         {open.map((r) => (
           <p key={r.id}>

@@ -119,7 +119,7 @@ function Edit(props: { episode: EpisodeView; visit: VisitView }) {
     },
   });
   const problem = save.error instanceof ProblemError ? save.error : null;
-  const lacks = missing(draft);
+  const lacks = missing(draft, visit.number === 1);
   return (
     <Stack $gap={6}>
       {visit.number > 1 && (

@@ -35,7 +35,7 @@ export const emptyDraft = (policyId: string): Draft => ({
 });
 
 /** The first thing that still has to be answered, in the words of its field; null when nothing is missing. */
-export function missing(draft: Draft): string | null {
+export function missing(draft: Draft, firstVisit = true): string | null {
   if (!draft.name.trim()) return "the name";
   if (!draft.birthDate) return "the birth date";
   if (!draft.complaint.trim()) return "the main complaint";
@@ -43,7 +43,8 @@ export function missing(draft: Draft): string | null {
   if (draft.pain.worst === null) return "the worst pain";
   if (draft.pain.usual === null) return "the usual pain";
   if (draft.settleHours === null) return "how long it stays stirred up";
-  if (!flagsAnswered(draft.dangerSigns, draft.flagsAsked ?? null)) return "the red flags";
+  // At later visits the check-in asks them.
+  if (firstVisit && !flagsAnswered(draft.dangerSigns, draft.flagsAsked ?? null)) return "the red flags";
   return null;
 }
 

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import { api, got } from "../api/client";
 import { keys, useLibrary } from "../api/queries";
-import type { ActivitySeries, OutcomeSeries, OutcomesView } from "../api/types";
+import type { ActivitySeries, OutcomeSeries, OutcomesView, SessionPain } from "../api/types";
 import { Button } from "../controls/Button";
 import { Table, Wide } from "../controls/Table";
 import { Columns, Empty, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
@@ -57,6 +57,7 @@ export function ProgressPage() {
             {data.series.map((series) => (
               <Series key={series.measure.id} series={series} />
             ))}
+            {data.sessions.length > 0 && <SessionsPain list={data.sessions} />}
             {data.sides.length > 1 && <Sides view={data} />}
           </Charts>
         )}
@@ -116,6 +117,35 @@ function Series({ series }: { series: OutcomeSeries }) {
 
 const intervalWords = (low: number | null | undefined, high: number | null | undefined) =>
   low == null || high == null ? "" : `, between ${number(low)} and ${number(high)}`;
+
+/** The most pain in each session beside what it was before: what was clean says nothing of it. */
+function SessionsPain({ list }: { list: SessionPain[] }) {
+  const worst = list.reduce((a, b) => ((b.peak ?? 0) >= (a.peak ?? 0) ? b : a));
+  const told = (pain: number | null) => (pain === null ? "not told" : String(pain));
+  const points = (of: "start" | "peak") =>
+    list.flatMap((s) => (s[of] === null ? [] : [{ day: s.date, value: s[of] }]));
+  return (
+    <section aria-label="Pain in the sessions">
+      <h2>Pain in the sessions</h2>
+      <p>
+        <Verdict>
+          at most {told(worst.peak)} on {dayWords(worst.date)}
+        </Verdict>{" "}
+        <Quiet>it was {told(worst.start)} before</Quiet>
+      </p>
+      <TimeChart
+        label={`Most pain in each session: ${list.map((s) => `${dayWords(s.date)} ${told(s.start)} before, ${told(s.peak)} at most`).join("; ")}`}
+        lines={[{ name: "at most", look: "ink", points: points("peak") }]}
+        min={0}
+        max={10}
+      />
+      <AsTable
+        head={["Session", "Before", "At most", "At the end"]}
+        rows={list.map((s) => [dayWords(s.date), told(s.start), told(s.peak), told(s.end)])}
+      />
+    </section>
+  );
+}
 
 function Sides({ view }: { view: OutcomesView }) {
   const last = view.sides.at(-1)!;

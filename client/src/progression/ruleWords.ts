@@ -1,6 +1,6 @@
 /** What a rule is about, for people; ids are for records. */
 const words: Record<string, string> = {
-  "D-REFER": "danger sign: stop and send on",
+  "D-REFER": "red flag: stop and send on",
   "D-PAIN-STOP": "pain over the limit in two sets",
   "D-PAIN-NEXT": "pain the day after",
   "D-FAULT-CAP": "faults in more than half the reps",

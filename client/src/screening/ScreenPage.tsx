@@ -19,6 +19,7 @@ import { BatteryList } from "./BatteryList";
 import { BatteryPage, taskName } from "./BatteryPage";
 import { Elsewhere } from "./Elsewhere";
 import { LastTrial } from "./LastTrial";
+import { PutRight } from "./PutRight";
 import { Ready, type Chosen } from "./Ready";
 
 export function ScreenPage() {
@@ -152,6 +153,12 @@ function Screen(props: { episode: EpisodeView; visitId: string; library: Library
         {last && (
           <LastTrial key={last.trialId} trial={last} events={events} library={library} record={record} />
         )}
+        <PutRight
+          trials={trials.filter((t) => t.ended !== null)}
+          events={events}
+          library={library}
+          record={record}
+        />
       </Stack>
       <Stack $gap={5}>
         {screen.data && (

@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { Disclosure, DisclosurePanel } from "react-aria-components";
 import styled from "styled-components";
 import { api, got } from "../api/client";
 import { keys } from "../api/queries";
-import type { HomeLogView, Library } from "../api/types";
+import type { HomeDay, HomeLogView, HomeRow, Library } from "../api/types";
 import { Button } from "../controls/Button";
 import { ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
@@ -63,37 +64,80 @@ function Grid(props: { episodeId: string; visitId: string; library: Library; log
   const { log, episodeId, visitId } = props;
   const queries = useQueryClient();
   const refresh = () => queries.invalidateQueries({ queryKey: keys.visit(visitId) });
+  const open = log.rows.filter((r) => !r.log && r.planned.length > 0);
+  const [asking, setAsking] = useState(false);
+  const [filled, setFilled] = useState<HomeRow[]>([]);
+  const put = async (row: HomeRow, done: HomeDay["done"], version: number) =>
+    got(
+      api.PUT("/api/episodes/{id}/home-log", {
+        params: { path: { id: episodeId } },
+        body: { log: { day: row.day, done, pain: null, nextMorning: null, remark: null }, version },
+      }),
+    );
   const asPlanned = useMutation({
     mutationFn: async () => {
-      for (const row of log.rows.filter((r) => !r.log && r.planned.length > 0)) {
-        await got(
-          api.PUT("/api/episodes/{id}/home-log", {
-            params: { path: { id: episodeId } },
-            body: {
-              log: {
-                day: row.day,
-                done: log.columns
-                  .filter((c) => row.planned.includes(c.planItemId))
-                  .map((c) => ({ planItemId: c.planItemId, side: c.side, reps: c.perDay })),
-                pain: null,
-                nextMorning: null,
-                remark: null,
-              },
-              version: row.version,
-            },
-          }),
-        );
+      const rows: HomeRow[] = [];
+      for (const row of open) {
+        const done = log.columns
+          .filter((c) => row.planned.includes(c.planItemId))
+          .map((c) => ({ planItemId: c.planItemId, side: c.side, reps: c.perDay }));
+        await put(row, done, row.version);
+        rows.push(row);
+        setFilled([...rows]);
       }
     },
-    onSettled: refresh,
+    onSettled: () => {
+      setAsking(false);
+      return refresh();
+    },
+  });
+  // What was written since on such a day stays: only days as they were filled are emptied.
+  const undo = useMutation({
+    mutationFn: async () => {
+      for (const row of filled) {
+        const now = log.rows.find((r) => r.day === row.day);
+        if (now?.log && now.log.pain === null && now.log.nextMorning === null && now.log.remark === null)
+          await put(row, [], now.version);
+      }
+    },
+    onSettled: () => {
+      setFilled([]);
+      return refresh();
+    },
   });
   return (
     <Stack $gap={2} role="region" aria-label="Home log">
       <Row $between>
         <h2>At home since {dayWords(log.from)}</h2>
-        <Button $quiet $small isDisabled={asPlanned.isPending} onPress={() => asPlanned.mutate()}>
-          All open days as planned
-        </Button>
+        {filled.length > 0 ? (
+          <Row $gap={2}>
+            <Quiet role="status">
+              {filled.length} {filled.length === 1 ? "day" : "days"} filled as planned.
+            </Quiet>
+            <Button $quiet $small isDisabled={undo.isPending} onPress={() => undo.mutate()}>
+              Undo
+            </Button>
+          </Row>
+        ) : asking ? (
+          <Row $gap={2} role="group" aria-label="All open days as planned?">
+            <span>
+              Did the client say that {open.length === 1 ? "this day was" : `these ${open.length} days were`}{" "}
+              done as planned?
+            </span>
+            <Button $small isDisabled={asPlanned.isPending} onPress={() => asPlanned.mutate()}>
+              Yes, as planned
+            </Button>
+            <Button $quiet $small onPress={() => setAsking(false)}>
+              No
+            </Button>
+          </Row>
+        ) : (
+          open.length > 0 && (
+            <Button $quiet $small onPress={() => setAsking(true)}>
+              All open days as planned
+            </Button>
+          )
+        )}
       </Row>
       <Small>
         Reps of all sets of the day, as the client wrote them. Each row is stored when it is left; empty means
@@ -128,7 +172,7 @@ function Grid(props: { episodeId: string; visitId: string; library: Library; log
           </tbody>
         </table>
       </Scroll>
-      <ProblemNote error={asPlanned.error} />
+      <ProblemNote error={asPlanned.error ?? undo.error} />
       <HomeFile episodeId={episodeId} visitId={visitId} onTaken={refresh} />
     </Stack>
   );

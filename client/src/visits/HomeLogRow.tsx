@@ -68,6 +68,12 @@ export function dayOf(typed: Typed, row: HomeRow, columns: Columns): { day: Home
   };
 }
 
+/** Exercises of which more was done than the day's plan: asked about before it is stored. */
+export const overPlanned = (day: HomeDay, columns: Columns) =>
+  columns
+    .filter((c) => day.done.some((d) => cellKey(d) === cellKey(c) && d.reps > c.perDay))
+    .map((c) => (c.side === "both" ? c.name : `${c.name}, ${c.side}`));
+
 /** One day of the home log. Enter goes down a column; leaving the row stores it. */
 export function HomeLogRow(props: {
   row: HomeRow;
@@ -89,10 +95,12 @@ export function HomeLogRow(props: {
     onSuccess: props.onStored,
   });
   const { day, wrong } = dayOf(typed, row, columns);
+  const over = overPlanned(day, columns);
+  const [sure, setSure] = useState(false);
   const changed = JSON.stringify(typed) !== JSON.stringify(typedOf(row));
   const left = (e: React.FocusEvent) => {
     if (line.current?.contains(e.relatedTarget as Node | null)) return;
-    if (changed && wrong.length === 0) store.mutate(day);
+    if (changed && wrong.length === 0 && (over.length === 0 || sure)) store.mutate(day);
   };
   const planned = columns.filter((c) => row.planned.includes(c.planItemId));
   const fill = (reps: (c: Columns[number]) => number) => {
@@ -151,6 +159,21 @@ export function HomeLogRow(props: {
         )}
         <span role="status">
           {wrong.length > 0 && `Not a whole number: ${wrong.join(", ")}. Not stored yet.`}
+          {changed && wrong.length === 0 && over.length > 0 && !sure && (
+            <>
+              More than planned: {over.join(", ")}. Not stored yet.{" "}
+              <Button
+                $quiet
+                $small
+                onPress={() => {
+                  setSure(true);
+                  store.mutate(day);
+                }}
+              >
+                It was that much
+              </Button>
+            </>
+          )}
           {store.error instanceof ProblemError && store.error.message}
         </span>
       </td>

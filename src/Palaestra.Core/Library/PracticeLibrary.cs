@@ -5,7 +5,7 @@ using Palaestra.Core.Signals;
 
 namespace Palaestra.Core.Library;
 
-/// <summary>All content the rules work on: ladders, faults, precautions, danger signs, policies, poses and words.</summary>
+/// <summary>All content the rules work on: ladders, faults, precautions, red flags, policies, poses and words.</summary>
 /// <param name="KnownDemands">What the body model found for this very library before; none: it is worked out anew.</param>
 public sealed record PracticeLibrary(
     string Version,

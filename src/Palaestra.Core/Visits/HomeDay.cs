@@ -14,7 +14,12 @@ public sealed record HomeDay(
     int? Pain,
     int? NextMorning,
     string? Remark
-);
+)
+{
+    /// <summary>Everything in it was cleared again: as if nothing had been written.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public bool Empty => Done.Count == 0 && Pain is null && NextMorning is null && Remark is null;
+}
 
 public static class HomeDayCheck
 {

@@ -35,7 +35,7 @@ public static class WithinVisit
     public const double LeastHold = 2;
 
     /// <summary>
-    /// Why a running set ought to be stopped now; none while it may go on. Danger signs are told by people, not here.
+    /// Why a running set ought to be stopped now; none while it may go on. Red flags are told by people, not here.
     /// </summary>
     public static StopTrigger? Stop(Trial trial, Policy policy)
     {

@@ -26,7 +26,7 @@ public sealed class Standing
     /// <summary>The content it was worked out with; empty before the first time.</summary>
     public string LibraryVersion { get; set; } = "";
 
-    /// <summary>A danger sign is open.</summary>
+    /// <summary>A red flag is open.</summary>
     public bool Closed { get; set; }
     public int? PainFirst { get; set; }
     public int? PainLast { get; set; }

@@ -1,6 +1,6 @@
 namespace Palaestra.Data.Intake;
 
-/// <summary>A danger sign that was reported, and what a practitioner did about it. Open until that is recorded.</summary>
+/// <summary>A red flag that was reported, and what a practitioner did about it. Open until that is recorded.</summary>
 public sealed class DangerReport
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();

@@ -78,7 +78,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
     {
         var view = EpisodeView.VisitOf(visit, file);
         var says =
-            file.Closed ? "closed until a danger sign is dealt with"
+            file.Closed ? "closed until a red flag is dealt with"
             : view.Number == 1
                 ? view.HasScreen ? "first visit · screened"
                     : "first visit"

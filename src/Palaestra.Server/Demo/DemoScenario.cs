@@ -81,7 +81,8 @@ public sealed record DemoReading(
             .Select(pair => (pair.Item1, pair.Item2!.Value));
 }
 
-public sealed record DemoCapacity(string Left, string Right, string Fault)
+/// <param name="Range">Share of the way that the last of them is clean, 0 to 1.</param>
+public sealed record DemoCapacity(string Left, string Right, string Fault, double? Range = null)
 {
     public string Of(Side side) => side == Side.Right ? Right : Left;
 }
@@ -89,6 +90,9 @@ public sealed record DemoCapacity(string Left, string Right, string Fault)
 public sealed record DemoCheckIn(int Now, int Usual, int NextDay, double Settled);
 
 /// <param name="Share">Share of the reps asked for that are clean.</param>
+/// <param name="Hurts">By ladder: the most pain in the first set of its exercise, which it ended.</param>
+/// <param name="Leg">By ladder: the leg that pain went down in that set; it was back after ten minutes.</param>
+/// <param name="End">Pain ten minutes after the last set.</param>
 /// <param name="Agree">Decided, agreeing where <paramref name="Own"/> says nothing else; else the visit is left undecided.</param>
 /// <param name="Own">Ladder to the practitioner's own word on both sides of its exercise.</param>
 public sealed record DemoSession(
@@ -96,7 +100,10 @@ public sealed record DemoSession(
     int Effort,
     IReadOnlyDictionary<string, DemoWeakness>? Weak = null,
     bool Agree = true,
-    IReadOnlyDictionary<string, DemoWord>? Own = null
+    IReadOnlyDictionary<string, DemoWord>? Own = null,
+    IReadOnlyDictionary<string, int>? Hurts = null,
+    IReadOnlyDictionary<string, Side>? Leg = null,
+    int? End = null
 );
 
 public sealed record DemoWord(Outcome Outcome, string Why);

@@ -144,7 +144,13 @@ public sealed class DemoSeeder(
                 check.NextDay,
                 check.Settled,
                 visit.DangerSigns ?? [],
-                DateOnly.FromDateTime(clock.Now.AddDays(-1))
+                DateOnly.FromDateTime(clock.Now.AddDays(-1)),
+                FlagsAsked: true
+            );
+            file.Visit(visitId).Flags = new(
+                Practitioner,
+                clock.GetUtcNow().UtcDateTime,
+                visit.DangerSigns ?? []
             );
             await db.SaveChangesAsync();
         }
@@ -193,11 +199,15 @@ public sealed class DemoSeeder(
             {
                 while (NextRung(ladder, side, events, before) is { } rung)
                 {
-                    var clean = ladder.IndexOf(rung.Id) <= ladder.IndexOf(capacity.Of(side));
+                    var most = ladder.IndexOf(capacity.Of(side));
+                    var clean = ladder.IndexOf(rung.Id) <= most;
                     var taskSide = rung.Sides == RungSides.Each ? side : Side.Both;
                     var target = rung.Start with { Sets = 1 };
                     events.AddRange(
-                        new DemoTrial(rung, taskSide, target, clean ? 1 : 0.4, capacity.Fault).Events(clock)
+                        new DemoTrial(rung, taskSide, target, clean ? 1 : 0.4, capacity.Fault)
+                        {
+                            Range = ladder.IndexOf(rung.Id) == most ? capacity.Range : null,
+                        }.Events(clock)
                     );
                 }
             }
@@ -283,9 +293,11 @@ public sealed class DemoSeeder(
         var trials =
             from item in plan.Plan.Items
             let rung = library.Rung(item.RungId)
-            let weak = session.Weak?.GetValueOrDefault(library.LadderOf(rung.Id).Id)
+            let ladder = library.LadderOf(rung.Id).Id
+            let weak = session.Weak?.GetValueOrDefault(ladder)
             from dose in item.Doses
             from set in Enumerable.Range(1, dose.Dose.Sets)
+            let hurts = set == 1 && dose == item.Doses[0] && session.Hurts?.ContainsKey(ladder) == true
             let share = weak?.Side == dose.Side ? weak.Share : session.Share
             select new DemoTrial(
                 rung,
@@ -301,11 +313,43 @@ public sealed class DemoSeeder(
                 ItemId = item.Id,
                 Set = set,
                 Effort = session.Effort,
+                PainBefore = hurts ? file.Visit(visitId).CheckIn?.PainNow : null,
+                PainPeak = hurts ? session.Hurts![ladder] : null,
+                DownTheLeg = hurts && session.Leg?.ContainsKey(ladder) == true ? session.Leg[ladder] : null,
             };
-        await Store([.. trials.SelectMany(trial => trial.Events(clock))], file, visitId);
+        await Store(
+            [.. trials.SelectMany(trial => trial.Events(clock)), .. After(session, clock)],
+            file,
+            visitId
+        );
         if (session.Agree)
         {
             await Decide(visitId, session.Own ?? new Dictionary<string, DemoWord>(), clock);
+        }
+    }
+
+    /// <summary>Asked ten minutes after the last set: the legs that had pain down them, and the pain.</summary>
+    private static IEnumerable<CaptureEvent> After(DemoSession session, DemoClock clock)
+    {
+        foreach (var leg in (session.Leg ?? new Dictionary<string, Side>()).Values.Distinct())
+        {
+            yield return new LegAsked(
+                Guid.CreateVersion7(clock.GetUtcNow()),
+                Guid.CreateVersion7(clock.GetUtcNow()),
+                clock.After(600),
+                leg,
+                Back: true
+            );
+        }
+        if (session.End is { } end)
+        {
+            yield return new SessionPainAsked(
+                Guid.CreateVersion7(clock.GetUtcNow()),
+                Guid.CreateVersion7(clock.GetUtcNow()),
+                clock.After(600),
+                end,
+                10
+            );
         }
     }
 
@@ -385,6 +429,7 @@ public sealed class DemoSeeder(
             client.MassKg,
             Goals: client.Goals,
             Equipment: client.Equipment,
-            DaysPerWeek: client.DaysPerWeek
+            DaysPerWeek: client.DaysPerWeek,
+            FlagsAsked: true
         );
 }

@@ -35,6 +35,9 @@ public sealed record DemoTrial(Rung Rung, Side Side, Dose Target, double Share, 
     public int? PainBefore { get; init; }
     public int? PainPeak { get; init; }
 
+    /// <summary>The leg that pain went down; none: it did not.</summary>
+    public Side? DownTheLeg { get; init; }
+
     public IEnumerable<CaptureEvent> Events(DemoClock clock)
     {
         var taps = clock.Taps();
@@ -77,6 +80,10 @@ public sealed record DemoTrial(Rung Rung, Side Side, Dose Target, double Share, 
         if (Effort is { } effort)
         {
             yield return taps.Effort(2, effort);
+        }
+        if (DownTheLeg is { } leg)
+        {
+            yield return taps.Worry(1, Worry.DownTheLeg, leg);
         }
         yield return taps.End(
             3,

@@ -41,7 +41,7 @@ public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, TimeProvi
             plans,
             library,
             DateOnly.FromDateTime(time.GetLocalNow().DateTime),
-            home
+            [.. home.Where(day => !day.Empty)]
         );
     }
 

@@ -52,7 +52,7 @@ public sealed record NeutralView(
 );
 
 /// <summary>The open client: what the frame and every station need.</summary>
-/// <param name="Closed">A danger sign is open: nothing after Ask may go on.</param>
+/// <param name="Closed">A red flag is open: nothing after Ask may go on.</param>
 public sealed record EpisodeView(
     Guid Id,
     int Version,

@@ -5,7 +5,7 @@ using Palaestra.Data.Visits;
 
 namespace Palaestra.Server.Intake;
 
-/// <summary>Writes what was asked into the store: new clients, edits, and danger signs as reports.</summary>
+/// <summary>Writes what was asked into the store: new clients, edits, and red flags as reports.</summary>
 public sealed class IntakeDesk(PalaestraDb db, TimeProvider time)
 {
     /// <summary>A new client with an episode and a first visit; saved.</summary>

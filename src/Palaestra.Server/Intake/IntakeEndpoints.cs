@@ -107,7 +107,7 @@ public static class IntakeEndpoints
         )
         ?? file.Visits[0];
 
-    /// <summary>Marks danger signs at any moment of a visit, without waiting for anything else to be answered.</summary>
+    /// <summary>Marks red flags at any moment of a visit, without waiting for anything else to be answered.</summary>
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> ReportDanger(
         Guid id,
         DangerSignsForm form,
@@ -123,10 +123,7 @@ public static class IntakeEndpoints
         {
             if (library.DangerSigns.All(sign => sign.Id != form.DangerSigns[i]))
             {
-                return Problem.Field(
-                    $"dangerSigns[{i}]",
-                    $"There is no danger sign “{form.DangerSigns[i]}”."
-                );
+                return Problem.Field($"dangerSigns[{i}]", $"There is no red flag “{form.DangerSigns[i]}”.");
             }
         }
         if (await files.OfEpisode(id) is not { } file)

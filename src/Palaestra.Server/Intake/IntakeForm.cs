@@ -88,6 +88,6 @@ public sealed class IntakeFormValidator : AbstractValidator<IntakeForm>
             );
         RuleForEach(f => f.DangerSigns)
             .Must(id => library.DangerSigns.Any(sign => sign.Id == id))
-            .WithMessage((_, id) => $"There is no danger sign “{id}”.");
+            .WithMessage((_, id) => $"There is no red flag “{id}”.");
     }
 }

@@ -3,6 +3,7 @@ using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
 using Palaestra.Core.Screening;
+using Palaestra.Core.Visits;
 using Palaestra.Data.Visits;
 using Palaestra.Server.Intake;
 
@@ -26,7 +27,8 @@ public sealed record OutcomesView(
     IReadOnlyList<CleanWeek> Weeks,
     IReadOnlyList<SideShare> Sides,
     Trend? SideTrend,
-    double Even
+    double Even,
+    IReadOnlyList<SessionPain> Sessions
 );
 
 /// <summary>Puts together from a record how a client does over time.</summary>
@@ -57,7 +59,8 @@ public sealed class OutcomesDesk(PracticeLibrary library)
                 lessIsBetter: true,
                 file.Policy.EvenPercent
             ),
-            file.Policy.EvenPercent
+            file.Policy.EvenPercent,
+            [.. file.Sessions(file.Visits[^1].Id).Where(s => s.Peak is not null || s.End is not null)]
         );
     }
 

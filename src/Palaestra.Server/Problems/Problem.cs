@@ -37,7 +37,7 @@ public static class Problem
             }
         );
 
-    /// <summary>The stations are closed by a danger sign.</summary>
+    /// <summary>The stations are closed by a red flag.</summary>
     public static ProblemHttpResult Closed() =>
-        Conflict("Closed by a danger sign until a practitioner has recorded what was found and done.");
+        Conflict("Closed by a red flag until a practitioner has recorded what was found and done.");
 }

@@ -130,7 +130,7 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
             _ => null,
         };
 
-    /// <summary>While a danger sign is open no trial may begin; what was under way is still taken in.</summary>
+    /// <summary>While a red flag is open no trial may begin; what was under way is still taken in.</summary>
     private static IEnumerable<FieldError> ClosedErrors(
         Intake.CaseFile file,
         IReadOnlyList<CaptureEvent> known,
@@ -144,7 +144,7 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
             .Where(pair => known.All(k => k.Id != pair.e.Id))
             .Select(pair => new FieldError(
                 $"events[{pair.i}]",
-                "Closed by a danger sign until a practitioner has recorded what was done."
+                "Closed by a red flag until a practitioner has recorded what was done."
             ));
     }
 }

@@ -53,7 +53,7 @@ public sealed class FeedDesk(PracticeLibrary library)
     /// <summary>
     /// The feed of an episode: days of training of every revision, each until the next takes over; visits; the review and the
     /// next screen. An entry keeps its id from revision to revision and its sequence only grows, so that a newer one takes
-    /// the older one's place; a day that is no longer trained, or on which the client is away, is there as cancelled, and so are all while a danger sign is open.
+    /// the older one's place; a day that is no longer trained, or on which the client is away, is there as cancelled, and so are all while a red flag is open.
     /// </summary>
     public string Text(CaseFile file) => PlanFeed.Text("Exercises", Domain, Entries(file));
 
@@ -122,7 +122,7 @@ public sealed class FeedDesk(PracticeLibrary library)
             )
         );
 
-    /// <summary>Grows with every revision, every edit of the episode (days, holidays), and every danger sign noted or dealt with.</summary>
+    /// <summary>Grows with every revision, every edit of the episode (days, holidays), and every red flag noted or dealt with.</summary>
     private static int SequenceOf(CaseFile file, PlanRevision revision) =>
         revision.Revision
         - 1

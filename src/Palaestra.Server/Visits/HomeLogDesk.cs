@@ -56,7 +56,7 @@ public sealed class HomeLogDesk(PalaestraDb db, PracticeLibrary library, TimePro
                 .. days.Select(day => new HomeRow(
                     day,
                     planned.GetValueOrDefault(day) ?? [],
-                    written.GetValueOrDefault(day)?.Log,
+                    written.GetValueOrDefault(day)?.Log is { Empty: false } log ? log : null,
                     written.GetValueOrDefault(day)?.Version ?? 0
                 )),
             ]

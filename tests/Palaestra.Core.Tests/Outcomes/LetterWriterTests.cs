@@ -75,7 +75,7 @@ public partial class LetterWriterTests
             Bare with
             {
                 Precautions = ["fragile bone", "wrist, left"],
-                DangerSigns = ["Danger sign reported: fever. Done: sent on."],
+                DangerSigns = ["Red flag reported: fever. Done: sent on."],
             }
         );
         Assert.Contains("Precautions: fragile bone; wrist, left.", text, StringComparison.Ordinal);

@@ -1,0 +1,142 @@
+import { useState } from "react";
+import { Disclosure, DisclosurePanel } from "react-aria-components";
+import { findRung } from "../api/queries";
+import type { CaptureEvent, Library } from "../api/types";
+import { effective, cleanReps, type LiveTrialState } from "../capture/liveTrial";
+import { findTask } from "../capture/sideCounts";
+import type { RecordEvent } from "../capture/useCapture";
+import { Button } from "../controls/Button";
+import { TextField } from "../controls/fields";
+import { Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
+import { SideTag } from "../controls/SideTag";
+
+interface Props {
+  /** Ended trials of the screen. */
+  trials: LiveTrialState[];
+  events: CaptureEvent[];
+  library: Library;
+  record: RecordEvent;
+}
+
+/** Screen trials that do not count, each with the event that said so. */
+const discardedOf = (events: CaptureEvent[]) => {
+  const standing = effective(events);
+  return standing
+    .filter((e) => e.kind === "trial-discarded")
+    .flatMap((discard) => {
+      const start = standing.find((e) => e.trialId === discard.trialId && e.kind === "trial-started");
+      return start?.kind === "trial-started" && start.purpose === "screen" ? [{ start, discard }] : [];
+    });
+};
+
+/** Any trial of the screen, however long ago, can be put right; why is kept with it and nothing is erased. */
+export function PutRight(props: Props) {
+  const { trials, library, record } = props;
+  const discarded = discardedOf(props.events);
+  if (trials.length + discarded.length === 0) return null;
+  const nameOf = (t: { rungId: string; taskId?: string | null }) =>
+    findTask(library, t.taskId ?? null)?.name ?? findRung(library, t.rungId).rung.name;
+  return (
+    <Disclosure>
+      <Button $quiet $small slot="trigger">
+        Put a trial right
+      </Button>
+      <DisclosurePanel>
+        <Stack $gap={2} style={{ paddingTop: 8 }}>
+          <Small>Nothing is erased: the log keeps what was first written, and why it was changed.</Small>
+          {trials.map((t) => (
+            <OneTrial key={t.trialId} trial={t} name={nameOf(t)} record={record} />
+          ))}
+          {discarded.map(({ start, discard }) => (
+            <Row key={discard.id} $between>
+              <Quiet>
+                <s>
+                  {nameOf(start)}, {start.side}
+                </s>{" "}
+                does not count
+              </Quiet>
+              <Button $quiet $small onPress={() => record(discard.trialId, "undone", { undoes: discard.id })}>
+                Count it again
+              </Button>
+            </Row>
+          ))}
+        </Stack>
+      </DisclosurePanel>
+    </Disclosure>
+  );
+}
+
+function OneTrial(props: { trial: LiveTrialState; name: string; record: RecordEvent }) {
+  const { trial, name, record } = props;
+  const [open, setOpen] = useState(false);
+  const [reason, setReason] = useState("");
+  const side = trial.side === "both" ? "" : `, ${trial.side}`;
+  const amend = (change: () => void) => {
+    record(trial.trialId, "trial-amended", { reason: reason.trim() });
+    change();
+    setOpen(false);
+    setReason("");
+  };
+  return (
+    <Ruled>
+      <Row $between>
+        <span>
+          {name} {trial.side !== "both" && <SideTag side={trial.side} />}{" "}
+          <Quiet>{trial.reps.length > 0 && `${cleanReps(trial)} of ${trial.reps.length} clean`}</Quiet>
+        </span>
+        <Button
+          $quiet
+          $small
+          aria-expanded={open}
+          aria-label={`Put right: ${name}${side}`}
+          onPress={() => setOpen(!open)}
+        >
+          Put right
+        </Button>
+      </Row>
+      {open && (
+        <Stack $gap={3} style={{ marginTop: 8 }}>
+          <TextField label="Why" hint="Kept with the trial." value={reason} onChange={setReason} />
+          <Row>
+            {trial.side !== "both" && (
+              <Button
+                $quiet
+                $small
+                isDisabled={!reason.trim()}
+                onPress={() =>
+                  amend(() =>
+                    record(trial.trialId, "side-corrected", {
+                      side: trial.side === "left" ? "right" : "left",
+                    }),
+                  )
+                }
+              >
+                It was the other side
+              </Button>
+            )}
+            {trial.endedBy && (
+              <Button
+                $quiet
+                $small
+                isDisabled={!reason.trim()}
+                onPress={() =>
+                  amend(() => trial.endedBy && record(trial.trialId, "undone", { undoes: trial.endedBy }))
+                }
+              >
+                Open it again
+              </Button>
+            )}
+            <Button
+              $quiet
+              $small
+              isDisabled={!reason.trim()}
+              onPress={() => amend(() => record(trial.trialId, "trial-discarded"))}
+            >
+              Does not count
+            </Button>
+          </Row>
+        </Stack>
+      )}
+    </Ruled>
+  );
+}
