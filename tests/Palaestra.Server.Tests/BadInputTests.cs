@@ -71,6 +71,78 @@ public sealed class BadInputTests(OneServer one) : IClassFixture<OneServer>, IAs
         Assert.Equal(before, (await browser.Get<DayView>("/api/day")).Visits.Count);
     }
 
+    /// <summary>A path into the input of docs/examples/decide.json, what is put there, and the field that is named.</summary>
+    public static TheoryData<string, string, string> WrongDecisions =>
+        new()
+        {
+            { "visits[0].sets[0].cleanReps", "99", "cleanReps" },
+            { "visits[0].sets[0].painPeak", "11", "painPeak" },
+            { "visits[0].sets[0].tremor", "1.2", "tremor" },
+            { "visits[0].sets[0].felt", "\"left ear\"", "felt" },
+            { "visits[0].date", "\"2026-04-30\"", "date" },
+            { "visits[0].side", "\"right\"", "side" },
+            { "items[0].doses[0].dose.range", "1.4", "range" },
+            { "items[0].doses[0].dose.load", "-2", "load" },
+            { "checkIn.painNow", "12", "painNow" },
+            { "checkIn.lastTrained", "\"2026-04-30\"", "lastTrained" },
+            { "visits[0].sets[0]", "null", "sets[0]" },
+            { "items[0].doses[1]", "null", "doses[1]" },
+            { "profile.precautions[0]", "null", "precautions[0]" },
+            { "checkIn.dangerSigns", "[null]", "dangerSigns[0]" },
+            { "profile.pain.worst", "1", "worst" },
+        };
+
+    [Theory]
+    [MemberData(nameof(WrongDecisions))]
+    public async Task What_cannot_be_true_of_work_is_refused_with_its_field(
+        string path,
+        string value,
+        string named
+    )
+    {
+        var asked = JsonNode.Parse(
+            await File.ReadAllTextAsync(Path.Combine(AppContext.BaseDirectory, "examples", "decide.json"))
+        )!;
+        JsonNode at = asked["input"]!;
+        var steps = path.Replace("[", ".", StringComparison.Ordinal)
+            .Replace("]", "", StringComparison.Ordinal)
+            .Split('.');
+        JsonNode Step(JsonNode node, string step) => int.TryParse(step, out var i) ? node[i]! : node[step]!;
+        foreach (var step in steps.SkipLast(1))
+        {
+            at = Step(at, step);
+        }
+        if (int.TryParse(steps[^1], out var index))
+        {
+            at[index] = JsonNode.Parse(value);
+        }
+        else
+        {
+            at[steps[^1]] = JsonNode.Parse(value);
+        }
+        var answer = await browser.PostAsync("/api/compute/decide", Json(asked.ToJsonString()));
+        var text = await answer.Content.ReadAsStringAsync();
+        Assert.True((int)answer.StatusCode is 400 or 422, $"{answer.StatusCode}: {text}");
+        var fields = await Task.FromResult(answer).RefusedFields(answer.StatusCode);
+        Assert.Contains(fields, field => field.Contains(named, StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task Two_answers_to_how_it_settled_that_contradict_each_other_are_refused()
+    {
+        var clinic = new Clinic(browser);
+        var opened = await clinic.NewClient();
+        var fields = await browser
+            .PutAsync(
+                $"/api/visits/{opened.VisitId}/check-in",
+                Json(
+                    """{"version":0,"checkIn":{"painNow":2,"usualPain":2,"nextDayPain":null,"settledHours":30,"settled":"within-an-hour","dangerSigns":[]}}"""
+                )
+            )
+            .RefusedFields(HttpStatusCode.UnprocessableEntity);
+        Assert.Contains("checkIn.settledHours", fields);
+    }
+
     [Fact]
     public async Task An_over_long_name_is_refused()
     {

@@ -2856,6 +2856,7 @@ export interface components {
             sideTrend: null | components["schemas"]["Trend"];
             /** Format: double */
             even: number;
+            sessions: components["schemas"]["SessionPain"][];
         };
         OverrideLine: {
             ruleId: string;

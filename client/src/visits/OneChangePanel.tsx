@@ -36,9 +36,14 @@ const Other = styled(Button)`
   padding: 4px 12px;
 `;
 
+const painTitle = ({ before, peak }: { before: number | null; peak: number | null }) =>
+  before !== null && peak !== null && peak > before ? `Pain rose from ${before} to ${peak}` : why.pain;
+
 /** Offered when a set is to be stopped: one thing is changed, in order; one tap does it and writes it down. */
 export function OneChangePanel(props: {
   trigger: StopTrigger;
+  /** Pain before the set and the most in it; null where it was not told. */
+  pain: { before: number | null; peak: number | null };
   first: EaseOffer | null;
   others: EaseOffer[];
   onPick: (offer: EaseOffer) => void;
@@ -46,10 +51,11 @@ export function OneChangePanel(props: {
   onGoOn: () => void;
 }) {
   const { trigger, first } = props;
+  const title = trigger === "pain" ? painTitle(props.pain) : why[trigger];
   const focus = useTakeFocus<HTMLButtonElement>();
   return (
-    <Stack $gap={2} role="alertdialog" aria-label={why[trigger]}>
-      <h2>{why[trigger]}</h2>
+    <Stack $gap={2} role="alertdialog" aria-label={title}>
+      <h2>{title}</h2>
       <Small>Change one thing:</Small>
       {first ? (
         <First $big ref={focus} onPress={() => props.onPick(first)}>

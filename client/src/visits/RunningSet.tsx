@@ -89,6 +89,7 @@ export function RunningSet(props: {
           trigger && (
             <OneChangePanel
               trigger={trigger}
+              pain={trial.pain}
               first={first}
               others={offers.filter((o) => o !== first)}
               onPick={pick}

@@ -26,7 +26,7 @@ public sealed record SideDose
     {
         Side = side;
         // What cannot be a share is kept as it is, for the check to name it.
-        Dose = range > 1 || !(range >= dose.Range) ? dose with { Range = range } : dose;
+        Dose = range > 1 || dose.Range <= 1 && !(range >= dose.Range) ? dose with { Range = range } : dose;
         RangeEnds = rangeEnds;
         RangeLoadPercent = rangeLoadPercent;
     }
