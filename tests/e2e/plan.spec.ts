@@ -60,13 +60,6 @@ test("a plan follows the minutes, keeps what is kept, leaves out what is not wan
   await expect(page.getByText("16 min; the client has 15")).toBeVisible();
   expect(await standing()).toBe(false);
 });
-  await last.getByRole("button", { name: "Leave out" }).click();
-  await expect(last).toHaveCount(0);
-  await slider.focus();
-  await slider.press("ArrowRight");
-  await expect(page.getByText("16 min; the client has 15")).toBeVisible();
-  await expect(last).toHaveCount(0);
-});
 
 test("an exercise is swapped for an equal, with what it asks and what is different", async ({ page }) => {
   await openPlan(page, /Ivo Sandringham/);

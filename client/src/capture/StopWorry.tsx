@@ -19,12 +19,28 @@ const worries: { worry: Worry; words: string; reason: EndReason }[] = [
 export function StopWorry(props: { trial: LiveTrialState; actions: Actions; onBack: () => void }) {
   const { trial, actions } = props;
   const first = useTakeFocus<HTMLButtonElement>();
-  const [asking, setAsking] = useState(false);
-  const end = (worry: Worry, reason: EndReason) => {
-    actions.worry(worry, trial.side === "both" ? undefined : trial.side);
+  const [asking, setAsking] = useState<"pain" | "leg" | null>(null);
+  const end = (worry: Worry, reason: EndReason, side = trial.side) => {
+    actions.worry(worry, side === "both" ? undefined : side);
     actions.end(reason);
   };
-  if (asking) {
+  // Pain goes down either leg, whichever side works.
+  if (asking === "leg") {
+    return (
+      <Stack $gap={3}>
+        <h2>Which leg?</h2>
+        {(["left", "right"] as const).map((side) => (
+          <Button key={side} $quiet onPress={() => end("down-the-leg", "pain", side)}>
+            {side === "left" ? "Left leg" : "Right leg"}
+          </Button>
+        ))}
+        <Button $quiet $small onPress={() => setAsking(null)}>
+          It was something else
+        </Button>
+      </Stack>
+    );
+  }
+  if (asking === "pain") {
     return (
       <Stack $gap={3}>
         <h2>How strong is the pain?</h2>
@@ -36,7 +52,7 @@ export function StopWorry(props: { trial: LiveTrialState; actions: Actions; onBa
             end("pain", "pain");
           }}
         />
-        <Button $quiet $small onPress={() => setAsking(false)}>
+        <Button $quiet $small onPress={() => setAsking(null)}>
           It was something else
         </Button>
       </Stack>
@@ -50,7 +66,13 @@ export function StopWorry(props: { trial: LiveTrialState; actions: Actions; onBa
           key={w.worry}
           ref={i === 0 ? first : undefined}
           $quiet
-          onPress={() => (w.worry === "pain" ? setAsking(true) : end(w.worry, w.reason))}
+          onPress={() =>
+            w.worry === "pain"
+              ? setAsking("pain")
+              : w.worry === "down-the-leg"
+                ? setAsking("leg")
+                : end(w.worry, w.reason)
+          }
         >
           {w.words}
         </Button>

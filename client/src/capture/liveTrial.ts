@@ -128,6 +128,8 @@ export interface LiveTrialState {
   felt: string | null;
   effort: number | null;
   worry: Worry | null;
+  /** The leg that pain went down, where it was told. */
+  worrySide: Side | null;
   tremorShare: number;
   ended: EndReason | null;
   /** The event that ended it: taking that one back opens the trial again. */
@@ -276,6 +278,7 @@ function fold(
     felt: null,
     effort: null,
     worry: null,
+    worrySide: null,
     tremorShare: 0,
     ended: null,
     endedBy: null,
@@ -342,6 +345,7 @@ function apply(state: LiveTrialState & { raw: RawRep[] }, e: CaptureEvent, pain:
       break;
     case "worry-told":
       state.worry = e.worry;
+      state.worrySide = e.side ?? null;
       break;
     case "trial-ended":
       state.ended = e.reason;

@@ -133,12 +133,14 @@ function SessionsPain({ list }: { list: SessionPain[] }) {
         </Verdict>{" "}
         <Quiet>it was {told(worst.start)} before</Quiet>
       </p>
-      <TimeChart
-        label={`Most pain in each session: ${list.map((s) => `${dayWords(s.date)} ${told(s.start)} before, ${told(s.peak)} at most`).join("; ")}`}
-        lines={[{ name: "at most", look: "ink", points: points("peak") }]}
-        min={0}
-        max={10}
-      />
+      {points("peak").length > 1 && (
+        <TimeChart
+          label={`Most pain in each session: ${list.map((s) => `${dayWords(s.date)} ${told(s.start)} before, ${told(s.peak)} at most`).join("; ")}`}
+          lines={[{ name: "at most", look: "ink", points: points("peak") }]}
+          min={0}
+          max={10}
+        />
+      )}
       <AsTable
         head={["Session", "Before", "At most", "At the end"]}
         rows={list.map((s) => [dayWords(s.date), told(s.start), told(s.peak), told(s.end)])}

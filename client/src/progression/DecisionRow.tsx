@@ -106,11 +106,11 @@ export function DecisionRow(props: Props) {
                 .map((d) => doseWords(d.dose))
                 .filter((words, i, all) => all.indexOf(words) === i)
                 .join(" / ")}
-              {" → "}
-              {chosen
-                .map((d) => doseWords(d.dose))
-                .filter((words, i, all) => all.indexOf(words) === i)
-                .join(" / ")}
+              {chosen.some((d) => doseWords(d.dose) !== doseOf(item, d)) &&
+                ` → ${chosen
+                  .map((d) => doseWords(d.dose))
+                  .filter((words, i, all) => all.indexOf(words) === i)
+                  .join(" / ")}`}
             </Quiet>
           )}
         </p>
@@ -152,6 +152,12 @@ export function DecisionRow(props: Props) {
     </Line>
   );
 }
+
+/** What was asked until now of the side that a decision is about. */
+const doseOf = (item: PlanItem, decision: Decision) => {
+  const dose = item.doses.find((d) => d.side === decision.side)?.dose;
+  return dose ? doseWords(dose) : "";
+};
 
 /** What a resting or halved exercise goes back to, and what is noted for its card. */
 function notesOf(decisions: Decision[]) {

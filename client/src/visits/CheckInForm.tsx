@@ -1,11 +1,12 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
 import { useLibrary } from "../api/queries";
 import type { CheckIn, HomeTraining, LegReach, Settling, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Choice, Scale, TextField } from "../controls/fields";
-import { Columns, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { Columns, Note, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { flagsAnswered, RedFlags } from "../intake/RedFlags";
 import { HomeLog } from "./HomeLog";
 
@@ -25,6 +26,19 @@ export const notAsked: Asked = {
   soreness: null,
   home: null,
 };
+
+/** In reach wherever the questions are scrolled to. */
+const Bar = styled.div`
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: ${({ theme }) => theme.space(4)};
+  padding: ${({ theme }) => theme.space(3)} 0;
+  background: ${({ theme }) => theme.colour.paper};
+  border-top: 2px solid ${({ theme }) => theme.colour.ink};
+`;
 
 /** What nobody asked, in the words of the questions. */
 export function openQuestions(asked: Asked): string[] {
@@ -122,7 +136,10 @@ export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPa
       {signs.length === 0 && asked.painNow !== null && asked.painNow >= 8 && (
         <Note grave>Pain {asked.painNow}: no training today. Ask, look, and leave it at what eases.</Note>
       )}
-      <Row>
+      {library && signs.length === 0 && (
+        <HomeLog episodeId={episodeId} visitId={visit.id} library={library} />
+      )}
+      <Bar>
         {signs.length > 0 ? (
           <Button isDisabled={report.isPending} onPress={() => report.mutate()}>
             Record the red flag and stop
@@ -133,13 +150,10 @@ export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPa
           </Button>
         )}
         {!answered && <Quiet>Still to ask: the red flags.</Quiet>}
-      </Row>
-      {answered && signs.length === 0 && open.length > 0 && (
-        <Small>Not asked: {open.join(", ")}. What was not asked is kept as not asked, never as none.</Small>
-      )}
-      {library && signs.length === 0 && (
-        <HomeLog episodeId={episodeId} visitId={visit.id} library={library} />
-      )}
+        {answered && signs.length === 0 && open.length > 0 && (
+          <Small>Not asked, and kept so: {open.join(", ")}.</Small>
+        )}
+      </Bar>
     </Stack>
   );
 }

@@ -54,11 +54,11 @@ export function WorryQuestion(props: {
       </Stack>
     );
   }
-  const side = trial.side === "right" ? "right" : "left";
+  const side = (trial.worrySide ?? trial.side) === "right" ? "right" : "left";
   const answer = (leg: "left" | "right", back: boolean) => record(uuid(), "leg-asked", { side: leg, back });
   return (
     <Stack $gap={4} role="group" aria-label="Pain down the leg">
-      <h1>Pain moved further down the leg</h1>
+      <h1>Pain moved further down the {side} leg</h1>
       <p>
         That exercise ends for today. Rest or walk for ten minutes, then ask: is it back where it was before?
       </p>

@@ -83,6 +83,10 @@ internal static class PainRules
     /// <summary>Over the limit in fewer sets, or a small rise that was still there at the end at two visits running.</summary>
     public static Decision? Watch(DecisionCase c)
     {
+        if (c.Sides.Any(side => StopWhy(c, side) is not null))
+        {
+            return null;
+        }
         var over = c.Sides.Sum(side => c.Today(side) is { } today ? c.PainSets(today) : 0);
         if (over > 0)
         {

@@ -80,8 +80,8 @@ public static class WithinVisit
         var rung = library.Rung(item.RungId);
         var dose = side.Dose;
         var offers = new List<EaseOffer> { new(OneChange.Cue, "W-CUE", item.Cue, rung.Id, side.Side, dose) };
-        // A single long hold has no range to shorten.
-        if (dose.Reps > 1 && side.Range > PlanRange.Least)
+        // A single long hold has no range to shorten, nor has what does not move.
+        if (rung.HasRange && dose.Reps > 1 && side.Range > PlanRange.Least)
         {
             var share = Math.Round(Math.Max(PlanRange.Least, side.Range * ShorterRange), 2);
             offers.Add(
