@@ -1,5 +1,7 @@
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
 using Palaestra.Data;
 using Palaestra.Data.Day;
 using Palaestra.Data.Visits;
@@ -51,6 +53,63 @@ public sealed class StoreTests : IDisposable
         read.CommandText = "SELECT Words FROM Keepsake";
         Assert.Equal("here before", await read.ExecuteScalarAsync());
         Assert.Empty(await db.Database.GetPendingMigrationsAsync());
+    }
+
+    /// <summary>
+    /// A record of the version before: what was asked at first becomes the first visit's own, a worst that stood below the
+    /// present is lifted to it, and an event with fields of every kind and nothing in them is read.
+    /// </summary>
+    [Fact]
+    public async Task A_record_of_the_version_before_keeps_what_it_holds()
+    {
+        var (client, episode, first, second) = (
+            Guid.NewGuid(),
+            Guid.NewGuid(),
+            Guid.NewGuid(),
+            Guid.NewGuid()
+        );
+        var (trial, id) = (Guid.CreateVersion7(), Guid.CreateVersion7());
+        await using (var old = Open())
+        {
+            await old.GetService<IMigrator>().MigrateAsync("Traces", TestContext.Current.CancellationToken);
+            await old.Database.ExecuteSqlAsync(
+                $"""
+                INSERT INTO Clients (Id, Name, BirthDate) VALUES ({client}, 'Wenna Sorrel', '1980-01-01')
+                """
+            );
+            await old.Database.ExecuteSqlAsync(
+                $"""
+                INSERT INTO Episodes (Id, ClientId, OpenedOn, Complaint, PainNow, PainWorst, PainUsual, SettleHours, WakesAtNight, Precautions, PolicyId, MinutesPerDay, Version)
+                VALUES ({episode}, {client}, '2026-03-02', 'aches', 6, 3, 4, 6, 1, '[]', 'mastery-no-rise', 15, 0)
+                """
+            );
+            foreach (
+                var (visit, day) in new[] { (second, "2026-03-09 09:00:00"), (first, "2026-03-02 09:00:00") }
+            )
+            {
+                await old.Database.ExecuteSqlAsync(
+                    $"INSERT INTO Visits (Id, EpisodeId, PlannedAt, Version, BatteryVersion, AnswersVersion) VALUES ({visit}, {episode}, {day}, 0, 0, 0)"
+                );
+            }
+            var stored =
+                $$"""{"id":"{{id}}","trialId":"{{trial}}","kind":"rep-done","at":"2026-03-02T09:10:00+00:00","rungId":null,"side":null,"purpose":null,"target":null,"fault":null,"phase":null,"value":null,"by":"Ines Tarrow"}""";
+            await old.Database.ExecuteSqlAsync(
+                $"INSERT INTO Events (Id, VisitId, TrialId, Kind, Event, ReceivedAt, By) VALUES ({id}, {first}, {trial}, 'RepDone', {stored}, '2026-03-02 09:10:01', 'Ines Tarrow')"
+            );
+        }
+        await using var db = Open();
+        await Store.Prepare(db, folder, DateTime.Now);
+        var visits = await db
+            .Visits.AsNoTracking()
+            .OrderBy(v => v.PlannedAt)
+            .ToListAsync(TestContext.Current.CancellationToken);
+        Assert.Equal(first, visits[0].Id);
+        Assert.Equal(new Palaestra.Core.Intake.Pain(6, 6, 4), visits[0].Intake!.Pain);
+        Assert.True(visits[0].Intake!.WakesAtNight);
+        Assert.Null(visits[1].Intake);
+        Assert.Null(visits[0].Flags);
+        var read = await db.Events.AsNoTracking().SingleAsync(TestContext.Current.CancellationToken);
+        Assert.IsType<Palaestra.Core.Screening.RepDone>(read.Event);
     }
 
     [Fact]
