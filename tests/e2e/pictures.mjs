@@ -93,7 +93,7 @@ try {
   await page.evaluate(() => window.scrollTo(0, 0));
   await shot("screen-live-tablet");
   await page.setViewportSize({ width: 1280, height: 800 });
-  await page.getByRole("button", { name: "Stop: pain or worry" }).click();
+  await page.keyboard.press(".");
   await page.getByRole("button", { name: "The trunk gave way" }).click();
   await open(/Brannoc Velde/);
   await station("Findings");
@@ -116,7 +116,7 @@ try {
   await open(/Nerys Quill/);
   await station("Session");
   await shot("session");
-  await open(/Perrin Lowmoor/);
+  await open(/Halla Wintering/);
   await station("Decide");
   await page.getByRole("button", { name: /^Evidence/ }).first().click();
   await shot("decide");

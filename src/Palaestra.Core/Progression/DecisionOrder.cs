@@ -69,7 +69,8 @@ internal static class DecisionOrder
     /// <summary>What was earned, if nothing else holds; else why it stays. Half the sets after a flare earn nothing meanwhile.</summary>
     private static Decision Earned(DecisionCase c, Decision earned, List<Decision> fired)
     {
-        var adds = earned.Outcome is Outcome.Add or Outcome.StepUp;
+        // Extra sets for a weaker side are adding too.
+        var adds = earned.Outcome is Outcome.Add or Outcome.StepUp || earned.Dose.Sets > c.Dose.Sets;
         return adds && (fired.Count > 0 || c.Item.Spell is not null)
             ? c.Stay(earned.RuleId, earned.Evidence)
             : earned;

@@ -221,6 +221,18 @@ public class PainRuleTests
     }
 
     [Fact]
+    public void Short_sets_for_the_weaker_side_wait_for_a_day_without_pain()
+    {
+        // Half clean on the left: short sets of it would be more sets than before.
+        var work = Work.AtTarget("B5").Visit(2, Side.Left, 0.75).Visit(2, Side.Right);
+        var calm = work.Input() with { Pain = Usual(1, 1, 1) };
+        Assert.True(Of(calm).Dose.Sets > 2, Of(calm).ToString());
+        var sore = Of(calm with { CheckIn = new(4, 1, 1, 1, []) });
+        Assert.Contains("D-PAIN-NOW", sore.Rules);
+        Assert.Equal(new Dose(8, 2, 0), sore.Dose);
+    }
+
+    [Fact]
     public void Pain_now_that_nobody_asked_adds_nothing() =>
         Assert.Equal(
             ("D-PAIN-NOW", Outcome.Stay),
