@@ -92,7 +92,7 @@ const Stepper = styled(Group)<{ $small?: boolean }>`
   border: 2px solid ${({ theme }) => theme.colour.slate};
   border-radius: ${({ theme }) => theme.radius};
   background: ${({ theme }) => theme.colour.sheet};
-  width: ${({ $small }) => ($small ? "112px" : "100%")};
+  width: ${({ $small }) => ($small ? "100px" : "100%")};
   input {
     flex: 1;
     min-width: 0;
@@ -106,7 +106,7 @@ const Stepper = styled(Group)<{ $small?: boolean }>`
     font-variant-numeric: tabular-nums;
   }
   button {
-    width: 36px;
+    width: 32px;
     border: 0;
     background: none;
     color: inherit;

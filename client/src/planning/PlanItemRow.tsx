@@ -32,7 +32,7 @@ interface Props {
 
 const Line = styled.section`
   display: grid;
-  grid-template-columns: 190px minmax(0, 1fr) auto;
+  grid-template-columns: 140px minmax(0, 1fr) auto;
   gap: ${({ theme }) => theme.space(5)};
   padding: ${({ theme }) => theme.space(4)} 0;
   border-top: 1px solid ${({ theme }) => theme.colour.rule};
@@ -118,7 +118,7 @@ function ItemRow(props: Props) {
     });
   return (
     <Line aria-label={rung.name}>
-      <RungFigure rungId={rung.id} side={side} range={item.doses[0]?.range} width={190} height={120} />
+      <RungFigure rungId={rung.id} side={side} range={item.doses[0]?.range} width={140} height={96} />
       <Stack $gap={2}>
         <div>
           <h2>

@@ -61,7 +61,7 @@ export function PlanSummary(props: Props) {
       <p>
         Back {strategyWords[plan.strategy]}; {switchOnWords[plan.switchOn]}.
         <br />
-        <Quiet>{capital(episode.stirredUp)} stirred-up-ness.</Quiet>
+        <Quiet>{capital(episode.stirredUp)} irritability.</Quiet>
       </p>
       {general.map((w) => (
         <Note key={w.ruleId}>{w.words}</Note>

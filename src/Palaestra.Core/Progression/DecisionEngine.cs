@@ -106,7 +106,7 @@ public static class DecisionEngine
                 };
     }
 
-    /// <summary>D-CAP-RISE: when stirred-up-ness is high, only the first exercise that earned a rung gets it today.</summary>
+    /// <summary>D-CAP-RISE: when irritability is high, only the first exercise that earned a rung gets it today.</summary>
     private static List<Decision> CapRisesWhenSore(List<Decision> decisions, DecideInput input, DayFacts day)
     {
         if (day.Level != StirredUp.High)
