@@ -1567,6 +1567,7 @@ export interface components {
             laterVisits: boolean;
             /** @default false */
             emergency: boolean;
+            worry?: null | components["schemas"]["Worry"];
         };
         DangerSignsForm: {
             dangerSigns: string[];
@@ -3361,6 +3362,8 @@ export interface components {
             many: boolean;
             /** @default false */
             dated: boolean;
+            /** Format: int32 */
+            below?: null | number;
         };
         /** @enum {string} */
         PrecautionEffect: "prefer" | "caution" | "bar";

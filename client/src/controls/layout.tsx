@@ -32,6 +32,19 @@ export const Row = styled.div<{ $gap?: number; $between?: boolean }>`
   gap: ${({ theme, $gap }) => theme.space($gap ?? 3)};
 `;
 
+/** Stays at the lower edge wherever the page is scrolled to: what goes on is one press. */
+export const Bar = styled.div`
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: ${({ theme }) => theme.space(4)};
+  padding: ${({ theme }) => theme.space(3)} 0;
+  background: ${({ theme }) => theme.colour.paper};
+  border-top: 2px solid ${({ theme }) => theme.colour.ink};
+`;
+
 export const Quiet = styled.span`
   color: ${({ theme }) => theme.colour.grey};
 `;

@@ -1,12 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import styled from "styled-components";
 import { api, got } from "../api/client";
 import { useDecisions, useLibrary } from "../api/queries";
 import type { Decision, DecideView, EpisodeView, Library, Outcome, PlanItem } from "../api/types";
 import { Button } from "../controls/Button";
-import { Empty, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { Bar, Empty, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { totalReps } from "../controls/words";
 import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
@@ -48,19 +47,6 @@ export function linesOf(decisions: Decision[]): Decision[][] {
     return [decisions];
   return decisions.map((d) => [d]);
 }
-
-/** Always in reach: agreeing is one press wherever the list is scrolled to. */
-const Bar = styled.div`
-  position: sticky;
-  bottom: 0;
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: ${({ theme }) => theme.space(4)};
-  padding: ${({ theme }) => theme.space(3)} 0;
-  background: ${({ theme }) => theme.colour.paper};
-  border-top: 2px solid ${({ theme }) => theme.colour.ink};
-`;
 
 function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView; library: Library }) {
   const { episode, visitId, view, library } = props;

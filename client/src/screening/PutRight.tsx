@@ -2,8 +2,10 @@ import { useState } from "react";
 import { Disclosure, DisclosurePanel } from "react-aria-components";
 import { findRung } from "../api/queries";
 import type { CaptureEvent, Library } from "../api/types";
-import { effective, cleanReps, type LiveTrialState } from "../capture/liveTrial";
+import { cleanReps, type LiveTrialState } from "../capture/liveTrial";
 import { findTask } from "../capture/sideCounts";
+import { Discarded } from "../capture/Discarded";
+import { discardedOf } from "../capture/discarded";
 import type { RecordEvent } from "../capture/useCapture";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
@@ -18,21 +20,10 @@ interface Props {
   record: RecordEvent;
 }
 
-/** Screen trials that do not count, each with the event that said so. */
-const discardedOf = (events: CaptureEvent[]) => {
-  const standing = effective(events);
-  return standing
-    .filter((e) => e.kind === "trial-discarded")
-    .flatMap((discard) => {
-      const start = standing.find((e) => e.trialId === discard.trialId && e.kind === "trial-started");
-      return start?.kind === "trial-started" && start.purpose === "screen" ? [{ start, discard }] : [];
-    });
-};
-
 /** Any trial of the screen, however long ago, can be put right; why is kept with it and nothing is erased. */
 export function PutRight(props: Props) {
   const { trials, library, record } = props;
-  const discarded = discardedOf(props.events);
+  const discarded = discardedOf(props.events, "screen");
   if (trials.length + discarded.length === 0) return null;
   const nameOf = (t: { rungId: string; taskId?: string | null }) =>
     findTask(library, t.taskId ?? null)?.name ?? findRung(library, t.rungId).rung.name;
@@ -47,19 +38,7 @@ export function PutRight(props: Props) {
           {trials.map((t) => (
             <OneTrial key={t.trialId} trial={t} name={nameOf(t)} record={record} />
           ))}
-          {discarded.map(({ start, discard }) => (
-            <Row key={discard.id} $between>
-              <Quiet>
-                <s>
-                  {nameOf(start)}, {start.side}
-                </s>{" "}
-                does not count
-              </Quiet>
-              <Button $quiet $small onPress={() => record(discard.trialId, "undone", { undoes: discard.id })}>
-                Count it again
-              </Button>
-            </Row>
-          ))}
+          <Discarded list={discarded} nameOf={(s) => `${nameOf(s)}, ${s.side}`} record={record} />
         </Stack>
       </DisclosurePanel>
     </Disclosure>

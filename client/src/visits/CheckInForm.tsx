@@ -1,13 +1,13 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
 import { useLibrary } from "../api/queries";
 import type { CheckIn, HomeTraining, LegReach, Settling, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Choice, Scale, TextField } from "../controls/fields";
-import { Columns, Note, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
+import { Bar, Columns, Note, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { flagsAnswered, RedFlags } from "../intake/RedFlags";
+import { useReport } from "../intake/useReport";
 import { HomeLog } from "./HomeLog";
 
 /** What is asked at the start of every later visit, as it stands on the screen: nothing is asked until it is answered. */
@@ -26,19 +26,6 @@ export const notAsked: Asked = {
   soreness: null,
   home: null,
 };
-
-/** In reach wherever the questions are scrolled to. */
-const Bar = styled.div`
-  position: sticky;
-  bottom: 0;
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: ${({ theme }) => theme.space(4)};
-  padding: ${({ theme }) => theme.space(3)} 0;
-  background: ${({ theme }) => theme.colour.paper};
-  border-top: 2px solid ${({ theme }) => theme.colour.ink};
-`;
 
 /** What nobody asked, in the words of the questions. */
 export function openQuestions(asked: Asked): string[] {
@@ -97,16 +84,7 @@ export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPa
     onSuccess: () => queries.invalidateQueries(),
   });
   // A red flag does not wait for the other questions.
-  const report = useMutation({
-    mutationFn: () =>
-      got(
-        api.POST("/api/episodes/{id}/danger-reports", {
-          params: { path: { id: episodeId } },
-          body: { dangerSigns: signs },
-        }),
-      ),
-    onSuccess: () => queries.invalidateQueries(),
-  });
+  const report = useReport(episodeId);
   const problem = save.error instanceof ProblemError ? save.error : null;
   const answered = flagsAnswered(signs, asked.flagsAsked ?? null);
   const open = openQuestions(asked);
@@ -141,7 +119,7 @@ export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPa
       )}
       <Bar>
         {signs.length > 0 ? (
-          <Button isDisabled={report.isPending} onPress={() => report.mutate()}>
+          <Button isDisabled={report.isPending} onPress={() => report.mutate(signs)}>
             Record the red flag and stop
           </Button>
         ) : (

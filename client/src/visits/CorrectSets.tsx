@@ -1,7 +1,9 @@
 import { Disclosure, DisclosurePanel } from "react-aria-components";
 import { findRung } from "../api/queries";
 import type { CaptureEvent, Library } from "../api/types";
-import { cleanReps, effective, type LiveTrialState } from "../capture/liveTrial";
+import { cleanReps, type LiveTrialState } from "../capture/liveTrial";
+import { Discarded } from "../capture/Discarded";
+import { discardedOf } from "../capture/discarded";
 import type { RecordEvent } from "../capture/useCapture";
 import { Button } from "../controls/Button";
 import { Quiet, Row, Small, Stack } from "../controls/layout";
@@ -16,23 +18,12 @@ interface Props {
   library: Library;
 }
 
-/** Discarded sets of the session, each with the event that discarded it. */
-const discardedOf = (events: CaptureEvent[]) => {
-  const standing = effective(events);
-  return standing
-    .filter((e) => e.kind === "trial-discarded")
-    .flatMap((discard) => {
-      const start = standing.find((e) => e.trialId === discard.trialId && e.kind === "trial-started");
-      return start?.kind === "trial-started" && start.purpose === "session" ? [{ start, discard }] : [];
-    });
-};
-
 /** What was logged wrong: a set that was the other side's, or that does not count. Later decisions say if that would change them. */
 export function CorrectSets(props: Props) {
   const { trials, record, library } = props;
   const { visitId } = useVisit();
   const done = trials.filter((t) => t.ended !== null).sort((a, b) => a.startedAt - b.startedAt);
-  const discarded = discardedOf(props.events);
+  const discarded = discardedOf(props.events, "session");
   if (done.length + discarded.length === 0) return null;
   return (
     <Disclosure>
@@ -84,19 +75,11 @@ export function CorrectSets(props: Props) {
               </Row>
             );
           })}
-          {discarded.map(({ start, discard }) => (
-            <Row key={discard.id} $between>
-              <Quiet>
-                <s>
-                  {findRung(library, start.rungId).rung.name}, {start.side}, set {start.set}
-                </s>{" "}
-                does not count
-              </Quiet>
-              <Button $quiet $small onPress={() => record(discard.trialId, "undone", { undoes: discard.id })}>
-                Count it again
-              </Button>
-            </Row>
-          ))}
+          <Discarded
+            list={discarded}
+            nameOf={(s) => `${findRung(library, s.rungId).rung.name}, ${s.side}, set ${s.set ?? 1}`}
+            record={record}
+          />
         </Stack>
       </DisclosurePanel>
     </Disclosure>

@@ -1,9 +1,9 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { v7 as uuid } from "uuid";
-import { api, got } from "../api/client";
+import { useLibrary } from "../api/queries";
 import type { CaptureEvent } from "../api/types";
 import { effective, type LiveTrialState } from "../capture/liveTrial";
 import type { RecordEvent } from "../capture/useCapture";
+import { useReport } from "../intake/useReport";
 import { Button } from "../controls/Button";
 import { Note, ProblemNote, Row, Stack } from "../controls/layout";
 
@@ -24,17 +24,9 @@ export function WorryQuestion(props: {
   onPassed: () => void;
 }) {
   const { trial, record } = props;
-  const queries = useQueryClient();
-  const report = useMutation({
-    mutationFn: () =>
-      got(
-        api.POST("/api/episodes/{id}/danger-reports", {
-          params: { path: { id: props.episodeId } },
-          body: { dangerSigns: ["new-weakness"] },
-        }),
-      ),
-    onSuccess: () => queries.invalidateQueries(),
-  });
+  const { data: library } = useLibrary();
+  const report = useReport(props.episodeId);
+  const flags = (library?.dangerSigns ?? []).filter((f) => f.worry === trial.worry).map((f) => f.id);
   if (trial.worry === "numb-or-weak") {
     return (
       <Stack $gap={4} role="group" aria-label="Numbness or weakness">
@@ -44,7 +36,7 @@ export function WorryQuestion(props: {
         </p>
         <ProblemNote error={report.error} />
         <Row>
-          <Button isDisabled={report.isPending} onPress={() => report.mutate()}>
+          <Button isDisabled={report.isPending || flags.length === 0} onPress={() => report.mutate(flags)}>
             Record the red flag
           </Button>
           <Button $quiet onPress={props.onPassed}>

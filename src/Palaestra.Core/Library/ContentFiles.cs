@@ -20,6 +20,7 @@ public sealed record FaultsFile(
 public sealed record PrecautionsFile(
     string Source,
     IReadOnlyList<Precaution> Precautions,
+    IReadOnlyList<AgeNote> AgeNotes,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
@@ -243,7 +244,8 @@ public static class ContentFiles
             outcomes!.Measures,
             cautions!.Cautions,
             instruments!.Instruments,
-            samples!.Samples
+            samples!.Samples,
+            precautions.AgeNotes
         );
         errors.AddRange(PhotoSample.Errors(library));
         if (errors.Count > 0)

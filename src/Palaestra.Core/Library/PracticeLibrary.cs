@@ -30,6 +30,7 @@ public sealed record PracticeLibrary(
     Cautions Cautions,
     IReadOnlyList<InstrumentSetup> Instruments,
     IReadOnlyList<PhotoSample> PhotoSamples,
+    IReadOnlyList<AgeNote> AgeNotes,
     IReadOnlyDictionary<string, Demands>? KnownDemands = null
 )
 {

@@ -83,7 +83,8 @@ public sealed record PrecautionOption(string Id, string Words);
 /// <summary>A condition of the client that bars, changes or favours rungs.</summary>
 /// <param name="Options">What to tick beside it. Nothing ticked: all of them hold, which is the stricter.</param>
 /// <param name="Many">Whether more than one option can be ticked.</param>
-/// <param name="Dated">Whether it lapses on a date.</param>
+/// <param name="Dated">Whether somebody is to look at it again from a date on.</param>
+/// <param name="Below">Every client below this age has it, in whole years; none: it is ticked.</param>
 public sealed record Precaution(
     string Id,
     string Name,
@@ -93,17 +94,32 @@ public sealed record Precaution(
     IReadOnlyList<PrecautionRule> Rules,
     IReadOnlyList<PrecautionOption>? Options = null,
     bool Many = false,
-    bool Dated = false
+    bool Dated = false,
+    int? Below = null
+);
+
+/// <summary>What is said of a plan for a client below some age.</summary>
+/// <param name="RuleId">P-GUARDIAN or P-YOUNG-ARCH.</param>
+/// <param name="Below">Whole years.</param>
+/// <param name="Goal">Only with this goal. <paramref name="Precaution"/>: only with this precaution; none: always.</param>
+public sealed record AgeNote(
+    string RuleId,
+    int Below,
+    string Words,
+    string? Goal = null,
+    string? Precaution = null
 );
 
 /// <summary>A finding that stops the session until a practitioner has recorded what was done.</summary>
 /// <param name="SameDay">Send on the same day.</param>
 /// <param name="LaterVisits">Asked from the second visit on: it tells of a change.</param>
 /// <param name="Emergency">Stop, and emergency care.</param>
+/// <param name="Worry">What a set was stopped for that is this red flag; none: no such answer is.</param>
 public sealed record DangerSign(
     string Id,
     string Words,
     bool SameDay,
     bool LaterVisits = false,
-    bool Emergency = false
+    bool Emergency = false,
+    Screening.Worry? Worry = null
 );

@@ -86,12 +86,12 @@ internal sealed class Counterfactual(
             .Outcome;
 
     private DecideInput Set(DecideInput from, NumberKind kind, int value) =>
-        DecisionNumbers.With(from, decision.PlanItemId, decision.Side, kind, value);
+        DecisionNumbers.With(from, decision.PlanItemId, decision.Side, kind, value, library);
 
     private IReadOnlyList<DecisionNumber> Known =>
         [
             .. DecisionNumbers
-                .Of(narrow, decision.PlanItemId, decision.Side)
+                .Of(narrow, decision.PlanItemId, decision.Side, library)
                 .Where(number => number.Now is not null),
         ];
 

@@ -45,7 +45,12 @@ public static class DecisionNumbers
     private const int HoursMax = 48;
     private const int DaysMax = 60;
 
-    public static IReadOnlyList<DecisionNumber> Of(DecideInput input, Guid itemId, Side side)
+    public static IReadOnlyList<DecisionNumber> Of(
+        DecideInput input,
+        Guid itemId,
+        Side side,
+        PracticeLibrary library
+    )
     {
         var check = input.CheckIn;
         var numbers = new List<DecisionNumber>();
@@ -66,7 +71,7 @@ public static class DecisionNumbers
                 new(
                     NumberKind.PainfulSets,
                     "Painful sets",
-                    Painful(input, today),
+                    today.Sets.Count(set => set.Over(PainOf(input, library), check.PainNow)),
                     0,
                     Math.Max(1, today.Sets.Count),
                     1
@@ -105,12 +110,24 @@ public static class DecisionNumbers
     }
 
     /// <summary>The input as it would be had one number been another.</summary>
-    public static DecideInput With(DecideInput input, Guid itemId, Side side, NumberKind kind, int value) =>
+    public static DecideInput With(
+        DecideInput input,
+        Guid itemId,
+        Side side,
+        NumberKind kind,
+        int value,
+        PracticeLibrary library
+    ) =>
         kind switch
         {
             NumberKind.CleanReps => Each(input, itemId, side, p => WithMoreClean(p, value - p.CleanReps)),
             NumberKind.Effort => Each(input, itemId, null, p => WithEffort(p, value)),
-            NumberKind.PainfulSets => Each(input, itemId, side, p => WithPain(p, value)),
+            NumberKind.PainfulSets => Each(
+                input,
+                itemId,
+                side,
+                p => WithPain(p, value, PainOf(input, library), input.CheckIn.PainNow)
+            ),
             NumberKind.NextDayPain => input with { CheckIn = input.CheckIn with { NextDayPain = value } },
             NumberKind.PainNow => input with { CheckIn = input.CheckIn with { PainNow = value } },
             NumberKind.SettledHours => input with
@@ -135,8 +152,8 @@ public static class DecisionNumbers
             _ => input,
         };
 
-    private static int Painful(DecideInput input, Performance today) =>
-        today.Sets.Count(set => set.PainOver || set.EndedForPain || set.Rise(input.CheckIn.PainNow) >= 2);
+    private static PainRule PainOf(DecideInput input, PracticeLibrary library) =>
+        (library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy).Pain;
 
     public static Performance? Today(DecideInput input, Guid itemId, Side side) =>
         input.Visits.FirstOrDefault(p => p.Visit == input.Visit && p.PlanItemId == itemId && p.Side == side);
@@ -169,28 +186,31 @@ public static class DecisionNumbers
             Sets = [.. p.Sets.Select(set => set with { Effort = effort })],
         };
 
-    private static Performance WithPain(Performance p, int sets) =>
-        p with
+    /// <summary>So many sets over the limit: those that are stay as they are, the first others join them; what is over beyond them was painless.</summary>
+    private static Performance WithPain(Performance p, int sets, PainRule rule, int? checkIn)
+    {
+        var painful = p.Sets.Select(set => set.Over(rule, checkIn)).ToList();
+        var order = Enumerable.Range(0, p.Sets.Count).OrderByDescending(i => painful[i]).ThenBy(i => i);
+        var chosen = order.Take(sets).ToHashSet();
+        return p with
         {
             Sets =
             [
                 .. p.Sets.Select(
                     (set, i) =>
-                        i < sets
-                            ? set with
-                            {
-                                PainOver = true,
-                            }
-                            : set with
-                            {
-                                PainOver = false,
-                                EndedForPain = false,
-                                PainPeak = null,
-                                PainAfter = null,
-                            }
+                        chosen.Contains(i) == painful[i] ? set
+                        : chosen.Contains(i) ? set with { PainOver = true }
+                        : set with
+                        {
+                            PainOver = false,
+                            EndedForPain = false,
+                            PainPeak = null,
+                            PainAfter = null,
+                        }
                 ),
             ],
         };
+    }
 
     /// <summary>
     /// Moves reps between clean and broken, set by set. Sets that were made easier or are missing are done as asked first.

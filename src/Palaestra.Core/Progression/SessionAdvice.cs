@@ -31,7 +31,8 @@ public sealed record SessionAdvice(
         };
         var day = new DayFacts(before, library);
         var away = Away(before, day, library);
-        var now = day.Holds.Any(rule => rule.RuleId == "D-PAIN-NOW");
+        // Pain that nobody asked about is asked for, and is no reason to halve anything.
+        var now = before.CheckIn.PainNow is not null && day.Holds.Any(rule => rule.RuleId == "D-PAIN-NOW");
         var none = day.Holds.Any(rule => rule.RuleId == "D-NO-TRAINING");
         return new SessionAdvice(
             day.Reference,

@@ -41,7 +41,7 @@ public sealed record FoldAnswer(
         var trials = TrialFold.Trials(events, library, policy.Pain, painAtStart);
         var standing = TrialFold.Effective(events);
         var session = trials.Where(t => t.Purpose == TrialPurpose.Session).ToList();
-        var asked = standing.OfType<SessionPainAsked>().LastOrDefault();
+        var (peak, end, _) = SessionPain.Told(standing, session);
         return new FoldAnswer(
             trials,
             [.. trials.Select(trial => new StopAdvice(trial.Id, WithinVisit.Stop(trial, policy)))],
@@ -53,12 +53,7 @@ public sealed record FoldAnswer(
                         .Where(t => t is { Open: false, Probe: false, PlanItemId: not null })
                         .Select(t => new SetWork(t.PlanItemId!.Value, t.For, t.Set)),
                 ],
-                session.Count == 0
-                    ? null
-                    : new SessionPainFold(
-                        session.Max(t => t.PainMost),
-                        asked?.Value ?? session.LastOrDefault(t => t.PainLast is not null)?.PainLast
-                    )
+                session.Count == 0 ? null : new SessionPainFold(peak, end)
             )
         );
     }

@@ -23,6 +23,18 @@ public sealed record SessionPain(
     IReadOnlyList<LegMoved>? Legs = null
 )
 {
+    /// <summary>The most in any set, and the end: asked again, with the minutes of rest before it, else the last value told.</summary>
+    /// <param name="standing">Events that stand, in order. <paramref name="session"/>: the trials of the session.</param>
+    internal static (int? Peak, int? End, double? Minutes) Told(
+        IReadOnlyList<CaptureEvent> standing,
+        IReadOnlyList<Trial> session
+    )
+    {
+        var asked = standing.OfType<SessionPainAsked>().LastOrDefault();
+        var last = session.OrderBy(t => t.StartedAt).LastOrDefault(t => t.PainLast is not null)?.PainLast;
+        return (session.Max(t => t.PainMost), asked?.Value ?? last, asked?.Minutes);
+    }
+
     /// <summary>From the events of a visit; none where nothing was done in a session.</summary>
     public static SessionPain? Of(
         int visit,
@@ -38,16 +50,15 @@ public sealed record SessionPain(
             return null;
         }
         var events = TrialFold.Effective(log);
-        var asked = events.OfType<SessionPainAsked>().LastOrDefault();
-        var last = session.OrderBy(t => t.StartedAt).LastOrDefault(t => t.PainLast is not null)?.PainLast;
+        var (peak, end, minutes) = Told(events, session);
         var answers = events.OfType<LegAsked>().ToList();
         return new SessionPain(
             visit,
             date,
             start,
-            session.Max(t => t.PainMost),
-            asked?.Value ?? last,
-            asked?.Minutes,
+            peak,
+            end,
+            minutes,
             [
                 .. session
                     .Where(t => t.Worry == Worry.DownTheLeg)

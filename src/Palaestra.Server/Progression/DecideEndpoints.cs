@@ -106,7 +106,7 @@ public static class DecideEndpoints
                     .. proposals.Select(d => new SideNumbers(
                         d.PlanItemId,
                         d.Side,
-                        DecisionNumbers.Of(input, d.PlanItemId, d.Side)
+                        DecisionNumbers.Of(input, d.PlanItemId, d.Side, library)
                     )),
                 ],
                 input.Home ?? [],
@@ -228,7 +228,7 @@ public static class DecideEndpoints
             return Problem.Field("planItemId", "There is no such exercise and side in the plan.");
         }
         var number = DecisionNumbers
-            .Of(input, form.PlanItemId, form.Side)
+            .Of(input, form.PlanItemId, form.Side, library)
             .FirstOrDefault(n => n.Kind == form.Kind);
         if (number is null)
         {
@@ -238,7 +238,7 @@ public static class DecideEndpoints
         {
             return Problem.Field("value", $"{number.Name}: between {number.Min} and {number.Max}.");
         }
-        var other = DecisionNumbers.With(input, form.PlanItemId, form.Side, form.Kind, form.Value);
+        var other = DecisionNumbers.With(input, form.PlanItemId, form.Side, form.Kind, form.Value, library);
         return TypedResults.Ok(
             new WhatIfAnswer(
                 DecisionEngine

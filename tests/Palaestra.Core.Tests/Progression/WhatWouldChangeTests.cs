@@ -39,7 +39,8 @@ public partial class WhatWouldChangeTests
             decision.PlanItemId,
             decision.Side,
             NumberKind.CleanReps,
-            now + by
+            now + by,
+            Content.Library
         );
         return DecisionEngine.Bare(other, Content.Library).First(d => d.Side == decision.Side);
     }
@@ -50,13 +51,22 @@ public partial class WhatWouldChangeTests
         {
             var input = work.Input();
             var decision = DecisionEngine.Bare(input, Content.Library)[0];
-            foreach (var number in DecisionNumbers.Of(input, decision.PlanItemId, decision.Side))
+            foreach (
+                var number in DecisionNumbers.Of(input, decision.PlanItemId, decision.Side, Content.Library)
+            )
             {
                 if (number.Now is not { } now)
                 {
                     continue;
                 }
-                var same = DecisionNumbers.With(input, decision.PlanItemId, decision.Side, number.Kind, now);
+                var same = DecisionNumbers.With(
+                    input,
+                    decision.PlanItemId,
+                    decision.Side,
+                    number.Kind,
+                    now,
+                    Content.Library
+                );
                 var again = DecisionEngine.Bare(same, Content.Library)[0];
                 Assert.Equal((decision.Outcome, decision.RuleId), (again.Outcome, again.RuleId));
             }
@@ -81,7 +91,7 @@ public partial class WhatWouldChangeTests
                     var input = work.Input();
                     var decision = DecisionEngine.Bare(input, Content.Library)[0];
                     var number = DecisionNumbers
-                        .Of(input, decision.PlanItemId, decision.Side)
+                        .Of(input, decision.PlanItemId, decision.Side, Content.Library)
                         .First(n => n.Kind == kind);
                     var worse = kind == NumberKind.CleanReps ? number.Min : number.Max;
                     var other = DecisionNumbers.With(input, decision.PlanItemId, decision.Side, kind, worse);
