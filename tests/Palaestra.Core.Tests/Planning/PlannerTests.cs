@@ -102,6 +102,27 @@ public class PlannerTests
     }
 
     [Fact]
+    public void P_SHOWN_a_ladder_not_screened_goes_as_far_as_other_tasks_showed_and_no_higher_than_its_lower_third()
+    {
+        var truth = new Dictionary<string, (int, int)>
+        {
+            ["B"] = (10, 10),
+            ["D"] = (6, 6),
+            ["E"] = (7, 7),
+        };
+        var items = Propose(Someone.Calm, truth, 60)
+            .Plan.Items.Where(i => i.Reasons.Any(r => r.RuleId == "P-SHOWN"))
+            .ToList();
+        Assert.NotEmpty(items);
+        foreach (var item in items)
+        {
+            var ladder = Content.Library.LadderOf(item.RungId);
+            Assert.DoesNotContain(ladder.Id, truth.Keys);
+            Assert.InRange(ladder.IndexOf(item.RungId), 1, (int)Math.Ceiling(ladder.Rungs.Count / 3.0) - 1);
+        }
+    }
+
+    [Fact]
     public void A_sore_client_gets_few_reps_short_holds_and_the_lower_third()
     {
         var proposal = Propose(Someone.Sore, left: 4, right: 4);

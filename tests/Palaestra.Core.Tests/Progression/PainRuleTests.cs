@@ -140,21 +140,31 @@ public class PainRuleTests
     }
 
     [Fact]
-    public void At_the_lowest_it_rests_two_visits_and_comes_back_at_the_start_dose()
+    public void At_the_lowest_it_rests_two_visits_or_another_ladder_takes_its_place()
     {
-        var lowest = Library.Ladders.First(l => l.Id == "B").Rungs[0];
-        var work = new Work(lowest.Id, new Dose(1, 1, 0) with { Range = 0.25 }).BothSides(1).BothSides(2);
-        var input = Hurting(work.Input() with { Pain = Usual(1) }, 1, 1, 9);
-        var decision = Of(input);
-        if (decision.Outcome == Outcome.Stop)
+        var kinds = new HashSet<Outcome>();
+        foreach (var ladder in Library.TrainedLadders)
         {
-            Assert.Equal((SpellKind.Rest, 2), (decision.Spell!.Kind, decision.Spell.Visits));
+            var lowest = ladder.Rungs[0];
+            var dose = new Dose(1, 1, 0) with { Range = 0.25, Height = lowest.Heights?.Max() };
+            var work = new Work(lowest.Id, dose).BothSides(1).BothSides(2);
+            var decision = Of(Hurting(work.Input() with { Pain = Usual(1) }, 1, 1, 9));
+            Assert.Equal("D-PAIN-STOP", decision.RuleId);
+            kinds.Add(decision.Outcome);
+            if (decision.Outcome == Outcome.Stop)
+            {
+                Assert.Equal(
+                    (SpellKind.Rest, 2, lowest.Id),
+                    (decision.Spell!.Kind, decision.Spell.Visits, decision.Spell.RungId)
+                );
+            }
+            else
+            {
+                Assert.Equal(Outcome.StepDown, decision.Outcome);
+                Assert.NotEqual(ladder.Id, Library.LadderOf(decision.RungId).Id);
+            }
         }
-        else
-        {
-            // Another ladder for the same direction that asks no more.
-            Assert.NotEqual(Library.LadderOf(lowest.Id).Id, Library.LadderOf(decision.RungId).Id);
-        }
+        Assert.Contains(Outcome.Stop, kinds);
     }
 
     [Theory]
@@ -413,5 +423,93 @@ public class PainRuleTests
         Assert.True(new DayFacts(input, Library).Steady);
         Assert.False(new DayFacts(input with { Pain = Usual(5, 3, 5, 5) }, Library).Steady);
         Assert.False(new DayFacts(input with { CheckIn = new(5, 5, 5, null, []) }, Library).Steady);
+    }
+
+    [Theory]
+    [InlineData(false, "D-BREATH")] // the cue did not clear it
+    [InlineData(true, "D-FAULT-CUE")]
+    public void D_BREATH_held_after_a_cue_makes_the_next_easier(bool cleared, string rule)
+    {
+        var work = new Work("B6", new Dose(10, 1, 3)).BothSides(1).BothSides(2, 0.9, cleared);
+        var input = work.Input();
+        var held = input with
+        {
+            Visits =
+            [
+                .. input.Visits.Select(p =>
+                    p with
+                    {
+                        Sets =
+                        [
+                            .. p.Sets.Select(s =>
+                                p.Visit == 2 ? s with { FirstFault = Fault.BreathHold } : s
+                            ),
+                        ],
+                    }
+                ),
+            ],
+        };
+        var decision = Of(held);
+        Assert.Contains(rule, decision.Rules);
+        Assert.Equal(!cleared, decision.Outcome is Outcome.Ease or Outcome.StepDown);
+    }
+
+    private static Plan PlanOf(params PlanItem[] items) =>
+        new(items, SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 10, []);
+
+    private static PlanItem Resting(int visits) =>
+        Work.AtTarget("B5").Input().Items[0] with
+        {
+            Spell = new(SpellKind.Rest, null, visits, "B1", [new(Side.Left, Library.Rung("B1").Start)]),
+        };
+
+    [Fact]
+    public void D_REST_two_visits_and_back_at_the_start_dose_of_the_lowest()
+    {
+        var item = Resting(2);
+        var input = Earned() with { Items = [item] };
+        Assert.All(
+            DecisionEngine.Bare(input, Library),
+            d => Assert.Equal(("D-REST", Outcome.Stay), (d.RuleId, d.Outcome))
+        );
+        Plan Next(Plan plan) =>
+            NextPlan.Apply(
+                plan,
+                DecisionEngine.Bare(input with { Items = plan.Items }, Library),
+                Library,
+                Content.Policy,
+                Someone.Calm
+            );
+        var once = Next(PlanOf(item));
+        Assert.True(once.Items[0].Resting);
+        Assert.Empty(once.ToDoOn(Today).Items);
+        var twice = Next(once);
+        Assert.Equal(("B1", false), (twice.Items[0].RungId, twice.Items[0].Resting));
+        Assert.All(twice.Items[0].Doses, d => Assert.Equal(Library.Rung("B1").Start, d.Dose));
+    }
+
+    [Fact]
+    public void D_REST_never_returns_to_what_is_barred_by_now()
+    {
+        var barred = Library
+            .Precautions.Where(p => !p.Sided)
+            .Select(p => new ClientProfile(Someone.Calm.Pain, 1, false, [new ClientPrecaution(p.Id)]))
+            .First(who => Allowance.Of(Library, who.Precautions, Library.Rung("B1"), Side.Both).Barred);
+        var input = Earned() with { Items = [Resting(1)], Profile = barred };
+        var next = NextPlan.Apply(
+            PlanOf(input.Items[0]),
+            DecisionEngine.Bare(input, Library),
+            Library,
+            Content.Policy,
+            barred
+        );
+        Assert.Empty(next.Items);
+    }
+
+    [Fact]
+    public void D_REFER_takes_out_what_rests_too()
+    {
+        var input = Earned() with { Items = [Resting(1)], CheckIn = new(1, 1, 1, 1, ["new-weakness"]) };
+        Assert.All(DecisionEngine.Bare(input, Library), d => Assert.Equal("D-REFER", d.RuleId));
     }
 }

@@ -94,7 +94,14 @@ public partial class WhatWouldChangeTests
                         .Of(input, decision.PlanItemId, decision.Side, Content.Library)
                         .First(n => n.Kind == kind);
                     var worse = kind == NumberKind.CleanReps ? number.Min : number.Max;
-                    var other = DecisionNumbers.With(input, decision.PlanItemId, decision.Side, kind, worse);
+                    var other = DecisionNumbers.With(
+                        input,
+                        decision.PlanItemId,
+                        decision.Side,
+                        kind,
+                        worse,
+                        Content.Library
+                    );
                     var then = DecisionEngine.Bare(other, Content.Library)[0];
                     if (then.Outcome is Outcome.StepUp or Outcome.Add)
                     {

@@ -49,6 +49,18 @@ public class BatteryTests
     }
 
     [Fact]
+    public void S_MINUTES_says_what_would_go_over_and_more_minutes_take_it_in()
+    {
+        var over = For(Someone.Calm, 6)
+            .LeftOut.Where(l => l.Rule == "S-MINUTES")
+            .Select(l => l.TaskId)
+            .ToList();
+        Assert.NotEmpty(over);
+        var longer = For(Someone.Calm, 45).Items.Select(i => i.TaskId);
+        Assert.NotEmpty(longer.Intersect(over));
+    }
+
+    [Fact]
     public void Never_takes_longer_than_the_minutes_there_are()
     {
         var profiles =
