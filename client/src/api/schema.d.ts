@@ -1268,6 +1268,26 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        BendingAccount: {
+            /** Format: double */
+            reps: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            repsMost: number;
+            /** Format: double */
+            secondsMost: number;
+            items: components["schemas"]["BendingItem"][];
+        };
+        BendingItem: {
+            rungId: string;
+            /** Format: double */
+            degrees: number;
+            /** Format: double */
+            reps: number;
+            /** Format: double */
+            seconds: number;
+        };
         BodySize: {
             sex?: null | components["schemas"]["Sex"];
             /** Format: double */
@@ -1290,6 +1310,11 @@ export interface components {
         BreathRule: "free" | "with-effort" | "as-limb-goes";
         /** @enum {string} */
         BridgeKind: "hip-hinge" | "rolling";
+        BrokeLoad: {
+            rungId: string;
+            /** Format: double */
+            load: number;
+        };
         CalendarDay: {
             /** Format: date */
             day: string;
@@ -1317,6 +1342,8 @@ export interface components {
             practitionerDecides: string;
             sheetSupports: string;
             letterSupports: string;
+            pickingUp: string;
+            betweenReps: string;
             onSheet?: null | string;
             onCalendar?: null | string;
         };
@@ -1656,6 +1683,7 @@ export interface components {
             /** @default false */
             knownTremor: boolean;
             weakestSector?: null | components["schemas"]["Sector"];
+            broke?: null | components["schemas"]["BrokeLoad"][];
         };
         DecideQuestion: {
             input: components["schemas"]["DecideInput"];
@@ -2487,6 +2515,26 @@ export interface components {
              * @default 0.6
              */
             probeGrowth: number;
+            /**
+             * Format: double
+             * @default 15
+             */
+            bendingFrom: number;
+            /**
+             * Format: int32
+             * @default 100
+             */
+            bendingReps: number;
+            /**
+             * Format: int32
+             * @default 300
+             */
+            bendingSeconds: number;
+            /**
+             * Format: double
+             * @default 0.15
+             */
+            underBreak: number;
         };
         KeepTraceForm: {
             device: string;
@@ -2568,6 +2616,7 @@ export interface components {
             feltPlaces: components["schemas"]["FeltPlace"][];
             precautions: components["schemas"]["Precaution"][];
             dangerSigns: components["schemas"]["DangerSign"][];
+            modifiers: components["schemas"]["Modifier"][];
             policies: components["schemas"]["Policy"][];
             tasks: components["schemas"]["ScreenTask"][];
             goals: components["schemas"]["Goal"][];
@@ -2713,6 +2762,16 @@ export interface components {
             sets: number;
             /** Format: double */
             holdMax: number;
+        };
+        Modifier: {
+            id: string;
+            name: string;
+            words: string;
+            harder: boolean;
+            ladders: string[];
+            rungs: string[];
+            equipment: string[];
+            barredBy: string[];
         };
         MovementLoad: {
             demands: components["schemas"]["Demands"];
@@ -3188,6 +3247,8 @@ export interface components {
             directions: components["schemas"]["DirectionWork"][];
             /** Format: double */
             growth: null | number;
+            bending?: null | components["schemas"]["BendingAccount"];
+            spells?: null | components["schemas"]["SpellWork"][];
         };
         PoliciesView: {
             policies: components["schemas"]["PolicyView"][];
@@ -3275,6 +3336,7 @@ export interface components {
              * @default 2
              */
             faultsInARow: number;
+            ways?: components["schemas"]["WayOrder"];
             judgement?: components["schemas"]["Judgement"];
         };
         PolicyDraft: {
@@ -3364,6 +3426,9 @@ export interface components {
             dated: boolean;
             /** Format: int32 */
             below?: null | number;
+            /** @default false */
+            countsBending: boolean;
+            bendingWhen?: null | string[];
         };
         /** @enum {string} */
         PrecautionEffect: "prefer" | "caution" | "bar";
@@ -3516,6 +3581,11 @@ export interface components {
             back: number;
             words: string;
             breath: string;
+            /**
+             * Format: double
+             * @default 0
+             */
+            check: number;
         };
         ReplayView: {
             policies: components["schemas"]["PolicyName"][];
@@ -3603,6 +3673,7 @@ export interface components {
             loads?: null | number[];
             /** @default false */
             banded: boolean;
+            ways?: null | components["schemas"]["RungWay"][];
             taskSides?: null | components["schemas"]["Side"][];
         };
         RungFigure: {
@@ -3648,6 +3719,10 @@ export interface components {
         };
         /** @enum {string} */
         RungSides: "none" | "both" | "each";
+        RungWay: {
+            id: string;
+            words: string;
+        };
         SchoolChoice: {
             path: string;
             name: string;
@@ -3929,6 +4004,7 @@ export interface components {
             side: components["schemas"]["Side"];
             /** Format: int32 */
             set: number;
+            way?: null | string;
         };
         SetUpChanged: {
             /** @enum {string} */
@@ -3957,6 +4033,7 @@ export interface components {
             side: components["schemas"]["Side"];
             /** Format: int32 */
             set: number;
+            way?: null | string;
         };
         /** @enum {string} */
         Settling: "not-raised" | "within-an-hour" | "same-day" | "next-morning" | "longer-than-a-day";
@@ -4093,6 +4170,13 @@ export interface components {
         };
         /** @enum {string} */
         SpellKind: "rest" | "half";
+        SpellWork: {
+            position: string;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            most: number;
+        };
         /** @enum {string} */
         SpinalStrategy: "neutral" | "gently-flat" | "little-arch";
         SseItemOfLivePart: {
@@ -4535,6 +4619,11 @@ export interface components {
             flags: null | components["schemas"]["FlagsAsked"];
             intake: null | components["schemas"]["VisitIntake"];
         };
+        /**
+         * @default one-after-other
+         * @enum {string}
+         */
+        WayOrder: "one-after-other" | "mixed";
         WeakLink: {
             sector: components["schemas"]["Sector"];
             /** Format: double */

@@ -1,4 +1,5 @@
 import type { Library } from "../api/types";
+import { Button } from "../controls/Button";
 import { Choice } from "../controls/fields";
 import { Note } from "../controls/layout";
 import { capital } from "../controls/words";
@@ -8,6 +9,8 @@ export function FeltChoice(props: {
   felt: string | null;
   library: Library;
   onFelt: (place: string) => void;
+  /** In a session: the set-up is changed before the next set, and that is kept. */
+  change?: { done: boolean; onDone: () => void } | null;
 }) {
   const { feltPlaces } = props.library;
   const felt = feltPlaces.find((p) => p.id === props.felt);
@@ -21,7 +24,15 @@ export function FeltChoice(props: {
       />
       {felt?.change && (
         <Note>
-          {capital(felt.words)}: {felt.change}.
+          {capital(felt.words)}: {felt.change}.{" "}
+          {props.change &&
+            (props.change.done ? (
+              <strong>Changed, and kept in the record.</strong>
+            ) : (
+              <Button $small $quiet onPress={props.change.onDone}>
+                Set-up changed
+              </Button>
+            ))}
         </Note>
       )}
     </>

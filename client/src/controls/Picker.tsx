@@ -43,6 +43,8 @@ const List = styled(ListBox)`
 export function Picker<T extends string>(props: {
   label: string;
   hideLabel?: boolean;
+  /** A shorter label for the eye, where the label says of what. */
+  shown?: string;
   /** Shown while nothing is picked. */
   placeholder?: string;
   /** None: what is picked is done and forgotten. */
@@ -63,7 +65,10 @@ export function Picker<T extends string>(props: {
           <HiddenVisually>{props.label}</HiddenVisually>
         </Label>
       ) : (
-        <FieldLabel>{props.label}</FieldLabel>
+        <FieldLabel>
+          {props.shown ?? props.label}
+          {props.shown && <HiddenVisually>{props.label.replace(props.shown, "")}</HiddenVisually>}
+        </FieldLabel>
       )}
       <Opener $dashed={props.dashed}>
         <SelectValue />

@@ -50,6 +50,7 @@ export const settingWords = (d: Dose): string[] => [
   ...(d.height != null ? [`at ${Math.round(d.height * 100)} cm`] : []),
   ...(d.load != null ? [`with ${Number(d.load.toFixed(1))} kg`] : []),
   ...(d.band != null ? [`${d.band} band`] : []),
+  ...(d.modifier != null ? [`with ${d.modifier.replaceAll("-", " ")}`] : []),
 ];
 
 /** Why an exercise rests or is halved for a while, and until when; nothing where it is neither. */

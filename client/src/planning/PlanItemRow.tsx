@@ -11,6 +11,7 @@ import { SideTag } from "../controls/SideTag";
 import { rangeWords, settingWords, spellWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { RungPicker } from "./RungPicker";
+import { SettingFields } from "./SettingFields";
 import { SwapDialog } from "./SwapDialog";
 import { swapped } from "./itemOf";
 
@@ -134,6 +135,13 @@ function ItemRow(props: Props) {
           moves={rung.poses.start !== rung.poses.end && rung.sides !== "none"}
           onDose={setDose}
           onRange={setRange}
+        />
+        <SettingFields
+          item={item}
+          library={library}
+          onChange={(change) =>
+            onChange({ ...item, doses: item.doses.map((d) => ({ ...d, dose: { ...d.dose, ...change } })) })
+          }
         />
         {(props.weighed ?? item).doses
           .filter((d) => d.rangeEnds)

@@ -1,8 +1,12 @@
 import type { PlanWork } from "../api/types";
 import { Small } from "../controls/layout";
+import { capital } from "../controls/words";
 import { Table } from "../findings/Table";
 
 const minutes = (seconds: number) => (seconds / 60).toFixed(1);
+
+const positionWords = (position: string) =>
+  position === "supine" ? "On the back" : capital(position.replaceAll("-", " "));
 
 /** The arithmetic: time under control, minutes a week, work by direction, growth against the plan in force. */
 export function WorkTable({ work }: { work: PlanWork }) {
@@ -36,6 +40,19 @@ export function WorkTable({ work }: { work: PlanWork }) {
           ))}
         </tbody>
       </Table>
+      {work.bending && (
+        <p>
+          <strong>Bending:</strong> {Math.round(work.bending.reps)} times and{" "}
+          {Math.round(work.bending.seconds)} s bent a week, of {work.bending.repsMost} times and{" "}
+          {work.bending.secondsMost} s the policy lets through.
+        </p>
+      )}
+      {(work.spells ?? []).map((spell) => (
+        <p key={spell.position}>
+          <strong>{positionWords(spell.position)}:</strong> {minutes(spell.seconds)} min a session, of{" "}
+          {minutes(spell.most)} that a precaution lets through.
+        </p>
+      ))}
       <Small>Loaded and plank rungs on fewer days, with days between.</Small>
     </section>
   );

@@ -1,7 +1,8 @@
 import styled from "styled-components";
-import type { SessionView } from "../api/types";
+import type { SessionView, VisitView } from "../api/types";
 import { Checkbox } from "../controls/fields";
 import { Small } from "../controls/layout";
+import { ReferenceFields } from "./ReferenceFields";
 
 const Panel = styled.section`
   border-left: 6px solid ${({ theme }) => theme.colour.bark};
@@ -19,6 +20,7 @@ const Panel = styled.section`
 /** What is known before the first set: pain against its reference, time away, a leg that was remembered. */
 export function AdvicePanel(props: {
   session: SessionView;
+  visit: VisitView;
   easier: boolean;
   onEasier: (easier: boolean) => void;
 }) {
@@ -43,6 +45,7 @@ export function AdvicePanel(props: {
       <Small>
         Compared with usual pain {advice.reference.value} ({advice.reference.words}).
       </Small>
+      <ReferenceFields visit={props.visit} now={advice.reference.value} />
     </Panel>
   );
 }

@@ -1,7 +1,9 @@
 import { findRung } from "../api/queries";
-import type { Library } from "../api/types";
-import { cleanReps, type LiveTrialState } from "../capture/liveTrial";
+import { v7 as uuid } from "uuid";
+import type { CaptureEvent, Library } from "../api/types";
+import { cleanReps, effective, type LiveTrialState } from "../capture/liveTrial";
 import type { RecordEvent } from "../capture/useCapture";
+import { wayWords } from "./sessionWork";
 import { FeltChoice } from "../capture/FeltChoice";
 import { Scale } from "../controls/fields";
 import { Quiet, Stack } from "../controls/layout";
@@ -9,15 +11,25 @@ import { SideTag } from "../controls/SideTag";
 import { JustMeasured } from "../instruments/Measured";
 
 /** After each set: pain, where it was felt, how hard it was. Each answer is stored as it is given. */
-export function AfterSet(props: { trial: LiveTrialState; library: Library; record: RecordEvent }) {
+export function AfterSet(props: {
+  trial: LiveTrialState;
+  events: CaptureEvent[];
+  library: Library;
+  record: RecordEvent;
+}) {
   const { trial, record, library } = props;
   const { rung } = findRung(library, trial.rungId);
+  const changed = effective(props.events).some(
+    (e) => e.kind === "set-up-changed" && e.planItemId === trial.planItemId && e.place === trial.felt,
+  );
   return (
     <Stack $gap={5} style={{ minWidth: 0 }}>
       <h1>
         {rung.name} {rung.sides !== "none" && <SideTag side={trial.side} />}{" "}
         <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-          set {trial.set}: {cleanReps(trial)} clean of {trial.reps.length}
+          set {trial.set}
+          {wayWords(rung, trial.variant) && `, ${wayWords(rung, trial.variant)}`}: {cleanReps(trial)} clean of{" "}
+          {trial.reps.length}
         </Quiet>
       </h1>
       <Scale
@@ -29,6 +41,15 @@ export function AfterSet(props: { trial: LiveTrialState; library: Library; recor
         felt={trial.felt}
         library={library}
         onFelt={(place) => record(trial.trialId, "felt-marked", { place })}
+        change={
+          trial.planItemId === null || trial.felt === null
+            ? null
+            : {
+                done: changed,
+                onDone: () =>
+                  record(uuid(), "set-up-changed", { planItemId: trial.planItemId!, place: trial.felt! }),
+              }
+        }
       />
       <Scale
         label="How hard was it, 0 to 10"

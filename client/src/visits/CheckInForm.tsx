@@ -27,6 +27,14 @@ export const notAsked: Asked = {
   home: null,
 };
 
+/** The answers that were sent; of one that an earlier version kept, what it did not ask is not asked. */
+const answersOf = (sent: CheckIn): Asked => ({
+  ...notAsked,
+  ...Object.fromEntries(
+    (Object.keys(notAsked) as (keyof Asked)[]).map((question) => [question, sent[question] ?? null]),
+  ),
+});
+
 /** What nobody asked, in the words of the questions. */
 export function openQuestions(asked: Asked): string[] {
   const open: [string, unknown][] = [
@@ -63,12 +71,19 @@ const homes: { value: HomeTraining; label: string }[] = [
   { value: "not-done", label: "not done" },
 ];
 
-export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPain: number | null }) {
+/** The questions of a visit; those of one that was sent come filled in, to be put right. */
+export function CheckInForm(props: {
+  episodeId: string;
+  visit: VisitView;
+  lastPain: number | null;
+  onDone: () => void;
+}) {
   const { visit, episodeId } = props;
   const { data: library } = useLibrary();
   const queries = useQueryClient();
   const [signs, setSigns] = useState<string[]>([]);
-  const [asked, setAsked] = useState<Asked>(notAsked);
+  const sent = visit.checkIn;
+  const [asked, setAsked] = useState<Asked>(sent ? answersOf(sent) : notAsked);
   const set = (change: Partial<Asked>) => setAsked((before) => ({ ...before, ...change }));
   const save = useMutation({
     mutationFn: () =>
@@ -76,12 +91,20 @@ export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPa
         api.PUT("/api/visits/{visitId}/check-in", {
           params: { path: { visitId: visit.id } },
           body: {
-            checkIn: { ...asked, legFurther: false, settledHours: null, dangerSigns: [] },
+            checkIn: {
+              ...asked,
+              legFurther: false,
+              settledHours: null,
+              dangerSigns: sent?.dangerSigns ?? [],
+            },
             version: visit.version,
           },
         }),
       ),
-    onSuccess: () => queries.invalidateQueries(),
+    onSuccess: async () => {
+      await queries.invalidateQueries();
+      props.onDone();
+    },
   });
   // A red flag does not wait for the other questions.
   const report = useReport(episodeId);
@@ -93,7 +116,7 @@ export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPa
   );
   return (
     <Stack $gap={5}>
-      <h1>Since last time</h1>
+      <h1>{sent ? "Put the check-in right" : "Since last time"}</h1>
       <Columns>
         <Stack $gap={4}>
           <RedFlags
@@ -124,7 +147,12 @@ export function CheckInForm(props: { episodeId: string; visit: VisitView; lastPa
           </Button>
         ) : (
           <Button isDisabled={!answered || save.isPending} onPress={() => save.mutate()}>
-            Begin the session
+            {sent ? "Store what was put right" : "Begin the session"}
+          </Button>
+        )}
+        {sent && (
+          <Button $quiet onPress={props.onDone}>
+            Leave it as it was
           </Button>
         )}
         {!answered && <Quiet>Still to ask: the red flags.</Quiet>}

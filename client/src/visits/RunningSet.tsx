@@ -11,7 +11,7 @@ import { doseWords } from "../controls/words";
 import { OneChangePanel } from "./OneChangePanel";
 import { firstOffer, stopOf } from "./stopRule";
 import { TempoGuide } from "./TempoGuide";
-import { repsLeft, usedOf } from "./sessionWork";
+import { repsLeft, usedOf, wayWords } from "./sessionWork";
 
 /** One set while it runs: counted as in a screen, paced by its tempo, and made easier when control goes. */
 export function RunningSet(props: {
@@ -52,7 +52,8 @@ export function RunningSet(props: {
       <h1>
         {rung.name}{" "}
         <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-          set {trial.set} of {dose?.sets ?? trial.set} · {doseWords(trial.target)}
+          set {trial.set} of {dose?.sets ?? trial.set}
+          {wayWords(rung, trial.variant) && `, ${wayWords(rung, trial.variant)}`} · {doseWords(trial.target)}
           {trial.eased.length > 0 && " · made easier"}
           {trial.range?.share != null && ` · ${Math.round(trial.range.share * 100)} % of the way`}
         </Quiet>
@@ -63,7 +64,9 @@ export function RunningSet(props: {
         record={record}
         others={props.trials.filter((t) => t.trialId !== trial.trialId)}
         askedSeconds={
-          side && side.rep.out + side.rep.back > 0 ? side.rep.out + trial.target.hold + side.rep.back : 0
+          side && side.rep.out + side.rep.back > 0
+            ? side.rep.out + trial.target.hold + side.rep.back + side.rep.check
+            : 0
         }
         note={item ? `Cue: “${item.item.cue}”` : undefined}
         guide={
@@ -129,6 +132,7 @@ function easeInto(offer: EaseOffer, trial: LiveTrialState, trigger: StopTrigger,
     },
     planItemId: trial.planItemId ?? undefined,
     set: trial.set,
+    variant: same ? (trial.variant ?? undefined) : undefined,
     eased: [...new Set([...trial.eased, offer.change])],
     trigger,
     share: offer.share ?? (same ? (trial.range?.share ?? undefined) : undefined),

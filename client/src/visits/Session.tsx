@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { v7 as uuid } from "uuid";
 import { findRung } from "../api/queries";
-import type { Dose, EpisodeView, Library, Plan, SessionItem, SessionView } from "../api/types";
+import type { Dose, EpisodeView, Library, Plan, SessionItem, SessionView, VisitView } from "../api/types";
 import { effective, liveTrials, type LiveTrialState } from "../capture/liveTrial";
 import { useCapture, type RecordEvent } from "../capture/useCapture";
 import type { CaptureEvent } from "../api/types";
@@ -23,9 +23,11 @@ import { awaitingAfter, doseOf, isDone, itemsOf, setsOf, type SetToDo } from "./
 interface Props {
   episode: EpisodeView;
   visitId: string;
+  visit: VisitView;
   session: SessionView;
   plan: Plan;
   library: Library;
+  onCorrect: () => void;
 }
 
 /** The session, set by set: the card of the next one, the set itself, the questions and the rest after it. */
@@ -105,7 +107,7 @@ export function Session(props: Props) {
     return (
       <Columns $at="minmax(0, 1.15fr) minmax(300px, 1fr)">
         <Stack $gap={4}>
-          <AfterSet trial={asks} library={library} record={record} />
+          <AfterSet trial={asks} events={events} library={library} record={record} />
           {next && (
             <Row>
               <Button $quiet $small onPress={() => setPassed(asks.trialId)}>
@@ -131,7 +133,9 @@ export function Session(props: Props) {
     <Columns $at="minmax(0, 1.5fr) minmax(300px, 1fr)">
       <Stack $gap={3}>
         <Notes session={session} />
-        {trials.length === 0 && <AdvicePanel session={session} easier={easier} onEasier={setEasier} />}
+        {trials.length === 0 && (
+          <AdvicePanel session={session} visit={props.visit} easier={easier} onEasier={setEasier} />
+        )}
         {card ?? (
           <Summary
             items={items}
@@ -157,6 +161,11 @@ export function Session(props: Props) {
           onTheFly={onTheFlyOf(events, record, library)}
         />
         <HomeLog episodeId={episode.id} visitId={visitId} library={library} folded />
+        <Row>
+          <Button $quiet $small onPress={props.onCorrect}>
+            Put the check-in right
+          </Button>
+        </Row>
         <CorrectSets trials={trials} events={events} record={record} library={library} />
       </Stack>
     </Columns>
@@ -208,6 +217,7 @@ function startSet(todo: SetToDo, easier: Dose | null, before: number | null, rec
     target: { ...dose, reps: repsOf(dose, todo.set), sets: 1, fewer: 0 },
     planItemId: todo.item.id,
     set: todo.set,
+    variant: todo.way ?? undefined,
     share: dose.range < 1 ? dose.range : undefined,
     load: dose.load ?? undefined,
     eased: easier ? ["shorter-range"] : undefined,

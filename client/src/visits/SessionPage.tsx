@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { Link } from "react-router";
 import { useLibrary, useSession } from "../api/queries";
 import { Empty, ProblemNote } from "../controls/layout";
@@ -9,6 +10,7 @@ import { Session } from "./Session";
 export function SessionPage() {
   const { episode, visitId, visit } = useVisit();
   const { data: library } = useLibrary();
+  const [correcting, setCorrecting] = useState(false);
   const { data: session, error } = useSession(visitId);
   if (!episode || !library || !visit) return null;
   if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
@@ -26,15 +28,27 @@ export function SessionPage() {
       </Empty>
     );
   }
-  if (!visit.checkIn) return <CheckInForm episodeId={episode.id} visit={visit} lastPain={session.lastPain} />;
+  if (!visit.checkIn || correcting) {
+    return (
+      <CheckInForm
+        key={visitId}
+        episodeId={episode.id}
+        visit={visit}
+        lastPain={session.lastPain}
+        onDone={() => setCorrecting(false)}
+      />
+    );
+  }
   return (
     <Session
       key={visitId}
       episode={episode}
       visitId={visitId}
+      visit={visit}
       session={session}
       plan={session.plan.plan}
       library={library}
+      onCorrect={() => setCorrecting(true)}
     />
   );
 }

@@ -9,7 +9,7 @@ import { Columns, HiddenVisually, Note, Quiet, Small, Stack } from "../controls/
 import { sideArrow } from "../controls/SideTag";
 import { doseWords, repsOf, strategyWords, switchOnWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
-import { doseOf, type SetToDo } from "./sessionWork";
+import { doseOf, wayWords, type SetToDo } from "./sessionWork";
 
 const Band = styled.div<{ $side: Side; $loud: boolean }>`
   display: flex;
@@ -51,6 +51,7 @@ export function SetCard(props: {
   const { range, rangeEnds } = todo.item.doses.find((d) => d.side === todo.side)!;
   const dose = props.easier ?? doseOf(todo);
   const set = { ...dose, reps: repsOf(dose, todo.set), sets: 1, fewer: 0 };
+  const modifier = props.library.modifiers.find((m) => m.id === dose.modifier);
   const rise =
     props.painBefore?.value != null && props.painBefore.atStart !== null
       ? props.painBefore.value - props.painBefore.atStart
@@ -60,7 +61,8 @@ export function SetCard(props: {
       <h1>
         {rung.name}{" "}
         <Quiet style={{ fontSize: 17, fontWeight: 400 }}>
-          set {todo.set} of {dose.sets} · {doseWords(set)}
+          set {todo.set} of {dose.sets}
+          {wayWords(rung, todo.way) && `, ${wayWords(rung, todo.way)}`} · {doseWords(set)}
           {rangeEnds && !props.easier && ` · ${rangeEnds}`}
           {props.easier && " · begun easier"}
         </Quiet>
@@ -88,6 +90,7 @@ export function SetCard(props: {
           {note}
         </p>
       ))}
+      {modifier && <p style={{ fontSize: 20 }}>{modifier.words}</p>}
       <p style={{ fontSize: 20 }}>“{todo.item.cue}”</p>
       <StartButton $big onPress={props.onStart}>
         Start{todo.side === "both" ? "" : `, ${todo.side}`}

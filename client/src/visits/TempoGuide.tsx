@@ -45,7 +45,7 @@ const Bar = styled.div`
   }
 `;
 
-const words: Record<Phase, string> = { out: "out", hold: "hold", back: "back", ready: "" };
+const words: Record<Phase, string> = { out: "out", hold: "hold", back: "back", check: "", ready: "" };
 
 /**
  * The asked tempo beside what is done: a moving figure, a bar with out, hold and back, and a tick at each change.
@@ -63,7 +63,7 @@ export function TempoGuide(props: {
   const last = trial.lastRepAt ?? trial.startedAt;
   const held = trial.holdSince === null ? null : (now - trial.holdSince) / 1000;
   const at = tempoAt(guide, (now - last) / 1000, held, trial.reps.length === 0);
-  const phases = (["out", "hold", "back"] as const).filter((p) => guide[p] > 0);
+  const phases = (["out", "hold", "back", "check"] as const).filter((p) => guide[p] > 0);
   const whole = phases.reduce((sum, p) => sum + guide[p], 0);
   const { phase } = at;
   useEffect(() => {
@@ -86,7 +86,7 @@ export function TempoGuide(props: {
         <Bar aria-hidden>
           {phases.map((p) => (
             <i key={p} className={p === phase ? "now" : ""} style={{ width: `${(100 * guide[p]) / whole}%` }}>
-              {words[p]} {p === phase ? Math.ceil(at.left) : guide[p].toFixed(0)}
+              {words[p]} {p === "check" ? "✓" : p === phase ? Math.ceil(at.left) : guide[p].toFixed(0)}
             </i>
           ))}
           <b style={{ left: `calc(${(100 * place) / whole}% - 2px)` }} />
@@ -107,12 +107,16 @@ export function TempoGuide(props: {
           {settings.tempo ? "Ticks on" : "Ticks off"}
         </Button>
       )}
-      <HiddenVisually>{guide.words}</HiddenVisually>
+      <HiddenVisually>
+        {guide.words}
+        {guide.check > 0 && "; at each return look whether the back is where it was"}
+      </HiddenVisually>
     </Strip>
   );
 }
 
 function readyWords(phase: Phase, guide: RepGuide, trial: LiveTrialState) {
+  if (phase === "check") return "Back where it was?";
   if (phase !== "ready") return null;
   if (guide.hold > 0) return "There: start the hold.";
   return trial.reps.length >= trial.target.reps ? "All done." : "Back: count the rep.";

@@ -17,6 +17,8 @@ export interface SetToDo {
   item: PlanItem;
   side: Side;
   set: number;
+  /** Id of the rung's way, where its ways are counted apart. */
+  way: string | null;
 }
 
 /**
@@ -71,7 +73,7 @@ export interface SessionFold {
   skipped: string[];
   added: string[];
   /** Sets that ended; probes are none. */
-  done: { planItemId: string; side: Side; set: number }[];
+  done: { planItemId: string; side: Side; set: number; way?: string }[];
   pain: { peak: number | null; end: number | null } | null;
 }
 
@@ -86,7 +88,14 @@ export function sessionFold(events: CaptureEvent[], trials: LiveTrialState[]): S
     added: standing.flatMap((e) => (e.kind === "exercise-added" ? [e.planItemId] : [])),
     done: session.flatMap((t) =>
       t.ended !== null && !t.probe && t.planItemId !== null
-        ? [{ planItemId: t.planItemId, side: t.askedSide, set: t.set }]
+        ? [
+            {
+              planItemId: t.planItemId,
+              side: t.askedSide,
+              set: t.set,
+              ...(t.variant === null ? {} : { way: t.variant }),
+            },
+          ]
         : [],
     ),
     pain:
@@ -104,25 +113,33 @@ export function setsOf(session: SessionView, items: SessionItem[]): SetToDo[] {
   const open = items.filter((i) => !i.skipped);
   const inOrder = session.sets.flatMap((s) => {
     const item = open.find((i) => i.item.id === s.itemId)?.item;
-    return item ? [{ item, side: s.side, set: s.set }] : [];
+    return item ? [{ item, side: s.side, set: s.set, way: s.way ?? null }] : [];
   });
   const missing = open
     .filter((i) => inOrder.every((s) => s.item.id !== i.item.id))
     .flatMap(({ item }) =>
       item.doses.flatMap(({ side, dose }) =>
-        Array.from({ length: dose.sets }, (_, i) => ({ item, side, set: i + 1 })),
+        Array.from({ length: dose.sets }, (_, i) => ({ item, side, set: i + 1, way: null })),
       ),
     );
   return [...inOrder, ...missing];
 }
 
 const isOf = (trial: LiveTrialState, todo: SetToDo) =>
-  trial.planItemId === todo.item.id && trial.set === todo.set && trial.askedSide === todo.side;
+  trial.planItemId === todo.item.id &&
+  trial.set === todo.set &&
+  trial.askedSide === todo.side &&
+  // A set that was begun as a whole, or made another exercise, is all of its ways.
+  (todo.way === null || trial.variant === null || trial.variant === todo.way);
 
 export const isDone = (todo: SetToDo, trials: LiveTrialState[]) =>
   trials.some((t) => isOf(t, todo) && t.ended !== null);
 
 export const doseOf = (todo: SetToDo): Dose => todo.item.doses.find((d) => d.side === todo.side)!.dose;
+
+/** "outward", where the ways of a rung are counted apart; else nothing. */
+export const wayWords = (rung: { ways?: { id: string; words: string }[] | null }, way: string | null) =>
+  rung.ways?.find((w) => w.id === way)?.words ?? null;
 
 /** The set waiting for its after-questions: the last one ended, until all three are told. */
 export const awaitingAfter = (trials: LiveTrialState[]) => {

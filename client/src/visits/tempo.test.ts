@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { RepGuide } from "../api/types";
 import { isRushed, tempoAt } from "./tempo";
 
-const moving: RepGuide = { out: 3, hold: 0, back: 3, words: "", breath: "" };
+const moving: RepGuide = { out: 3, hold: 0, check: 0, back: 3, words: "", breath: "" };
 const held: RepGuide = { ...moving, hold: 5 };
 
 describe("tempo of a moving rep", () => {

@@ -7,6 +7,8 @@ namespace Palaestra.Core.Library;
 /// <param name="SeenAtOnce">The same for a referrer, in the words of the field.</param>
 /// <param name="PractitionerDecides">On screens of the practitioner.</param>
 /// <param name="SheetSupports">On what a client takes home. <paramref name="LetterSupports"/>: under a letter.</param>
+/// <param name="PickingUp">How to bend at the hips for picking up, once, for clients whose bending is counted.</param>
+/// <param name="BetweenReps">The look at the back between reps, beside exercises that return to where they began.</param>
 public sealed record Cautions(
     string NoPain,
     string Breath,
@@ -14,7 +16,9 @@ public sealed record Cautions(
     string SeenAtOnce,
     string PractitionerDecides,
     string SheetSupports,
-    string LetterSupports
+    string LetterSupports,
+    string PickingUp,
+    string BetweenReps
 )
 {
     public string OnSheet => $"{NoPain} {Breath} {Stop} {SheetSupports}";

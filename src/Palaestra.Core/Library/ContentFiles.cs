@@ -24,6 +24,12 @@ public sealed record PrecautionsFile(
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+public sealed record ModifiersFile(
+    string Source,
+    IReadOnlyList<Modifier> Modifiers,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
 public sealed record DangerSignsFile(
     string Source,
     IReadOnlyList<DangerSign> DangerSigns,
@@ -140,6 +146,7 @@ public static class ContentFiles
         {
             ["faults"] = typeof(FaultsFile),
             ["precautions"] = typeof(PrecautionsFile),
+            ["modifiers"] = typeof(ModifiersFile),
             ["danger-signs"] = typeof(DangerSignsFile),
             ["policies"] = typeof(PoliciesFile),
             ["schools"] = typeof(SchoolsFile),
@@ -170,6 +177,7 @@ public static class ContentFiles
         var errors = new List<FieldError>();
         var faults = Parse<FaultsFile>(texts, "faults.json", errors);
         var precautions = Parse<PrecautionsFile>(texts, "precautions.json", errors);
+        var modifiers = Parse<ModifiersFile>(texts, "modifiers.json", errors);
         var signs = Parse<DangerSignsFile>(texts, "danger-signs.json", errors);
         var policies = Parse<PoliciesFile>(texts, "policies.json", errors);
         var schools = Parse<SchoolsFile>(texts, "schools.json", errors);
@@ -202,6 +210,14 @@ public static class ContentFiles
         }
         errors.AddRange(TaskCheck.Errors(tasks!, ladders.Values));
         errors.AddRange(NormCheck.Errors(norms!, tasks!));
+        errors.AddRange(
+            Modifier.Errors(
+                modifiers!.Modifiers,
+                [.. ladders.Values],
+                equipment!.Equipment,
+                precautions!.Precautions
+            )
+        );
         errors.AddRange(PlanContentCheck.Errors(ladders, goals!, equipment!, weeks!));
         var (resolved, families, poseErrors) = PoseEntries.Resolve(poses!.Poses);
         errors.AddRange(poseErrors);
@@ -245,7 +261,8 @@ public static class ContentFiles
             cautions!.Cautions,
             instruments!.Instruments,
             samples!.Samples,
-            precautions.AgeNotes
+            precautions.AgeNotes,
+            modifiers.Modifiers
         );
         errors.AddRange(PhotoSample.Errors(library));
         if (errors.Count > 0)

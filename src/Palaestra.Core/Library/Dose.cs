@@ -65,9 +65,16 @@ public readonly record struct Dose(
         && (Fewer == 0 && other.Fewer == 0 ? Sets >= other.Sets : TotalReps >= other.TotalReps)
         && SettingCovers(other);
 
-    /// <summary>The same for what the movement is, not how often: range, height, load and band.</summary>
+    /// <summary>
+    /// The same for what the movement is, not how often: range, height, load and band. A modifier
+    /// the other has must be the same here; what this one has on top is not compared.
+    /// </summary>
     public bool SettingCovers(Dose other) =>
-        Range >= other.Range && !(Height > other.Height) && !(Load < other.Load) && !(Band < other.Band);
+        Range >= other.Range
+        && !(Height > other.Height)
+        && !(Load < other.Load)
+        && !(Band < other.Band)
+        && (other.Modifier is null || Modifier == other.Modifier);
 
     /// <summary>As much of another dose as often, over this one's range, at its height, under its load.</summary>
     public Dose WithSettingOf(Dose other) =>
@@ -113,6 +120,10 @@ public readonly record struct Dose(
         if (Band is { } band)
         {
             yield return $"{band.ToString().ToLowerInvariant()} band";
+        }
+        if (Modifier is { } modifier)
+        {
+            yield return $"with {modifier.Replace('-', ' ')}";
         }
     }
 

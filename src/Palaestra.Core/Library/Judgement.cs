@@ -34,6 +34,9 @@ namespace Palaestra.Core.Library;
 /// <param name="AsideNewtonMetres">Demands under this are put aside when steps are compared.</param>
 /// <param name="HardlyLess">A step that lowers the greatest demand by less than this share also takes this share of the work away.</param>
 /// <param name="ProbeGrowth">A step up that raises the load by more than this share is tried first.</param>
+/// <param name="BendingFrom">P-BENDING: degrees from which the trunk counts as bent, lumbar and thoracic spine together.</param>
+/// <param name="BendingReps">P-BENDING: bends a week, where bending irritates or bone is fragile. <paramref name="BendingSeconds"/>: seconds bent a week.</param>
+/// <param name="UnderBreak">D-UNDER-BREAK: share by which training stays under the load at which form broke, 0.1 to 0.2.</param>
 public sealed record Judgement(
     double StopShare = 0.5,
     int StopRise = 4,
@@ -71,5 +74,9 @@ public sealed record Judgement(
     double NoMoreNewtonMetres = 3,
     double AsideNewtonMetres = 25,
     double HardlyLess = 0.2,
-    double ProbeGrowth = 0.6
+    double ProbeGrowth = 0.6,
+    double BendingFrom = 15,
+    int BendingReps = 100,
+    int BendingSeconds = 300,
+    double UnderBreak = 0.15
 );

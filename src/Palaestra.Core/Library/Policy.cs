@@ -121,6 +121,16 @@ public enum SideOrder
     OneThenOther,
 }
 
+/// <summary>How the ways of one rung are done within a set.</summary>
+public enum WayOrder
+{
+    /// <summary>All reps of one way, then all of the next; each is counted for itself.</summary>
+    OneAfterOther,
+
+    /// <summary>A round of all ways is one rep.</summary>
+    Mixed,
+}
+
 /// <param name="Avoids">Features of rungs that are not proposed until the back is calm.</param>
 public sealed record SoreRules(IReadOnlyList<string> Avoids, double HoldMax);
 
@@ -183,11 +193,15 @@ public sealed record Policy(
     double HomeAgreesFraction = 0.8,
     int PlateauVisits = 3,
     int PlateauWeeks = 3,
-    int FaultsInARow = 2
+    int FaultsInARow = 2,
+    WayOrder Ways = WayOrder.OneAfterOther
 )
 {
     /// <summary>Thresholds of the rules that keep on the safe side.</summary>
     public Judgement Judgement { get; init; } = new();
+
+    /// <summary>The ways of a rung that are counted one after the other; empty where it has one, or they are mixed.</summary>
+    public IReadOnlyList<RungWay> WaysOf(Rung rung) => Ways == WayOrder.OneAfterOther ? rung.Ways ?? [] : [];
 
     /// <summary>Rungs of one school are closed to the others: the rounded reach and the rolled bridge.</summary>
     public bool Closes(Rung rung) =>

@@ -31,6 +31,7 @@ public sealed record PracticeLibrary(
     IReadOnlyList<InstrumentSetup> Instruments,
     IReadOnlyList<PhotoSample> PhotoSamples,
     IReadOnlyList<AgeNote> AgeNotes,
+    IReadOnlyList<Modifier> Modifiers,
     IReadOnlyDictionary<string, Demands>? KnownDemands = null
 )
 {
@@ -100,6 +101,10 @@ public sealed record PracticeLibrary(
     public Precaution Precaution(string id) => Precautions.First(precaution => precaution.Id == id);
 
     public Fault? FindFault(string code) => faults.GetValueOrDefault(code);
+
+    /// <summary>None for no id, or one that is not there any more.</summary>
+    public Modifier? FindModifier(string? id) =>
+        id is null ? null : Modifiers.FirstOrDefault(m => m.Id == id);
 
     public Policy? FindPolicy(string id) => Policies.FirstOrDefault(policy => policy.Id == id);
 

@@ -85,6 +85,8 @@ public sealed record PrecautionOption(string Id, string Words);
 /// <param name="Many">Whether more than one option can be ticked.</param>
 /// <param name="Dated">Whether somebody is to look at it again from a date on.</param>
 /// <param name="Below">Every client below this age has it, in whole years; none: it is ticked.</param>
+/// <param name="CountsBending">The week's bending is added up and held against the policy's limit.</param>
+/// <param name="BendingWhen">Options for which it is; none: for all.</param>
 public sealed record Precaution(
     string Id,
     string Name,
@@ -95,7 +97,9 @@ public sealed record Precaution(
     IReadOnlyList<PrecautionOption>? Options = null,
     bool Many = false,
     bool Dated = false,
-    int? Below = null
+    int? Below = null,
+    bool CountsBending = false,
+    IReadOnlyList<string>? BendingWhen = null
 );
 
 /// <summary>What is said of a plan for a client below some age.</summary>

@@ -27,6 +27,10 @@ public sealed record RungPoses(string Start, string End, IReadOnlyList<string>? 
     public IReadOnlyList<string> Path => [Start, .. Via ?? [], End];
 }
 
+/// <summary>One of several ways a rung is done in: outward and inward, three planes, five reaches. One rep is one round of all.</summary>
+/// <param name="Words">"outward"; said on the card, the tempo guide and the sheet.</param>
+public sealed record RungWay(string Id, string Words);
+
 /// <summary>A way to make a rung easier in the middle of a session.</summary>
 /// <param name="Change">A shorter lever or more support.</param>
 /// <param name="To">The rung it amounts to; none: this rung, made easier.</param>
@@ -43,6 +47,7 @@ public sealed record Ease(OneChange Change, string Words, string? To = null);
 /// <param name="Eases">What makes it easier within a session, beside range and seconds. Common practice.</param>
 /// <param name="Heights">Heights of the surface it can be done at, metres, the easiest (highest) first; none: as drawn.</param>
 /// <param name="Loads">Kilograms it is loaded with, the lightest first. <paramref name="Banded"/>: it has a band, light to strong.</param>
+/// <param name="Ways">The ways of one round, in order; none: it has one.</param>
 /// <param name="Features">Properties that precautions look for, such as <c>hands-flat</c>.</param>
 public sealed record Rung(
     string Id,
@@ -72,7 +77,8 @@ public sealed record Rung(
     IReadOnlyList<Ease>? Eases = null,
     IReadOnlyList<double>? Heights = null,
     IReadOnlyList<double>? Loads = null,
-    bool Banded = false
+    bool Banded = false,
+    IReadOnlyList<RungWay>? Ways = null
 )
 {
     /// <summary>Holds do not grow beyond the policy's seconds while the back is not calm.</summary>
@@ -81,6 +87,17 @@ public sealed record Rung(
     /// <summary>Something moves: it is not only held.</summary>
     [JsonIgnore]
     public bool Moves => Poses.Path.Distinct().Count() > 1;
+
+    /// <summary>Something comes back after each rep, on the back or on hands (or forearms) and knees: is the back where it was?</summary>
+    [JsonIgnore]
+    public bool ReturnsToCheck => Moves && CheckedPositions.Contains(Position);
+
+    private static readonly HashSet<string> CheckedPositions =
+    [
+        "supine",
+        "hands-and-knees",
+        "forearms-and-knees",
+    ];
 
     /// <summary>It can be done less far. A circle cannot: a smaller one is another rung.</summary>
     [JsonIgnore]

@@ -28,7 +28,7 @@ public static class DoseText
     {
         var rest = dose.Hold > 0 ? policy.Seconds.RestHolds : policy.Seconds.RestOther;
         var between = dose.Sets > 1 ? $"; {Seconds(rest)} rest between sets" : "";
-        return $"{Count(dose)}: {Rep(dose, rung, policy)}{between}.";
+        return $"{Count(dose)}{EachWay(rung, policy)}: {Rep(dose, rung, policy)}{between}.";
     }
 
     /// <summary>How one rep goes: "3 s out, hold 5 s, 3 s back". A rung that only holds has no out and back.</summary>
@@ -39,11 +39,17 @@ public static class DoseText
         {
             return held;
         }
-        var whole = policy.Tempo.Seconds(rung.MoveSeconds);
+        var whole = Visits.SessionWork.MoveSeconds(rung, policy);
         var way = policy.Tempo.Out / (policy.Tempo.Out + policy.Tempo.Back);
         var parts = new[] { $"{Seconds(whole * way)} out", held, $"{Seconds(whole * (1 - way))} back" };
         return string.Join(", ", parts.OfType<string>());
     }
+
+    /// <summary>" each way, outward then inward"; empty where the ways are mixed or there is one.</summary>
+    private static string EachWay(Rung rung, Policy policy) =>
+        policy.WaysOf(rung) is { Count: > 0 } ways
+            ? $" each way, {string.Join(", then ", ways.Select(way => way.Words))}"
+            : "";
 
     /// <summary>The policy's breath, or the rung's own where the policy leaves it free.</summary>
     public static string Breath(Rung rung, Policy policy) =>

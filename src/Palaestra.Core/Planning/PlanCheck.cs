@@ -36,7 +36,7 @@ public static class PlanCheck
             }
             for (var d = 0; d < items[i].Doses.Count; d++)
             {
-                foreach (var error in DoseErrors(items[i].Doses[d], rung, $"{at}.doses[{d}]"))
+                foreach (var error in DoseErrors(items[i].Doses[d], rung, library, $"{at}.doses[{d}]"))
                 {
                     yield return error;
                 }
@@ -52,7 +52,12 @@ public static class PlanCheck
         }
     }
 
-    private static IEnumerable<FieldError> DoseErrors(SideDose side, Rung rung, string at)
+    private static IEnumerable<FieldError> DoseErrors(
+        SideDose side,
+        Rung rung,
+        PracticeLibrary library,
+        string at
+    )
     {
         if (!rung.TaskSides.Contains(side.Side))
         {
@@ -82,6 +87,13 @@ public static class PlanCheck
         )
         {
             yield return error;
+        }
+        if (
+            side.Dose.Modifier is { } id
+            && library.FindModifier(id)?.Fits(rung, library.LadderOf(rung.Id)) != true
+        )
+        {
+            yield return new($"{at}.dose.modifier", $"“{id}” does not go with {rung.Name}.");
         }
         if (!(side.Range >= PlanRange.Least && side.Range <= 1))
         {
@@ -113,7 +125,9 @@ public static class PlanCheck
                 var allowance = Allowance.Of(library, profile.Precautions, rung, Side.Both);
                 return DoseWarnings(item, rung, allowance, level, policy)
                     .Concat(SideWarnings(item, rung, allowance))
-                    .Concat(BarWarnings(item, rung, allowance, policy))
+                    .Concat(
+                        BarWarnings(item, rung, allowance, policy, BarredModifiers(item, profile, library))
+                    )
                     .Concat(LevelWarnings(item, rung, findings, level, policy, library));
             })
             .ToList();
@@ -193,7 +207,8 @@ public static class PlanCheck
         PlanItem item,
         Rung rung,
         Allowance allowance,
-        Policy policy
+        Policy policy,
+        IReadOnlyList<string> modifiers
     )
     {
         var move = policy.Tempo.Seconds(rung.MoveSeconds);
@@ -204,6 +219,7 @@ public static class PlanCheck
         var bars = allowance
             .Bars.Concat(over)
             .Select(note => $"{note.Tag}: {note.Words}")
+            .Concat(modifiers)
             .Distinct()
             .ToList();
         if (bars.Count == 0)
@@ -212,7 +228,10 @@ public static class PlanCheck
         }
         var why = string.Join("; ", bars);
         var reasoned = !string.IsNullOrWhiteSpace(item.BarOverride);
-        var instead = allowance.Barred ? "Choose another rung" : "Choose a smaller dose";
+        var instead =
+            allowance.Barred ? "Choose another rung"
+            : modifiers.Count > 0 ? "Leave it off"
+            : "Choose a smaller dose";
         yield return new(
             item.Id,
             "P-BARRED",
@@ -222,6 +241,22 @@ public static class PlanCheck
             !reasoned
         );
     }
+
+    private static List<string> BarredModifiers(
+        PlanItem item,
+        ClientProfile profile,
+        PracticeLibrary library
+    ) =>
+        [
+            .. item
+                .Doses.Select(side => library.FindModifier(side.Dose.Modifier))
+                .OfType<Modifier>()
+                .Where(modifier => modifier.BarredFor(profile) is not null)
+                .Select(modifier =>
+                    $"{library.Precaution(modifier.BarredFor(profile)!).Tag}: not with {modifier.Name}"
+                )
+                .Distinct(),
+        ];
 
     private static IEnumerable<PlanWarning> LevelWarnings(
         PlanItem item,

@@ -1,4 +1,5 @@
 using Palaestra.Core.Findings;
+using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Planning;
@@ -18,6 +19,7 @@ public sealed record DirectionWork(Sector Sector, string Name, double Minutes, d
 /// <summary>The arithmetic of a plan: time under control by session, week, side and direction, and its growth.</summary>
 /// <param name="SessionMinutes">With rests, set-up and changes. <paramref name="WeekMinutes"/>: the sum over the days.</param>
 /// <param name="Growth">Of the week's seconds under control against the plan before, as a share; none without one.</param>
+/// <param name="Bending">The week's bending, where a precaution counts it. <paramref name="Spells"/>: time in positions that are limited.</param>
 public sealed record PlanWork(
     double Seconds,
     double WeekSeconds,
@@ -25,17 +27,21 @@ public sealed record PlanWork(
     double WeekMinutes,
     IReadOnlyList<ItemWork> Items,
     IReadOnlyList<DirectionWork> Directions,
-    double? Growth
+    double? Growth,
+    BendingAccount? Bending = null,
+    IReadOnlyList<SpellWork>? Spells = null
 )
 {
     /// <param name="daysPerWeek">Days the client can, 1 to 7.</param>
     /// <param name="before">The plan it follows; none for the first.</param>
+    /// <param name="profile">Whose precautions limit bending and positions; none: neither is added up.</param>
     public static PlanWork Of(
         Plan plan,
         int daysPerWeek,
         Policy policy,
         PracticeLibrary library,
-        Plan? before = null
+        Plan? before = null,
+        ClientProfile? profile = null
     )
     {
         var items = plan.Items.Select(item => OfItem(item, daysPerWeek, policy, library)).ToList();
@@ -51,7 +57,9 @@ public sealed record PlanWork(
                 .. Enum.GetValues<Sector>()
                     .Select(sector => OfDirection(sector, plan, items, earlier, library)),
             ],
-            earlier is { WeekSeconds: > 0 } ? week / earlier.WeekSeconds - 1 : null
+            earlier is { WeekSeconds: > 0 } ? week / earlier.WeekSeconds - 1 : null,
+            profile is null ? null : BendingAccount.Of(plan, profile, daysPerWeek, policy, library),
+            profile is null ? null : [.. SpellAccount.Of(plan, profile, policy, library)]
         );
     }
 
@@ -64,7 +72,7 @@ public sealed record PlanWork(
             )
             : Math.Min(daysPerWeek, policy.LowLoadDays);
 
-    /// <summary>Growth beyond the policy's share warns: P-GROWTH.</summary>
+    /// <summary>Growth beyond the policy's share warns: P-GROWTH; and the bending account: P-BENDING.</summary>
     public IEnumerable<PlanWarning> Warnings(Policy policy)
     {
         if (Growth > policy.WeeklyGrowth + 1e-9)
@@ -75,6 +83,10 @@ public sealed record PlanWork(
                 $"Time under control grows by {Growth * 100:0} % a week; the policy's limit is {policy.WeeklyGrowth * 100:0} %.",
                 false
             );
+        }
+        foreach (var warning in Bending?.Warnings() ?? [])
+        {
+            yield return warning;
         }
     }
 

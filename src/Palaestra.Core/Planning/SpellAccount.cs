@@ -3,6 +3,9 @@ using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Planning;
 
+/// <summary>Seconds of a session in a position that a precaution limits. <paramref name="Most"/>: what it lets through.</summary>
+public sealed record SpellWork(string Position, double Seconds, double Most);
+
 /// <summary>Time in a position that a precaution counts over the whole plan: late in pregnancy ten minutes on the back in all.</summary>
 internal static class SpellAccount
 {
@@ -30,6 +33,23 @@ internal static class SpellAccount
         }
         return null;
     }
+
+    /// <summary>What a plan comes to in each limited position.</summary>
+    public static IEnumerable<SpellWork> Of(
+        Plan plan,
+        ClientProfile profile,
+        Policy policy,
+        PracticeLibrary library
+    ) =>
+        Limits(profile, library)
+            .Select(limit => new SpellWork(
+                limit.Position,
+                plan.Items.Where(item =>
+                        !item.Resting && library.Rung(item.RungId).Position == limit.Position
+                    )
+                    .Sum(item => Seconds(item.Doses, library.Rung(item.RungId), policy)),
+                limit.Seconds
+            ));
 
     /// <summary>Seconds in all that a precaution lets through in a position, over a plan.</summary>
     public static IEnumerable<(string Position, double Seconds)> Limits(

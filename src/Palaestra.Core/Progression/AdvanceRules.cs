@@ -111,8 +111,19 @@ internal static class AdvanceRules
         {
             return Up(c, Outcome.Add, c.Rung, setting, evidence);
         }
+        if (Steps.Waits(c))
+        {
+            return c.Stay("D-UNDER-BREAK", [.. evidence, BreakingLoad.Words(c)]);
+        }
         if (c.Above is not { } higher)
         {
+            if (c.HarderByModifier() is { } dose)
+            {
+                evidence.Add(
+                    $"Nothing harder is open: the same with {c.Library.FindModifier(dose.Modifier)!.Name}."
+                );
+                return Up(c, Outcome.Add, c.Rung, dose, evidence) with { Todo = TopWords };
+            }
             return c.Stay("D-MASTER", [.. evidence, "The top level that is open."]) with { Todo = TopWords };
         }
         return WaitsForTheMap(c, higher) is { } wait

@@ -73,6 +73,7 @@ public sealed record Decision(
 /// <param name="SetUps">Changes of set-up that were tried.</param>
 /// <param name="HomePain">Pain by day in the home log since the last visit.</param>
 /// <param name="KnownTremor">The client trembles by themselves: shaking says nothing of effort.</param>
+/// <param name="Broke">Loads at which form broke in the last screen, by rung; none: none that is known.</param>
 /// <param name="WeakestSector">Lowest direction of the last screen, to be screened again after a long time away.</param>
 public sealed record DecideInput(
     int Visit,
@@ -95,5 +96,9 @@ public sealed record DecideInput(
     IReadOnlyList<SetUpTry>? SetUps = null,
     IReadOnlyList<HomePain>? HomePain = null,
     bool KnownTremor = false,
-    Sector? WeakestSector = null
+    Sector? WeakestSector = null,
+    IReadOnlyList<BrokeLoad>? Broke = null
 );
+
+/// <summary>The smallest load of a screen at which form broke. <paramref name="Load"/>: kilograms, above 0.</summary>
+public sealed record BrokeLoad(string RungId, double Load);

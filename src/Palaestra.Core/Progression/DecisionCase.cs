@@ -117,17 +117,49 @@ internal sealed class DecisionCase
         return more is { } dose && Held(dose) != Dose ? Held(dose) : null;
     }
 
-    /// <summary>Once the target is met: a lower surface, or the next weight or band, of the same rung at its start dose.</summary>
+    /// <summary>
+    /// Where nothing harder is open any more: the first way to make this rung harder that suits it, with what is at hand; none
+    /// that a precaution bars, none over one that is there.
+    /// </summary>
+    public Dose? HarderByModifier() =>
+        Dose.Modifier is null
+        && Library.Modifiers.FirstOrDefault(m =>
+            m.Harder
+            && m.Fits(Rung, Ladder)
+            && m.BarredFor(Day.Profile) is null
+            && (Input.Equipment is not { } have || m.Equipment.All(have.Contains))
+        )
+            is { } modifier
+            ? StartOf(Rung) with
+            {
+                Range = Dose.Range,
+                Height = Dose.Height,
+                Load = Dose.Load,
+                Band = Dose.Band,
+                Modifier = modifier.Id,
+            }
+            : null;
+
+    /// <summary>Once the target is met: help taken off, a lower surface, or the next weight or band, of the same rung at its start dose.</summary>
     public Dose? HarderSetting()
     {
-        var start = StartOf(Rung) with { Range = Dose.Range };
+        var start = StartOf(Rung) with { Range = Dose.Range, Modifier = Dose.Modifier };
+        // Help fades before anything else is made harder.
+        if (Library.FindModifier(Dose.Modifier) is { Harder: false })
+        {
+            return start with { Modifier = null };
+        }
         if (Rung.Heights is { } heights && heights.Any(h => h < (Dose.Height ?? DrawnHeight) - 1e-9))
         {
             return start with { Height = heights.First(h => h < (Dose.Height ?? DrawnHeight) - 1e-9) };
         }
-        if (Rung.Loads is { } loads && loads.Any(kg => kg > (Dose.Load ?? loads[0]) + 1e-9))
+        if (
+            Rung.Loads is { } loads
+            && loads.FirstOrDefault(kg => kg > (Dose.Load ?? loads[0]) + 1e-9) is > 0 and var more
+            && !(more > BreakingLoad.Most(this) + 1e-9)
+        )
         {
-            return start with { Load = loads.First(kg => kg > (Dose.Load ?? loads[0]) + 1e-9) };
+            return start with { Load = more };
         }
         return Rung.Banded && Dose.Band is not Band.Strong
             ? start with

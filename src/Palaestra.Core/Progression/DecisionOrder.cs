@@ -21,6 +21,7 @@ internal static class DecisionOrder
         FaultRules.Cap,
         FaultRules.DoneLess,
         FaultRules.Breath,
+        BreakingLoad.Under,
     ];
 
     private static readonly IReadOnlyList<Func<DecisionCase, Decision?>> Holding =

@@ -235,7 +235,7 @@ internal static class PainRules
         var allowance = c.AllowanceOf(c.Rung, c.Side);
         if (!allowance.Barred || !string.IsNullOrWhiteSpace(c.Item.BarOverride))
         {
-            return null;
+            return BarredModifier(c);
         }
         var rule =
             c.Day.Remembered.Count > 0
@@ -257,6 +257,23 @@ internal static class PainRules
             )
             : c.Make(Outcome.Stop, rule, c.Rung, c.Dose, [why, "Nothing below it is open: it is taken out."]);
     }
+
+    /// <summary>What is put on top of a rung and a precaution bars by now comes off.</summary>
+    private static Decision? BarredModifier(DecisionCase c) =>
+        c.Library.FindModifier(c.Dose.Modifier) is { } modifier
+        && modifier.BarredFor(c.Day.Profile) is { } id
+        && string.IsNullOrWhiteSpace(c.Item.BarOverride)
+            ? c.Make(
+                Outcome.Ease,
+                "D-BARRED",
+                c.Rung,
+                c.Dose with
+                {
+                    Modifier = null,
+                },
+                [$"Not with {modifier.Name}: {c.Library.Precaution(id).Tag}."]
+            )
+            : null;
 
     /// <summary>Rules about the whole visit under which nothing is added anywhere.</summary>
     public static IEnumerable<Decision> Holding(DecisionCase c) =>

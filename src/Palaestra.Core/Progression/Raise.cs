@@ -15,7 +15,9 @@ public sealed record Raise(Guid PlanItemId, Side Side, int Visit, DateOnly On, s
             var ladder = library.LadderOf(before);
             return ladder.IndexOf(after) > ladder.IndexOf(before);
         }
-        return now.Seconds(1) > was.Seconds(1) + 1e-9 || !was.SettingCovers(now);
+        return now.Seconds(1) > was.Seconds(1) + 1e-9
+            || !was.SettingCovers(now)
+            || now.Modifier is null && library.FindModifier(was.Modifier) is { Harder: false };
     }
 }
 

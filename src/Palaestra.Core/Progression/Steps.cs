@@ -30,11 +30,12 @@ internal static class Steps
     public static readonly IReadOnlyList<double> RangeStops = [0.25, 0.5, 0.75, 1];
 
     /// <summary>
-    /// The first way to ask less, in this order: what cured the fault within the session; range, height, weight, dose of the
+    /// The first way to ask less, in this order: what cured the fault within the session; what was put on top; range, height, weight, dose of the
     /// same rung; a lower rung; a rung of another ladder for the direction; half the dose. None where nothing is left.
     /// </summary>
     public static Step? Down(DecisionCase c, EaseCause cause) =>
         Cured(c, cause)
+        ?? Plain(c)
         ?? ShorterRange(c)
         ?? Higher(c, cause)
         ?? Lighter(c)
@@ -79,6 +80,19 @@ internal static class Steps
         var dose = c.Dose.WithSettingOf(clean.MaxBy(setting => setting.Range));
         return To(c, Outcome.Ease, c.Rung, dose, $"As it was clean today: {SettingOf(dose)}.");
     }
+
+    /// <summary>What made it harder without being a rung comes off first. The model knows no load of it: that alone is less.</summary>
+    private static Step? Plain(DecisionCase c) =>
+        c.Library.FindModifier(c.Dose.Modifier) is { Harder: true } modifier
+            ? new(Outcome.Ease, c.Rung, c.Dose with { Modifier = null }, $"Without {modifier.Name}.")
+            : null;
+
+    /// <summary>A heavier weight is there, and it is over what is trained under the breaking load.</summary>
+    public static bool Waits(DecisionCase c) =>
+        c.Rung.Loads is { } loads
+        && BreakingLoad.Most(c) is { } most
+        && loads.FirstOrDefault(kg => kg > (c.Dose.Load ?? loads[0]) + 1e-9) is > 0 and var next
+        && next > most + 1e-9;
 
     private static Step? ShorterRange(DecisionCase c)
     {

@@ -244,6 +244,10 @@ public static class CaptureCheck
                 }
             }
         }
+        else if (e.Variant is { } way && rung is not null && rung.Ways?.Any(w => w.Id == way) != true)
+        {
+            yield return new($"{at}.variant", $"{rung.Name} is not done “{way}”.");
+        }
         if (e.Load is not null and not (>= 0 and <= 300))
         {
             yield return new($"{at}.load", "A load is between 0 and 300 kg.");

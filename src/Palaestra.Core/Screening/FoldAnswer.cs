@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Palaestra.Core.Library;
 using Palaestra.Core.Visits;
 
@@ -6,8 +7,13 @@ namespace Palaestra.Core.Screening;
 /// <summary>Whether a trial ought to be stopped, and why; none while it may go on.</summary>
 public sealed record StopAdvice(Guid TrialId, StopTrigger? Stop);
 
-/// <summary>One set of a session that was done.</summary>
-public sealed record SetWork(Guid PlanItemId, Side Side, int Set);
+/// <summary>One set of a session that was done; of a rung with ways that are counted apart, one way of it.</summary>
+public sealed record SetWork(
+    Guid PlanItemId,
+    Side Side,
+    int Set,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Way = null
+);
 
 /// <summary>What the events of a visit say of its session, plan aside.</summary>
 /// <param name="Skipped">Exercises left out. <paramref name="Added"/>: taken in, by their own ids, in order.</param>
@@ -51,7 +57,7 @@ public sealed record FoldAnswer(
                 [
                     .. session
                         .Where(t => t is { Open: false, Probe: false, PlanItemId: not null })
-                        .Select(t => new SetWork(t.PlanItemId!.Value, t.For, t.Set)),
+                        .Select(t => new SetWork(t.PlanItemId!.Value, t.For, t.Set, t.Variant)),
                 ],
                 session.Count == 0 ? null : new SessionPainFold(peak, end)
             )

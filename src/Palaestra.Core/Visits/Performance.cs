@@ -39,6 +39,41 @@ public sealed record SetDone(
     string? Cue = null
 )
 {
+    /// <summary>
+    /// A set of which each way was counted for itself: it counts as its weakest way, and as nothing where a way was left out;
+    /// pain, effort and shaking are the worst of any. A way that was begun again counts with all its reps.
+    /// </summary>
+    /// <param name="all">Of one set, in order, each with its way; at least one. <paramref name="ways"/>: how many the rung has.</param>
+    public static SetDone OfWays(IReadOnlyList<(string? Way, SetDone Set)> all, int ways)
+    {
+        var byWay = all.GroupBy(t => t.Way).Select(way => way.Select(t => t.Set).ToList()).ToList();
+        int Least(Func<SetDone, int> count) => byWay.Count < ways ? 0 : byWay.Min(way => way.Sum(count));
+        var sets = all.Select(t => t.Set).ToList();
+        var painful = sets.Where(set => set.PainMost is not null).MaxBy(set => set.Rise(null) ?? -1);
+        return sets[^1] with
+        {
+            Reps = Least(set => set.Reps),
+            CleanReps = Least(set => set.CleanReps),
+            CuedCleanReps = Least(set => set.CuedCleanReps),
+            BreakingReps = byWay.Max(way => way.Sum(set => set.BreakingReps)),
+            CleanSeconds = byWay.Count < ways ? 0 : byWay.Min(way => way.Sum(set => set.CleanSeconds)),
+            PainOver = sets.Any(set => set.PainOver),
+            CueFixed = sets.Any(set => set.CueFixed == false)
+                ? false
+                : sets.Select(set => set.CueFixed).Max(),
+            Effort = sets.Select(set => set.Effort).Max(),
+            FirstFault = sets.Select(set => set.FirstFault).FirstOrDefault(fault => fault is not null),
+            Eased = sets.Any(set => set.Eased),
+            PainBefore = painful?.PainBefore ?? sets[0].PainBefore,
+            PainPeak = sets.Select(set => set.PainPeak).Max(),
+            PainAfter = sets.Select(set => set.PainAfter).Max(),
+            EndedForPain = sets.Any(set => set.EndedForPain),
+            Tremor = sets.Max(set => set.Tremor),
+            Felt = sets.Select(set => set.Felt).LastOrDefault(felt => felt is not null),
+            Cue = sets.Select(set => set.Cue).LastOrDefault(cue => cue is not null),
+        };
+    }
+
     /// <summary>The most pain told; none where none was.</summary>
     [JsonIgnore]
     public int? PainMost => PainPeak is null ? PainAfter : Math.Max(PainPeak.Value, PainAfter ?? 0);
@@ -118,10 +153,12 @@ public sealed record Performance(
         int visit,
         DateOnly date,
         IReadOnlyList<Planning.PlanItem> items,
-        IReadOnlyList<Trial> trials
+        IReadOnlyList<Trial> trials,
+        PracticeLibrary library
     ) =>
         [
             .. from item in items
+            let ways = library.FindRung(item.RungId)?.Ways ?? []
             from side in item.Doses
             let sets = trials
                 .Where(t =>
@@ -130,11 +167,23 @@ public sealed record Performance(
                     && t.For == side.Side
                 )
                 .OrderBy(t => t.StartedAt)
-                .Select(t => Set(t, item.RungId, side.Dose))
+                .GroupBy(t => ways.Any(way => way.Id == t.Variant) ? t.Set.ToString(Invariant) : $"{t.Id}")
+                .Select(same => SetOf([.. same], ways.Count, item.RungId, side.Dose))
                 .ToList()
             where sets.Count > 0
             select new Performance(visit, date, item.Id, item.RungId, side.Side, side.Dose, sets),
         ];
+
+    /// <summary>One set; of a rung with ways that were counted apart, the trials of all of them.</summary>
+    private static SetDone SetOf(IReadOnlyList<Trial> trials, int ways, string asked, Dose prescribed) =>
+        trials is [{ Variant: null } one] || ways == 0
+            ? Set(trials[0], asked, prescribed)
+            : SetDone.OfWays([.. trials.Select(t => (t.Variant, Set(t, asked, prescribed)))], ways);
+
+    private static readonly System.Globalization.CultureInfo Invariant = System
+        .Globalization
+        .CultureInfo
+        .InvariantCulture;
 
     private static SetDone Set(Trial trial, string asked, Dose prescribed)
     {

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Screening;
@@ -6,10 +7,24 @@ namespace Palaestra.Core.Visits;
 
 /// <summary>One set of one side: what a session is made of.</summary>
 /// <param name="Set">1 for the first.</param>
-public sealed record SetToDo(Guid ItemId, Side Side, int Set);
+/// <param name="Way">Id of the rung's way it is done in; none where it has one, or they are mixed.</param>
+public sealed record SetToDo(
+    Guid ItemId,
+    Side Side,
+    int Set,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Way = null
+);
 
 /// <summary>How a rep goes: seconds out, held and back. Out and back are 0 where the rung only holds.</summary>
-public sealed record RepGuide(double Out, double Hold, double Back, string Words, string Breath);
+/// <param name="Check">Seconds at the return in which the back is looked at: is it where it was? 0 where nothing returns.</param>
+public sealed record RepGuide(
+    double Out,
+    double Hold,
+    double Back,
+    string Words,
+    string Breath,
+    double Check = 0
+);
 
 /// <summary>Ways to make one side of an exercise easier, in the order they are tried, and how its reps go.</summary>
 public sealed record SideGuide(Side Side, RepGuide Rep, IReadOnlyList<EaseOffer> Eases);
@@ -84,9 +99,12 @@ public static class SessionWork
         return [.. items, .. added.Where(a => a.InPlaceOf is null).Select(a => Of(a.Item, true, null))];
     }
 
-    /// <summary>Seconds a rep is to take out and back; 0 where the rung only holds.</summary>
+    /// <summary>Seconds a rep is to take out and back, of one way where they are counted apart; 0 where the rung only holds.</summary>
     public static double MoveSeconds(Rung rung, Policy policy) =>
-        rung.Moves ? policy.Tempo.Seconds(rung.MoveSeconds) : 0;
+        rung.Moves ? policy.Tempo.Seconds(rung.MoveSeconds) / Math.Max(1, policy.WaysOf(rung).Count) : 0;
+
+    /// <summary>Seconds of the beat at the return, the last of the way back: at most half of it. Common practice.</summary>
+    public const double CheckSeconds = 1;
 
     private static SideGuide GuideOf(
         PlanItem item,
@@ -99,14 +117,17 @@ public static class SessionWork
         var rung = library.Rung(item.RungId);
         var whole = MoveSeconds(rung, policy);
         var way = policy.Tempo.Out / (policy.Tempo.Out + policy.Tempo.Back);
+        var back = whole * (1 - way);
+        var check = rung.ReturnsToCheck ? Math.Min(CheckSeconds, back / 2) : 0;
         return new(
             dose.Side,
             new(
                 whole * way,
                 dose.Dose.Hold,
-                whole * (1 - way),
+                back - check,
                 DoseText.Rep(dose.Dose, rung, policy),
-                DoseText.Breath(rung, policy)
+                DoseText.Breath(rung, policy),
+                check
             ),
             WithinVisit.Offers(item, dose, profile, library)
         );
@@ -114,9 +135,13 @@ public static class SessionWork
 
     /// <summary>
     /// The sets in order: exercise by exercise; of two sides turn about where the policy alternates, else one to the end and
-    /// then the other, the weaker first as the plan has them.
+    /// then the other, the weaker first as the plan has them. Ways that are counted apart follow each other within a set.
     /// </summary>
-    public static IReadOnlyList<SetToDo> Sets(IReadOnlyList<PlanItem> items, Policy policy) =>
+    public static IReadOnlyList<SetToDo> Sets(
+        IReadOnlyList<PlanItem> items,
+        Policy policy,
+        PracticeLibrary library
+    ) =>
         [
             .. items.SelectMany(item =>
             {
@@ -125,7 +150,12 @@ public static class SessionWork
                         (side, order) =>
                             Enumerable
                                 .Range(1, side.Dose.Sets)
-                                .Select(set => (Set: new SetToDo(item.Id, side.Side, set), order))
+                                .SelectMany(set =>
+                                    Ways(item, policy, library)
+                                        .Select(way =>
+                                            (Set: new SetToDo(item.Id, side.Side, set, way), order)
+                                        )
+                                )
                     )
                     .ToList();
                 return policy.SideOrder == SideOrder.Alternate
@@ -133,4 +163,7 @@ public static class SessionWork
                     : sets.Select(s => s.Set);
             }),
         ];
+
+    private static IEnumerable<string?> Ways(PlanItem item, Policy policy, PracticeLibrary library) =>
+        policy.WaysOf(library.Rung(item.RungId)).Select(way => (string?)way.Id).DefaultIfEmpty();
 }

@@ -245,7 +245,8 @@ public sealed class CaseFile
                 ],
                 pain == Policy.Pain
                     ? Trials(visit.Id)
-                    : TrialFold.Trials(Events(visit.Id), library, pain, PainAt(visit))
+                    : TrialFold.Trials(Events(visit.Id), library, pain, PainAt(visit)),
+                library
             )
             select performance,
         ];

@@ -112,7 +112,7 @@ public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, TimeProvid
     }
 
     public PlanWork WorkOf(CaseFile file, Plan plan, Plan? before) =>
-        PlanWork.Of(plan, file.Episode.DaysPerWeek, file.Policy, library, before);
+        PlanWork.Of(plan, file.Episode.DaysPerWeek, file.Policy, library, before, file.Profile);
 
     /// <summary>Adds the next revision; the caller saves.</summary>
     public PlanRevision Add(CaseFile file, Guid visitId, Plan plan, string by)

@@ -1,3 +1,4 @@
+using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
@@ -46,9 +47,22 @@ public static class DecisionInputs
             Raises(file, visit, library),
             SetUps(file, visit),
             HomePainOf(file, visit),
-            WeakestSector: file.Findings(visitId)?.WeakLink?.Sector
+            WeakestSector: file.Findings(visitId)?.WeakLink?.Sector,
+            Broke: Broke(file.Findings(visitId))
         );
     }
+
+    private static IReadOnlyList<BrokeLoad>? Broke(ScreenFindings? findings) =>
+        findings is null
+            ? null
+            :
+            [
+                .. from task in findings.Tasks
+                from score in new[] { task.Left, task.Right, task.Both }
+                let load = score?.BrokeAt ?? 0
+                where load > 0
+                select new BrokeLoad(task.RungId, load),
+            ];
 
     /// <summary>What each plan before this visit made harder than the one before it, whoever decided it.</summary>
     private static IReadOnlyList<Raise> Raises(CaseFile file, Visit visit, PracticeLibrary library) =>

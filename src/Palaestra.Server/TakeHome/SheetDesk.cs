@@ -37,7 +37,9 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
             [.. plan.ToDoOn(today).Items.Select(item => Exercise(item, file.Policy, days, trained))],
             days,
             Pain,
-            library.Cautions.OnSheet,
+            BendingAccount.CountsFor(file.Profile, library)
+                ? $"{library.Cautions.PickingUp} {library.Cautions.OnSheet}"
+                : library.Cautions.OnSheet,
             next is null
                 ? ""
                 : $"Next visit: {next.PlannedAt.ToString("dddd d MMMM, HH:mm", CultureInfo.InvariantCulture)}.",
@@ -71,6 +73,7 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
                 $"Start: {string.Join("; ", rung.Setup)}.",
                 rung.Movement,
                 $"“{item.Cue}.” Breath: {DoseText.Breath(rung, policy)}.",
+                .. rung.ReturnsToCheck ? [library.Cautions.BetweenReps] : Array.Empty<string>(),
             ],
             rung.Feel,
             rung.NotFeel,
@@ -83,11 +86,18 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
                     dose.RangeEnds
                 )),
             ],
-            [.. item.Notes ?? [], .. Halved(item), .. item.Changes],
+            [.. item.Notes ?? [], .. Halved(item), .. OnTop(item), .. item.Changes],
             item.BarOverride,
             [.. days.Select(day => trained.Any(t => t.Day == day && t.ItemIds.Contains(item.Id)))]
         );
     }
+
+    /// <summary>What is put on top of the exercise, in a sentence.</summary>
+    private IEnumerable<string> OnTop(PlanItem item) =>
+        item
+            .Doses.Select(side => library.FindModifier(side.Dose.Modifier)?.Words)
+            .OfType<string>()
+            .Distinct();
 
     private static IEnumerable<string> Halved(PlanItem item) =>
         item.HalvedWords() is { } words ? [words] : [];

@@ -232,7 +232,8 @@ public static class VisitEndpoints
                 items,
                 SessionWork.Sets(
                     [.. items.Where(item => !item.Skipped).Select(item => item.Item)],
-                    file.Policy
+                    file.Policy,
+                    library
                 ),
                 new StopRules(file.Policy.FaultsInARow, file.Policy.Pain),
                 new RestSeconds(

@@ -29,7 +29,20 @@ public sealed class TapeWriter(int seed)
     public const int Files = 8;
     public const int PerFile = 80;
 
-    private static readonly string[] Rungs = ["B5", "B6", "D3", "D4", "E1", "E5", "G2", "H3", "J2", "K2"];
+    private static readonly string[] Rungs =
+    [
+        "B5",
+        "B6",
+        "D3",
+        "D4",
+        "E1",
+        "E5",
+        "G2",
+        "G4",
+        "H3",
+        "J2",
+        "K2",
+    ];
     private static readonly string[] Tasks =
     [
         "stance",
@@ -149,7 +162,7 @@ public sealed class TapeWriter(int seed)
                     item,
                     set,
                     task?.Id,
-                    task?.Ways[random.Next(task.Ways.Count)],
+                    task is null ? WayOf(rung, item) : task.Ways[random.Next(task.Ways.Count)],
                     task?.Measure == MeasureKind.Kilograms ? 5 : null,
                     task?.Measure == MeasureKind.Centimetres ? 88 : null,
                     random.Next(4) == 0 ? 0.25 * random.Next(1, 5) : null,
@@ -175,6 +188,10 @@ public sealed class TapeWriter(int seed)
             AfterEnd(taps, rung);
         }
     }
+
+    /// <summary>In a session one way of a rung that has several; else none.</summary>
+    private string? WayOf(Rung rung, Guid? item) =>
+        item is null || rung.Ways is null ? null : rung.Ways[random.Next(rung.Ways.Count)].Id;
 
     private void Step(Taps taps, Rung rung, ScreenTask? task, Dose target, Side side)
     {

@@ -168,7 +168,8 @@ public class DecisionTests
     public void D_MASTER_never_climbs_to_a_barred_rung()
     {
         var work = Work.AtTarget("D5").BothSides(1).BothSides(2) with { Profile = Someone.With("extension") };
-        Assert.Equal((Outcome.Stay, "D5"), (Of(work).Outcome, Of(work).RungId));
+        Assert.Equal("D5", Of(work).RungId);
+        Assert.Contains("Nothing harder is open here", Of(work).Todo!, StringComparison.Ordinal);
     }
 
     [Fact]

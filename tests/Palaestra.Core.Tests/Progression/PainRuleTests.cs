@@ -346,6 +346,54 @@ public class PainRuleTests
     }
 
     [Theory]
+    [InlineData(4, false)] // two up: nothing is added
+    [InlineData(5, true)] // three up: the last raise is taken back
+    public void D_PAIN_DRIFT_three_up_takes_back_what_was_raised_last(int usual, bool takenBack)
+    {
+        var raised = new Raise(Work.ItemId, Side.Left, 1, Today.AddDays(-7), "B4", Library.Rung("B4").Start);
+        var input = Earned() with
+        {
+            CheckIn = new(2, usual, 1, 1, []),
+            Pain = Usual(2, 2, 2, 2, usual, usual),
+            Raises = [raised, raised with { Side = Side.Right }],
+        };
+        var decision = Of(input);
+        Assert.Contains("D-PAIN-DRIFT", decision.Rules);
+        Assert.Equal(takenBack, decision.RungId == "B4");
+    }
+
+    [Theory]
+    [InlineData(2, 2, "D-PAIN-WATCH")] // a point up at the end, twice running
+    [InlineData(1, 2, null)] // only today
+    [InlineData(2, 1, null)] // only last time
+    public void D_PAIN_WATCH_a_point_up_at_the_end_at_two_visits_running(int last, int today, string? rule)
+    {
+        var input = Earned() with
+        {
+            Visits =
+            [
+                .. Earned()
+                    .Visits.Select(p =>
+                        p with
+                        {
+                            Sets =
+                            [
+                                .. p.Sets.Select(s =>
+                                    s with
+                                    {
+                                        PainBefore = 1,
+                                        PainAfter = p.Visit == 2 ? today : last,
+                                    }
+                                ),
+                            ],
+                        }
+                    ),
+            ],
+        };
+        Assert.Equal(rule is not null, Of(input).Rules.Contains("D-PAIN-WATCH"));
+    }
+
+    [Theory]
     [InlineData(2, 14, true)]
     [InlineData(2, 15, true)] // two visits are not over
     [InlineData(3, 14, true)] // the fortnight is not over

@@ -22,7 +22,7 @@ public class PerformanceTests
             ""
         );
         return Performance
-            .FromTrials(1, new DateOnly(2026, 3, 2), [item], tape.Trials())
+            .FromTrials(1, new DateOnly(2026, 3, 2), [item], tape.Trials(), Content.Library)
             .First(p => p.Side == Side.Left);
     }
 
@@ -119,4 +119,62 @@ public class PerformanceTests
         var work = new Work("B5", new Dose(reps, sets, 0)).Visit(1, Side.Left);
         Assert.Equal(meets, work.Done[0].Meets(Content.Library.Rung("B5").Target));
     }
+
+    private static readonly PlanItem Circles = new(
+        Work.ItemId,
+        "J2",
+        "",
+        [new(Side.Left, new Dose(3, 1, 0)), new(Side.Right, new Dose(3, 1, 0))],
+        [],
+        [],
+        ""
+    );
+
+    private static Tape Way(Tape tape, string? way, int clean, int broken = 0)
+    {
+        tape.Start("J2", Side.Left, TrialPurpose.Session, new Dose(3, 1, 0))
+            .With(start => start with { Variant = way, Set = 1 })
+            .Reps(clean);
+        for (var i = 0; i < broken; i++)
+        {
+            tape.Rep(fault: "twist");
+        }
+        return tape.End();
+    }
+
+    private static Performance OfCircles(Tape tape) =>
+        Performance
+            .FromTrials(1, new DateOnly(2026, 3, 2), [Circles], tape.Trials(), Content.Library)
+            .First(p => p.Side == Side.Left);
+
+    [Fact]
+    public void A_set_of_ways_counts_as_its_weakest_way()
+    {
+        var both = OfCircles(Way(Way(new Tape(), "outward", 3), "inward", 1, broken: 2));
+        Assert.Equal((1, 2, 1), (both.CleanReps, both.BreakingReps, both.Sets.Count));
+        Assert.False(both.AllClean);
+        Assert.True(OfCircles(Way(Way(new Tape(), "outward", 3), "inward", 3)).AllClean);
+    }
+
+    [Fact]
+    public void A_way_left_out_leaves_the_set_undone() =>
+        Assert.Equal(0, OfCircles(Way(new Tape(), "outward", 3)).CleanReps);
+
+    [Fact]
+    public void A_way_begun_again_counts_with_all_its_reps() =>
+        Assert.Equal(
+            3,
+            OfCircles(Way(Way(Way(new Tape(), "outward", 1), "outward", 2), "inward", 3)).CleanReps
+        );
+
+    [Fact]
+    public void Pain_in_one_way_is_pain_in_the_set()
+    {
+        var tape = Way(new Tape(), "outward", 3).Pain(PainPhase.After, 7);
+        Assert.Equal(7, OfCircles(Way(tape, "inward", 3)).Sets[0].PainMost);
+    }
+
+    [Fact]
+    public void Mixed_rounds_are_sets_as_they_are() =>
+        Assert.True(OfCircles(Way(new Tape(), null, 3)).AllClean);
 }

@@ -46,7 +46,7 @@ public class SessionWorkTests
     public void One_side_to_the_end_and_then_the_other_in_the_order_of_the_plan()
     {
         var item = Item("B5") with { };
-        var sets = SessionWork.Sets([item], Content.Policy);
+        var sets = SessionWork.Sets([item], Content.Policy, Content.Library);
         Assert.Equal(
             [(Side.Left, 1), (Side.Left, 2), (Side.Right, 1), (Side.Right, 2)],
             sets.Select(s => (s.Side, s.Set))
@@ -56,7 +56,14 @@ public class SessionWorkTests
     [Fact]
     public void A_policy_that_alternates_goes_turn_about()
     {
-        var sets = SessionWork.Sets([Item("B5")], Content.Policy with { SideOrder = SideOrder.Alternate });
+        var sets = SessionWork.Sets(
+            [Item("B5")],
+            Content.Policy with
+            {
+                SideOrder = SideOrder.Alternate,
+            },
+            Content.Library
+        );
         Assert.Equal(
             [(Side.Left, 1), (Side.Right, 1), (Side.Left, 2), (Side.Right, 2)],
             sets.Select(s => (s.Side, s.Set))
@@ -86,9 +93,33 @@ public class SessionWorkTests
     public void The_tempo_is_the_policys_in_proportion_to_the_rung()
     {
         var rep = Items(PlanOf(Item("B5")))[0].Sides[0].Rep;
-        Assert.Equal((3, 0, 3), (rep.Out, rep.Hold, rep.Back));
+        // The last second of the way back is the look at the back: is it where it was?
+        Assert.Equal((3, 0, 2, 1), (rep.Out, rep.Hold, rep.Back, rep.Check));
         // Small slides go slower: four seconds each way.
         var slide = Items(PlanOf(Item("D1")))[0].Sides[0].Rep;
-        Assert.Equal((4, 4), (slide.Out, slide.Back));
+        Assert.Equal((4, 3, 1), (slide.Out, slide.Back, slide.Check));
+    }
+
+    [Theory]
+    [InlineData("G3")] // only held
+    [InlineData("K3")] // standing
+    [InlineData("H6")] // plank
+    public void Where_nothing_comes_back_to_the_floor_there_is_no_beat(string rung) =>
+        Assert.Equal(0, Items(PlanOf(Item(rung)))[0].Sides[0].Rep.Check);
+
+    [Fact]
+    public void The_ways_of_a_rung_follow_each_other_within_a_set_and_share_its_time()
+    {
+        var item = Item("J2");
+        var sets = SessionWork.Sets([item], Content.Policy, Content.Library);
+        Assert.Equal(
+            [(1, "outward"), (1, "inward")],
+            sets.Where(s => s.Side == Side.Left).Take(2).Select(s => (s.Set, s.Way))
+        );
+        var rep = Items(PlanOf(item))[0].Sides[0].Rep;
+        Assert.Equal(6, rep.Out + rep.Back + rep.Check, 6);
+        var mixed = Content.Policy with { Ways = WayOrder.Mixed };
+        Assert.All(SessionWork.Sets([item], mixed, Content.Library), s => Assert.Null(s.Way));
+        Assert.Equal(12, SessionWork.MoveSeconds(Content.Library.Rung("J2"), mixed), 6);
     }
 }

@@ -163,7 +163,9 @@ public class WithinVisitTests
             .Start("E1", Side.Both, TrialPurpose.Session, dose)
             .Eased(OneChange.MoreSupport, Side.Left);
         tape.Pain(PainPhase.Before, 1).Pain(PainPhase.Peak, 6).End();
-        var done = Assert.Single(Performance.FromTrials(2, new DateOnly(2026, 3, 16), [item], tape.Trials()));
+        var done = Assert.Single(
+            Performance.FromTrials(2, new DateOnly(2026, 3, 16), [item], tape.Trials(), Content.Library)
+        );
         Assert.Equal((Side.Left, 1, true), (done.Side, done.PainSets, done.Eased));
     }
 
@@ -180,7 +182,13 @@ public class WithinVisitTests
             .Eased(OneChange.ShorterRange)
             .Reps(8)
             .End();
-        var done = Performance.FromTrials(2, new DateOnly(2026, 3, 16), [item], tape.Trials())[0];
+        var done = Performance.FromTrials(
+            2,
+            new DateOnly(2026, 3, 16),
+            [item],
+            tape.Trials(),
+            Content.Library
+        )[0];
         Assert.Equal((8, true, false), (done.CleanReps, done.Eased, done.AllClean));
     }
 }

@@ -1,0 +1,54 @@
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Tests.Given;
+using Palaestra.Core.Visits;
+
+namespace Palaestra.Core.Tests.Intake;
+
+/// <summary>Leg pain as the rules see it: what was told at the last visits stands over what was ticked at first.</summary>
+public class LegPainTests
+{
+    private static readonly LegReach? Free = LegReach.None;
+
+    private static IReadOnlyList<Side> SidesOf(ClientProfile profile) =>
+        [.. profile.Precautions.Where(p => p.Id == LegPain.Precaution).Select(p => p.Side)];
+
+    private static ClientProfile Told(ClientProfile profile, params LegReport[] latestFirst) =>
+        LegPain.Told(profile, latestFirst, [], new Judgement());
+
+    private static readonly ClientProfile Left = Someone.Calm with
+    {
+        Precautions = [new(LegPain.Precaution, Side.Left, ["below-knee"])],
+    };
+
+    [Fact]
+    public void One_visit_without_it_is_not_enough_and_two_running_are()
+    {
+        Assert.Equal([Side.Left], SidesOf(Told(Left, new LegReport(Free, Free))));
+        Assert.Empty(SidesOf(Told(Left, new LegReport(Free, Free), new LegReport(Free, Free))));
+    }
+
+    [Fact]
+    public void Told_again_within_the_last_two_it_still_counts() =>
+        Assert.Equal(
+            [Side.Left],
+            SidesOf(Told(Left, new LegReport(Free, Free), new LegReport(LegReach.Thigh, Free)))
+        );
+
+    [Fact]
+    public void A_visit_that_did_not_ask_says_nothing() =>
+        Assert.Equal([Side.Left], SidesOf(Told(Left, new LegReport(null, null), new LegReport(Free, null))));
+
+    [Fact]
+    public void A_leg_nobody_ticked_counts_once_it_is_told() =>
+        Assert.Equal([Side.Right], SidesOf(Told(Someone.Calm, new LegReport(null, LegReach.Buttock))));
+
+    [Fact]
+    public void Remembered_from_a_session_it_runs_to_the_thigh_at_least()
+    {
+        var profile = LegPain.Told(Someone.Calm, [new(Free, Free)], [Side.Right], new Judgement());
+        var mine = Assert.Single(profile.Precautions, p => p.Id == LegPain.Precaution);
+        Assert.Equal(Side.Right, mine.Side);
+        Assert.Equal(["thigh"], mine.Options);
+    }
+}
