@@ -177,7 +177,7 @@ internal static class AdvanceRules
         {
             return 0;
         }
-        var met = c.History(side).TakeWhile(c.Meets).Count();
+        var met = c.History(side).Take(VisitsAsked(c)).TakeWhile(c.Meets).Count();
         return c.Returned ? Math.Min(met, 1) : met;
     }
 

@@ -12,7 +12,8 @@ internal sealed class Counterfactual(
     Decision decision,
     DecideInput input,
     PracticeLibrary library,
-    OtherLadders others
+    OtherLadders others,
+    TriedNumbers tried
 )
 {
     /// <param name="Cost">How far it is from what was: share of the number's range, or 1 for a fact.</param>
@@ -20,17 +21,19 @@ internal sealed class Counterfactual(
 
     private readonly Policy policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
     private readonly int reference = new DayFacts(input, library).Reference.Value;
+    private readonly bool alone = Alone(decision, input, library);
     private readonly DecideInput narrow = Narrow(decision, input, library);
 
     /// <summary>Only where caps look across exercises do the others matter.</summary>
+    private static bool Alone(Decision decision, DecideInput input, PracticeLibrary library) =>
+        StirredUpLevel.Of(input.Profile, library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy)
+            != StirredUp.High
+        && !decision.Rules.Contains("D-CAP-CHANGE")
+        && !decision.Rules.Contains("D-PAIN-SESSION");
+
     private static DecideInput Narrow(Decision decision, DecideInput input, PracticeLibrary library)
     {
-        var policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
-        var alone =
-            StirredUpLevel.Of(input.Profile, policy) != StirredUp.High
-            && !decision.Rules.Contains("D-CAP-CHANGE")
-            && !decision.Rules.Contains("D-PAIN-SESSION");
-        return alone
+        return Alone(decision, input, library)
             ? input with
             {
                 Items = [.. input.Items.Where(item => item.Id == decision.PlanItemId)],
@@ -41,20 +44,28 @@ internal sealed class Counterfactual(
 
     public string? Words()
     {
-        var found = Numbers().Concat(Facts()).ToList();
-        if (found.Count == 0)
+        var told = new Found?[2];
+        // Cheapest first: the first of each kind is the smallest.
+        foreach (var found in Numbers().Concat(Facts()))
         {
-            found = [.. Pairs()];
+            told[Way(found)] ??= found;
+            if (told.All(f => f is not null))
+            {
+                break;
+            }
         }
-        var told = new[]
+        if (told.All(f => f is null))
         {
-            found.Where(f => Height(f.Outcome) > Height(decision.Outcome)).MinBy(f => f.Cost),
-            found.Where(f => Height(f.Outcome) <= Height(decision.Outcome)).MinBy(f => f.Cost),
-        };
+            var pairs = Pairs().ToList();
+            told = [.. new[] { 0, 1 }.Select(way => pairs.Where(f => Way(f) == way).MinBy(f => f.Cost))];
+        }
         var sentences = told.OfType<Found>()
             .Select(f => $"{f.Words}, and this would be: {WordsOf(f.Outcome)}.");
         return string.Join(" ", sentences) is { Length: > 0 } words ? words : null;
     }
+
+    /// <summary>0 for what makes it harder, 1 for the rest.</summary>
+    private int Way(Found found) => Height(found.Outcome) > Height(decision.Outcome) ? 0 : 1;
 
     public static string WordsOf(Outcome outcome) =>
         outcome switch
@@ -79,11 +90,21 @@ internal sealed class Counterfactual(
             _ => 0,
         };
 
-    private Outcome Try(DecideInput other) =>
-        DecisionEngine
-            .Bare(other, library, others)
-            .First(d => d.PlanItemId == decision.PlanItemId && d.Side == decision.Side)
-            .Outcome;
+    private Outcome Try(DecideInput other) => Mine(DecisionEngine.Outcomes(other, library, others));
+
+    private Outcome Try(NumberKind kind, int value) =>
+        Mine(
+            tried.Of(
+                decision,
+                alone,
+                kind,
+                value,
+                () => DecisionEngine.Outcomes(Set(narrow, kind, value), library, others)
+            )
+        );
+
+    private Outcome Mine(IReadOnlyList<Decision> decisions) =>
+        decisions.First(d => d.PlanItemId == decision.PlanItemId && d.Side == decision.Side).Outcome;
 
     private DecideInput Set(DecideInput from, NumberKind kind, int value) =>
         DecisionNumbers.With(from, decision.PlanItemId, decision.Side, kind, value, library);
@@ -95,27 +116,39 @@ internal sealed class Counterfactual(
                 .Where(number => number.Now is not null),
         ];
 
-    /// <summary>Of each number the nearest value upward and the nearest downward that give another decision.</summary>
+    /// <summary>Of each number the nearest value upward and the nearest downward that give another decision, the smallest change first.</summary>
     private IEnumerable<Found> Numbers()
     {
-        foreach (var number in Known)
+        var done = new HashSet<(NumberKind, bool)>();
+        var values =
+            from number in Known
+            let now = number.Now!.Value
+            from value in WorthTrying(number).Where(v => v != now).OrderBy(v => v < now)
+            orderby Cost(number, value)
+            select (number, value, up: value > now);
+        foreach (var (number, value, up) in values)
         {
-            var now = number.Now!.Value;
-            var values = WorthTrying(number).Where(v => v != now).OrderBy(v => Math.Abs(v - now)).ToList();
-            foreach (var way in new[] { values.Where(v => v > now), values.Where(v => v < now) })
+            if (done.Contains((number.Kind, up)))
             {
-                foreach (var value in way)
-                {
-                    var outcome = Try(Set(narrow, number.Kind, value));
-                    if (outcome != decision.Outcome)
-                    {
-                        yield return new(WordsOf(number, value), outcome, Cost(number, value));
-                        break;
-                    }
-                }
+                continue;
+            }
+            if (number.Kind != NumberKind.CleanReps && Nowhere(number, up))
+            {
+                done.Add((number.Kind, up));
+                continue;
+            }
+            var outcome = Try(number.Kind, value);
+            if (outcome != decision.Outcome)
+            {
+                done.Add((number.Kind, up));
+                yield return new(WordsOf(number, value), outcome, Cost(number, value));
             }
         }
     }
+
+    /// <summary>More of what eases never makes a decision harder: where the end of the scale changes nothing, nothing before it does.</summary>
+    private bool Nowhere(DecisionNumber number, bool up) =>
+        Try(number.Kind, up ? number.Max : number.Min) == decision.Outcome;
 
     /// <summary>The policy's thresholds and the values beside them; every painful set.</summary>
     private IEnumerable<int> WorthTrying(DecisionNumber number)

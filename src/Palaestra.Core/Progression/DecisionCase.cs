@@ -11,6 +11,9 @@ internal sealed class DecisionCase
 {
     private readonly List<Performance> history;
 
+    /// <summary>Asked by many rules; by reference, as two visits may be alike.</summary>
+    private readonly Dictionary<Performance, bool> clean = new(ReferenceEqualityComparer.Instance);
+
     public DecisionCase(
         DecideInput input,
         PlanItem item,
@@ -32,7 +35,12 @@ internal sealed class DecisionCase
         Dose = item.Doses.First(d => d.Side == side).Dose;
         Goal = GoalOf(Rung);
         history = [.. input.Visits.Where(Concerns)];
-        history.Sort((a, b) => b.Visit.CompareTo(a.Visit));
+        // Records come in the order of visits; a search decides often enough for the sort to count.
+        history.Reverse();
+        if (!Falling(history))
+        {
+            history.Sort((a, b) => b.Visit.CompareTo(a.Visit));
+        }
     }
 
     public DecideInput Input { get; }
@@ -59,6 +67,18 @@ internal sealed class DecisionCase
     public Performance? Today(Side of) =>
         history.Find(done => done.Side == of) is { } latest && latest.Visit == Input.Visit ? latest : null;
 
+    private static bool Falling(List<Performance> latestFirst)
+    {
+        for (var i = 1; i < latestFirst.Count; i++)
+        {
+            if (latestFirst[i].Visit > latestFirst[i - 1].Visit)
+            {
+                return false;
+            }
+        }
+        return true;
+    }
+
     private bool Concerns(Performance done) =>
         done.PlanItemId == Item.Id && done.RungId == Item.RungId && done.Visit <= Input.Visit;
 
@@ -75,7 +95,15 @@ internal sealed class DecisionCase
         done.Sets.Count(set => set.Over(Policy.Pain, Input.CheckIn.PainNow));
 
     /// <summary>Clean enough, and no set over the limit by its numbers either.</summary>
-    public bool Clean(Performance done) => done.CleanEnough(Judgement.BrokenPer) && PainSets(done) == 0;
+    public bool Clean(Performance done)
+    {
+        if (!clean.TryGetValue(done, out var known))
+        {
+            known = done.CleanEnough(Judgement.BrokenPer) && PainSets(done) == 0;
+            clean[done] = known;
+        }
+        return known;
+    }
 
     public bool Meets(Performance done) => Clean(done) && done.Prescribed.Covers(Goal);
 

@@ -11,13 +11,14 @@ public static class DecisionEngine
     public static IReadOnlyList<Decision> Decide(DecideInput input, PracticeLibrary library)
     {
         var others = new OtherLadders(input, library);
+        var tried = new TriedNumbers();
         return
         [
             .. Bare(input, library, others)
                 .Select(decision =>
                     decision with
                     {
-                        WouldChange = new Counterfactual(decision, input, library, others).Words(),
+                        WouldChange = new Counterfactual(decision, input, library, others, tried).Words(),
                     }
                 ),
         ];
@@ -47,10 +48,24 @@ public static class DecisionEngine
     public static IReadOnlyList<Decision> Bare(DecideInput input, PracticeLibrary library) =>
         Bare(input, library, new OtherLadders(input, library));
 
-    internal static IReadOnlyList<Decision> Bare(
+    private static IReadOnlyList<Decision> Bare(
         DecideInput input,
         PracticeLibrary library,
         OtherLadders others
+    ) => Each(input, library, others, DecisionOrder.Decide);
+
+    /// <summary>Only what becomes of each, without all that fired: for searches.</summary>
+    internal static IReadOnlyList<Decision> Outcomes(
+        DecideInput input,
+        PracticeLibrary library,
+        OtherLadders others
+    ) => Each(input, library, others, DecisionOrder.Bare);
+
+    private static IReadOnlyList<Decision> Each(
+        DecideInput input,
+        PracticeLibrary library,
+        OtherLadders others,
+        Func<DecisionCase, Decision> decide
     )
     {
         var day = new DayFacts(input, library);
@@ -60,7 +75,7 @@ public static class DecisionEngine
                     item,
                     [
                         .. item.Doses.Select(d =>
-                            DecisionOrder.Decide(new DecisionCase(input, item, d.Side, library, others, day))
+                            decide(new DecisionCase(input, item, d.Side, library, others, day))
                         ),
                     ]
                 )

@@ -42,13 +42,24 @@ internal static class DecisionOrder
 
     public static Decision Decide(DecisionCase c)
     {
+        var (taken, fired) = Take(c);
+        return taken.RuleId == RestRule ? taken : With(c, taken, fired);
+    }
+
+    /// <summary>What is taken, without the words of all that fired: enough to know what would become of it.</summary>
+    public static Decision Bare(DecisionCase c) => Take(c).Taken;
+
+    private const string RestRule = "D-REST";
+
+    private static (Decision Taken, List<Decision> Fired) Take(DecisionCase c)
+    {
         if (PainRules.Refer(c) is { } refer)
         {
-            return With(c, refer, [refer]);
+            return (refer, [refer]);
         }
         if (c.Item.Resting)
         {
-            return c.Stay("D-REST", "It rests.");
+            return (c.Stay(RestRule, "It rests."), []);
         }
         List<Decision> fired =
         [
@@ -63,8 +74,7 @@ internal static class DecisionOrder
         }
         fired.Add(Earned(c, earned, fired));
         var mildest = fired.MinBy(Mildness)!;
-        var taken = StallRules.Plateau(c, mildest, fired) ?? mildest;
-        return With(c, taken, fired);
+        return (StallRules.Plateau(c, mildest, fired) ?? mildest, fired);
     }
 
     /// <summary>What was earned, if nothing else holds; else why it stays. Half the sets after a flare earn nothing meanwhile.</summary>

@@ -85,6 +85,24 @@ public class PlanRangeTests
     }
 
     [Fact]
+    public void A_dose_that_says_140_percent_itself_is_not_hidden_by_the_sides_own_range()
+    {
+        var item = new PlanItem(
+            Guid.NewGuid(),
+            "B6",
+            "",
+            [new(Side.Left, Five with { Range = 1.4 }), new(Side.Right, Five)],
+            [],
+            [],
+            ""
+        );
+        Assert.Equal(
+            "items[0].doses[0].range",
+            Assert.Single(PlanCheck.Errors([item], Content.Library, "items")).Field
+        );
+    }
+
+    [Fact]
     public void A_decision_that_stays_on_the_rung_keeps_the_range_and_a_new_rung_begins_with_its_own()
     {
         var id = Guid.NewGuid();
