@@ -103,4 +103,17 @@ public class PlanCalendarTests
         Assert.Equal(12, TwelveWeeks.On(Monday, Monday.AddDays(400), entries, Content.Library)!.Week);
         Assert.Equal(1, TwelveWeeks.On(Monday, Monday.AddDays(-3), entries, Content.Library)!.Week);
     }
+
+    [Fact]
+    public void What_rests_is_on_no_day_and_takes_no_minutes()
+    {
+        var plan = Plan;
+        var rests = plan with { Items = [plan.Items[0] with { Spell = new(SpellKind.Rest, null, null, plan.Items[0].RungId, plan.Items[0].Doses) }, plan.Items[1]] };
+
+        var days = PlanCalendar.Of(rests, Monday, Monday.AddDays(13), 7, [], Content.Policy, Content.Library);
+
+        Assert.NotEmpty(days);
+        Assert.All(days, day => Assert.Equal([plan.Items[1].Id], day.ItemIds));
+        Assert.All(days, day => Assert.Equal(plan.Items[1].Minutes, day.Minutes));
+    }
 }

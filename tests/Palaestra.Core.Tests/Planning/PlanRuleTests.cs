@@ -158,6 +158,14 @@ public class PlanRuleTests
     }
 
     [Theory]
+    [InlineData(15, true)]
+    [InlineData(16, false)]
+    [InlineData(17, false)]
+    [InlineData(null, false)]
+    public void The_precaution_of_an_age_is_told_below_that_age_only(int? age, bool told) =>
+        Assert.Equal(told, Young.Told(Someone.Calm, age, Library).Has("under-16"));
+
+    [Theory]
     [InlineData(17, "sport", "extension", true)]
     [InlineData(18, "sport", "extension", false)]
     [InlineData(17, "sit", "extension", false)]
