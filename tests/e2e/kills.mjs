@@ -27,6 +27,8 @@ const pick = (list) => list[Math.floor(random() * list.length)];
 const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
 let server = null;
+// One that is left behind would answer the next run in its place.
+process.on("exit", () => server?.kill("SIGKILL"));
 async function startServer() {
   server = spawn("dotnet", [path.join(root, "artifacts/server/Palaestra.Server.dll")], {
     cwd: root,

@@ -32,7 +32,9 @@ async function doTheRest(page: Page) {
   let at = Date.now() - 20 * 60_000;
   const events: Record<string, unknown>[] = [];
   for (const set of session.sets) {
-    if (session.trials.some((t) => t.planItemId === set.itemId && t.side === set.side && t.set === set.set)) continue;
+    const sameSet = (t: (typeof session.trials)[number]) =>
+      t.planItemId === set.itemId && t.side === set.side && t.set === set.set && (t.variant ?? null) === (set.way ?? null);
+    if (session.trials.some(sameSet)) continue;
     const { item } = session.items.find((i) => i.item.id === set.itemId)!;
     const { dose } = item.doses.find((d) => d.side === set.side)!;
     const reps = Math.max(1, dose.reps - (set.set - 1) * dose.fewer);
@@ -45,6 +47,7 @@ async function doTheRest(page: Page) {
       purpose: "session",
       planItemId: item.id,
       set: set.set,
+      variant: set.way ?? undefined,
       target: { reps, sets: 1, hold: dose.hold, fewer: 0 },
     });
     tap("pain-marked", 1, { phase: "before", value: 3 });
