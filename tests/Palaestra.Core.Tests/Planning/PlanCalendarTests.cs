@@ -108,7 +108,17 @@ public class PlanCalendarTests
     public void What_rests_is_on_no_day_and_takes_no_minutes()
     {
         var plan = Plan;
-        var rests = plan with { Items = [plan.Items[0] with { Spell = new(SpellKind.Rest, null, null, plan.Items[0].RungId, plan.Items[0].Doses) }, plan.Items[1]] };
+        var rests = plan with
+        {
+            Items =
+            [
+                plan.Items[0] with
+                {
+                    Spell = new(SpellKind.Rest, null, null, plan.Items[0].RungId, plan.Items[0].Doses),
+                },
+                plan.Items[1],
+            ],
+        };
 
         var days = PlanCalendar.Of(rests, Monday, Monday.AddDays(13), 7, [], Content.Policy, Content.Library);
 
