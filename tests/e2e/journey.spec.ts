@@ -85,7 +85,7 @@ test("from an empty database to the second plan revision, through a reload and a
   await page.keyboard.press(".");
   await page.getByRole("button", { name: "The trunk gave way" }).click();
   await server.start();
-  await expect(page.getByText("all stored")).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText("all stored")).toBeVisible({ timeout: 60_000 });
   const afterKill = await eventsOf(page);
   expect(new Set(afterKill.map((e) => e.id)).size).toBe(afterKill.length);
   const second = afterKill.filter((e) => e.trialId === afterKill.at(-1)!.trialId).map((e) => e.kind);

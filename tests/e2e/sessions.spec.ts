@@ -15,9 +15,9 @@ async function signIn(page: Page) {
 }
 
 interface SessionView {
-  sets: { itemId: string; side: string; set: number }[];
+  sets: { itemId: string; side: string; set: number; way?: string | null }[];
   items: { item: { id: string; rungId: string; doses: { side: string; dose: { reps: number; hold: number; fewer: number } }[] } }[];
-  trials: { planItemId: string; side: string; set: number }[];
+  trials: { planItemId: string; side: string; set: number; variant?: string | null }[];
 }
 
 const ids = (page: Page) => {
