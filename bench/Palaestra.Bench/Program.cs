@@ -26,9 +26,9 @@ if (args is ["detect", var detection])
     File.WriteAllText(detection, DetectionReport.Into(File.ReadAllText(detection), library));
     return;
 }
-if (args is ["courses", var policies, var count])
+if (args is ["courses", var from, .. var options])
 {
-    File.WriteAllText(policies, CourseReport.Write(library, int.Parse(count, CultureInfo.InvariantCulture)));
+    Environment.ExitCode = CourseCommand.Run(options, library, from);
     return;
 }
 if (args is ["fill", var folder])
@@ -138,7 +138,7 @@ Console.WriteLine(
 );
 
 // A visit with twenty before it, and such an episode under every policy.
-var course = Course.Visits(library, policy, CourseNature.Typical with { Weeks = 20 }, seed: 3);
+var course = Course.Visits(library, policy, new CourseNature(Weeks: 20), seed: 3);
 Row(
     $"deciding a visit with {course.Count - 1} visits before it ({course[^1].Items.Count} exercises), with what would have changed each",
     1,

@@ -37,6 +37,12 @@ namespace Palaestra.Core.Library;
 /// <param name="BendingFrom">P-BENDING: degrees from which the trunk counts as bent, lumbar and thoracic spine together.</param>
 /// <param name="BendingReps">P-BENDING: bends a week, where bending irritates or bone is fragile. <paramref name="BendingSeconds"/>: seconds bent a week.</param>
 /// <param name="UnderBreak">D-UNDER-BREAK: share by which training stays under the load at which form broke, 0.1 to 0.2.</param>
+/// <param name="ReadyShare">D-READY: share of the target's time that was clean at each of <paramref name="ReadyVisits"/> visits running.</param>
+/// <param name="ReadyReps">D-READY: clean reps a side over them, or <paramref name="ReadySeconds"/> clean seconds.</param>
+/// <param name="ReadyEffortMax">D-READY: effort, which must have been asked, at most so much. <paramref name="ReadyCalmDays"/>: days a back must be calm that was irritable.</param>
+/// <param name="ProbesCalm">D-PROBE: exercises tried one up in a visit while calm, <paramref name="ProbesElse"/> otherwise; 0 switches them off.</param>
+/// <param name="ProbeGap">D-PROBE: visits until the next try after one that did not hold; <paramref name="ProbeGapPainful"/>: after one that hurt.</param>
+/// <param name="CarryShare">D-CARRY: share of the old clean time that is kept, at most <paramref name="CarryTimes"/> times what the try showed.</param>
 public sealed record Judgement(
     double StopShare = 0.5,
     int StopRise = 4,
@@ -78,5 +84,17 @@ public sealed record Judgement(
     double BendingFrom = 15,
     int BendingReps = 100,
     int BendingSeconds = 300,
-    double UnderBreak = 0.15
+    double UnderBreak = 0.15,
+    double ReadyShare = 0.3,
+    int ReadyVisits = 2,
+    int ReadyReps = 10,
+    int ReadySeconds = 60,
+    int ReadyEffortMax = 6,
+    int ReadyCalmDays = 7,
+    int ProbesCalm = 2,
+    int ProbesElse = 1,
+    int ProbeGap = 2,
+    int ProbeGapPainful = 4,
+    double CarryShare = 0.7,
+    double CarryTimes = 2
 );

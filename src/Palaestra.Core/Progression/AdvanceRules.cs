@@ -63,6 +63,9 @@ internal static class AdvanceRules
             );
     }
 
+    /// <summary>Whether this side is the one that does not meet the target, of two.</summary>
+    public static bool IsWeaker(DecisionCase c) => c.Today(c.Side) is { } today && !c.Meets(today);
+
     /// <summary>No extra work for a side that hurt, was exhausted or did nothing.</summary>
     private static string? NoExtra(DecisionCase c, Performance done) =>
         c.PainSets(done) > 0 || done.Sets.Any(set => set.EndedForPain) ? "No extra work for a side that hurt."
@@ -181,7 +184,8 @@ internal static class AdvanceRules
         return c.Returned ? Math.Min(met, 1) : met;
     }
 
-    private static bool HomeAgrees(DecisionCase c, Side side) =>
+    /// <summary>Most of the home programme was done, and it is written that it did not hurt.</summary>
+    public static bool HomeAgrees(DecisionCase c, Side side) =>
         c.Home(side) is { Share: { } share } home
         && share >= c.Policy.HomeAgreesFraction
         && !c.Day.HomeMild

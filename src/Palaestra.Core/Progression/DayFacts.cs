@@ -32,6 +32,7 @@ public sealed class DayFacts
         Flares = [.. FlareRules()];
         Holds = [.. HoldRules()];
         Steady = IsSteady();
+        MayProbe = Probing(library);
     }
 
     /// <summary>This visit's usual pain, or what was known of it last.</summary>
@@ -47,6 +48,9 @@ public sealed class DayFacts
     /// <summary>Low irritability, or pain that is long-standing and even: counts as calm for what is earned, held and probed.</summary>
     public bool Calm => Level == StirredUp.Low || Steady;
     public bool Steady { get; }
+
+    /// <summary>One up may be tried: no precaution forbids it, and a back that was irritable has been calm or steady for a week.</summary>
+    public bool MayProbe { get; }
 
     /// <summary>Sides on which pain moved down the leg in a session lately.</summary>
     public IReadOnlyList<Side> Remembered { get; }
@@ -110,7 +114,7 @@ public sealed class DayFacts
     private SessionPain? SessionToday()
     {
         var told = input.Sessions?.LastOrDefault(s => s.Visit == input.Visit);
-        var sets = input.Visits.Where(p => p.Visit == input.Visit).SelectMany(p => p.Sets).ToList();
+        var sets = SetsToday().ToList();
         int? peak = sets.Max(s => s.PainMost);
         if (told is null && peak is null)
         {
@@ -127,6 +131,13 @@ public sealed class DayFacts
             told?.Legs
         );
     }
+
+    /// <summary>Everything done at this visit, what was tried one up among it.</summary>
+    private IEnumerable<SetDone> SetsToday() =>
+        input
+            .Visits.Where(p => p.Visit == input.Visit)
+            .SelectMany(p => p.Sets)
+            .Concat((input.Probes ?? []).Where(p => p.Visit == input.Visit).Select(p => p.Set));
 
     private IEnumerable<DayRule> HoldRules()
     {
@@ -185,11 +196,7 @@ public sealed class DayFacts
     }
 
     private IEnumerable<int> SetRises() =>
-        input
-            .Visits.Where(p => p.Visit == input.Visit)
-            .SelectMany(p => p.Sets)
-            .Select(set => set.Rise(input.CheckIn.PainNow))
-            .OfType<int>();
+        SetsToday().Select(set => set.Rise(input.CheckIn.PainNow)).OfType<int>();
 
     private IEnumerable<DayRule> FlareRules()
     {
@@ -307,6 +314,24 @@ public sealed class DayFacts
             && !Past().Any(c => c.Date >= from && (Flared(c) || c.Now - ReferenceAt(c) >= judgement.NowRise))
             && !(input.Sessions ?? []).Any(s => s.Date >= from && Hurt(s));
     }
+
+    private bool Probing(PracticeLibrary library)
+    {
+        if (Profile.Precautions.Any(p => library.Precaution(p.Id) is { NoProbes: true }))
+        {
+            return false;
+        }
+        if (Steady)
+        {
+            return true;
+        }
+        var from = input.Date.AddDays(-judgement.ReadyCalmDays);
+        return Level != StirredUp.High && !Past().Any(c => c.Date > from && Irritable(c));
+    }
+
+    private bool Irritable(PastCheckIn check) =>
+        Math.Max(check.Usual ?? 0, check.Now ?? 0) >= policy.StirredUp.High.PainFrom
+        || check.Hours >= policy.StirredUp.High.SettleHoursFrom;
 
     private bool Hurt(SessionPain session) =>
         session.End - session.Start >= judgement.SessionEndRise

@@ -22,6 +22,7 @@ public static class DecideCheck
             yield return new($"{path}.checkIn.lastTrained", "The last work is not after the visit.");
         }
         var errors = Work(input, library, path)
+            .Concat(Probes(input, library, path))
             .Concat(Pain(input, path))
             .Concat(Before(input, library, path))
             .Concat(Home(input, path));
@@ -78,6 +79,52 @@ public static class DecideCheck
                 {
                     yield return error;
                 }
+            }
+        }
+    }
+
+    private static IEnumerable<FieldError> Probes(DecideInput input, PracticeLibrary library, string path)
+    {
+        var probes = input.Probes ?? [];
+        for (var i = 0; i < probes.Count; i++)
+        {
+            var probe = probes[i];
+            var at = $"{path}.probes[{i}]";
+            if (library.FindRung(probe.RungId) is null)
+            {
+                yield return new($"{at}.rungId", $"There is no rung “{probe.RungId}”.");
+            }
+            if (probe.Visit > input.Visit || probe.Visit < 1)
+            {
+                yield return new($"{at}.visit", "A try belongs to this visit or one before it.");
+            }
+            if (probe.On > input.Date)
+            {
+                yield return new($"{at}.on", "A try is not dated after the visit.");
+            }
+            if (probe.Dose.Reps < 1 || probe.Dose.Sets != 1 || !(probe.Dose.Hold >= 0))
+            {
+                yield return new($"{at}.dose", "A try is one set of at least one rep, and no negative hold.");
+            }
+            foreach (var error in DoseCheck.SettingErrors(probe.Dose, $"{at}.dose"))
+            {
+                yield return error;
+            }
+            if (
+                probes
+                    .Take(i)
+                    .Any(other =>
+                        other.Visit == probe.Visit
+                        && other.PlanItemId == probe.PlanItemId
+                        && other.Side == probe.Side
+                    )
+            )
+            {
+                yield return new($"{at}.side", "This exercise and side were tried twice at this visit.");
+            }
+            foreach (var error in Set(probe.Set, library, $"{at}.set"))
+            {
+                yield return error;
             }
         }
     }

@@ -33,6 +33,7 @@ public sealed record FiredRule(string RuleId, Outcome Outcome, IReadOnlyList<str
 /// <param name="Strategy">The other strategy that a change proposes, or <paramref name="SwitchOn"/>; none of both: another ladder.</param>
 /// <param name="Spell">A while of rest, or of half the sets, that begins.</param>
 /// <param name="LoadMore">By how much the load rises in the ladder's own direction, share of the present one, below 0 for less; none where the rung stays as it is or neither asks for it.</param>
+/// <param name="Probe">D-READY: one set one up that may be tried today; none where it is not ready.</param>
 /// <param name="Notes">What is to stand first on the card and on the home programme from now on.</param>
 public sealed record Decision(
     Guid PlanItemId,
@@ -50,12 +51,19 @@ public sealed record Decision(
     IReadOnlyList<FiredRule>? Fired = null,
     Spell? Spell = null,
     double? LoadMore = null,
-    IReadOnlyList<string>? Notes = null
+    IReadOnlyList<string>? Notes = null,
+    ProbeOffer? Probe = null
 )
 {
     /// <summary>Ids of all rules that fired, the deciding one first.</summary>
     public IReadOnlyList<string> Rules =>
-        [.. (Fired ?? []).Select(rule => rule.RuleId).Prepend(RuleId).Distinct()];
+        [
+            .. (Fired ?? [])
+                .Select(rule => rule.RuleId)
+                .Prepend(RuleId)
+                .Concat(Probe is null ? [] : ["D-READY"])
+                .Distinct(),
+        ];
 }
 
 /// <summary>Everything the rules look at for one visit. What is absent was not asked or is not known.</summary>
@@ -74,6 +82,7 @@ public sealed record Decision(
 /// <param name="HomePain">Pain by day in the home log since the last visit.</param>
 /// <param name="KnownTremor">The client trembles by themselves: shaking says nothing of effort.</param>
 /// <param name="Broke">Loads at which form broke in the last screen, by rung; none: none that is known.</param>
+/// <param name="Probes">What was tried one up at this visit and earlier ones; none: nothing that is known.</param>
 /// <param name="WeakestSector">Lowest direction of the last screen, to be screened again after a long time away.</param>
 public sealed record DecideInput(
     int Visit,
@@ -97,7 +106,8 @@ public sealed record DecideInput(
     IReadOnlyList<HomePain>? HomePain = null,
     bool KnownTremor = false,
     Sector? WeakestSector = null,
-    IReadOnlyList<BrokeLoad>? Broke = null
+    IReadOnlyList<BrokeLoad>? Broke = null,
+    IReadOnlyList<ProbeDone>? Probes = null
 );
 
 /// <summary>The smallest load of a screen at which form broke. <paramref name="Load"/>: kilograms, above 0.</summary>

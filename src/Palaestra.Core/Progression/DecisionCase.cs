@@ -82,6 +82,10 @@ internal sealed class DecisionCase
     private bool Concerns(Performance done) =>
         done.PlanItemId == Item.Id && done.RungId == Item.RungId && done.Visit <= Input.Visit;
 
+    /// <summary>What was tried one up of this exercise today.</summary>
+    public IReadOnlyList<ProbeDone> ProbesToday =>
+        [.. (Input.Probes ?? []).Where(p => p.PlanItemId == Item.Id && p.Visit == Input.Visit)];
+
     public HomeWork? Home(Side of) =>
         Input.Home?.FirstOrDefault(home => home.PlanItemId == Item.Id && home.Side == of);
 
@@ -107,8 +111,11 @@ internal sealed class DecisionCase
 
     public bool Meets(Performance done) => Clean(done) && done.Prescribed.Covers(Goal);
 
-    /// <summary>The most pain rose in a set of one side today; none where it is not known.</summary>
-    public int? Rise(Side of) => Today(of)?.Sets.Max(set => set.Rise(Input.CheckIn.PainNow));
+    /// <summary>The most pain rose in a set of one side today, one tried one up among them; none where it is not known.</summary>
+    public int? Rise(Side of) =>
+        (Today(of)?.Sets ?? [])
+            .Concat(ProbesToday.Where(p => p.Side == of).Select(p => p.Set))
+            .Max(set => set.Rise(Input.CheckIn.PainNow));
 
     private DoseLimit Limit => AllowanceOf(Rung, Side).Limit;
 

@@ -81,7 +81,7 @@ public static class DecisionEngine
                 )
             )
             .ToList();
-        return OneChange(CapRisesWhenSore(decisions, input, day), input);
+        return Probes(OneChange(CapRisesWhenSore(decisions, input, day), input), input, library, day);
     }
 
     /// <summary>
@@ -157,6 +157,40 @@ public static class DecisionEngine
         );
     }
 
+    /// <summary>
+    /// What is ready on every side is offered, in the plan's order, as often in a visit as the policy lets; not where the step
+    /// is earned anyway.
+    /// </summary>
+    private static List<Decision> Probes(
+        IReadOnlyList<Decision> decisions,
+        DecideInput input,
+        PracticeLibrary library,
+        DayFacts day
+    )
+    {
+        var judgement = (library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy).Judgement;
+        var done = (input.Probes ?? [])
+            .Where(p => p.Visit == input.Visit)
+            .Select(p => p.PlanItemId)
+            .Distinct()
+            .Count();
+        var offered = decisions
+            .GroupBy(d => d.PlanItemId)
+            .Where(item =>
+                item.All(d => d is { Probe: not null, Outcome: Outcome.Stay or Outcome.Add })
+                && item.Select(d => d.Probe!.RungId).Distinct().Count() == 1
+            )
+            .Select(item => item.Key)
+            .Take(Math.Max(0, (day.Calm ? judgement.ProbesCalm : judgement.ProbesElse) - done))
+            .ToHashSet();
+        return
+        [
+            .. decisions.Select(d =>
+                d.Probe is null || offered.Contains(d.PlanItemId) ? d : d with { Probe = null }
+            ),
+        ];
+    }
+
     private static PlanItem ItemOf(Decision decision, DecideInput input) =>
         input.Items.First(item => item.Id == decision.PlanItemId);
 
@@ -173,6 +207,7 @@ public static class DecisionEngine
             Todo = null,
             ChangedOn = null,
             LoadMore = null,
+            Probe = null,
             Fired = [new(rule, Outcome.Stay, [why]), .. decision.Fired ?? []],
         };
 }

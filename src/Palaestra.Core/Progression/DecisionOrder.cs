@@ -34,6 +34,7 @@ internal static class DecisionOrder
 
     private static readonly IReadOnlyList<Func<DecisionCase, Decision?>> Earning =
     [
+        ProbeRules.Probe,
         AdvanceRules.OneSide,
         AdvanceRules.Master,
         AdvanceRules.Build,
@@ -74,8 +75,16 @@ internal static class DecisionOrder
         }
         fired.Add(Earned(c, earned, fired));
         var mildest = fired.MinBy(Mildness)!;
-        return (StallRules.Plateau(c, mildest, fired) ?? mildest, fired);
+        var taken = StallRules.Plateau(c, mildest, fired) ?? mildest;
+        return (taken with { Probe = Offer(c, taken, fired, earned) }, fired);
     }
+
+    /// <summary>D-READY: only where nothing else fired but too little home work, and the step is not earned anyway.</summary>
+    private static ProbeOffer? Offer(DecisionCase c, Decision taken, List<Decision> fired, Decision earned) =>
+        taken.Outcome is Outcome.Stay or Outcome.Add
+        && fired.All(d => d.RuleId is "D-HOME" || d.RuleId == earned.RuleId)
+            ? ProbeRules.Ready(c)
+            : null;
 
     /// <summary>What was earned, if nothing else holds; else why it stays. Half the sets after a flare earn nothing meanwhile.</summary>
     private static Decision Earned(DecisionCase c, Decision earned, List<Decision> fired)
@@ -119,6 +128,7 @@ internal static class DecisionOrder
             Fired =
             [
                 new(taken.RuleId, taken.Outcome, taken.Evidence),
+                .. taken.Fired ?? [],
                 .. rules.Select(d => new FiredRule(d.RuleId, d.Outcome, d.Evidence)),
             ],
             Todo = taken.Todo ?? rules.Select(d => d.Todo).FirstOrDefault(todo => todo is not null),

@@ -111,6 +111,8 @@ internal static class FaultRules
         };
     }
 
+    public static bool FeltElsewhere(DecisionCase c, Performance done) => WrongPlace(c, done) is not null;
+
     private static Library.FeltPlace? WrongPlace(DecisionCase c, Performance done) =>
         done
             .Sets.Select(set => c.Library.FeltPlaces.FirstOrDefault(p => p.Id == set.Felt))

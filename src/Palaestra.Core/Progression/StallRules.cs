@@ -25,7 +25,7 @@ internal static class StallRules
     /// In place of a decision to stay as before: the same dose of the same rung with no change beyond measurement error, for
     /// the policy's visits or weeks; also at the top of a ladder, and where nothing is left to ease. One thing is changed:
     /// another ladder for the same direction, else the strategy, else the switch-on. Never under a rule about pain, nor after
-    /// time away.
+    /// time away; a side that only waits for the other has not stalled.
     /// </summary>
     public static Decision? Plateau(DecisionCase c, Decision instead, IReadOnlyList<Decision> fired)
     {
@@ -33,6 +33,7 @@ internal static class StallRules
             instead.Outcome != Outcome.Stay
             || !Waiting.Contains(instead.RuleId)
             || fired.Any(d => PainOrAway.Contains(d.RuleId))
+            || instead.RuleId == "D-ONE-SIDE" && !AdvanceRules.IsWeaker(c)
             || Standstill(c) is not { } still
         )
         {
@@ -200,11 +201,11 @@ internal static class StallRules
             EaseCause.Away
         );
 
-    /// <summary>Too little done at home: whatever was earned, nothing is added until it is known why.</summary>
+    /// <summary>Too little done at home: nothing is added until it is known why. A step that was earned passes.</summary>
     public static Decision? Home(DecisionCase c, Decision instead)
     {
         if (
-            instead.Outcome is not (Outcome.Add or Outcome.StepUp)
+            instead.Outcome != Outcome.Add
             || c.Sides.Select(s => c.Home(s)?.Share).Min() is not { } share
             || share >= c.Policy.HomeLessFraction
         )

@@ -94,10 +94,12 @@ internal static class Steps
         && loads.FirstOrDefault(kg => kg > (c.Dose.Load ?? loads[0]) + 1e-9) is > 0 and var next
         && next > most + 1e-9;
 
+    /// <summary>Not for one long hold: it is done at the end of its way.</summary>
     private static Step? ShorterRange(DecisionCase c)
     {
         if (
             !c.Rung.HasRange
+            || c.Dose is { TotalReps: 1, Hold: > 0 }
             || RangeStops.LastOrDefault(stop => stop < c.Dose.Range - 1e-9) is not (> 0 and var stop)
         )
         {

@@ -29,12 +29,16 @@ public class AdvanceRuleTests
 
     [Theory]
     [InlineData(0.49, "D-HOME", Outcome.Stay)]
-    [InlineData(0.50, "D-MASTER", Outcome.StepUp)]
-    public void D_HOME_holds_back_what_was_earned_under_half_of_the_home_work(
-        double share,
-        string rule,
-        Outcome outcome
-    ) => Assert.Equal((rule, outcome), Of(Work.AtTarget("B5").BothSides(1).BothSides(2).AtHome(share)));
+    [InlineData(0.50, "D-BUILD", Outcome.Add)]
+    public void D_HOME_adds_nothing_under_half_of_the_home_work(double share, string rule, Outcome outcome) =>
+        Assert.Equal((rule, outcome), Of(new Work("B5", new Dose(6, 1, 0)).BothSides(2).AtHome(share)));
+
+    [Fact]
+    public void D_HOME_lets_an_earned_step_pass() =>
+        Assert.Equal(
+            ("D-MASTER", Outcome.StepUp),
+            Of(Work.AtTarget("B5").BothSides(1).BothSides(2).AtHome(0.1))
+        );
 
     [Fact]
     public void D_HOME_never_stands_in_the_way_of_easing()

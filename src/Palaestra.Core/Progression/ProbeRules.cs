@@ -1,0 +1,198 @@
+using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
+using Palaestra.Core.Visits;
+
+namespace Palaestra.Core.Progression;
+
+/// <summary>Who is ready to try one up, what a try grants, and what is carried over. Common practice; thresholds from the policy.</summary>
+internal static class ProbeRules
+{
+    /// <summary>
+    /// D-READY for one side: clean for the policy's visits at a share of the target's time, with enough clean work to tell, not
+    /// hard, steady and felt in place. Pain rules and whatever else fired are looked at by the caller. Schools that move on by
+    /// the calendar or by long holds grant in their own way.
+    /// </summary>
+    public static ProbeOffer? Ready(DecisionCase c)
+    {
+        if (
+            c.Policy.MovingOn != MovingOn.Mastery
+            || c.Item.Spell is not null
+            || c.Returned
+            || c.Today(c.Side) is not { } today
+            || c.ProbesToday.Count > 0
+            || !c.Day.MayProbe
+            || Waits(c)
+            || today.Tremor > 0 && !c.Input.KnownTremor
+            || FaultRules.FeltElsewhere(c, today)
+            || today.Effort is not { } effort
+            || effort > c.Judgement.ReadyEffortMax
+            || Running(c) is not { } running
+            || Next(c) is not { } next
+        )
+        {
+            return null;
+        }
+        return new(next.Rung.Id, next.Dose, [running, $"Effort {effort} of 10."]);
+    }
+
+    /// <summary>The visits running that speak for it, in words; none where they are too few or too small.</summary>
+    private static string? Running(DecisionCase c)
+    {
+        var move = c.Rung.MoveSeconds;
+        var least = c.Judgement.ReadyShare * c.Goal.Seconds(move) - 1e-9;
+        var visits = c.History(c.Side)
+            .TakeWhile(done =>
+                c.Clean(done)
+                && done.Prescribed.Seconds(move) >= least
+                && done.Prescribed.SettingCovers(c.Dose)
+            )
+            .ToList();
+        var home = visits.Count > 0 && AdvanceRules.HomeAgrees(c, c.Side);
+        var reps = visits.Sum(done => done.CleanReps);
+        var seconds = visits.Sum(done => done.CleanSeconds);
+        if (
+            visits.Count + (home ? 1 : 0) < c.Judgement.ReadyVisits
+            || (reps < c.Judgement.ReadyReps && seconds < c.Judgement.ReadySeconds)
+        )
+        {
+            return null;
+        }
+        var when =
+            visits.Count >= c.Judgement.ReadyVisits
+                ? $"{visits.Count} visits running"
+                : "today, and the home log says the same";
+        return $"Clean {when}, {reps} clean reps in all.";
+    }
+
+    /// <summary>After a try that did not hold two visits, after one that hurt four.</summary>
+    private static bool Waits(DecisionCase c)
+    {
+        var last = (c.Input.Probes ?? [])
+            .Where(p => p.PlanItemId == c.Item.Id && p.Visit < c.Input.Visit)
+            .GroupBy(p => p.Visit)
+            .MaxBy(visit => visit.Key);
+        if (last is null)
+        {
+            return false;
+        }
+        var gap = last.Any(p => Painful(c, p)) ? c.Judgement.ProbeGapPainful : c.Judgement.ProbeGap;
+        return c.Input.Visit - last.Key < gap;
+    }
+
+    /// <summary>The next thing harder: range, then height, load or band, then the rung above; at its start dose, one set.</summary>
+    private static (Rung Rung, Dose Dose)? Next(DecisionCase c)
+    {
+        if (c.Dose.Range < c.Goal.Range - 1e-9)
+        {
+            var wider = Steps.RangeStops.First(stop => stop > c.Dose.Range + 1e-9);
+            return (
+                c.Rung,
+                OneSet(c.StartOf(c.Rung).WithSettingOf(c.Dose) with { Range = Math.Min(wider, c.Goal.Range) })
+            );
+        }
+        if (c.HarderSetting() is { } setting)
+        {
+            return (c.Rung, OneSet(setting));
+        }
+        return !Steps.Waits(c) && c.Above is { } above ? (above, OneSet(c.StartOf(above))) : null;
+    }
+
+    private static Dose OneSet(Dose dose) => dose with { Sets = 1, Fewer = 0 };
+
+    /// <summary>
+    /// D-PROBE: what was tried today. Clean on every side grants it, with what is carried over (D-CARRY); everything else
+    /// stays. Rules about pain hold it back like anything that is earned.
+    /// </summary>
+    public static Decision? Probe(DecisionCase c)
+    {
+        var tried = c.ProbesToday;
+        if (tried.Count == 0)
+        {
+            return null;
+        }
+        var evidence = tried.Select(p => Words(c, p)).ToList();
+        var mine = tried.FirstOrDefault(p => p.Side == c.Side);
+        var gap = tried.Any(p => Painful(c, p)) ? c.Judgement.ProbeGapPainful : c.Judgement.ProbeGap;
+        if (mine is null || c.Sides.Any(side => tried.All(p => p.Side != side)))
+        {
+            return c.Stay("D-PROBE", [.. evidence, "Not tried on both sides: nothing is granted by it."]);
+        }
+        if (tried.Any(p => !Held(c, p)) || tried.Select(p => p.RungId).Distinct().Count() > 1)
+        {
+            return c.Stay("D-PROBE", [.. evidence, $"It stays; the next try after {gap} visits."]);
+        }
+        var rung = c.Library.Rung(mine.RungId);
+        if (!c.Open(rung))
+        {
+            return c.Stay("D-PROBE", [.. evidence, "It is not open any more."]);
+        }
+        var dose = Carried(c, rung, mine);
+        var carried = $"Keeps up to {c.Judgement.CarryShare:P0} of the clean time: {dose.Words()}.";
+        return c.Make(
+            rung.Id == c.Rung.Id ? Outcome.Add : Outcome.StepUp,
+            "D-PROBE",
+            rung,
+            dose,
+            [.. evidence, carried]
+        ) with
+        {
+            Fired = [new("D-CARRY", Outcome.StepUp, [carried])],
+        };
+    }
+
+    /// <summary>
+    /// D-CARRY: up to a share of the old clean time, at most so many times what the try showed, within the new rung's target;
+    /// the start dose at least, and no more than that for an irritable client.
+    /// </summary>
+    private static Dose Carried(DecisionCase c, Rung rung, ProbeDone probe)
+    {
+        var start = c.StartOf(rung).WithSettingOf(probe.Dose);
+        if (c.Level == Intake.StirredUp.High)
+        {
+            return start;
+        }
+        var old = (c.Today(c.Side)?.DoneFraction ?? 0) * c.Dose.Seconds(c.Rung.MoveSeconds);
+        var limit = Math.Min(
+            c.Judgement.CarryShare * Math.Min(old, c.Dose.Seconds(c.Rung.MoveSeconds)),
+            c.Judgement.CarryTimes * probe.Dose.Seconds(rung.MoveSeconds)
+        );
+        var options =
+            from sets in Enumerable.Range(start.Sets, Math.Max(1, rung.Target.Sets - start.Sets + 1))
+            from reps in Enumerable.Range(start.Reps, Math.Max(1, rung.Target.Reps - start.Reps + 1))
+            let option = start with
+            {
+                Sets = sets,
+                Reps = reps,
+            }
+            where option.Seconds(rung.MoveSeconds) <= limit + 1e-9 && rung.Allows(option)
+            orderby option.Seconds(rung.MoveSeconds) descending, sets
+            select (Dose?)option;
+        return options.FirstOrDefault() is { } most
+            ? DosePlanner.Within(most, c.AllowanceOf(rung, c.Side).Limit, rung, c.Policy)
+            : start;
+    }
+
+    /// <summary>As clean as a set of the plan would have to be, without a cue, and not over the limit for pain.</summary>
+    private static bool Held(DecisionCase c, ProbeDone probe)
+    {
+        var grace = probe.Dose.Reps / c.Judgement.BrokenPer;
+        return !Painful(c, probe)
+            && probe.Set is { Eased: false, CueFixed: null }
+            && probe.Set.CleanReps >= probe.Dose.Reps - grace
+            && probe.Set.BreakingReps <= grace
+            && !(probe.Set.Tremor > 0.5 && !c.Input.KnownTremor);
+    }
+
+    private static bool Painful(DecisionCase c, ProbeDone probe) =>
+        probe.Set.Over(c.Policy.Pain, probe.Visit == c.Input.Visit ? c.Input.CheckIn.PainNow : null);
+
+    private static string Words(DecisionCase c, ProbeDone probe)
+    {
+        var rung = c.Library.Rung(probe.RungId);
+        var side = c.Item.Doses.Count > 1 ? $" {probe.Side.Word()}" : "";
+        var setting = string.Join(", ", probe.Dose.SettingWords());
+        var pain = Painful(c, probe) ? ", and it hurt" : "";
+        return $"Tried one up{side}: {rung.Name.ToLowerInvariant()}{(setting.Length > 0 ? $", {setting}" : "")}, "
+            + $"{probe.Set.CleanReps} of {probe.Dose.Reps} clean{pain}.";
+    }
+}

@@ -1,0 +1,387 @@
+using CsCheck;
+using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
+using Palaestra.Core.Progression;
+using Palaestra.Core.Tests.Given;
+using Palaestra.Core.Visits;
+
+namespace Palaestra.Core.Tests.Progression;
+
+/// <summary>Who is offered one up, what a try grants, and what is carried over.</summary>
+public class ProbeRuleTests
+{
+    private static readonly Dose Half = new(8, 1, 0);
+    private static readonly DateOnly FirstDay = new(2026, 3, 2);
+
+    /// <summary>Heel tap, half of the target, clean at two visits.</summary>
+    private static Work Clean => new Work("B5", Half).BothSides(1).BothSides(2);
+
+    private static bool Offered(Work work, Func<DecideInput, DecideInput>? change = null) =>
+        Decide(work, change).All(d => d.Probe is not null);
+
+    private static IReadOnlyList<Decision> Decide(Work work, Func<DecideInput, DecideInput>? change = null)
+    {
+        var input = work.Input();
+        return DecisionEngine.Bare(change is null ? input : change(input), Content.Library);
+    }
+
+    private static IReadOnlyList<Decision> Decide(int visit, Work work) =>
+        DecisionEngine.Bare(work.Input(visit), Content.Library);
+
+    [Fact]
+    public void Clean_at_two_visits_well_below_the_target_is_ready_for_one_set_of_the_next()
+    {
+        var decisions = Decide(Clean);
+        Assert.All(
+            decisions,
+            d =>
+            {
+                Assert.Equal("B6", d.Probe!.RungId);
+                Assert.Equal(Content.Library.Rung("B6").Start with { Sets = 1 }, d.Probe.Dose);
+                Assert.Contains("D-READY", d.Rules);
+                Assert.Equal("D-BUILD", d.RuleId);
+            }
+        );
+    }
+
+    [Fact]
+    public void Once_clean_is_not_ready() => Assert.False(Offered(new Work("B5", Half).BothSides(2)));
+
+    [Fact]
+    public void Once_clean_and_a_home_log_that_agrees_is_ready() =>
+        Assert.True(Offered(new Work("B5", new Dose(10, 1, 0)).BothSides(2).AtHome(0.8, 1)));
+
+    [Fact]
+    public void One_side_that_was_not_clean_is_enough_to_wait() =>
+        Assert.DoesNotContain(
+            Decide(new Work("B5", Half).BothSides(1).Visit(2, Side.Left).Visit(2, Side.Right, 0.5)),
+            d => d.Probe is not null
+        );
+
+    [Theory]
+    [InlineData(6, true)]
+    [InlineData(7, false)]
+    [InlineData(null, false)] // effort was not asked
+    public void Effort_was_asked_and_is_six_at_most(int? effort, bool ready) =>
+        Assert.Equal(ready, Offered(new Work("B5", Half).BothSides(1).BothSides(2, effort: effort)));
+
+    // Heel tap's target is 2 sets of 8, of which three tenths are 4.8 reps; three visits of four are twelve reps.
+    [Theory]
+    [InlineData(4, false)]
+    [InlineData(5, true)]
+    public void Three_tenths_of_the_targets_time_is_enough(int reps, bool ready) =>
+        Assert.Equal(
+            ready,
+            Decide(3, new Work("B5", new Dose(reps, 1, 0)).BothSides(1).BothSides(2).BothSides(3))
+                .All(d => d.Probe is not null)
+        );
+
+    // Three reaches of a target of eight: the run of visits counts, not the last two alone.
+    [Fact]
+    public void Ten_clean_reps_over_the_visits_are_enough_whatever_their_number()
+    {
+        var few = new Work("K3", new Dose(3, 1, 0)).BothSides(1).BothSides(2).BothSides(3);
+        Assert.DoesNotContain(Decide(3, few), d => d.Probe is not null);
+        Assert.All(Decide(4, few.BothSides(4)), d => Assert.NotNull(d.Probe));
+    }
+
+    // One leg, single holds to 45 s: 30 + 30 s are enough, 29 + 29 s not, and one rep each is never ten.
+    [Theory]
+    [InlineData(29, false)]
+    [InlineData(30, true)]
+    public void Sixty_clean_seconds_stand_for_ten_reps(double hold, bool ready) =>
+        Assert.Equal(ready, Offered(new Work("K2", new Dose(1, 1, hold)).BothSides(1).BothSides(2)));
+
+    [Fact]
+    public void Visits_at_an_easier_setting_do_not_speak_for_it()
+    {
+        var full = Clean;
+        var easier = full with
+        {
+            Done = [.. full.Done.Select(p => p with { Prescribed = p.Prescribed with { Range = 0.5 } })],
+        };
+        Assert.False(Offered(easier));
+    }
+
+    [Theory]
+    [InlineData(0.2, false)]
+    [InlineData(0, true)]
+    public void Trembling_is_not_ready(double tremor, bool ready)
+    {
+        var work = Clean;
+        var done = work.Done.Select(p =>
+            p.Visit == 2 ? p with { Sets = [.. p.Sets.Select(s => s with { Tremor = tremor })] } : p
+        );
+        Assert.Equal(ready, Offered(work with { Done = [.. done] }));
+    }
+
+    [Fact]
+    public void Felt_in_the_wrong_place_is_not_ready()
+    {
+        var place = Content.Library.FeltPlaces.First(p => !p.AsIntended && p.Change is not null).Id;
+        var work = Clean;
+        var done = work.Done.Select(p =>
+            p.Visit == 2 ? p with { Sets = [.. p.Sets.Select(s => s with { Felt = place })] } : p
+        );
+        Assert.False(Offered(work with { Done = [.. done] }));
+    }
+
+    [Fact]
+    public void Fragile_bone_is_never_tried() =>
+        Assert.False(Offered(Clean with { Profile = Someone.With("fragile-bone") }));
+
+    [Fact]
+    public void An_irritable_back_is_not_tried() =>
+        Assert.False(Offered(Clean with { Profile = Someone.Calm with { WakesAtNight = true } }));
+
+    [Theory]
+    [InlineData(6, false)]
+    [InlineData(7, true)]
+    public void A_back_that_was_irritable_has_to_be_calm_for_a_week(int daysAgo, bool ready) =>
+        Assert.Equal(
+            ready,
+            Offered(
+                Clean,
+                input =>
+                    input with
+                    {
+                        Pain = new PainHistory([
+                            new(1, input.Date.AddDays(-daysAgo), 1, 8),
+                            new(1, input.Date.AddDays(-30), 1, 1),
+                        ]),
+                    }
+            )
+        );
+
+    [Theory]
+    [InlineData("calendar")]
+    [InlineData("endurance")]
+    public void Schools_that_grant_in_their_own_way_do_not_try(string kind)
+    {
+        var way = kind == "calendar" ? MovingOn.Calendar : MovingOn.Endurance;
+        var policy = Content.Library.Policies.First(p => p.MovingOn == way);
+        Assert.False(Offered(Clean with { PolicyId = policy.Id }));
+    }
+
+    [Fact]
+    public void Nothing_is_offered_where_a_rule_about_pain_is_in_force_or_the_step_is_earned_anyway()
+    {
+        Assert.False(Offered(Clean with { CheckIn = new(4, 1, 1, 1, []) }));
+        Assert.All(
+            Decide(Work.AtTarget("B5").BothSides(1).BothSides(2)),
+            d => Assert.Equal((Outcome.StepUp, null), (d.Outcome, d.Probe))
+        );
+    }
+
+    // What was tried -----------------------------------------------------------------------------------------------
+
+    private static DecideInput Tried(
+        DecideInput input,
+        int clean = 5,
+        int peak = 1,
+        int visit = 2,
+        string rung = "B6",
+        Side? only = null
+    ) =>
+        input with
+        {
+            Probes =
+            [
+                .. new[] { Side.Left, Side.Right }
+                    .Where(side => only is null || side == only)
+                    .Select(side => new ProbeDone(
+                        Work.ItemId,
+                        side,
+                        visit,
+                        FirstDay.AddDays(7 * visit),
+                        rung,
+                        Content.Library.Rung(rung).Start,
+                        new SetDone(
+                            5,
+                            clean,
+                            0,
+                            5 - clean,
+                            0,
+                            false,
+                            null,
+                            6,
+                            clean < 5 ? "arch" : null,
+                            PainBefore: 1,
+                            PainPeak: peak
+                        )
+                    )),
+            ],
+        };
+
+    [Fact]
+    public void A_clean_try_on_both_sides_grants_the_step()
+    {
+        var decisions = Decide(Clean, input => Tried(input));
+        Assert.All(
+            decisions,
+            d =>
+            {
+                Assert.Equal(("D-PROBE", Outcome.StepUp, "B6"), (d.RuleId, d.Outcome, d.RungId));
+                Assert.Contains("D-CARRY", d.Rules);
+            }
+        );
+    }
+
+    [Theory]
+    [InlineData(4, 1)] // one of five broke
+    [InlineData(5, 3)] // two points more are over the limit; ten minutes later they were gone
+    public void A_try_that_broke_or_hurt_stays(int clean, int peak) =>
+        Assert.All(
+            Decide(
+                Clean,
+                input => Tried(input, clean, peak) with { Sessions = [new(2, input.Date, 1, peak, 1, 10)] }
+            ),
+            d => Assert.Equal(("D-PROBE", Outcome.Stay, "B5"), (d.RuleId, d.Outcome, d.RungId))
+        );
+
+    [Fact]
+    public void A_try_on_one_side_grants_nothing() =>
+        Assert.All(
+            Decide(Clean, input => Tried(input, only: Side.Left)),
+            d => Assert.Equal(("D-PROBE", Outcome.Stay), (d.RuleId, d.Outcome))
+        );
+
+    [Fact]
+    public void A_painful_try_counts_for_the_session()
+    {
+        var decisions = Decide(Clean, input => Tried(input, 5, 4));
+        Assert.All(
+            decisions,
+            d =>
+            {
+                Assert.Contains("D-PAIN-SESSION", d.Rules);
+                Assert.True(d.Outcome is not (Outcome.Add or Outcome.StepUp));
+            }
+        );
+    }
+
+    // A try that failed at visit v: offered again at v + 2; one that hurt at v + 4.
+    [Theory]
+    [InlineData(4, 1, 1, false)]
+    [InlineData(4, 1, 2, true)]
+    [InlineData(5, 3, 3, false)]
+    [InlineData(5, 3, 4, true)]
+    public void The_next_try_waits(int clean, int peak, int later, bool offered)
+    {
+        var work = new Work("B5", Half) { Apart = 7 };
+        for (var visit = 1; visit <= 2 + later; visit++)
+        {
+            work = work.BothSides(visit);
+        }
+        var input = work.Input(2 + later);
+        var decisions = DecisionEngine.Bare(Tried(input, clean, peak), Content.Library);
+        Assert.Equal(offered, decisions.All(d => d.Probe is not null));
+    }
+
+    // Heel tap 2 × 8 clean, and five reaches of 3 s shown: at most two such sets.
+    [Fact]
+    public void D_CARRY_keeps_at_most_twice_what_the_try_showed()
+    {
+        var work = new Work("B5", new Dose(8, 2, 0)).BothSides(2);
+        var decision = Decide(work, input => Tried(input))[0];
+        var seconds = decision.Dose.Seconds(Content.Library.Rung("B6").MoveSeconds);
+        var shown = Content.Library.Rung("B6").Start.Seconds(Content.Library.Rung("B6").MoveSeconds);
+        Assert.InRange(seconds, shown, 2 * shown + 1e-9);
+    }
+
+    [Fact]
+    public void D_CARRY_never_goes_over_seven_tenths_of_the_old_work_beyond_the_start_dose() =>
+        Gen.Select(Gen.Int[3, 8], Gen.Int[1, 2])
+            .Sample(
+                (reps, sets) =>
+                {
+                    var old = new Dose(reps, sets, 0);
+                    var decision = Decide(new Work("B5", old).BothSides(2), input => Tried(input))[0];
+                    var b6 = Content.Library.Rung("B6");
+                    var most = Math.Max(
+                        0.7 * old.Seconds(Content.Library.Rung("B5").MoveSeconds),
+                        b6.Start.Seconds(b6.MoveSeconds)
+                    );
+                    Assert.True(decision.Dose.Seconds(b6.MoveSeconds) <= most + 1e-9);
+                    Assert.True(decision.Dose.TotalReps <= b6.Target.TotalReps);
+                },
+                iter: 40
+            );
+
+    [Fact]
+    public void Only_so_many_exercises_are_offered_in_a_visit()
+    {
+        var input = Clean.Input();
+        Guid[] ids = [Work.ItemId, Guid.NewGuid(), Guid.NewGuid()];
+        var three = input with
+        {
+            Items = [.. ids.Select(id => input.Items[0] with { Id = id })],
+            Visits = [.. ids.SelectMany(id => input.Visits.Select(p => p with { PlanItemId = id }))],
+        };
+        int Count(DecideInput what) =>
+            DecisionEngine
+                .Bare(what, Content.Library)
+                .Where(d => d.Probe is not null)
+                .Select(d => d.PlanItemId)
+                .Distinct()
+                .Count();
+        Assert.Equal(2, Count(three));
+        var moderate = three with
+        {
+            Profile = Someone.Calm with { Pain = new(3, 4, 3) },
+            CheckIn = new(3, 3, 3, 1, []),
+        };
+        Assert.Equal(1, Count(moderate));
+        Assert.Equal(1, Count(Tried(three, 4)));
+    }
+
+    /// <summary>A try is never offered beside a rule about pain, whatever the history.</summary>
+    [Fact]
+    public void Never_offered_while_a_rule_about_pain_is_in_force() =>
+        AnyDay.Input.Sample(
+            input =>
+            {
+                var day = new DayFacts(input, Content.Library);
+                foreach (var d in DecisionEngine.Bare(input, Content.Library).Where(d => d.Probe is not null))
+                {
+                    Assert.Empty(day.Holds);
+                    Assert.Empty(day.Refer);
+                    Assert.True(day.MayProbe);
+                    Assert.True(d.Outcome is Outcome.Stay or Outcome.Add);
+                    Assert.DoesNotContain(
+                        d.Rules,
+                        rule =>
+                            rule.StartsWith("D-PAIN", StringComparison.Ordinal)
+                            || rule is "D-LEG-MEMORY" or "D-AWAY" or "D-BARRED" or "D-TREMOR"
+                    );
+                }
+            },
+            iter: Soak.Histories,
+            threads: 2
+        );
+
+    [Theory]
+    [InlineData("rungId")]
+    [InlineData("visit")]
+    [InlineData("on")]
+    [InlineData("dose")]
+    [InlineData("side")]
+    [InlineData("set.cleanReps")]
+    public void What_cannot_be_true_of_a_try_is_refused_with_its_field(string field)
+    {
+        var input = Tried(Clean.Input());
+        var probe = input.Probes![0];
+        var wrong = field switch
+        {
+            "rungId" => probe with { RungId = "Z9" },
+            "visit" => probe with { Visit = 3 },
+            "on" => probe with { On = input.Date.AddDays(1) },
+            "dose" => probe with { Dose = new Dose(5, 2, 0) },
+            "side" => probe with { Side = Side.Right },
+            _ => probe with { Set = probe.Set with { CleanReps = 6 } },
+        };
+        IReadOnlyList<ProbeDone> probes = field == "side" ? [input.Probes[1], wrong] : [wrong];
+        var errors = DecideCheck.Errors(input with { Probes = probes }, Content.Library, "input");
+        Assert.Contains(errors, e => e.Field.EndsWith($".{field}", StringComparison.Ordinal));
+    }
+}
