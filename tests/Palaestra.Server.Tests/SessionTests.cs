@@ -43,7 +43,7 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
         browser.Get<SessionView>($"/api/visits/{visit.Id}/session");
 
     /// <summary>Every set of the session, all clean but for so many reps of the first.</summary>
-    private async Task<IReadOnlyList<CaptureEvent>> Do(VisitView visit, int broken = 0)
+    private async Task<IReadOnlyList<CaptureEvent>> Do(VisitView visit, int broken = 0, int? effort = null)
     {
         var session = await Session(visit);
         var library = await browser.Get<Server.Library.LibraryView>("/api/library");
@@ -54,7 +54,12 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
             var rung = library.Ladders.SelectMany(l => l.Rungs).First(r => r.Id == item.RungId);
             var dose = item.Doses.First(d => d.Side == set.Side).Dose;
             var bad = events.Count == 0 ? Math.Min(broken, dose.Reps) : 0;
-            events.AddRange(clinic.Trial(rung, set.Side, dose, dose.Reps - bad, bad, item.Id, set.Set));
+            var taps = clinic.Trial(rung, set.Side, dose, dose.Reps - bad, bad, item.Id, set.Set);
+            events.AddRange(taps);
+            if (effort is { } told)
+            {
+                events.Add(new EffortMarked(Guid.CreateVersion7(), taps[0].TrialId, taps[^1].At, told));
+            }
         }
         await clinic.Send(visit.Id, events).Ok<EventsTaken>();
         return events;
@@ -116,6 +121,49 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
                 Assert.NotEmpty(side.Rep.Words);
             }
         );
+    }
+
+    [Fact]
+    public async Task What_is_ready_is_offered_in_the_session_tried_and_granted()
+    {
+        var (opened, visit) = await Begun();
+        var ready = new List<SessionProbe>();
+        for (var n = 0; n < 5 && ready.Count == 0; n++)
+        {
+            await Do(visit, effort: 4);
+            ready = [.. (await Session(visit)).Ready];
+            if (ready.Count == 0)
+            {
+                await Agree(visit);
+                visit = await Begin(opened.EpisodeId);
+            }
+        }
+        var item = ready[0].PlanItemId;
+        var mine = ready.Where(r => r.PlanItemId == item).ToList();
+        var before = (await Decisions(visit)).Proposals.Where(d => d.PlanItemId == item).ToList();
+        Assert.All(before, d => Assert.Equal(mine[0].Offer.RungId, d.Probe!.RungId));
+
+        var library = await browser.Get<Server.Library.LibraryView>("/api/library");
+        var rung = library.Ladders.SelectMany(l => l.Rungs).First(r => r.Id == mine[0].Offer.RungId);
+        foreach (var offer in mine)
+        {
+            var taps = clinic.Trial(rung, offer.Side, offer.Offer.Dose, offer.Offer.Dose.Reps, 0, item, 1);
+            taps[0] = ((TrialStarted)taps[0]) with { Probe = true };
+            await clinic.Send(visit.Id, taps).Ok<EventsTaken>();
+        }
+
+        var session = await Session(visit);
+        Assert.DoesNotContain(session.Ready, r => r.PlanItemId == item);
+        // The day's work is what it was.
+        Assert.All(
+            session.Performances.Where(p => p.PlanItemId == item),
+            p => Assert.Equal(p.Prescribed.Sets, p.Sets.Count)
+        );
+        var after = (await Decisions(visit)).Proposals.Where(d => d.PlanItemId == item).ToList();
+        Assert.All(after, d => Assert.Equal(("D-PROBE", mine[0].Offer.RungId), (d.RuleId, d.RungId)));
+        var taken = await Agree(visit);
+        Assert.Empty((await Session(visit)).Ready);
+        Assert.Contains(taken.Taken, d => d.RuleId == "D-PROBE");
     }
 
     [Fact]

@@ -1684,6 +1684,7 @@ export interface components {
             knownTremor: boolean;
             weakestSector?: null | components["schemas"]["Sector"];
             broke?: null | components["schemas"]["BrokeLoad"][];
+            probes?: null | components["schemas"]["ProbeDone"][];
         };
         DecideQuestion: {
             input: components["schemas"]["DecideInput"];
@@ -1722,6 +1723,7 @@ export interface components {
             /** Format: double */
             loadMore?: null | number;
             notes?: null | string[];
+            probe?: null | components["schemas"]["ProbeOffer"];
             rules?: null | string[];
         };
         DecisionNumber: {
@@ -2535,6 +2537,66 @@ export interface components {
              * @default 0.15
              */
             underBreak: number;
+            /**
+             * Format: double
+             * @default 0.3
+             */
+            readyShare: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            readyVisits: number;
+            /**
+             * Format: int32
+             * @default 10
+             */
+            readyReps: number;
+            /**
+             * Format: int32
+             * @default 60
+             */
+            readySeconds: number;
+            /**
+             * Format: int32
+             * @default 6
+             */
+            readyEffortMax: number;
+            /**
+             * Format: int32
+             * @default 7
+             */
+            readyCalmDays: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            probesCalm: number;
+            /**
+             * Format: int32
+             * @default 1
+             */
+            probesElse: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            probeGap: number;
+            /**
+             * Format: int32
+             * @default 4
+             */
+            probeGapPainful: number;
+            /**
+             * Format: double
+             * @default 0.7
+             */
+            carryShare: number;
+            /**
+             * Format: double
+             * @default 2
+             */
+            carryTimes: number;
         };
         KeepTraceForm: {
             device: string;
@@ -3428,6 +3490,8 @@ export interface components {
             below?: null | number;
             /** @default false */
             countsBending: boolean;
+            /** @default false */
+            noProbes: boolean;
             bendingWhen?: null | string[];
         };
         /** @enum {string} */
@@ -3464,6 +3528,23 @@ export interface components {
             id: string;
             words: string;
             lapsed: boolean;
+        };
+        ProbeDone: {
+            /** Format: uuid */
+            planItemId: string;
+            side: components["schemas"]["Side"];
+            /** Format: int32 */
+            visit: number;
+            /** Format: date */
+            on: string;
+            rungId: string;
+            dose: components["schemas"]["Dose"];
+            set: components["schemas"]["SetDone"];
+        };
+        ProbeOffer: {
+            rungId: string;
+            dose: components["schemas"]["Dose"];
+            evidence: string[];
         };
         Prop: {
             kind: string;
@@ -3923,6 +4004,12 @@ export interface components {
             /** Format: int32 */
             end: null | number;
         };
+        SessionProbe: {
+            /** Format: uuid */
+            planItemId: string;
+            side: components["schemas"]["Side"];
+            offer: components["schemas"]["ProbeOffer"];
+        };
         SessionView: {
             visit: components["schemas"]["VisitView"];
             plan: null | components["schemas"]["PlanRevisionView"];
@@ -3942,6 +4029,7 @@ export interface components {
             painNow: null | number;
             advice: null | components["schemas"]["SessionAdvice"];
             resting: components["schemas"]["PlanItem"][];
+            ready: components["schemas"]["SessionProbe"][];
         };
         SetDone: {
             /** Format: int32 */

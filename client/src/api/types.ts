@@ -62,6 +62,7 @@ export type SideDose = Schemas["SideDose"];
 export type PlanRevision = Schemas["PlanRevisionView"];
 export type SessionView = Schemas["SessionView"];
 export type SessionItem = Schemas["SessionItem"];
+export type SessionProbe = Schemas["SessionProbe"];
 export type SideGuide = Schemas["SideGuide"];
 export type RepGuide = Schemas["RepGuide"];
 export type EaseOffer = Schemas["EaseOffer"];

@@ -128,6 +128,7 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
           numbers={view.numbers.filter((n) => n.planItemId === item.id)}
           changed={view.changed.filter((c) => c.then.planItemId === item.id)}
           visitId={visitId}
+          session={`/episodes/${episode.id}/visits/${visitId}/session`}
           override={decisions[0] ? (overrides.get(sideKey(decisions[0])) ?? null) : null}
           onOverride={taken ? null : (o) => setOverride(decisions, o)}
         />

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Button as AriaButton, Disclosure, DisclosurePanel } from "react-aria-components";
+import { Link } from "react-router";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
 import type { ChangedDecision, Decision, Library, Outcome, PlanItem, SideNumbers } from "../api/types";
@@ -57,6 +58,8 @@ interface Props {
   numbers: SideNumbers[];
   changed: ChangedDecision[];
   visitId: string;
+  /** Where what is ready is tried. */
+  session: string;
   override: Override | null;
   /** Null when the visit is decided already. */
   onOverride: ((override: Override | null) => void) | null;
@@ -114,6 +117,17 @@ export function DecisionRow(props: Props) {
             </Quiet>
           )}
         </p>
+        {props.onOverride && decision.probe && (
+          <p>
+            <strong>Ready: </strong>
+            <Link to={`${props.session}?try=${item.id}`}>
+              try one up today, {findRung(library, decision.probe.rungId).rung.name.toLowerCase()}
+            </Link>{" "}
+            <Quiet>
+              {doseWords(decision.probe.dose)}. {decision.probe.evidence.join(" ")}
+            </Quiet>
+          </p>
+        )}
         {props.changed
           .filter((c) => decisions.some((d) => d.side === c.then.side))
           .map((c) => (

@@ -17,6 +17,9 @@ const words: Record<string, string> = {
   "D-CAP-RISE": "one rung a visit while sore",
   "D-CAP-CHANGE": "one change a visit",
   "D-CAP-HOLD": "holds stay short while sore",
+  "D-READY": "ready for one up",
+  "D-PROBE": "tried one up",
+  "D-CARRY": "clean time kept",
   "D-STAY": "no rule asks for a change",
 };
 

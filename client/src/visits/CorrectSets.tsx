@@ -38,14 +38,14 @@ export function CorrectSets(props: Props) {
           </Small>
           {done.map((t) => {
             const { rung } = findRung(library, t.rungId);
-            const words = `${rung.name}, ${t.side}, set ${t.set}`;
+            const words = `${rung.name}, ${t.side}, ${t.probe ? "tried one up" : `set ${t.set}`}`;
             return (
               <Row key={t.trialId} $between>
                 <Stack $gap={1}>
                   <span>
                     {rung.name} {t.side !== "both" && <SideTag side={t.side} />}{" "}
                     <Quiet>
-                      set {t.set} · {cleanReps(t)} of {t.reps.length} clean
+                      {t.probe ? "tried one up" : `set ${t.set}`} · {cleanReps(t)} of {t.reps.length} clean
                     </Quiet>
                   </span>
                   <Measured visitId={visitId} trialId={t.trialId} photos={t.photos.map((p) => p.id)} />

@@ -32,7 +32,8 @@ export function RunningSet(props: {
   // A stop that was passed over comes again only with the next rep or the next kind of trouble.
   const moment = `${stop} ${trial.reps.length} ${trial.pain.peak}`;
   const trigger: StopTrigger | null = stop !== null && passed !== moment ? stop : asked ? "asked" : null;
-  const offers = side?.eases ?? [];
+  // What is tried one up is not made easier: it ends.
+  const offers = trial.probe ? [] : (side?.eases ?? []);
   const first = trigger
     ? firstOffer(offers, usedOf(props.trials, trial.planItemId ?? "", trial.askedSide), trigger)
     : null;
@@ -52,7 +53,7 @@ export function RunningSet(props: {
       <h1>
         {rung.name}{" "}
         <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-          set {trial.set} of {dose?.sets ?? trial.set}
+          {trial.probe ? "tried one up" : `set ${trial.set} of ${dose?.sets ?? trial.set}`}
           {wayWords(rung, trial.variant) && `, ${wayWords(rung, trial.variant)}`} · {doseWords(trial.target)}
           {trial.eased.length > 0 && " · made easier"}
           {trial.range?.share != null && ` · ${Math.round(trial.range.share * 100)} % of the way`}
@@ -68,7 +69,7 @@ export function RunningSet(props: {
             ? side.rep.out + trial.target.hold + side.rep.back + side.rep.check
             : 0
         }
-        note={item ? `Cue: “${item.item.cue}”` : undefined}
+        note={item && !trial.probe ? `Cue: “${item.item.cue}”` : undefined}
         guide={
           side &&
           trial.rungId === item?.item.rungId && (

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 import { v7 as uuid } from "uuid";
 import { findRung } from "../api/queries";
 import type { Dose, EpisodeView, Library, Plan, SessionItem, SessionView, VisitView } from "../api/types";
@@ -13,12 +14,13 @@ import { AfterSet } from "./AfterSet";
 import { CorrectSets } from "./CorrectSets";
 import { HomeLog } from "./HomeLog";
 import { Overview, type OnTheFly } from "./Overview";
+import { ProbeCard } from "./ProbeCard";
 import { Rest } from "./Rest";
 import { RunningSet } from "./RunningSet";
 import { SetCard } from "./SetCard";
 import { Summary } from "./Summary";
 import { openWorry, WorryQuestion } from "./WorryQuestion";
-import { awaitingAfter, doseOf, isDone, itemsOf, setsOf, type SetToDo } from "./sessionWork";
+import { awaitingAfter, doseOf, isDone, itemsOf, readyNow, setsOf, type SetToDo } from "./sessionWork";
 
 interface Props {
   episode: EpisodeView;
@@ -39,9 +41,13 @@ export function Session(props: Props) {
   const [easier, setEasier] = useState(true);
   const [before, setBefore] = useState<number | null>(null);
   const [examined, setExamined] = useState<string | null>(null);
+  const [asked] = useSearchParams();
+  const [untried, setUntried] = useState<string[]>([]);
   if (!ready) return null;
   const rules = { pain: session.stop.pain, painNow: session.painNow };
   const trials = liveTrials(events, library, rules).filter((t) => t.purpose === "session");
+  // A set tried one up is none of the day's work.
+  const work = trials.filter((t) => !t.probe);
   const items = itemsOf(session, events, library);
   const open = trials.findLast((t) => t.ended === null);
   if (open) {
@@ -72,9 +78,9 @@ export function Session(props: Props) {
   const legs = trials.filter((t) => t.worry === "down-the-leg").map((t) => t.planItemId);
   const sets = setsOf(session, items)
     // The exercise in which pain moved down the leg is over for today.
-    .filter((s) => !legs.includes(s.item.id) || isDone(s, trials))
+    .filter((s) => !legs.includes(s.item.id) || isDone(s, work))
     .filter((s) => !(easier && session.advice?.half === true && s.set > 1 && s.set === doseOf(s).sets));
-  const next = picked ?? sets.find((s) => !isDone(s, trials)) ?? null;
+  const next = picked ?? sets.find((s) => !isDone(s, work)) ?? null;
   const waiting = awaitingAfter(trials);
   const asks = waiting && waiting.trialId !== passed ? waiting : null;
   const last = [...trials].sort((a, b) => a.startedAt - b.startedAt).at(-1) ?? null;
@@ -84,6 +90,18 @@ export function Session(props: Props) {
     startSet(todo, easier ? advised(todo, session) : null, before, record);
     setBefore(null);
   };
+  const offers = picked
+    ? []
+    : readyNow(session, sets, trials, { untried, asked: asked.get("try"), atTheEnd: next === null });
+  const probe = offers[0] && (
+    <ProbeCard
+      offers={offers}
+      planned={items.find((i) => i.item.id === offers[0]!.planItemId)?.item.rungId ?? ""}
+      library={library}
+      record={record}
+      onPass={() => setUntried([...untried, offers[0]!.planItemId])}
+    />
+  );
   const card = next && (
     <SetCard
       todo={next}
@@ -108,6 +126,7 @@ export function Session(props: Props) {
       <Columns $at="minmax(0, 1.15fr) minmax(300px, 1fr)">
         <Stack $gap={4}>
           <AfterSet trial={asks} events={events} library={library} record={record} />
+          {probe}
           {next && (
             <Row>
               <Button $quiet $small onPress={() => setPassed(asks.trialId)}>
@@ -136,6 +155,7 @@ export function Session(props: Props) {
         {trials.length === 0 && (
           <AdvicePanel session={session} visit={props.visit} easier={easier} onEasier={setEasier} />
         )}
+        {probe}
         {card ?? (
           <Summary
             items={items}
@@ -154,7 +174,7 @@ export function Session(props: Props) {
           episodeId={episode.id}
           items={items}
           sets={sets}
-          trials={trials}
+          trials={work}
           performances={session.performances}
           library={library}
           onPick={setPicked}

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { CaptureEvent, Library, SessionView } from "../api/types";
-import { isDone, itemsOf, setsOf } from "./sessionWork";
+import { isDone, itemsOf, readyNow, setsOf } from "./sessionWork";
 import type { LiveTrialState } from "../capture/liveTrial";
 
 const library = {
@@ -73,5 +73,48 @@ describe("a session on a tablet that cannot reach the server", () => {
     expect(isDone(todo, [trial])).toBe(true);
     expect(isDone(todo, [{ ...trial, ended: null }])).toBe(false);
     expect(isDone(todo, [{ ...trial, askedSide: "right" }])).toBe(false);
+  });
+});
+
+describe("one up is offered", () => {
+  const offer = { rungId: "B6", dose: { ...dose, sets: 1 }, evidence: [] };
+  const ready = ["left", "right"].map((side) => ({ planItemId: "a", side, offer }));
+  const withOffers = { ...session, ready } as unknown as SessionView;
+  const sets = setsOf(withOffers, itemsOf(withOffers, [], library));
+  let at = 0;
+  const trial = (planItemId: string, askedSide: string, set: number, probe = false) =>
+    ({
+      planItemId,
+      askedSide,
+      set,
+      probe,
+      variant: null,
+      startedAt: at++,
+      ended: "target-met",
+    }) as unknown as LiveTrialState;
+  const allOf = (id: string) =>
+    ["left", "right"].flatMap((side) => [1, 2].map((set) => trial(id, side, set)));
+  const none = { untried: [], asked: null, atTheEnd: false };
+  const sidesOf = (trials: LiveTrialState[], how = none) =>
+    readyNow(withOffers, sets, trials, how).map((r) => r.side);
+
+  it("once every set of the exercise is done, and not before", () => {
+    expect(sidesOf(allOf("a").slice(0, 3))).toEqual([]);
+    expect(sidesOf(allOf("a"))).toEqual(["left", "right"]);
+  });
+
+  it("while it is warm: not after another exercise was begun, unless asked for or at the end", () => {
+    const later = [...allOf("a"), trial("b", "left", 1)];
+    expect(sidesOf(later)).toEqual([]);
+    expect(sidesOf(later, { ...none, asked: "a" } as never)).toEqual(["left", "right"]);
+    expect(sidesOf(later, { ...none, atTheEnd: true })).toEqual(["left", "right"]);
+  });
+
+  it("not for a side that was tried, nor where it was passed over, and a try is no set of the plan", () => {
+    const tried = [...allOf("a"), trial("a", "left", 1, true)];
+    expect(sidesOf(tried)).toEqual(["right"]);
+    expect(sidesOf(allOf("a"), { ...none, untried: ["a"] } as never)).toEqual([]);
+    const onlyTried = [...allOf("a").slice(1), trial("a", "left", 1, true)];
+    expect(sidesOf(onlyTried)).toEqual([]);
   });
 });

@@ -7,6 +7,7 @@ import type {
   Library,
   PlanItem,
   SessionItem,
+  SessionProbe,
   SessionView,
   Side,
 } from "../api/types";
@@ -134,6 +135,29 @@ const isOf = (trial: LiveTrialState, todo: SetToDo) =>
 
 export const isDone = (todo: SetToDo, trials: LiveTrialState[]) =>
   trials.some((t) => isOf(t, todo) && t.ended !== null);
+
+/**
+ * What may be tried one up now, the sides of one exercise: once all its sets are done, while it is warm (nothing else was
+ * begun since), when it was asked for, or at the end of the session; not what was passed over.
+ */
+export function readyNow(
+  session: SessionView,
+  sets: SetToDo[],
+  trials: LiveTrialState[],
+  { untried, asked, atTheEnd }: { untried: string[]; asked: string | null; atTheEnd: boolean },
+): SessionProbe[] {
+  const last = [...trials].sort((a, b) => a.startedAt - b.startedAt).at(-1);
+  const work = trials.filter((t) => !t.probe);
+  const open = session.ready.filter(
+    (r) =>
+      !untried.includes(r.planItemId) &&
+      (atTheEnd || asked === r.planItemId || last?.planItemId === r.planItemId) &&
+      sets.some((s) => s.item.id === r.planItemId) &&
+      sets.every((s) => s.item.id !== r.planItemId || isDone(s, work)) &&
+      !trials.some((t) => t.probe && t.planItemId === r.planItemId && t.askedSide === r.side),
+  );
+  return open.filter((r) => r.planItemId === open[0]?.planItemId);
+}
 
 export const doseOf = (todo: SetToDo): Dose => todo.item.doses.find((d) => d.side === todo.side)!.dose;
 

@@ -185,7 +185,8 @@ public sealed record Performance(
         .CultureInfo
         .InvariantCulture;
 
-    private static SetDone Set(Trial trial, string asked, Dose prescribed)
+    /// <summary>One trial as a set of what was asked.</summary>
+    internal static SetDone Set(Trial trial, string asked, Dose prescribed)
     {
         var reach = trial.Clean.Reach?.Share ?? trial.Target.Range;
         var setting = trial.Target with { Range = Math.Min(reach, trial.Target.Range), Load = trial.Load };

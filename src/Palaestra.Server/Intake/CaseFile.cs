@@ -250,4 +250,21 @@ public sealed class CaseFile
             )
             select performance,
         ];
+
+    /// <summary>What was tried one up, at the visits up to one.</summary>
+    public IReadOnlyList<ProbeDone> Probes(Guid upTo) =>
+        [
+            .. from visit in Visits
+            let number = NumberOf(visit.Id)
+            where number <= NumberOf(upTo)
+            let plan = PlanFor(visit.Id)
+            where plan is not null
+            from probe in ProbeDone.FromTrials(
+                number,
+                DateOnly.FromDateTime(visit.PlannedAt),
+                plan.Plan.ToDoOn(DateOnly.FromDateTime(visit.PlannedAt)).Items,
+                Trials(visit.Id)
+            )
+            select probe,
+        ];
 }

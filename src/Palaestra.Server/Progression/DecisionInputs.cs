@@ -48,7 +48,8 @@ public static class DecisionInputs
             SetUps(file, visit),
             HomePainOf(file, visit),
             WeakestSector: file.Findings(visitId)?.WeakLink?.Sector,
-            Broke: Broke(file.Findings(visitId))
+            Broke: Broke(file.Findings(visitId)),
+            Probes: file.Probes(visitId)
         );
     }
 
@@ -130,6 +131,7 @@ public static class DecisionInputs
                 HomePain = now.HomePain,
                 Pain = now.Pain,
                 Sessions = now.Sessions,
+                Probes = now.Probes,
                 LastWorkDate = now.LastWorkDate,
                 Profile = then.Profile with
                 {

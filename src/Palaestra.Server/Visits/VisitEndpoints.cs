@@ -36,6 +36,7 @@ public sealed record RestSeconds(double Holds, double Other, double Side);
 /// <param name="PainNow">When the visit began; none if not asked.</param>
 /// <param name="Advice">What is known before the first set: pain against its reference, time away; none before the check-in.</param>
 /// <param name="Resting">Exercises of the plan that rest today.</param>
+/// <param name="Ready">D-READY: what may be tried one up today, once its exercise is done; none where the visit is decided.</param>
 /// <param name="NewerPlan">A revision accepted since this visit began: it holds from the next one.</param>
 public sealed record SessionView(
     VisitView Visit,
@@ -51,7 +52,8 @@ public sealed record SessionView(
     int? DaysAway,
     int? PainNow,
     SessionAdvice? Advice,
-    IReadOnlyList<PlanItem> Resting
+    IReadOnlyList<PlanItem> Resting,
+    IReadOnlyList<SessionProbe> Ready
 );
 
 public static class VisitEndpoints
@@ -247,7 +249,8 @@ public static class VisitEndpoints
                 AwayDays(file, input),
                 file.PainAt(visit),
                 input is null ? null : SessionAdvice.Of(input, library),
-                [.. (plan?.Plan.Items ?? []).Where(item => item.Resting)]
+                [.. (plan?.Plan.Items ?? []).Where(item => item.Resting)],
+                input is null || visit.DecidedAt is not null ? [] : SessionProbe.Of(input, library)
             )
         );
     }
