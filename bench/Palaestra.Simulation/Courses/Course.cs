@@ -250,9 +250,11 @@ public static class Course
                 .Bare(sofar, library)
                 .Where(d => d.PlanItemId == item.Id && d.Probe is not null)
                 .ToList();
-            foreach (var decision in ready)
+            var offer = ready.FirstOrDefault()?.Probe;
+            foreach (var side in offer is null ? [] : library.Rung(offer.RungId).TaskSides)
             {
-                var (truly, told) = client.Try(on, item.Id, decision.Side, decision.Probe!, policy.Pain);
+                var own = ready.FirstOrDefault(d => d.Side == side)?.Probe ?? offer!;
+                var (truly, told) = client.Try(on, item.Id, side, own, policy.Pain);
                 probesReal.Add(truly);
                 probesSeen.Add(told);
                 minutes += nature.Probe.Minutes;

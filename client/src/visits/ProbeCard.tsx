@@ -30,8 +30,8 @@ export function ProbeCard(props: {
             {same ? "the same, harder" : rung.name.toLowerCase()} · {doseWords(first.offer.dose)}
           </Quiet>
         </h2>
-        <Row $gap={4} style={{ alignItems: "flex-start" }}>
-          <RungFigure rungId={rung.id} side={first.side} width={190} height={110} />
+        <Row $gap={4} style={{ alignItems: "flex-end", flexWrap: "nowrap" }}>
+          <RungFigure rungId={rung.id} side={first.side} width={170} height={96} />
           <Stack $gap={2}>
             <p>{first.offer.evidence.join(" ")} While it is warm: one set, watched.</p>
             <Row $gap={3}>
@@ -48,8 +48,8 @@ export function ProbeCard(props: {
               </Button>
             </Row>
             <Small>
-              Clean on {offers.length > 1 || first.side !== "both" ? "both sides" : "every rep"} and no more
-              pain by the end: it moves up. It does not count as today&apos;s work.
+              Clean on {first.side === "both" ? "every rep" : "both sides"} and no more pain by the end: it
+              moves up. It does not count as today&apos;s work.
             </Small>
           </Stack>
         </Row>

@@ -86,6 +86,7 @@ describe("one up is offered", () => {
     ({
       planItemId,
       askedSide,
+      side: askedSide,
       set,
       probe,
       variant: null,

@@ -154,7 +154,7 @@ export function readyNow(
       (atTheEnd || asked === r.planItemId || last?.planItemId === r.planItemId) &&
       sets.some((s) => s.item.id === r.planItemId) &&
       sets.every((s) => s.item.id !== r.planItemId || isDone(s, work)) &&
-      !trials.some((t) => t.probe && t.planItemId === r.planItemId && t.askedSide === r.side),
+      !trials.some((t) => t.probe && t.planItemId === r.planItemId && t.side === r.side),
   );
   return open.filter((r) => r.planItemId === open[0]?.planItemId);
 }

@@ -114,7 +114,11 @@ internal sealed class DecisionCase
     /// <summary>The most pain rose in a set of one side today, one tried one up among them; none where it is not known.</summary>
     public int? Rise(Side of) =>
         (Today(of)?.Sets ?? [])
-            .Concat(ProbesToday.Where(p => p.Side == of).Select(p => p.Set))
+            .Concat(
+                ProbesToday
+                    .Where(p => p.Side == of || Side.Both == of || p.Side == Side.Both)
+                    .Select(p => p.Set)
+            )
             .Max(set => set.Rise(Input.CheckIn.PainNow));
 
     private DoseLimit Limit => AllowanceOf(Rung, Side).Limit;

@@ -7,6 +7,7 @@ namespace Palaestra.Core.Progression;
 
 /// <summary>One set one up, as it was tried at the end of an exercise.</summary>
 /// <param name="Visit">Ordinal of the visit, <paramref name="On"/> that day.</param>
+/// <param name="Side">Of what was tried: a rung of both sides may be followed by one of each.</param>
 /// <param name="RungId">What was tried: a higher rung, or the same in a harder setting, at <paramref name="Dose"/>, of one set.</param>
 public sealed record ProbeDone(
     Guid PlanItemId,
@@ -27,15 +28,13 @@ public sealed record ProbeDone(
     ) =>
         [
             .. from item in items
-            from side in item.Doses
-            let first = trials
+            from side in trials
                 .Where(t =>
                     t is { Open: false, Purpose: TrialPurpose.Session, Probe: true }
                     && t.PlanItemId == item.Id
-                    && t.For == side.Side
                 )
-                .MinBy(t => t.StartedAt)
-            where first is not null
+                .GroupBy(t => t.Side)
+            let first = side.MinBy(t => t.StartedAt)!
             let dose = first.Target with
             {
                 Sets = 1,
@@ -43,7 +42,7 @@ public sealed record ProbeDone(
             }
             select new ProbeDone(
                 item.Id,
-                side.Side,
+                side.Key,
                 visit,
                 date,
                 first.RungId,
@@ -54,35 +53,47 @@ public sealed record ProbeDone(
 }
 
 /// <summary>What is offered in a session, once an exercise is done.</summary>
+/// <param name="Side">Of what is tried.</param>
 public sealed record SessionProbe(Guid PlanItemId, Side Side, ProbeOffer Offer)
 {
-    /// <summary>In the plan's order; of a two-sided exercise both sides, those tried already left out.</summary>
+    /// <summary>In the plan's order, every side of what is tried; those tried already left out.</summary>
     public static IReadOnlyList<SessionProbe> Of(DecideInput input, PracticeLibrary library)
     {
-        var before = input with { Probes = [.. (input.Probes ?? []).Where(p => p.Visit < input.Visit)] };
         var today = (input.Probes ?? []).Where(p => p.Visit == input.Visit).ToList();
+        var offered = Sides(DecisionEngine.Bare(input, library), library);
         var begun = today
             .GroupBy(p => p.PlanItemId)
             .Where(item => item.All(p => p.Set is { BreakingReps: 0, PainOver: false, EndedForPain: false }))
             .Select(item => item.Key)
             .ToHashSet();
+        if (begun.Count == 0 || new DayFacts(input, library).Holds.Count > 0)
+        {
+            return [.. offered];
+        }
+        // The other side of what was begun and held: offered as it was before the first.
+        var before = input with
+        {
+            Probes = [.. input.Probes!.Where(p => p.Visit < input.Visit)],
+        };
         return
         [
-            .. from decision in DecisionEngine.Bare(input, library)
-            let offer = decision.Probe
-            where offer is not null
-            select new SessionProbe(decision.PlanItemId, decision.Side, offer),
-            // The other side of what was begun: offered as it was before the first one, where that held.
-            .. from decision in begun.Count == 0 ? [] : DecisionEngine.Bare(before, library)
-            let offer = decision.Probe
-            where
-                offer is not null
-                && begun.Contains(decision.PlanItemId)
-                && today.All(p => p.PlanItemId != decision.PlanItemId || p.Side != decision.Side)
-                && new DayFacts(input, library).Holds.Count == 0
-            select new SessionProbe(decision.PlanItemId, decision.Side, offer),
+            .. offered,
+            .. Sides(DecisionEngine.Bare(before, library), library)
+                .Where(probe =>
+                    begun.Contains(probe.PlanItemId)
+                    && today.All(p => p.PlanItemId != probe.PlanItemId || p.Side != probe.Side)
+                ),
         ];
     }
+
+    private static IEnumerable<SessionProbe> Sides(
+        IReadOnlyList<Decision> decisions,
+        PracticeLibrary library
+    ) =>
+        from item in decisions.Where(d => d.Probe is not null).GroupBy(d => d.PlanItemId)
+        from side in library.Rung(item.First().Probe!.RungId).TaskSides
+        let own = item.FirstOrDefault(d => d.Side == side) ?? item.First()
+        select new SessionProbe(item.Key, side, own.Probe!);
 }
 
 /// <summary>One set one up that may be tried today, at the end of this exercise and warm.</summary>

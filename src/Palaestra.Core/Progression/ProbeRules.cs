@@ -111,9 +111,9 @@ internal static class ProbeRules
             return null;
         }
         var evidence = tried.Select(p => Words(c, p)).ToList();
-        var mine = tried.FirstOrDefault(p => p.Side == c.Side);
+        var asked = c.Library.Rung(tried[0].RungId).TaskSides;
         var gap = tried.Any(p => Painful(c, p)) ? c.Judgement.ProbeGapPainful : c.Judgement.ProbeGap;
-        if (mine is null || c.Sides.Any(side => tried.All(p => p.Side != side)))
+        if (asked.Any(side => tried.All(p => p.Side != side)))
         {
             return c.Stay("D-PROBE", [.. evidence, "Not tried on both sides: nothing is granted by it."]);
         }
@@ -121,6 +121,7 @@ internal static class ProbeRules
         {
             return c.Stay("D-PROBE", [.. evidence, $"It stays; the next try after {gap} visits."]);
         }
+        var mine = tried.FirstOrDefault(p => p.Side == c.Side) ?? tried[0];
         var rung = c.Library.Rung(mine.RungId);
         if (!c.Open(rung))
         {
@@ -189,7 +190,7 @@ internal static class ProbeRules
     private static string Words(DecisionCase c, ProbeDone probe)
     {
         var rung = c.Library.Rung(probe.RungId);
-        var side = c.Item.Doses.Count > 1 ? $" {probe.Side.Word()}" : "";
+        var side = probe.Side != Side.Both ? $" {probe.Side.Word()}" : "";
         var setting = string.Join(", ", probe.Dose.SettingWords());
         var pain = Painful(c, probe) ? ", and it hurt" : "";
         return $"Tried one up{side}: {rung.Name.ToLowerInvariant()}{(setting.Length > 0 ? $", {setting}" : "")}, "

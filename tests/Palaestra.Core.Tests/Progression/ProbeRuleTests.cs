@@ -246,6 +246,41 @@ public class ProbeRuleTests
             d => Assert.Equal(("D-PROBE", Outcome.Stay), (d.RuleId, d.Outcome))
         );
 
+    // The bridge is done on both sides at once; the press that follows it on one: both have to hold.
+    [Theory]
+    [InlineData(false, Outcome.Stay)]
+    [InlineData(true, Outcome.StepUp)]
+    public void A_rung_of_one_side_after_one_of_both_is_tried_on_each(bool both, Outcome outcome)
+    {
+        var bridge = new Work("E1", new Dose(8, 1, 5)).BothSides(1).BothSides(2).Input() with
+        {
+            Equipment = ["mat"],
+        };
+        var offered = SessionProbe.Of(bridge, Content.Library);
+        Assert.Equal([Side.Left, Side.Right], offered.Select(o => o.Side));
+        var press = offered[0].Offer.RungId;
+        var input = Tried(bridge, rung: press, only: both ? null : Side.Left);
+        var done = input.Probes!.Select(p =>
+            p with
+            {
+                Set = p.Set with { Reps = p.Dose.Reps, CleanReps = p.Dose.Reps, BreakingReps = 0 },
+            }
+        );
+        var decision = DecisionEngine.Bare(input with { Probes = [.. done] }, Content.Library)[0];
+        Assert.Equal(("D-PROBE", outcome), (decision.RuleId, decision.Outcome));
+    }
+
+    [Fact]
+    public void After_one_side_held_the_other_is_still_offered_and_after_it_broke_it_is_not()
+    {
+        IEnumerable<Side> Left(int clean) =>
+            SessionProbe
+                .Of(Tried(Clean.Input(), clean, only: Side.Left), Content.Library)
+                .Select(probe => probe.Side);
+        Assert.Equal([Side.Right], Left(5));
+        Assert.Empty(Left(3));
+    }
+
     [Fact]
     public void A_painful_try_counts_for_the_session()
     {
