@@ -2947,6 +2947,8 @@ export interface components {
             means: string;
             source: string;
             memory: boolean;
+            /** Format: double */
+            eitherFrom?: null | number;
         };
         OutcomePoint: {
             /** Format: int32 */
@@ -4467,6 +4469,10 @@ export interface components {
             lineFirst: number;
             /** Format: double */
             lineLast: number;
+            /** Format: date */
+            expectedFrom?: null | string;
+            /** Format: date */
+            expectedTo?: null | string;
         };
         Trial: {
             /** Format: uuid */

@@ -108,15 +108,17 @@ public static class NormBands
         {
             return $"Reached the cut of {cut:0}; the mean is {norm.Mean:0.#} ({group}).";
         }
-        var place = low is null
-            ? value < norm.Mean
-                ? "under the mean of"
-                : "at or over the mean of"
-            : value < low
-                ? "below the middle two thirds of"
-                : value > high
-                    ? "above the middle two thirds of"
-                    : "in the middle two thirds of";
+        // Cut trials pile up at the cut: their spread says nothing of thirds.
+        var place =
+            low is null || norm.CutAt is not null
+                ? value < norm.Mean
+                    ? "under the mean of"
+                    : "at or over the mean of"
+                : value < low
+                    ? "below the middle two thirds of"
+                    : value > high
+                        ? "above the middle two thirds of"
+                        : "in the middle two thirds of";
         return Invariant($"{place} {group}: {norm.Mean:0.#}{(norm.Sd is { } sd ? $" ± {sd:0}" : "")}.");
     }
 

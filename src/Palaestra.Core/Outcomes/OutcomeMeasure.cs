@@ -8,6 +8,7 @@ namespace Palaestra.Core.Outcomes;
 /// <param name="LessIsBetter">True for pain and trouble, false for what can be done again.</param>
 /// <param name="Points">The change in points that means something; none where it is a share alone.</param>
 /// <param name="Share">The change as a share of the first value, 0 to 1; with points both must be reached or, where <paramref name="Either"/>, one.</param>
+/// <param name="EitherFrom">First values from which one is enough; below it both must be reached. None: from 0 on.</param>
 /// <param name="Target">Where it is well enough; for the expected date.</param>
 /// <param name="Memory">The figure was not looked up in the text.</param>
 public sealed record OutcomeMeasure(
@@ -24,7 +25,8 @@ public sealed record OutcomeMeasure(
     double Target,
     string Means,
     string Source,
-    bool Memory
+    bool Memory,
+    double? EitherFrom = null
 )
 {
     /// <summary>How far it must move from a first value to mean something, in points.</summary>
@@ -33,7 +35,7 @@ public sealed record OutcomeMeasure(
         var byShare = Share * first;
         return (Points, byShare) switch
         {
-            ({ } points, { } share) when share > 0 => Either
+            ({ } points, { } share) when share > 0 => Either && !(first < EitherFrom)
                 ? Math.Min(points, share)
                 : Math.Max(points, share),
             ({ } points, _) => points,

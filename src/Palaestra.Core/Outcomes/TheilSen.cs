@@ -12,9 +12,10 @@ public sealed record RobustLine(double Slope, double Intercept, double Low, doub
 }
 
 /// <remarks>
-/// Theil 1950; Sen 1968, J Am Stat Assoc 63:1379–1389; limits by interpolation between ordered slopes and the variance for
-/// ties in both x and y as in Gilbert 1987, Statistical Methods for Environmental Pollution Monitoring, chapters 16 and 17
-/// (from memory).
+/// Theil 1950; Sen 1968, J Am Stat Assoc 63:1379–1389. Limits: up to ten points with different x the ordered slopes at the ranks
+/// of Kendall's exact distribution (Hollander and Wolfe, Nonparametric Statistical Methods, section 9.3), else by interpolation
+/// between ordered slopes and the variance for ties in both x and y as in Gilbert 1987, Statistical Methods for Environmental
+/// Pollution Monitoring, chapters 16 and 17 (all from memory).
 /// </remarks>
 public static class TheilSen
 {
@@ -30,7 +31,7 @@ public static class TheilSen
             return null;
         }
         var slope = Median(slopes);
-        var reach = z * Math.Sqrt(Variance(points));
+        var reach = ExactReach(points) ?? z * Math.Sqrt(Variance(points));
         var intercept = Median([.. points.Select(p => p.Y - slope * p.X).Order()]);
         // Ranks from 1; outside the slopes there is no limit.
         return new(
@@ -40,6 +41,34 @@ public static class TheilSen
             AtRank(slopes, (slopes.Count + reach) / 2 + 1)
         );
     }
+
+    /// <summary>The line of a given slope with half of the points above it.</summary>
+    public static RobustLine Through(IReadOnlyList<(double X, double Y)> points, double slope) =>
+        new(slope, Median([.. points.Select(p => p.Y - slope * p.X).Order()]), slope, slope);
+
+    /// <summary>
+    /// The least C of which an S above it turns up by chance with at most 2.5 %; none with more points or two on one x. With so
+    /// few points that even the largest S is more likely, it is over every slope: there are no limits.
+    /// </summary>
+    private static double? ExactReach(IReadOnlyList<(double X, double Y)> points)
+    {
+        if (
+            points.Count > KendallDistribution.ExactUpTo
+            || points.Select(p => p.X).Distinct().Count() < points.Count
+        )
+        {
+            return null;
+        }
+        var ties = points.GroupBy(p => p.Y).Select(group => group.Count()).ToList();
+        var rare = KendallDistribution
+            .UpperTail(points.Count, ties)
+            .TakeWhile(tail => tail.Chance <= OneSide)
+            .ToList();
+        var pairs = points.Count * (points.Count - 1) / 2;
+        return rare.Count == 0 ? pairs : rare[^1].S - 2;
+    }
+
+    private const double OneSide = 0.025;
 
     private static List<double> Slopes(IReadOnlyList<(double X, double Y)> points)
     {

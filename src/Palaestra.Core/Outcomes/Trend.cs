@@ -10,6 +10,7 @@ public sealed record OutcomePoint(int Visit, DateOnly Day, double Value);
 /// <param name="Clear">The interval leaves zero out.</param>
 /// <param name="LineFirst">The line on the first day. <paramref name="LineLast"/>: on the last.</param>
 /// <param name="Expected">The day the line reaches the target; none unless it clearly moves there, within a year.</param>
+/// <param name="ExpectedFrom">That day with the quicker end of the interval. <paramref name="ExpectedTo"/>: with the slower; none where that takes over a year.</param>
 public sealed record Trend(
     double PerWeek,
     double? Low,
@@ -18,7 +19,9 @@ public sealed record Trend(
     DateOnly? Expected,
     string Words,
     double LineFirst,
-    double LineLast
+    double LineLast,
+    DateOnly? ExpectedFrom = null,
+    DateOnly? ExpectedTo = null
 )
 {
     /// <summary>A line through fewer visits says nothing. Common practice.</summary>
@@ -45,11 +48,30 @@ public sealed record Trend(
         var better = line.Clear && line.Slope < 0 == lessIsBetter;
         var last = points[^1].Day;
         var expected = better ? Reaches(line, target, lessIsBetter, first, last) : null;
+        DateOnly? At(double slope) =>
+            expected is null || !double.IsFinite(slope)
+                ? null
+                : Reaches(
+                    TheilSen.Through(
+                        [.. points.Select(p => ((double)(p.Day.DayNumber - first.DayNumber), p.Value))],
+                        slope
+                    ),
+                    target,
+                    lessIsBetter,
+                    first,
+                    last
+                );
+        var (quick, slow) = lessIsBetter ? (line.Low, line.High) : (line.High, line.Low);
+        // With the quicker slope the line may be there already: then from now on.
+        DateOnly? from = expected is null ? null : At(quick) ?? last;
+        var to = At(slow);
         var words =
             !double.IsFinite(line.Low) && !double.IsFinite(line.High) ? "too few visits to tell"
             : !line.Clear ? "no clear change"
             : !better ? "getting worse"
-            : expected is { } day ? $"getting better; at this rate there about {day:d MMM yyyy}"
+            : expected is not null && to is { } late
+                ? $"getting better; at this rate there between {from:d MMM yyyy} and {late:d MMM yyyy}"
+            : expected is not null ? $"getting better; at this rate not there before {from:d MMM yyyy}"
             : "getting better";
         return new(
             line.Slope * 7,
@@ -59,7 +81,9 @@ public sealed record Trend(
             expected,
             words,
             line.At(0),
-            line.At(last.DayNumber - first.DayNumber)
+            line.At(last.DayNumber - first.DayNumber),
+            from,
+            to
         );
     }
 

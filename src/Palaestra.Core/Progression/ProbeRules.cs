@@ -117,16 +117,20 @@ internal static class ProbeRules
         {
             return c.Stay("D-PROBE", [.. evidence, "Not tried on both sides: nothing is granted by it."]);
         }
-        if (tried.Any(p => !Held(c, p)) || tried.Select(p => p.RungId).Distinct().Count() > 1)
+        if (c.Sides.Any(side => c.Today(side) is null))
+        {
+            return c.Stay("D-PROBE", [.. evidence, "The exercise itself was not done today."]);
+        }
+        if (Next(c) is not { } next || tried.Any(p => !Fits(p, next)))
+        {
+            return c.Stay("D-PROBE", [.. evidence, "It is not a start dose of what comes next here."]);
+        }
+        if (tried.Any(p => !Held(c, p)))
         {
             return c.Stay("D-PROBE", [.. evidence, $"It stays; the next try after {gap} visits."]);
         }
         var mine = tried.FirstOrDefault(p => p.Side == c.Side) ?? tried[0];
-        var rung = c.Library.Rung(mine.RungId);
-        if (!c.Open(rung))
-        {
-            return c.Stay("D-PROBE", [.. evidence, "It is not open any more."]);
-        }
+        var rung = next.Rung;
         var dose = Carried(c, rung, mine);
         var carried = $"Keeps up to {c.Judgement.CarryShare:P0} of the clean time: {dose.Words()}.";
         return c.Make(
@@ -172,6 +176,12 @@ internal static class ProbeRules
             ? DosePlanner.Within(most, c.AllowanceOf(rung, c.Side).Limit, rung, c.Policy)
             : start;
     }
+
+    /// <summary>What comes next, in its setting and with at least as much work: a shorter set tells less.</summary>
+    private static bool Fits(ProbeDone probe, (Rung Rung, Dose Dose) next) =>
+        probe.RungId == next.Rung.Id
+        && probe.Dose.SettingCovers(next.Dose)
+        && probe.Dose.Seconds(next.Rung.MoveSeconds) >= next.Dose.Seconds(next.Rung.MoveSeconds) - 1e-9;
 
     /// <summary>As clean as a set of the plan would have to be, without a cue, and not over the limit for pain.</summary>
     private static bool Held(DecisionCase c, ProbeDone probe)

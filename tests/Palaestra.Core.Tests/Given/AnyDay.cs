@@ -34,7 +34,7 @@ public static class AnyDay
         var items = rungs.ConvertAll(rung => ItemOf(rung, dice));
         var calm = dice.Next(3) > 0;
         var usual = dice.Next(0, calm ? 4 : 9);
-        return new DecideInput(
+        var input = new DecideInput(
             visit,
             days[visit - 1],
             calm
@@ -107,9 +107,55 @@ public static class AnyDay
                             dice.Next(2) == 0 ? null : Near(usual, calm, dice)
                         )),
                 ],
-            KnownTremor: dice.Next(8) == 0
+            KnownTremor: dice.Next(8) == 0,
+            Probes: dice.Next(2) == 0 ? null : [.. ProbesOf(visit, days, items, usual, calm, dice)]
         );
+        return dice.Next(5) == 0 ? Quiet(input) : input;
     }
+
+    /// <summary>The same with a quiet back, all that was asked done clean, and effort told: what earns.</summary>
+    private static DecideInput Quiet(DecideInput input) =>
+        input with
+        {
+            CheckIn = new(1, 1, 1, 1, []),
+            Profile = input.Profile with
+            {
+                Pain = new(1, 2, 1),
+                SettleHours = 1,
+                WakesAtNight = false,
+                Precautions = [],
+            },
+            Visits =
+            [
+                .. input.Visits.Select(p =>
+                    p with
+                    {
+                        Sets =
+                        [
+                            .. Enumerable
+                                .Range(0, p.Prescribed.Sets)
+                                .Select(i => p.Prescribed.RepsOf(i))
+                                .Select(reps => new SetDone(
+                                    reps,
+                                    reps,
+                                    0,
+                                    0,
+                                    reps * p.Prescribed.Hold,
+                                    false,
+                                    null,
+                                    5,
+                                    null
+                                )),
+                        ],
+                    }
+                ),
+            ],
+            LastWorkDate = input.Date.AddDays(-1),
+            Home = null,
+            HomePain = null,
+            Pain = null,
+            Sessions = null,
+        };
 
     private static List<DateOnly> DaysOf(int visits, Random dice)
     {
@@ -224,6 +270,31 @@ public static class AnyDay
                     .Select(i => SetOf(side.Dose, side.Dose.RepsOf(i), good, before, calm, dice)),
             ]
         );
+    }
+
+    /// <summary>Some tried one up, today or before: mostly the next rung at its start dose.</summary>
+    private static IEnumerable<ProbeDone> ProbesOf(
+        int visit,
+        List<DateOnly> days,
+        IReadOnlyList<PlanItem> items,
+        int usual,
+        bool calm,
+        Random dice
+    )
+    {
+        foreach (var item in items.Where(_ => dice.Next(2) == 0))
+        {
+            var ladder = Content.Library.LadderOf(item.RungId);
+            var at = ladder.IndexOf(item.RungId) + (dice.Next(5) == 0 ? 2 : 1);
+            var rung = at < ladder.Rungs.Count ? ladder.Rungs[at] : ladder.Rungs[^1];
+            var day = dice.Next(3) > 0 ? visit : dice.Next(1, visit + 1);
+            var dose = rung.Start with { Sets = 1, Fewer = 0 };
+            foreach (var side in rung.TaskSides.Where(_ => dice.Next(8) > 0))
+            {
+                var set = SetOf(dose, dose.Reps, dice.Next(4) > 0, Near(usual, calm, dice), calm, dice);
+                yield return new(item.Id, side, day, days[day - 1], rung.Id, dose, set);
+            }
+        }
     }
 
     private static SetDone SetOf(Dose dose, int asked, bool good, int before, bool calm, Random dice)

@@ -25,6 +25,19 @@ public class TrendTests
         Assert.Equal(Start.AddDays(7 * 7), trend.Expected);
     }
 
+    // Slopes run from 0.5 to 2 points a week; with the slower the target is reached later, and that is said.
+    [Fact]
+    public void An_expected_date_is_a_range()
+    {
+        var trend = Trend.Of(Weekly(9, 8.5, 7, 6, 5.5, 4), lessIsBetter: true, target: 1)!;
+        Assert.True(trend.ExpectedFrom < trend.Expected);
+        Assert.True(trend.Expected < trend.ExpectedTo);
+        Assert.Equal(
+            $"getting better; at this rate there between {trend.ExpectedFrom:d MMM yyyy} and {trend.ExpectedTo:d MMM yyyy}",
+            trend.Words
+        );
+    }
+
     [Fact]
     public void Up_and_down_is_no_clear_change_and_has_no_date()
     {
@@ -59,22 +72,29 @@ public class TrendTests
                 .Expected
         );
 
-    // Pain: about 2 points or 30 %, whichever is less (Farrar et al. 2001).
+    // Pain: about 2 points or 30 %, whichever is less from 5 on (Farrar et al. 2001); below 5 both.
     [Theory]
     [InlineData("pain", 8, 6, ChangeVerdict.Better)]
     [InlineData("pain", 8, 7, ChangeVerdict.NoClearChange)]
-    [InlineData("pain", 3, 2, ChangeVerdict.Better)]
+    [InlineData("pain", 3, 2, ChangeVerdict.NoClearChange)]
+    [InlineData("pain", 3, 1, ChangeVerdict.Better)]
+    [InlineData("pain", 5, 3, ChangeVerdict.Better)]
+    [InlineData("pain", 5, 4, ChangeVerdict.NoClearChange)]
     [InlineData("pain", 4, 3, ChangeVerdict.NoClearChange)]
     [InlineData("pain", 4, 6, ChangeVerdict.Worse)]
     // Named activities: 2 for the average (Stratford et al. 1995).
     [InlineData("activities", 3, 5, ChangeVerdict.Better)]
     [InlineData("activities", 3, 4.9, ChangeVerdict.NoClearChange)]
     [InlineData("activities", 5, 3, ChangeVerdict.Worse)]
-    // Disability: 30 % of the first value (Ostelo et al. 2008).
-    [InlineData("disability-24", 10, 7, ChangeVerdict.Better)]
-    [InlineData("disability-24", 10, 7.5, ChangeVerdict.NoClearChange)]
+    // Disability: 5 of 24, 10 of 100, and 30 % of the first value (Ostelo et al. 2008).
+    [InlineData("disability-24", 10, 5, ChangeVerdict.Better)]
+    [InlineData("disability-24", 10, 6, ChangeVerdict.NoClearChange)]
+    [InlineData("disability-24", 20, 14, ChangeVerdict.Better)]
+    [InlineData("disability-24", 20, 15, ChangeVerdict.NoClearChange)]
     [InlineData("disability-percent", 40, 28, ChangeVerdict.Better)]
     [InlineData("disability-percent", 40, 29, ChangeVerdict.NoClearChange)]
+    [InlineData("disability-percent", 20, 10, ChangeVerdict.Better)]
+    [InlineData("disability-percent", 20, 12, ChangeVerdict.NoClearChange)]
     [InlineData("leg-raise", 6, 4, ChangeVerdict.Better)]
     [InlineData("leg-raise", 6, 5, ChangeVerdict.NoClearChange)]
     public void A_change_counts_from_the_figure_of_its_source(

@@ -282,6 +282,30 @@ public class ProbeRuleTests
     }
 
     [Fact]
+    public void A_try_of_something_else_or_of_less_grants_nothing()
+    {
+        void Stays(Func<ProbeDone, ProbeDone> change, Work? work = null) =>
+            Assert.All(
+                Decide(
+                    work ?? Clean,
+                    input =>
+                    {
+                        var tried = Tried(input);
+                        return tried with { Probes = [.. tried.Probes!.Select(change)] };
+                    }
+                ),
+                d => Assert.Equal(("D-PROBE", Outcome.Stay, "B5"), (d.RuleId, d.Outcome, d.RungId))
+            );
+        Stays(p => p with { RungId = "B8" });
+        Stays(p => p with { RungId = "N1" });
+        Stays(p => p with { RungId = "B5" });
+        Stays(p => p with { Dose = p.Dose with { Reps = 1 }, Set = p.Set with { Reps = 1, CleanReps = 1 } });
+        Stays(p => p with { Dose = p.Dose with { Hold = 0 } });
+        Stays(p => p with { Dose = p.Dose with { Range = 0.5 } });
+        Stays(p => p, new Work("B5", Half).BothSides(1));
+    }
+
+    [Fact]
     public void A_painful_try_counts_for_the_session()
     {
         var decisions = Decide(Clean, input => Tried(input, 5, 4));

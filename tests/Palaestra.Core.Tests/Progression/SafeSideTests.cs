@@ -56,6 +56,9 @@ public class SafeSideTests
                     p.Visit == input.Visit ? p with { Sets = [.. p.Sets.Select(change)] } : p
                 ),
             ],
+            Probes = input.Probes is null
+                ? null
+                : [.. input.Probes.Select(p => p.Visit == input.Visit ? p with { Set = change(p.Set) } : p)],
         };
 
     [Fact]
@@ -69,6 +72,23 @@ public class SafeSideTests
                 )
             )
         );
+
+    [Fact]
+    public void A_worse_try_never_makes_it_harder() =>
+        Sampled(input =>
+        {
+            DecideInput Tried(Func<ProbeDone, ProbeDone> change) =>
+                input with
+                {
+                    Probes = [.. (input.Probes ?? []).Select(p => p.Visit == input.Visit ? change(p) : p)],
+                };
+            NeverHarder(input, Tried(p => p with { Set = p.Set with { PainPeak = 10 } }));
+            NeverHarder(input, Tried(p => p with { Set = p.Set with { EndedForPain = true } }));
+            NeverHarder(
+                input,
+                Tried(p => p with { Set = p.Set with { CleanReps = 0, BreakingReps = p.Set.Reps } })
+            );
+        });
 
     [Fact]
     public void A_pain_that_was_told_at_last_never_makes_it_harder() =>
@@ -363,6 +383,9 @@ public class SafeSideTests
         "D-ONE-SIDE",
         "D-MASTER",
         "D-BUILD",
+        "D-READY",
+        "D-PROBE",
+        "D-CARRY",
         "D-CONFIRM",
         "D-HOME",
         "D-PLATEAU",
