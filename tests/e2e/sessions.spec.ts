@@ -1,77 +1,12 @@
 import { expect, type Page, test } from "@playwright/test";
-import { randomUUID } from "node:crypto";
 import { expectAccessible, pick, station } from "./hands";
 import { Server } from "./server";
+import { checkIn, doTheRest, ids, signIn } from "./sessionHands";
 
 const server = new Server("demo", 5200);
 
 test.beforeAll(() => server.start());
 test.afterAll(() => server.close());
-
-async function signIn(page: Page) {
-  await page.goto(server.address);
-  await page.getByRole("button", { name: /Ines Tarrow/ }).click();
-  await page.getByRole("button", { name: "Sign in", exact: true }).click();
-}
-
-interface SessionView {
-  sets: { itemId: string; side: string; set: number; way?: string | null }[];
-  items: { item: { id: string; rungId: string; doses: { side: string; dose: { reps: number; hold: number; fewer: number } }[] } }[];
-  trials: { planItemId: string; side: string; set: number; variant?: string | null }[];
-}
-
-const ids = (page: Page) => {
-  const [, episode, visit] = /episodes\/([^/]+)\/visits\/([^/]+)/.exec(page.url())!;
-  return { episode: episode!, visit: visit! };
-};
-
-/** The sets that are still to do, all clean, as another tablet would send them. */
-async function doTheRest(page: Page) {
-  const { visit } = ids(page);
-  const session = (await (await page.request.get(`${server.address}/api/visits/${visit}/session`)).json()) as SessionView;
-  let at = Date.now() - 20 * 60_000;
-  const events: Record<string, unknown>[] = [];
-  for (const set of session.sets) {
-    const sameSet = (t: (typeof session.trials)[number]) =>
-      t.planItemId === set.itemId && t.side === set.side && t.set === set.set && (t.variant ?? null) === (set.way ?? null);
-    if (session.trials.some(sameSet)) continue;
-    const { item } = session.items.find((i) => i.item.id === set.itemId)!;
-    const { dose } = item.doses.find((d) => d.side === set.side)!;
-    const reps = Math.max(1, dose.reps - (set.set - 1) * dose.fewer);
-    const trialId = randomUUID();
-    const tap = (kind: string, after: number, fields: object = {}) =>
-      events.push({ id: randomUUID(), trialId, kind, at: new Date((at += after * 100)).toISOString(), ...fields });
-    tap("trial-started", 5, {
-      rungId: item.rungId,
-      side: set.side,
-      purpose: "session",
-      planItemId: item.id,
-      set: set.set,
-      variant: set.way ?? undefined,
-      target: { reps, sets: 1, hold: dose.hold, fewer: 0 },
-    });
-    tap("pain-marked", 1, { phase: "before", value: 3 });
-    for (let rep = 0; rep < reps; rep++) {
-      if (dose.hold > 0) tap("hold-started", 1);
-      tap("rep-done", Math.max(2, dose.hold) * 10);
-    }
-    tap("trial-ended", 1, { reason: "target-met" });
-    tap("pain-marked", 1, { phase: "after", value: 3 });
-    tap("effort-marked", 1, { value: 5 });
-    tap("felt-marked", 1, { place: "abdomen" });
-  }
-  const sent = await page.request.post(`${server.address}/api/visits/${visit}/events`, { data: { events } });
-  expect(sent.ok()).toBe(true);
-  await page.reload();
-}
-
-async function checkIn(page: Page, now: string, morning: string, settled: string) {
-  await page.getByText("Asked: none of these").click();
-  await pick(page, /^Pain now/, now);
-  await pick(page, "Usual, since last time", "3");
-  await pick(page, /^The morning after/, morning);
-  await pick(page, "After the last work it settled", settled);
-}
 
 async function openNext(page: Page, time: string) {
   const { episode } = ids(page);
@@ -87,7 +22,7 @@ async function openNext(page: Page, time: string) {
 
 test("three visits: one thing is changed in the set, the sheet comes in, a flare eases the dose", async ({ page }) => {
   test.setTimeout(120_000);
-  await signIn(page);
+  await signIn(page, server.address);
   await page.getByRole("link", { name: /Asa Lindqvarn/ }).first().click();
   await station(page, "Session");
 
@@ -197,7 +132,7 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
 
 test("pain that rises from 4 to 7 is shown at once, heads the summary, eases, adds nothing and stands in the letter", async ({ page }) => {
   test.setTimeout(120_000);
-  await signIn(page);
+  await signIn(page, server.address);
   await page.getByRole("link", { name: /Ottoline Brask/ }).first().click();
   await station(page, "Session");
   await checkIn(page, "4", "3", "the same day");
@@ -228,44 +163,10 @@ test("pain that rises from 4 to 7 is shown at once, heads the summary, eases, ad
     .toMatch(/Peak pain in the sessions was 7 of 10\..*from 4 to 7, 5 at the end/);
 });
 
-test("what is ready is tried one up at Decide's word, by keys, and moves up", async ({ page }) => {
-  test.setTimeout(120_000);
-  await signIn(page);
-  await page.getByRole("link", { name: /Ottoline Brask/ }).first().click();
-  await station(page, "Session");
-  await checkIn(page, "3", "3", "the same day");
-  await page.getByRole("button", { name: "Begin the session" }).click();
-  await expect(page.getByRole("button", { name: /^Start/ }).first()).toBeVisible();
-  await doTheRest(page);
-  await page.getByRole("link", { name: "Decide", exact: true }).click();
-  const bridge = page.getByRole("region", { name: /^Bridge: / });
-  await expect(bridge.getByText("Ready:")).toBeVisible();
-  await expectAccessible(page, "decide, ready");
-  await bridge.getByRole("link", { name: /^try one up today/ }).click();
-  await expect(page.getByRole("heading", { name: /^Ready: try one up today/ })).toBeVisible();
-  await expectAccessible(page, "one up offered");
-
-  // The bridge is done on both sides at once, what comes after it on each.
-  for (const side of ["left", "right"]) {
-    await page.getByRole("button", { name: new RegExp(`^Try it ${side}`) }).press("Enter");
-    await expect(page.getByText("tried one up", { exact: false }).first()).toBeVisible();
-    const reps = Number(/asked: (\d+) reps/.exec(await page.getByText(/asked: \d+ reps/).first().innerText())![1]);
-    for (let rep = 0; rep < reps; rep++) await page.keyboard.press("Space");
-    if (await page.getByRole("button", { name: `End ${side} side` }).isVisible()) await page.keyboard.press(".");
-    await pick(page, /^Pain after/, "3");
-    await pick(page, "Felt mainly in", "abdomen");
-    await pick(page, /^How hard/, "5");
-    await expect(page.getByText("all stored")).toBeVisible();
-  }
-  await page.getByRole("link", { name: "Decide", exact: true }).click();
-  await expect(page.getByRole("region", { name: /^Bridge: step up/ })).toBeVisible();
-  await expect(page.getByText(/^Tried one up left: /)).toBeVisible();
-});
-
 for (const width of [1280, 390]) {
   test(`looking back at ${width}: what other policies would have decided, and where the policy was not followed`, async ({ page }) => {
     await page.setViewportSize({ width, height: 844 });
-    await signIn(page);
+    await signIn(page, server.address);
     await page.getByRole("link", { name: /Sunniva Achterby/ }).first().click();
     await page.getByRole("link", { name: "Progress" }).click();
     await page.getByRole("link", { name: "What other policies would have decided" }).click();

@@ -1,0 +1,43 @@
+import { expect, test } from "@playwright/test";
+import { expectAccessible, pick, station } from "./hands";
+import { Server } from "./server";
+import { checkIn, doTheRest, signIn } from "./sessionHands";
+
+const server = new Server("demo", 5203);
+
+test.beforeAll(() => server.start());
+test.afterAll(() => server.close());
+
+test("what is ready is tried one up at Decide's word, by keys, and moves up", async ({ page }) => {
+  test.setTimeout(120_000);
+  await signIn(page, server.address);
+  await page.getByRole("link", { name: /Ottoline Brask/ }).first().click();
+  await station(page, "Session");
+  await checkIn(page, "3", "3", "the same day");
+  await page.getByRole("button", { name: "Begin the session" }).click();
+  await expect(page.getByRole("button", { name: /^Start/ }).first()).toBeVisible();
+  await doTheRest(page);
+  await page.getByRole("link", { name: "Decide", exact: true }).click();
+  const bridge = page.getByRole("region", { name: /^Bridge: / });
+  await expect(bridge.getByText("Ready:")).toBeVisible();
+  await expectAccessible(page, "decide, ready");
+  await bridge.getByRole("link", { name: /^try one up today/ }).click();
+  await expect(page.getByRole("heading", { name: /^Ready: try one up today/ })).toBeVisible();
+  await expectAccessible(page, "one up offered");
+
+  // The bridge is done on both sides at once, what comes after it on each.
+  for (const side of ["left", "right"]) {
+    await page.getByRole("button", { name: new RegExp(`^Try it ${side}`) }).press("Enter");
+    await expect(page.getByText("tried one up", { exact: false }).first()).toBeVisible();
+    const reps = Number(/asked: (\d+) reps/.exec(await page.getByText(/asked: \d+ reps/).first().innerText())![1]);
+    for (let rep = 0; rep < reps; rep++) await page.keyboard.press("Space");
+    if (await page.getByRole("button", { name: `End ${side} side` }).isVisible()) await page.keyboard.press(".");
+    await pick(page, /^Pain after/, "3");
+    await pick(page, "Felt mainly in", "abdomen");
+    await pick(page, /^How hard/, "5");
+    await expect(page.getByText("all stored")).toBeVisible();
+  }
+  await page.getByRole("link", { name: "Decide", exact: true }).click();
+  await expect(page.getByRole("region", { name: /^Bridge: step up/ })).toBeVisible();
+  await expect(page.getByText(/^Tried one up left: /)).toBeVisible();
+});
