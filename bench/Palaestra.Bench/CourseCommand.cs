@@ -6,18 +6,13 @@ namespace Palaestra.Bench;
 
 /// <summary>
 /// <c>./palaestra courses --nature FILE --clients N --seed S --out FILE</c>: the text report, and beside it with the ending
-/// .json the same as a table. Without any option docs/policies.md from all natures of the project.
+/// .json the same as a table. Without --out docs/policies.md from all natures of the project.
 /// </summary>
 public static class CourseCommand
 {
     /// <returns>0; 2 where an option or the nature is wrong, with a line that names it.</returns>
     public static int Run(IReadOnlyList<string> options, PracticeLibrary library, string from)
     {
-        if (options.Count == 0)
-        {
-            File.WriteAllText("docs/policies.md", PolicyPages.Write(library, Natures()));
-            return 0;
-        }
         var given = new Dictionary<string, string>();
         for (var i = 0; i < options.Count; i += 2)
         {
@@ -32,10 +27,6 @@ public static class CourseCommand
                 );
             }
         }
-        if (!given.TryGetValue("--out", out var file))
-        {
-            return Wrong("--out: say where the report goes.");
-        }
         if (!Number(given, "--clients", 1000, 1, 1_000_000, out var clients))
         {
             return Wrong("--clients: a whole number from 1 to 1000000.");
@@ -43,6 +34,15 @@ public static class CourseCommand
         if (!Number(given, "--seed", 1, 0, 20_000, out var seed))
         {
             return Wrong("--seed: a whole number from 0 to 20000.");
+        }
+        if (!given.TryGetValue("--out", out var file))
+        {
+            if (given.ContainsKey("--nature"))
+            {
+                return Wrong("--out: say where the report goes.");
+            }
+            File.WriteAllText("docs/policies.md", PolicyPages.Write(library, Natures(), clients, seed));
+            return 0;
         }
         var natureFile = given.TryGetValue("--nature", out var named)
             ? Path.Combine(from, named)

@@ -10,14 +10,15 @@ namespace Palaestra.Simulation.Courses;
 /// <summary>docs/policies.md, written from what the simulated courses did.</summary>
 public static class PolicyPages
 {
-    /// <summary>Of the first nature; fewer of the others and of each choice, so that all is done in a quarter of an hour.</summary>
-    private const int Clients = 1000;
-
-    private const int Fewer = 300;
-    private const int Seed = 1;
-
-    public static string Write(PracticeLibrary library, IReadOnlyList<CourseNature> natures)
+    /// <param name="clients">Of the first nature; a third of them of the others and of each choice, so that it does not take for ever.</param>
+    public static string Write(
+        PracticeLibrary library,
+        IReadOnlyList<CourseNature> natures,
+        int clients,
+        int seed
+    )
     {
+        var fewer = Math.Max(1, clients / 3);
         var text = new StringBuilder();
         text.AppendLine(
             """
@@ -41,16 +42,22 @@ public static class PolicyPages
         text.AppendLine();
         foreach (var nature in natures)
         {
-            var clients = nature == natures[0] ? Clients : Fewer;
-            text.Append(CourseReport.Write(CourseTable.Of(library, nature, clients, Seed)));
+            var many = nature == natures[0] ? clients : fewer;
+            text.Append(CourseReport.Write(CourseTable.Of(library, nature, many, seed)));
         }
-        Choices(text, library, natures[0]);
+        Choices(text, library, natures[0], fewer, seed);
         Pace(text, library);
         return text.ToString();
     }
 
     /// <summary>The default policy with one choice changed.</summary>
-    private static void Choices(StringBuilder text, PracticeLibrary library, CourseNature nature)
+    private static void Choices(
+        StringBuilder text,
+        PracticeLibrary library,
+        CourseNature nature,
+        int clients,
+        int seed
+    )
     {
         var policy = library.DefaultPolicy;
         var judgement = policy.Judgement;
@@ -70,7 +77,7 @@ public static class PolicyPages
         ];
         text.AppendLine("## One choice changed");
         text.AppendLine();
-        text.AppendLine(I($"{policy.Name}, {nature.Name} nature, {Fewer} clients."));
+        text.AppendLine(I($"{policy.Name}, {nature.Name} nature, {clients} clients."));
         text.AppendLine();
         text.AppendLine("| choice | up in 12 weeks | flared | of steps up too early |");
         text.AppendLine("|---|---|---|---|");
@@ -78,7 +85,7 @@ public static class PolicyPages
         {
             var with = library with { Policies = [other, .. library.Policies.Skip(1)] };
             var guide = new ByRules(other.Id, other);
-            var row = CourseRow.Of(guide, name, CourseTable.Lived(with, guide, nature, Fewer, Seed));
+            var row = CourseRow.Of(guide, name, CourseTable.Lived(with, guide, nature, clients, seed));
             text.AppendLine(
                 I(
                     $"| {name} | {row.Figures.Up12 * 100:0.0} ± {row.Errors.Up12 * 100:0.0} % | {row.Figures.Flared * 100:0.0} ± {row.Errors.Flared * 100:0.0} % | {row.Figures.TooEarly * 100:0.0} ± {row.Errors.TooEarly * 100:0.0} % |"
