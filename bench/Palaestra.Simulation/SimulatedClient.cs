@@ -118,7 +118,7 @@ public sealed class SimulatedClient
     }
 
     /// <summary>A breaking fault of the rung that points where it gave way; any breaking one where none does.</summary>
-    private string FaultFor(Rung rung, Direction direction, OnSide on)
+    internal string FaultFor(Rung rung, Direction direction, OnSide on)
     {
         var breaking = rung
             .Faults.Select(code => library.FindFault(code)!)

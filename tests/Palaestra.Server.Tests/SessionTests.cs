@@ -149,6 +149,7 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
         {
             var taps = clinic.Trial(rung, offer.Side, offer.Offer.Dose, offer.Offer.Dose.Reps, 0, item, 1);
             taps[0] = ((TrialStarted)taps[0]) with { Probe = true };
+            taps.Add(new PainMarked(Guid.CreateVersion7(), taps[0].TrialId, taps[^1].At, PainPhase.After, 2));
             await clinic.Send(visit.Id, taps).Ok<EventsTaken>();
         }
 

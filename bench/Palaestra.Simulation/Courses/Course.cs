@@ -270,8 +270,7 @@ public static class Course
                 .ToList();
             var start = client.PainNow;
             var rises = sets.Select(s => (s.PainMost ?? start) - start).DefaultIfEmpty(0).ToList();
-            // Ten minutes later half of the mean rise is left.
-            var end = Math.Min(10, start + (int)Math.Round(rises.Average() / 2));
+            var end = Math.Min(10, start + (int)Math.Round(rises.Average() * nature.Pain.Stays));
             return new(visit, on, start, start + rises.Max(), end, 10);
         }
 
@@ -279,7 +278,7 @@ public static class Course
         {
             Inputs.Add(input);
             var chosen = DecisionEngine.Bare(input, library);
-            var next = guide.Next(plan, input, chosen, client, library);
+            var next = guide.Next(new(plan, input, chosen, client, library));
             if (next is null)
             {
                 return plan;

@@ -177,16 +177,24 @@ public sealed class CourseClient
             inARow = marked[done] ? inARow + 1 : 0;
         }
         bool? cue = marked.Any(m => m)
-            ? margin > -0.3 && chance.Even(Purpose.Cue, at) < nature.Rater.CueHelps
+            ? margin > -nature.Rater.CueReach && chance.Even(Purpose.Cue, at) < nature.Rater.CueHelps
             : null;
         var effort = (int)
-            Math.Clamp(Math.Round(6 - 2 * margin + Draw(nature.Work.EffortNoise, Purpose.Effort, 0)), 0, 10);
+            Math.Clamp(
+                Math.Round(
+                    nature.Work.EffortAtEdge
+                        - nature.Work.EffortPerRung * margin
+                        + Draw(nature.Work.EffortNoise, Purpose.Effort, 0)
+                ),
+                0,
+                10
+            );
         var rise = (int)
             Math.Max(
                 0,
                 Math.Round(
                     Draw(nature.Pain.Noise, Purpose.Pain, 0)
-                        - 0.5
+                        - nature.Pain.Quiet
                         - margin * nature.Pain.PerRung
                         + irritation * nature.Pain.PerIrritation
                 )
@@ -194,6 +202,8 @@ public sealed class CourseClient
         var before = PainNow;
         var peak = Math.Min(10, before + rise);
         var painful = pain.Exceeded(before, peak);
+        var ladder = library.LadderOf(rung.Id);
+        var fault = born.FaultFor(rung, ladder.Direction, ladder.On);
         SetDone Told(bool[] broken)
         {
             var bad = broken.Count(b => b);
@@ -206,7 +216,7 @@ public sealed class CourseClient
                 painful,
                 bad > 0 ? cue : null,
                 effort,
-                bad > 0 ? "arch" : null,
+                bad > 0 ? fault : null,
                 PainBefore: before,
                 PainPeak: peak
             );
@@ -230,7 +240,11 @@ public sealed class CourseClient
             .ToList();
         var flared = chance.Even(Purpose.Flare, visit) < FlareChance(above, growth, probes);
         var did =
-            Math.Clamp(adherence + chance.Normal(0.1, Purpose.Adherence, visit), 0, 1) * (flared ? 0.4 : 1);
+            Math.Clamp(
+                adherence + chance.Normal(nature.Person.AdherenceNoise, Purpose.Adherence, visit),
+                0,
+                1
+            ) * (flared ? nature.Flare.Works : 1);
         foreach (var item in work)
         {
             Train(item, did);

@@ -5,6 +5,19 @@ using Palaestra.Core.Progression;
 
 namespace Palaestra.Simulation.Courses;
 
+/// <summary>One visit to be decided: what was seen, what the rules say of it, and, for yardsticks, who it is.</summary>
+public sealed record GuidedVisit(
+    Plan Plan,
+    DecideInput Seen,
+    IReadOnlyList<Decision> ByRules,
+    CourseClient Client,
+    PracticeLibrary Library
+)
+{
+    public Plan Applied(IReadOnlyList<Decision> decisions, Policy policy) =>
+        NextPlan.Apply(Plan, decisions, Library, policy, Seen.Profile);
+}
+
 /// <summary>Who decides at a visit: a policy's rules, or a yardstick beside them.</summary>
 /// <param name="Policy">Under which it is screened, planned and, where rules decide, decided.</param>
 public abstract record CourseGuide(string Name, Policy Policy)
@@ -13,21 +26,7 @@ public abstract record CourseGuide(string Name, Policy Policy)
     public virtual bool Tries => false;
 
     /// <summary>None where nothing is decided and the plan stays as it is.</summary>
-    public abstract Plan? Next(
-        Plan plan,
-        DecideInput seen,
-        IReadOnlyList<Decision> byRules,
-        CourseClient client,
-        PracticeLibrary library
-    );
-
-    protected static Plan Applied(
-        Plan plan,
-        DecideInput seen,
-        IReadOnlyList<Decision> decisions,
-        PracticeLibrary library,
-        Policy policy
-    ) => NextPlan.Apply(plan, decisions, library, policy, seen.Profile);
+    public abstract Plan? Next(GuidedVisit visit);
 }
 
 /// <summary>The product's rules under a policy.</summary>
@@ -35,13 +34,7 @@ public sealed record ByRules(string Name, Policy Policy) : CourseGuide(Name, Pol
 {
     public override bool Tries => true;
 
-    public override Plan? Next(
-        Plan plan,
-        DecideInput seen,
-        IReadOnlyList<Decision> byRules,
-        CourseClient client,
-        PracticeLibrary library
-    ) => Applied(plan, seen, byRules, library, Policy);
+    public override Plan? Next(GuidedVisit visit) => visit.Applied(visit.ByRules, Policy);
 }
 
 /// <summary>
@@ -50,91 +43,47 @@ public sealed record ByRules(string Name, Policy Policy) : CourseGuide(Name, Pol
 /// </summary>
 public sealed record Oracle(Policy Policy) : CourseGuide("oracle", Policy)
 {
-    public override Plan? Next(
-        Plan plan,
-        DecideInput seen,
-        IReadOnlyList<Decision> byRules,
-        CourseClient client,
-        PracticeLibrary library
-    )
+    public override Plan? Next(GuidedVisit visit)
     {
         var decisions = new List<Decision>();
-        var calm = new DayFacts(seen, library).Calm;
+        var calm = new DayFacts(visit.Seen, visit.Library).Calm;
         var left = calm ? Policy.Judgement.ProbesCalm : Policy.Judgement.ProbesElse;
-        foreach (var item in plan.Items)
+        foreach (var item in visit.Plan.Items)
         {
-            var mine = byRules.Where(d => d.PlanItemId == item.Id).ToList();
-            if (mine.Any(d => d.Rules.Any(Safety.Contains)) || item.Spell is not null)
+            var mine = visit.ByRules.Where(d => d.PlanItemId == item.Id).ToList();
+            if (mine.Any(d => d.Rules.Any(RuleGroups.Safety.Contains)) || item.Spell is not null)
             {
                 decisions.AddRange(mine);
                 continue;
             }
             var granted = mine.All(d => d.Outcome == Outcome.StepUp);
-            var known = mine.Select(d => Known(d, item, seen, granted || left > 0, client, library)).ToList();
-            left -= !granted && known.Any(d => d.Outcome == Outcome.StepUp) ? 1 : 0;
+            var known = mine.ConvertAll(d => Known(visit, d, item, granted || left > 0));
+            left -= !granted && known.Exists(d => d.Outcome == Outcome.StepUp) ? 1 : 0;
             decisions.AddRange(known);
         }
-        return Applied(plan, seen, decisions, library, Policy);
+        return visit.Applied(decisions, Policy);
     }
 
-    private static Decision Known(
-        Decision byRules,
-        PlanItem item,
-        DecideInput seen,
-        bool mayRise,
-        CourseClient client,
-        PracticeLibrary library
-    )
+    private static Decision Known(GuidedVisit visit, Decision byRules, PlanItem item, bool mayRise)
     {
         Decision Chosen(Outcome outcome) =>
-            DecisionEngine.Chosen(seen, item.Id, byRules.Side, outcome, library);
-        if (client.Margin(library.Rung(item.RungId), Side.Both) < 0)
+            DecisionEngine.Chosen(visit.Seen, item.Id, byRules.Side, outcome, visit.Library);
+        double Margin(string rungId) => visit.Client.Margin(visit.Library.Rung(rungId), Side.Both);
+        if (Margin(item.RungId) < 0)
         {
             return Chosen(Outcome.StepDown);
         }
         var up = Chosen(Outcome.StepUp);
-        return mayRise
-            && up.Outcome == Outcome.StepUp
-            && client.Movable(library.Rung(up.RungId))
-            && client.Margin(library.Rung(up.RungId), Side.Both) >= 0
-                ? up
-            : byRules.Outcome is Outcome.Add ? byRules
+        return mayRise && up.Outcome == Outcome.StepUp && Margin(up.RungId) >= 0 ? up
+            : byRules.Outcome == Outcome.Add ? byRules
             : Chosen(Outcome.Stay);
     }
-
-    /// <summary>Rules that hold whatever ability is.</summary>
-    private static readonly HashSet<string> Safety =
-    [
-        "D-REFER",
-        "D-REST",
-        "D-PAIN-STOP",
-        "D-PAIN-WATCH",
-        "D-PAIN-SESSION",
-        "D-PAIN-NOW",
-        "D-PAIN-NEXT",
-        "D-PAIN-HOME",
-        "D-PAIN-DRIFT",
-        "D-NO-TRAINING",
-        "D-LEG-MEMORY",
-        "D-BARRED",
-        "D-AWAY",
-        "D-TREMOR",
-        "D-SETUP",
-        "D-UNDER-BREAK",
-        "D-CAP-RISE",
-    ];
 }
 
 /// <summary>The first plan for all the weeks.</summary>
 public sealed record FrozenPlan(Policy Policy) : CourseGuide("frozen plan", Policy)
 {
-    public override Plan? Next(
-        Plan plan,
-        DecideInput seen,
-        IReadOnlyList<Decision> byRules,
-        CourseClient client,
-        PracticeLibrary library
-    ) => null;
+    public override Plan? Next(GuidedVisit visit) => null;
 }
 
 /// <summary>
@@ -143,16 +92,10 @@ public sealed record FrozenPlan(Policy Policy) : CourseGuide("frozen plan", Poli
 /// </summary>
 public sealed record PlainCalendar(Policy Policy) : CourseGuide("plain calendar", Policy)
 {
-    public override Plan? Next(
-        Plan plan,
-        DecideInput seen,
-        IReadOnlyList<Decision> byRules,
-        CourseClient client,
-        PracticeLibrary library
-    )
+    public override Plan? Next(GuidedVisit visit)
     {
-        var week = seen.Visit;
-        var up = library.TwelveWeeks.Any(stage => stage.From == week && stage.From > 1);
+        var (plan, library) = (visit.Plan, visit.Library);
+        var up = library.TwelveWeeks.Any(stage => stage.From == visit.Seen.Visit && stage.From > 1);
         return plan with
         {
             Items = [.. plan.Items.Select(item => up ? Up(item, library) : More(item, library))],

@@ -3547,6 +3547,7 @@ export interface components {
             rungId: string;
             dose: components["schemas"]["Dose"];
             evidence: string[];
+            changes: string[];
         };
         Prop: {
             kind: string;

@@ -34,6 +34,11 @@ export function ProbeCard(props: {
           <RungFigure rungId={rung.id} side={first.side} width={170} height={96} />
           <Stack $gap={2}>
             <p>{first.offer.evidence.join(" ")} While it is warm: one set, watched.</p>
+            {first.offer.changes.map((change) => (
+              <p key={change}>
+                <strong>Change:</strong> {change}
+              </p>
+            ))}
             <Row $gap={3}>
               {offers.map(({ planItemId, side, offer }) => (
                 <Button

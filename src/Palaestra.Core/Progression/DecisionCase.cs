@@ -126,11 +126,14 @@ internal sealed class DecisionCase
     public Allowance AllowanceOf(Rung rung, Side side) =>
         Allowance.Of(Library, Day.Profile.Precautions, rung, side);
 
+    /// <summary>As far as the cautions leave, 0 to 1.</summary>
+    public double RangeOf(Rung rung) => Math.Min(1, Math.Max(PlanRange.Least, AllowanceOf(rung, Side).Range));
+
     private Dose GoalOf(Rung rung) =>
         DosePlanner.Within(
             (Policy.MovingOn == MovingOn.Endurance && rung.Endurance is { } one ? one : rung.Target) with
             {
-                Range = Math.Min(1, Math.Max(PlanRange.Least, AllowanceOf(rung, Side).Range)),
+                Range = RangeOf(rung),
             },
             Limit,
             rung,

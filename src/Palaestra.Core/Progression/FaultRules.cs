@@ -67,10 +67,13 @@ internal static class FaultRules
             ? c.EaseOneStep("D-BREATH", EaseCause.Faults, "Breath was held, and a cue did not clear it.")
             : null;
 
+    /// <summary>Share of a set, above which it counts as most of it.</summary>
+    public const double MostOfASet = 0.5;
+
     /// <summary>Trembling through most of a set: nothing is added, unless the client trembles by themselves, or it stayed clean with ease for some visits.</summary>
     public static Decision? Tremor(DecisionCase c)
     {
-        if (c.Input.KnownTremor || c.Today(c.Side) is not { Tremor: > 0.5 } today)
+        if (c.Input.KnownTremor || c.Today(c.Side) is not { Tremor: > MostOfASet } today)
         {
             return null;
         }

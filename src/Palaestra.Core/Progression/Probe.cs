@@ -19,7 +19,7 @@ public sealed record ProbeDone(
     SetDone Set
 )
 {
-    /// <summary>The tries of a visit: of each exercise and side the first that counts; a second one the same day tells no more.</summary>
+    /// <summary>The tries of a visit: of each exercise and side the worst, by pain and then by what was clean.</summary>
     public static IReadOnlyList<ProbeDone> FromTrials(
         int visit,
         DateOnly date,
@@ -34,22 +34,25 @@ public sealed record ProbeDone(
                     && t.PlanItemId == item.Id
                 )
                 .GroupBy(t => t.Side)
-            let first = side.MinBy(t => t.StartedAt)!
-            let dose = first.Target with
-            {
-                Sets = 1,
-                Load = first.Load ?? first.Target.Load,
-            }
-            select new ProbeDone(
-                item.Id,
-                side.Key,
-                visit,
-                date,
-                first.RungId,
-                dose,
-                Performance.Set(first, first.RungId, dose)
-            ),
+            select side.Select(t => Of(item.Id, visit, date, t))
+                .OrderByDescending(probe => probe.Set.PainOver || probe.Set.EndedForPain)
+                .ThenBy(probe => (double)probe.Set.CleanReps / probe.Dose.Reps)
+                .First(),
         ];
+
+    private static ProbeDone Of(Guid item, int visit, DateOnly date, Trial trial)
+    {
+        var dose = trial.Target with { Sets = 1, Load = trial.Load ?? trial.Target.Load };
+        return new(
+            item,
+            trial.Side,
+            visit,
+            date,
+            trial.RungId,
+            dose,
+            Performance.Set(trial, trial.RungId, dose)
+        );
+    }
 }
 
 /// <summary>What is offered in a session, once an exercise is done.</summary>
@@ -99,4 +102,10 @@ public sealed record SessionProbe(Guid PlanItemId, Side Side, ProbeOffer Offer)
 /// <summary>One set one up that may be tried today, at the end of this exercise and warm.</summary>
 /// <param name="RungId">The next rung, or the same where range, height, load or band grow.</param>
 /// <param name="Dose">One set. <paramref name="Evidence"/>: why it is ready.</param>
-public sealed record ProbeOffer(string RungId, Dose Dose, IReadOnlyList<string> Evidence);
+/// <param name="Changes">What the client's cautions change about it.</param>
+public sealed record ProbeOffer(
+    string RungId,
+    Dose Dose,
+    IReadOnlyList<string> Evidence,
+    IReadOnlyList<string> Changes
+);

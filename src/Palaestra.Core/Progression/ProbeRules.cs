@@ -32,21 +32,37 @@ internal static class ProbeRules
         {
             return null;
         }
-        return new(next.Rung.Id, next.Dose, [running, $"Effort {effort} of 10."]);
+        return new(
+            next.Rung.Id,
+            next.Dose,
+            [running, $"Effort {effort} of 10."],
+            ItemChanges.Of(next.Rung, c.Day.Profile, c.Library)
+        );
     }
 
-    /// <summary>The visits running that speak for it, in words; none where they are too few or too small.</summary>
+    /// <summary>
+    /// The visits running that speak for it, in words; none where they are too few or too small. A long time between two
+    /// visits ends the run.
+    /// </summary>
     private static string? Running(DecisionCase c)
     {
         var move = c.Rung.MoveSeconds;
         var least = c.Judgement.ReadyShare * c.Goal.Seconds(move) - 1e-9;
-        var visits = c.History(c.Side)
-            .TakeWhile(done =>
-                c.Clean(done)
-                && done.Prescribed.Seconds(move) >= least
-                && done.Prescribed.SettingCovers(c.Dose)
+        var visits = new List<Performance>();
+        foreach (var done in c.History(c.Side))
+        {
+            if (
+                !c.Clean(done)
+                || done.Prescribed.Seconds(move) < least
+                || !done.Prescribed.SettingCovers(c.Dose)
+                || visits.Count > 0
+                    && visits[^1].Date.DayNumber - done.Date.DayNumber >= c.Judgement.AwayTwoDays
             )
-            .ToList();
+            {
+                break;
+            }
+            visits.Add(done);
+        }
         var home = visits.Count > 0 && AdvanceRules.HomeAgrees(c, c.Side);
         var reps = visits.Sum(done => done.CleanReps);
         var seconds = visits.Sum(done => done.CleanSeconds);
@@ -94,7 +110,9 @@ internal static class ProbeRules
         {
             return (c.Rung, OneSet(setting));
         }
-        return !Steps.Waits(c) && c.Above is { } above ? (above, OneSet(c.StartOf(above))) : null;
+        return !Steps.Waits(c) && c.Above is { } above
+            ? (above, OneSet(c.StartOf(above)) with { Range = c.RangeOf(above) })
+            : null;
     }
 
     private static Dose OneSet(Dose dose) => dose with { Sets = 1, Fewer = 0 };
@@ -125,13 +143,17 @@ internal static class ProbeRules
         {
             return c.Stay("D-PROBE", [.. evidence, "It is not a start dose of what comes next here."]);
         }
+        if (tried.Any(p => p.Set.PainMost is null) && c.Day.Session?.EndMinutes is null)
+        {
+            return c.Stay("D-PROBE", [.. evidence, "Pain was not told: ask how it was, and it counts."]);
+        }
         if (tried.Any(p => !Held(c, p)))
         {
             return c.Stay("D-PROBE", [.. evidence, $"It stays; the next try after {gap} visits."]);
         }
         var mine = tried.FirstOrDefault(p => p.Side == c.Side) ?? tried[0];
         var rung = next.Rung;
-        var dose = Carried(c, rung, mine);
+        var dose = Carried(c, rung, next.Dose, mine);
         var carried = $"Keeps up to {c.Judgement.CarryShare:P0} of the clean time: {dose.Words()}.";
         return c.Make(
             rung.Id == c.Rung.Id ? Outcome.Add : Outcome.StepUp,
@@ -149,9 +171,10 @@ internal static class ProbeRules
     /// D-CARRY: up to a share of the old clean time, at most so many times what the try showed, within the new rung's target;
     /// the start dose at least, and no more than that for an irritable client.
     /// </summary>
-    private static Dose Carried(DecisionCase c, Rung rung, ProbeDone probe)
+    /// <param name="next">In the setting that is granted.</param>
+    private static Dose Carried(DecisionCase c, Rung rung, Dose next, ProbeDone probe)
     {
-        var start = c.StartOf(rung).WithSettingOf(probe.Dose);
+        var start = c.StartOf(rung).WithSettingOf(next);
         if (c.Level == Intake.StirredUp.High)
         {
             return start;
@@ -191,11 +214,17 @@ internal static class ProbeRules
             && probe.Set is { Eased: false, CueFixed: null }
             && probe.Set.CleanReps >= probe.Dose.Reps - grace
             && probe.Set.BreakingReps <= grace
-            && !(probe.Set.Tremor > 0.5 && !c.Input.KnownTremor);
+            && !(probe.Set.Tremor > FaultRules.MostOfASet && !c.Input.KnownTremor);
     }
 
+    /// <summary>By its own pain before; where that was not asked by that visit's check-in.</summary>
     private static bool Painful(DecisionCase c, ProbeDone probe) =>
-        probe.Set.Over(c.Policy.Pain, probe.Visit == c.Input.Visit ? c.Input.CheckIn.PainNow : null);
+        probe.Set.Over(
+            c.Policy.Pain,
+            probe.Visit == c.Input.Visit
+                ? c.Input.CheckIn.PainNow
+                : c.Input.Pain?.CheckIns.FirstOrDefault(past => past.Visit == probe.Visit)?.Now
+        );
 
     private static string Words(DecisionCase c, ProbeDone probe)
     {

@@ -32,7 +32,7 @@ internal static class StallRules
         if (
             instead.Outcome != Outcome.Stay
             || !Waiting.Contains(instead.RuleId)
-            || fired.Any(d => PainOrAway.Contains(d.RuleId))
+            || fired.Any(d => RuleGroups.PainOrAway.Contains(d.RuleId))
             || instead.RuleId == "D-ONE-SIDE" && !AdvanceRules.IsWeaker(c)
             || Standstill(c) is not { } still
         )
@@ -46,21 +46,6 @@ internal static class StallRules
                 Todo = "Screen again.",
             };
     }
-
-    private static readonly HashSet<string> PainOrAway =
-    [
-        "D-PAIN-STOP",
-        "D-PAIN-WATCH",
-        "D-PAIN-SESSION",
-        "D-PAIN-NOW",
-        "D-PAIN-NEXT",
-        "D-PAIN-HOME",
-        "D-PAIN-DRIFT",
-        "D-LEG-MEMORY",
-        "D-NO-TRAINING",
-        "D-BARRED",
-        "D-AWAY",
-    ];
 
     /// <summary>The one thing that is changed; none when nothing is left to change.</summary>
     public static Decision? Change(DecisionCase c, string rule, IReadOnlyList<string> evidence)

@@ -3,6 +3,7 @@ using Palaestra.Core.Body;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
@@ -231,21 +232,14 @@ public sealed class CaseFile
     /// <param name="pain">The rule that says which sets were painful: another policy's, when asked what it would do.</param>
     public IReadOnlyList<Performance> Performances(Guid upTo, PainRule pain) =>
         [
-            .. from visit in Visits
-            let number = NumberOf(visit.Id)
-            where number <= NumberOf(upTo)
-            let plan = PlanFor(visit.Id)
-            where plan is not null
+            .. from session in SessionsWithPlan(upTo)
             from performance in Performance.FromTrials(
-                number,
-                DateOnly.FromDateTime(visit.PlannedAt),
-                [
-                    .. plan.Plan.ToDoOn(DateOnly.FromDateTime(visit.PlannedAt)).Items,
-                    .. SessionWork.Added(Events(visit.Id), library),
-                ],
+                session.Number,
+                session.Day,
+                [.. session.Items, .. SessionWork.Added(Events(session.Visit.Id), library)],
                 pain == Policy.Pain
-                    ? Trials(visit.Id)
-                    : TrialFold.Trials(Events(visit.Id), library, pain, PainAt(visit)),
+                    ? Trials(session.Visit.Id)
+                    : TrialFold.Trials(Events(session.Visit.Id), library, pain, PainAt(session.Visit)),
                 library
             )
             select performance,
@@ -254,17 +248,24 @@ public sealed class CaseFile
     /// <summary>What was tried one up, at the visits up to one.</summary>
     public IReadOnlyList<ProbeDone> Probes(Guid upTo) =>
         [
-            .. from visit in Visits
-            let number = NumberOf(visit.Id)
-            where number <= NumberOf(upTo)
-            let plan = PlanFor(visit.Id)
-            where plan is not null
-            from probe in ProbeDone.FromTrials(
-                number,
-                DateOnly.FromDateTime(visit.PlannedAt),
-                plan.Plan.ToDoOn(DateOnly.FromDateTime(visit.PlannedAt)).Items,
-                Trials(visit.Id)
-            )
-            select probe,
+            .. SessionsWithPlan(upTo)
+                .SelectMany(session =>
+                    ProbeDone.FromTrials(session.Number, session.Day, session.Items, Trials(session.Visit.Id))
+                ),
         ];
+
+    /// <summary>The visits up to one that had a plan, with what was to be done of it that day.</summary>
+    private IEnumerable<(
+        Visit Visit,
+        int Number,
+        DateOnly Day,
+        IReadOnlyList<PlanItem> Items
+    )> SessionsWithPlan(Guid upTo) =>
+        from visit in Visits
+        let number = NumberOf(visit.Id)
+        where number <= NumberOf(upTo)
+        let plan = PlanFor(visit.Id)
+        where plan is not null
+        let day = DateOnly.FromDateTime(visit.PlannedAt)
+        select (visit, number, day, plan.Plan.ToDoOn(day).Items);
 }

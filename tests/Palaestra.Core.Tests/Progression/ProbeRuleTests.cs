@@ -2,6 +2,7 @@ using CsCheck;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
+using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Core.Visits;
 
@@ -303,6 +304,104 @@ public class ProbeRuleTests
         Stays(p => p with { Dose = p.Dose with { Hold = 0 } });
         Stays(p => p with { Dose = p.Dose with { Range = 0.5 } });
         Stays(p => p, new Work("B5", Half).BothSides(1));
+    }
+
+    [Fact]
+    public void A_try_of_which_no_pain_was_told_grants_nothing_until_it_is_asked()
+    {
+        DecideInput Untold(DecideInput input) =>
+            Tried(input) with
+            {
+                Probes =
+                [
+                    .. Tried(input).Probes!.Select(p => p with { Set = p.Set with { PainPeak = null } }),
+                ],
+            };
+        Assert.All(
+            Decide(Clean, Untold),
+            d => Assert.Equal(("D-PROBE", Outcome.Stay), (d.RuleId, d.Outcome))
+        );
+        // Asked again at the end, ten minutes later: that speaks for the try as well.
+        Assert.All(
+            Decide(Clean, input => Untold(input) with { Sessions = [new(2, input.Date, 1, 1, 1, 10)] }),
+            d => Assert.Equal(("D-PROBE", Outcome.StepUp), (d.RuleId, d.Outcome))
+        );
+    }
+
+    [Fact]
+    public void A_precaution_shortens_what_is_tried_and_says_what_to_change()
+    {
+        var work = Clean with { Profile = Someone.With("hypermobile") };
+        var offer = Decide(work)[0].Probe!;
+        Assert.Equal(("B6", 0.8), (offer.RungId, offer.Dose.Range));
+        Assert.NotEmpty(offer.Changes);
+        // Tried the whole way, it is granted as far as the precaution leaves, no further.
+        Assert.All(
+            Decide(work, input => Tried(input)),
+            d => Assert.Equal(("D-PROBE", 0.8), (d.RuleId, d.Dose.Range))
+        );
+    }
+
+    // Four clean visits of three reps; 28 days between the second and the third end the run.
+    [Theory]
+    [InlineData(27, true)]
+    [InlineData(28, false)]
+    public void A_long_time_between_visits_ends_the_run(int days, bool ready)
+    {
+        var work = new Work("K3", new Dose(3, 1, 0)).BothSides(1).BothSides(2).BothSides(3).BothSides(4);
+        var input = work.Input(4);
+        var early = input with
+        {
+            Visits =
+            [
+                .. input.Visits.Select(p =>
+                    p.Visit <= 2 ? p with { Date = input.Date.AddDays(-7 - days - 7 * (2 - p.Visit)) } : p
+                ),
+            ],
+        };
+        Assert.Equal(ready, DecisionEngine.Bare(early, Content.Library).All(d => d.Probe is not null));
+    }
+
+    // Pain 3 in a try two visits ago: over the check-in of 1 of that day it hurt, and four visits have to pass.
+    [Theory]
+    [InlineData(1, false)]
+    [InlineData(3, true)]
+    public void An_earlier_try_is_read_against_the_check_in_of_its_own_day(int then, bool offered)
+    {
+        var input = new Work("B5", Half).BothSides(1).BothSides(2).BothSides(3).BothSides(4).Input(4);
+        var tried = Tried(input, 5, 3);
+        var known = tried with
+        {
+            Probes = [.. tried.Probes!.Select(p => p with { Set = p.Set with { PainBefore = null } })],
+            Pain = new PainHistory([new(2, input.Date.AddDays(-14), 1, then)]),
+        };
+        Assert.Equal(offered, DecisionEngine.Bare(known, Content.Library).All(d => d.Probe is not null));
+    }
+
+    [Fact]
+    public void Of_two_tries_of_a_side_the_worse_counts()
+    {
+        Tape Of(params int[] painAfter)
+        {
+            var tape = new Tape();
+            foreach (var pain in painAfter)
+            {
+                tape.Start("B6", Side.Left, TrialPurpose.Session)
+                    .With(e => e with { Probe = true })
+                    .Pain(PainPhase.Before, 1)
+                    .Reps(5, hold: 3)
+                    .End()
+                    .Pain(PainPhase.After, pain);
+            }
+            return tape;
+        }
+        var item = Clean.Input().Items[0];
+        int? Told(Tape tape) =>
+            ProbeDone.FromTrials(2, FirstDay, [item], tape.Trials()).Single().Set.PainAfter;
+        Assert.Equal(6, Told(Of(1, 6)));
+        Assert.Equal(6, Told(Of(6, 1)));
+        // Taken out of the record it does not count.
+        Assert.Equal(1, Told(Of(1, 6).Discard()));
     }
 
     [Fact]
