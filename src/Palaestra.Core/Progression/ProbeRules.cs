@@ -17,7 +17,6 @@ internal static class ProbeRules
         if (
             c.Policy.MovingOn != MovingOn.Mastery
             || c.Item.Spell is not null
-            || c.Returned
             || c.Today(c.Side) is not { } today
             || c.ProbesToday.Count > 0
             || !c.Day.MayProbe

@@ -1,6 +1,7 @@
 using CsCheck;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
@@ -114,6 +115,36 @@ public class ProbeRuleTests
             p.Visit == 2 ? p with { Sets = [.. p.Sets.Select(s => s with { Tremor = tremor })] } : p
         );
         Assert.Equal(ready, Offered(work with { Done = [.. done] }));
+    }
+
+    [Fact]
+    public void A_tremor_of_the_clients_own_says_nothing()
+    {
+        var work = Clean;
+        var done = work.Done.Select(p => p with { Sets = [.. p.Sets.Select(s => s with { Tremor = 0.9 })] });
+        Assert.True(Offered(work with { Done = [.. done] }, input => input with { KnownTremor = true }));
+    }
+
+    [Fact]
+    public void Nothing_is_tried_while_an_exercise_is_halved_or_after_time_away()
+    {
+        Assert.False(
+            Offered(
+                Clean,
+                input =>
+                    input with
+                    {
+                        Items =
+                        [
+                            input.Items[0] with
+                            {
+                                Spell = new(SpellKind.Half, input.Date.AddDays(3), null, "B5", input.Items[0].Doses),
+                            },
+                        ],
+                    }
+            )
+        );
+        Assert.False(Offered(Clean, input => input with { LastWorkDate = input.Date.AddDays(-14) }));
     }
 
     [Fact]
