@@ -11,7 +11,10 @@ test.afterAll(() => server.close());
 test("what is ready is tried one up at Decide's word, by keys, and moves up", async ({ page }) => {
   test.setTimeout(120_000);
   await signIn(page, server.address);
-  await page.getByRole("link", { name: /Ottoline Brask/ }).first().click();
+  await page
+    .getByRole("link", { name: /Ottoline Brask/ })
+    .first()
+    .click();
   await station(page, "Session");
   await checkIn(page, "3", "3", "the same day");
   await page.getByRole("button", { name: "Begin the session" }).click();
@@ -29,15 +32,39 @@ test("what is ready is tried one up at Decide's word, by keys, and moves up", as
   for (const side of ["left", "right"]) {
     await page.getByRole("button", { name: new RegExp(`^Try it ${side}`) }).press("Enter");
     await expect(page.getByText("tried one up", { exact: false }).first()).toBeVisible();
-    const reps = Number(/asked: (\d+) reps/.exec(await page.getByText(/asked: \d+ reps/).first().innerText())![1]);
-    for (let rep = 0; rep < reps; rep++) await page.keyboard.press("Space");
-    if (await page.getByRole("button", { name: `End ${side} side` }).isVisible()) await page.keyboard.press(".");
+    const reps = Number(
+      /asked: (\d+) reps/.exec(
+        await page
+          .getByText(/asked: \d+ reps/)
+          .first()
+          .innerText(),
+      )![1],
+    );
+    for (let rep = 1; rep <= reps; rep++) {
+      await page.keyboard.press("Space");
+      await expect(page.getByText(`${rep} clean of ${rep}`, { exact: false }).first()).toBeAttached();
+    }
+    if (await page.getByRole("button", { name: `End ${side} side` }).isVisible())
+      await page.keyboard.press(".");
     await pick(page, /^Pain after/, "3");
     await pick(page, "Felt mainly in", "abdomen");
-    await pick(page, /^How hard/, "5");
-    await expect(page.getByText("all stored")).toBeVisible();
+    if (side === "left") await pick(page, /^How hard/, "5");
   }
+  // The last mark is still on its way when Decide is opened: nothing is agreed with until it is there.
+  await expect(page.getByText("all stored")).toBeVisible();
+  let arrive = () => {};
+  const held = new Promise<void>((resolve) => (arrive = resolve));
+  await page.route("**/api/visits/*/events", async (route) => {
+    if (route.request().method() === "POST") await held;
+    await route.continue();
+  });
+  await pick(page, /^How hard/, "5");
   await page.getByRole("link", { name: "Decide", exact: true }).click();
-  await expect(page.getByRole("region", { name: /^Bridge: step up/ })).toBeVisible();
+  await expect(page.getByText("One mark is still on the way")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Agree with all" })).toBeDisabled();
+  arrive();
+  await expect(page.getByText("all stored")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Agree with all" })).toBeEnabled();
+  await expect(bridge).toHaveAccessibleName(/^Bridge: step up/);
   await expect(page.getByText(/^Tried one up left: /)).toBeVisible();
 });

@@ -40,6 +40,7 @@ export class Server {
         () => false,
       );
       if (ready) return;
+      if (this.process.exitCode !== null) throw new Error("The server ended before it was ready.");
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
     throw new Error("The server did not start.");
@@ -47,10 +48,12 @@ export class Server {
 
   /** As when the plug is pulled. */
   async kill() {
-    const gone = new Promise((resolve) => this.process?.once("exit", resolve));
-    this.process?.kill("SIGKILL");
-    await gone;
+    const { process } = this;
     this.process = null;
+    if (!process || process.exitCode !== null) return;
+    const gone = new Promise((resolve) => process.once("exit", resolve));
+    process.kill("SIGKILL");
+    await gone;
   }
 
   async close() {

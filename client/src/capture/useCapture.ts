@@ -20,19 +20,23 @@ const lookMs = 3000;
 /** One clock for the tablet: what is stamped in one view and shown in another must agree. */
 export const clock = new StampClock();
 
-/** What the server says of a visit is asked for again when it has taken in events of it. */
-export function useTaken(visitId: string) {
+/**
+ * What the server says of a visit, and of the plan that rests on it, is asked for again when it has taken in events of
+ * it: in whichever view of the visit the last taps arrive.
+ */
+export function useTaken(episodeId: string, visitId: string) {
   const outbox = useOutbox();
   const queries = useQueryClient();
   useEffect(
     () =>
       outbox.onTaken((taken) => {
         if (taken !== visitId) return;
-        const queryKey = keys.visit(visitId);
-        // A first answer still on its way may be of before: it would be taken for the new one.
-        void queries.cancelQueries({ queryKey }).then(() => queries.invalidateQueries({ queryKey }));
+        for (const queryKey of [keys.visit(visitId), keys.plan(episodeId), keys.replay(episodeId)]) {
+          // A first answer still on its way may be of before: it would be taken for the new one.
+          void queries.cancelQueries({ queryKey }).then(() => queries.invalidateQueries({ queryKey }));
+        }
       }),
-    [outbox, queries, visitId],
+    [outbox, queries, episodeId, visitId],
   );
 }
 
@@ -50,8 +54,6 @@ export function useCapture(visitId: string) {
     queryFn: () => got(api.GET("/api/visits/{visitId}/events", { params: { path: { visitId } } })),
     refetchInterval: lookMs,
   });
-
-  useTaken(visitId);
 
   const count = stored.data?.events.length ?? 0;
   const seen = useRef(count);

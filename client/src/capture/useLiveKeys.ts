@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useLayoutEffect } from "react";
 
 /** The key without its shift: "a" for "A", "1" for what a layout puts above the 1. */
 const plainKey = (e: KeyboardEvent) =>
@@ -9,7 +9,8 @@ const plainKey = (e: KeyboardEvent) =>
  * a fault by accident; Enter still presses what is focused. Fields and dialogs keep their own keys.
  */
 export function useLiveKeys(keys: Map<string, () => void>, enabled: boolean) {
-  useEffect(() => {
+  // With the picture, not after it: what is shown can be counted.
+  useLayoutEffect(() => {
     if (!enabled) return;
     const pressed = (e: KeyboardEvent) => {
       const target = e.target as HTMLElement;

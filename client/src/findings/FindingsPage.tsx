@@ -3,7 +3,6 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import { findRung, useFindings, useLibrary } from "../api/queries";
 import type { FindingsView, Library, ScreenFindings } from "../api/types";
-import { useTaken } from "../capture/useCapture";
 import { Columns, Empty, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { capital, dayWords } from "../controls/words";
@@ -22,7 +21,6 @@ export function FindingsPage() {
   const { data: library } = useLibrary();
   const [against, setAgainst] = useState<string | null>(null);
   const { data, error } = useFindings(visitId, against);
-  useTaken(visitId);
   if (!episode || !library) return null;
   if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
   if (error) return <ProblemNote error={error} />;

@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useState, useSyncExternalStore } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, got } from "../api/client";
 import { useDecisions, useLibrary } from "../api/queries";
 import type { Decision, DecideView, EpisodeView, Library, Outcome, PlanItem } from "../api/types";
+import { useOutbox } from "../capture/OutboxContext";
 import { Button } from "../controls/Button";
 import { Bar, Empty, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { totalReps } from "../controls/words";
@@ -53,6 +54,8 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
   const [overrides, setOverrides] = useState<Map<string, Override>>(new Map());
   const navigate = useNavigate();
   const queries = useQueryClient();
+  const outbox = useOutbox();
+  const { queued } = useSyncExternalStore(outbox.subscribe, outbox.getStatus);
   const plan = view.plan!;
   const taken = view.taken.length > 0;
   const choices = view.proposals.flatMap((p) => {
@@ -105,6 +108,12 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
           {plan.plan.totalMinutes.toFixed(0)} → {(next?.totalMinutes ?? 0).toFixed(0)} min a day
         </Quiet>
       </Row>
+      {queued > 0 && (
+        <Note grave>
+          {queued === 1 ? "One mark is" : `${queued} marks are`} still on the way to the server. What stands
+          here does not know {queued === 1 ? "it" : "them"} yet, and cannot be agreed with until it does.
+        </Note>
+      )}
       {view.changed.length > 0 && (
         <Note grave>
           The record of this or an earlier visit was edited after this was decided. What was decided stands;
@@ -144,7 +153,7 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
       </Row>
       {!taken && (
         <Bar>
-          <Button isDisabled={take.isPending} onPress={() => take.mutate()}>
+          <Button isDisabled={take.isPending || queued > 0} onPress={() => take.mutate()}>
             {overrides.size === 0 ? "Agree with all" : "Take these decisions"}
           </Button>
           <Quiet>

@@ -83,6 +83,24 @@ describe("changing the battery", () => {
     expect(result.current.conflict).toBe(false);
   });
 
+  it("is not overtaken by an answer that was on its way before it", async () => {
+    const stand = server(view(["stance"], 1));
+    const { result, tasks } = edit(view(["stance"], 1));
+    let answer: (old: ScreenView) => void = () => {};
+    void queries
+      .fetchQuery({
+        queryKey: keys.screen("v1"),
+        queryFn: () => new Promise<ScreenView>((r) => (answer = r)),
+      })
+      .catch(() => null);
+    act(() => result.current.store(["stance", "fists"]));
+    await waitFor(() => expect(tasks()).toEqual(["stance", "fists"]));
+    answer({ battery: view(["stance"], 1) } as ScreenView);
+    await new Promise((resolve) => setTimeout(resolve, 5));
+    expect(tasks()).toEqual(["stance", "fists"]);
+    await waitFor(() => expect(stand.now().version).toBe(2));
+  });
+
   it("says when another tablet was faster", async () => {
     const stand = server(view(["stance", "fists"], 1));
     const { result } = edit(view(["stance", "fists"], 1));

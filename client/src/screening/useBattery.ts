@@ -43,8 +43,10 @@ export function useBattery(visitId: string, view: BatteryView, onEdit: () => voi
   const store = useMutation({
     ...turn,
     mutationFn: (taskIds: string[]) => put(view.battery, taskIds),
-    onMutate: (taskIds) => {
+    onMutate: async (taskIds) => {
       onEdit();
+      // An answer still on its way is of before this change; the next press would build on it.
+      await queries.cancelQueries({ queryKey: keys.screen(visitId) });
       const now = latest();
       const items = taskIds.map((id) => now.battery.items.find((item) => item.taskId === id) ?? blank(id));
       show({ ...now, battery: { ...now.battery, items } });
