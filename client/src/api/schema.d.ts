@@ -3494,6 +3494,8 @@ export interface components {
             countsBending: boolean;
             /** @default false */
             noProbes: boolean;
+            /** @default false */
+            ownTremor: boolean;
             bendingWhen?: null | string[];
         };
         /** @enum {string} */

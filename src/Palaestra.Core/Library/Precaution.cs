@@ -86,6 +86,7 @@ public sealed record PrecautionOption(string Id, string Words);
 /// <param name="Dated">Whether somebody is to look at it again from a date on.</param>
 /// <param name="Below">Every client below this age has it, in whole years; none: it is ticked.</param>
 /// <param name="NoProbes">D-READY: nothing is tried one up; steps are earned in full.</param>
+/// <param name="OwnTremor">D-TREMOR: the client trembles by themselves; shaking says nothing of effort.</param>
 /// <param name="CountsBending">The week's bending is added up and held against the policy's limit.</param>
 /// <param name="BendingWhen">Options for which it is; none: for all.</param>
 public sealed record Precaution(
@@ -101,6 +102,7 @@ public sealed record Precaution(
     int? Below = null,
     bool CountsBending = false,
     bool NoProbes = false,
+    bool OwnTremor = false,
     IReadOnlyList<string>? BendingWhen = null
 );
 

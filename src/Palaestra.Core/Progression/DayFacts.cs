@@ -33,6 +33,9 @@ public sealed class DayFacts
         Holds = [.. HoldRules()];
         Steady = IsSteady();
         MayProbe = Probing(library);
+        OwnTremor =
+            input.KnownTremor
+            || Profile.Precautions.Any(p => library.Precaution(p.Id) is { OwnTremor: true });
     }
 
     /// <summary>This visit's usual pain, or what was known of it last.</summary>
@@ -51,6 +54,9 @@ public sealed class DayFacts
 
     /// <summary>One up may be tried: no precaution forbids it, and a back that was irritable has been calm or steady for a week.</summary>
     public bool MayProbe { get; }
+
+    /// <summary>The client trembles by themselves: shaking says nothing of effort.</summary>
+    public bool OwnTremor { get; }
 
     /// <summary>Sides on which pain moved down the leg in a session lately.</summary>
     public IReadOnlyList<Side> Remembered { get; }

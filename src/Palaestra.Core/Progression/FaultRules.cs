@@ -73,7 +73,7 @@ internal static class FaultRules
     /// <summary>Trembling through most of a set: nothing is added, unless the client trembles by themselves, or it stayed clean with ease for some visits.</summary>
     public static Decision? Tremor(DecisionCase c)
     {
-        if (c.Input.KnownTremor || c.Today(c.Side) is not { Tremor: > MostOfASet } today)
+        if (c.Day.OwnTremor || c.Today(c.Side) is not { Tremor: > MostOfASet } today)
         {
             return null;
         }

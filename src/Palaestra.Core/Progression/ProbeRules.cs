@@ -21,7 +21,7 @@ internal static class ProbeRules
             || c.ProbesToday.Count > 0
             || !c.Day.MayProbe
             || Waits(c)
-            || today.Tremor > 0 && !c.Input.KnownTremor
+            || today.Tremor > 0 && !c.Day.OwnTremor
             || FaultRules.FeltElsewhere(c, today)
             || today.Effort is not { } effort
             || effort > c.Judgement.ReadyEffortMax
@@ -213,7 +213,7 @@ internal static class ProbeRules
             && probe.Set is { Eased: false, CueFixed: null }
             && probe.Set.CleanReps >= probe.Dose.Reps - grace
             && probe.Set.BreakingReps <= grace
-            && !(probe.Set.Tremor > FaultRules.MostOfASet && !c.Input.KnownTremor);
+            && !(probe.Set.Tremor > FaultRules.MostOfASet && !c.Day.OwnTremor);
     }
 
     /// <summary>By its own pain before; where that was not asked by that visit's check-in.</summary>

@@ -16,8 +16,8 @@ public static class AnyClient
         Gen.Int[0, 10],
         Gen.Double[0, 48],
         Gen.Bool,
-        Gen.Int[0, (1 << 15) - 1],
-        Gen.Int[0, (1 << 15) - 1],
+        Gen.Int[0, (1 << Content.Library.Precautions.Count) - 1],
+        Gen.Int[0, (1 << Content.Library.Precautions.Count) - 1],
         Gen.Int[0, 1 << 20],
         (pain, settle, night, some, others, ticks) =>
             new ClientProfile(

@@ -207,6 +207,59 @@ public class PlannerTests
     }
 
     [Fact]
+    public void A_calm_client_has_something_for_each_goal_and_a_lifter_a_hinge_or_a_lift_unless_none_may_go_in() =>
+        AnyClient
+            .Input.Select(input =>
+                input with
+                {
+                    MinutesPerDay = 45,
+                    Profile = input.Profile with
+                    {
+                        Pain = new(1, 10, 1),
+                        SettleHours = 1,
+                        WakesAtNight = false,
+                    },
+                }
+            )
+            .Sample(
+                input =>
+                {
+                    var together = Planner.Propose(input, Content.Library, Guid.NewGuid);
+                    foreach (var id in input.Goals!.Take(2).Append("lift"))
+                    {
+                        var goal = Content.Library.Goals.Single(g => g.Id == id);
+                        var alone = Planner.Propose(
+                            input with
+                            {
+                                Goals = [id],
+                            },
+                            Content.Library,
+                            Guid.NewGuid
+                        );
+                        Assert.True(
+                            Serves(together, goal) || !Serves(alone, goal) || !input.Goals!.Contains(id)
+                        );
+                        if (id == "lift" && !Serves(alone, goal))
+                        {
+                            Assert.DoesNotContain(
+                                alone.NotChosen,
+                                why =>
+                                    why.RuleId is "P-FEW" or "P-LESS"
+                                    && why.Words.StartsWith("Under load", StringComparison.Ordinal)
+                            );
+                        }
+                    }
+                },
+                iter: 150
+            );
+
+    private static bool Serves(PlanProposal proposal, Goal goal) =>
+        proposal.Plan.Items.Any(item =>
+            goal.Ladders.Contains(Content.Library.LadderOf(item.RungId).Id)
+            && goal.Fits(Content.Library.Rung(item.RungId))
+        );
+
+    [Fact]
     public void A_locked_exercise_stays_as_it_is_and_a_left_out_one_does_not_come_back()
     {
         var input = Input(Someone.Calm, 20);

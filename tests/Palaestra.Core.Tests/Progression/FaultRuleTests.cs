@@ -57,8 +57,11 @@ public class FaultRuleTests
     ) => Assert.Equal(fires, Of(Trembling(visits, effort: effort)).Rules.Contains("D-TREMOR"));
 
     [Fact]
-    public void D_TREMOR_says_nothing_of_a_client_who_trembles_by_themselves() =>
+    public void D_TREMOR_says_nothing_of_a_client_who_trembles_by_themselves()
+    {
         Assert.Equal(Outcome.StepUp, Of(Trembling(2) with { KnownTremor = true }).Outcome);
+        Assert.Equal(Outcome.StepUp, Of(Trembling(2) with { Profile = Someone.With("own-tremor") }).Outcome);
+    }
 
     private static DecideInput FeltIn(string place, params int[] visits)
     {

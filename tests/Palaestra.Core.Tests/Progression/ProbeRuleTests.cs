@@ -138,7 +138,13 @@ public class ProbeRuleTests
                         [
                             input.Items[0] with
                             {
-                                Spell = new(SpellKind.Half, input.Date.AddDays(3), null, "B5", input.Items[0].Doses),
+                                Spell = new(
+                                    SpellKind.Half,
+                                    input.Date.AddDays(3),
+                                    null,
+                                    "B5",
+                                    input.Items[0].Doses
+                                ),
                             },
                         ],
                     }
