@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Globalization;
 using Palaestra.Bench;
+using Palaestra.Core.Abilities;
 using Palaestra.Core.Body;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
@@ -110,6 +111,21 @@ Row(
     () => _ = TrialFold.Trials(screen, library, policy.Pain)
 );
 Row($"findings of those {trials.Count} trials", 1, () => _ = FindingsMaker.Of(trials, calm, policy, library));
+var worked = Enumerable
+    .Range(0, 3000)
+    .Select(set => new AbilityEvidence(
+        new DateOnly(2026, 1, 1).AddDays(set / 15),
+        Direction.Front,
+        Side.Left,
+        library.Heights.Of($"B{1 + set % 11}")!.Value,
+        8,
+        2,
+        Guid.Empty
+    ))
+    .ToList();
+var believed = AbilityFindings.BeliefOf(worked, library);
+Row("an ability from 30,000 reps on 200 days", 1, () => _ = AbilityFindings.BeliefOf(worked, library));
+Row("an ability after one set more", 1, () => _ = believed.After(worked[^1].On.AddDays(3), [worked[0]]).Mean);
 Row(
     "proposing a battery",
     1,

@@ -1176,6 +1176,39 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Ability: {
+            direction: components["schemas"]["Direction"];
+            side: components["schemas"]["Side"];
+            sector: components["schemas"]["Sector"];
+            name: string;
+            /** Format: double */
+            theta: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            sd: number;
+            /** Format: double */
+            percent: number;
+            /** Format: double */
+            percentLow: number;
+            /** Format: double */
+            percentHigh: number;
+            /** Format: double */
+            spread: number;
+            /** Format: int32 */
+            reps: number;
+            trials: string[];
+            /** @default false */
+            lowest: boolean;
+            /** @default false */
+            unclear: boolean;
+        };
+        AbilityFindings: {
+            all: components["schemas"]["Ability"][];
+            next: components["schemas"]["NextRung"][];
+        };
         AcceptPlanForm: {
             plan: components["schemas"]["PlanForm"];
             /** Format: uuid */
@@ -2874,6 +2907,14 @@ export interface components {
             switchOn: null | components["schemas"]["SwitchOn"];
             proposal: components["schemas"]["NeutralProposal"];
         };
+        NextRung: {
+            ladderId: string;
+            side: components["schemas"]["Side"];
+            rungId: string;
+            /** Format: double */
+            chance: number;
+            words?: null | string;
+        };
         NormLine: {
             /** Format: double */
             at: number;
@@ -3848,6 +3889,7 @@ export interface components {
             /** Format: int32 */
             cuedCount: number;
             ratios?: null | components["schemas"]["RatioShown"][];
+            abilities?: null | components["schemas"]["AbilityFindings"];
         };
         ScreenStep: {
             taskId: string;

@@ -36,10 +36,27 @@ public static class Changes
         PracticeLibrary library
     ) =>
         [
+            .. OfAbility(before, now),
             .. OfControl(before, now, library),
             .. OfEntries(before, now, library),
             .. OfTasks(before, now, library),
         ];
+
+    /// <summary>How far a client moved on the scale of rungs; what counts follows from how sure both readings are.</summary>
+    private static IEnumerable<Change> OfAbility(ScreenFindings before, ScreenFindings now) =>
+        from then in before.Abilities?.All ?? []
+        from here in now.Abilities?.All ?? []
+        where then.Direction == here.Direction && then.Side == here.Side
+        select Make(
+            $"ability-{here.Sector}",
+            here.Name,
+            here.Side,
+            "rungs",
+            then.Theta,
+            here.Theta,
+            here.ChangeFrom(then),
+            "1.96 standard errors of the difference, from the reps of both"
+        );
 
     private static IEnumerable<Change> OfControl(
         ScreenFindings before,
@@ -144,9 +161,20 @@ public static class Changes
         double now,
         MeasurementError error,
         bool lessIsBetter = false
+    ) => Make(of, what, side, unit, before, now, error.SmallestChange, error.Source, lessIsBetter);
+
+    private static Change Make(
+        string of,
+        string what,
+        Side side,
+        string unit,
+        double before,
+        double now,
+        double smallest,
+        string source,
+        bool lessIsBetter = false
     )
     {
-        var smallest = error.SmallestChange;
         var gain = lessIsBetter ? before - now : now - before;
         var verdict =
             Math.Abs(gain) < smallest ? ChangeVerdict.NoClearChange
@@ -169,7 +197,7 @@ public static class Changes
             verdict,
             string.Create(CultureInfo.InvariantCulture, $"{words}: beyond chance from {smallest:0.#} {unit}")
                 .TrimEnd(),
-            error.Source
+            source
         );
     }
 }

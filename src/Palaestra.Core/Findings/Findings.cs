@@ -1,3 +1,4 @@
+using Palaestra.Core.Abilities;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
 
@@ -98,6 +99,7 @@ public sealed record WeakLink(Sector Sector, double Percent, WeakType? Type, str
 
 /// <summary>All that a screen says.</summary>
 /// <param name="Sentence">The finding first, in plain words.</param>
+/// <param name="Abilities">Where the client stands, from this screen and all that came before it; none where it was not asked for.</param>
 public sealed record ScreenFindings(
     string Sentence,
     IReadOnlyList<TaskFinding> Tasks,
@@ -107,5 +109,6 @@ public sealed record ScreenFindings(
     WeakLink? WeakLink,
     int TrialCount,
     int CuedCount,
-    IReadOnlyList<RatioShown>? Ratios = null
+    IReadOnlyList<RatioShown>? Ratios = null,
+    AbilityFindings? Abilities = null
 );

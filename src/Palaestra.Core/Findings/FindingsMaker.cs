@@ -1,3 +1,4 @@
+using Palaestra.Core.Abilities;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
@@ -12,13 +13,15 @@ public static class FindingsMaker
 
     /// <param name="person">Whom to compare with studied groups; none: nobody is compared.</param>
     /// <param name="missing">Equipment that was not at hand in this screen.</param>
+    /// <param name="earlier">Trials of earlier visits, sessions included: abilities rest on them too. None: abilities are not asked for.</param>
     public static ScreenFindings Of(
         IReadOnlyList<Trial> trials,
         ClientProfile profile,
         Policy policy,
         PracticeLibrary library,
         Person? person = null,
-        IReadOnlyList<string>? missing = null
+        IReadOnlyList<string>? missing = null,
+        IEnumerable<Trial>? earlier = null
     )
     {
         var screen = trials
@@ -55,7 +58,8 @@ public static class FindingsMaker
             weak,
             screen.Count,
             screen.Count(t => t.CueGiven),
-            NormBands.Ratios(tasks, person ?? Person.Unknown, library)
+            NormBands.Ratios(tasks, person ?? Person.Unknown, library),
+            earlier is null ? null : AbilityFindings.Of([.. earlier, .. trials], entries, library)
         );
     }
 

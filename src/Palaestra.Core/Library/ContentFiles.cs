@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Palaestra.Core.Abilities;
 using Palaestra.Core.Body;
 using Palaestra.Core.Outcomes;
 using Palaestra.Core.Photos;
@@ -119,6 +120,12 @@ public sealed record NormsFile(
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+public sealed record AbilityFile(
+    string Source,
+    AbilityModel Ability,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
 public sealed record LadderFile(
     string Id,
     string Name,
@@ -159,6 +166,7 @@ public static class ContentFiles
             ["ladder"] = typeof(LadderFile),
             ["tasks"] = typeof(TasksFile),
             ["norms"] = typeof(NormsFile),
+            ["ability"] = typeof(AbilityFile),
             ["outcomes"] = typeof(OutcomesFile),
             ["cautions"] = typeof(CautionsFile),
             ["instruments"] = typeof(InstrumentsFile),
@@ -189,6 +197,7 @@ public static class ContentFiles
         var faultPoses = Parse<FaultPosesFile>(texts, "fault-poses.json", errors);
         var tasks = Parse<TasksFile>(texts, "tasks.json", errors);
         var norms = Parse<NormsFile>(texts, "norms.json", errors);
+        var ability = Parse<AbilityFile>(texts, "ability.json", errors);
         var outcomes = Parse<OutcomesFile>(texts, "outcomes.json", errors);
         var cautions = Parse<CautionsFile>(texts, "cautions.json", errors);
         var instruments = Parse<InstrumentsFile>(texts, "instruments.json", errors);
@@ -210,6 +219,7 @@ public static class ContentFiles
         }
         errors.AddRange(TaskCheck.Errors(tasks!, ladders.Values));
         errors.AddRange(NormCheck.Errors(norms!, tasks!));
+        errors.AddRange(ability!.Ability.Errors());
         errors.AddRange(
             Modifier.Errors(
                 modifiers!.Modifiers,
@@ -262,7 +272,8 @@ public static class ContentFiles
             instruments!.Instruments,
             samples!.Samples,
             precautions.AgeNotes,
-            modifiers.Modifiers
+            modifiers.Modifiers,
+            ability.Ability
         );
         errors.AddRange(PhotoSample.Errors(library));
         if (errors.Count > 0)

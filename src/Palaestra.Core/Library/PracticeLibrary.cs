@@ -1,3 +1,4 @@
+using Palaestra.Core.Abilities;
 using Palaestra.Core.Body;
 using Palaestra.Core.Outcomes;
 using Palaestra.Core.Photos;
@@ -32,6 +33,7 @@ public sealed record PracticeLibrary(
     IReadOnlyList<PhotoSample> PhotoSamples,
     IReadOnlyList<AgeNote> AgeNotes,
     IReadOnlyList<Modifier> Modifiers,
+    AbilityModel Ability,
     IReadOnlyDictionary<string, Demands>? KnownDemands = null
 )
 {
@@ -55,6 +57,17 @@ public sealed record PracticeLibrary(
     /// <summary>What rungs ask over a shorter range, at another height, under a load.</summary>
     public SettingLoads Settings =>
         LazyInitializer.EnsureInitialized(ref settings, () => new SettingLoads(this));
+
+    private RungHeights? heights;
+
+    /// <summary>How high each trained rung stands.</summary>
+    public RungHeights Heights => LazyInitializer.EnsureInitialized(ref heights, () => new RungHeights(this));
+
+    private AbilityTables? abilityTables;
+
+    /// <summary>What the estimator of abilities works out once.</summary>
+    internal AbilityTables AbilityTables =>
+        LazyInitializer.EnsureInitialized(ref abilityTables, () => new AbilityTables(this));
 
     /// <summary>What a rung asks of each direction, as shares of the hardest screened rung.</summary>
     public IReadOnlyList<Demand> DemandsOf(Rung rung) => Demands.SharesOf(rung.Id);
@@ -82,14 +95,20 @@ public sealed record PracticeLibrary(
     /// <summary>A task of a screen, the single rungs ("rung-B5") among them; none for no id or an unknown one.</summary>
     public ScreenTask? FindTask(string? id) => id is null ? null : tasks.GetValueOrDefault(id);
 
+    private readonly Dictionary<string, double?> fullDegrees = Tasks
+        .Where(task => task.Measure == MeasureKind.Degrees)
+        .SelectMany(task =>
+            (task.Surfaces ?? [])
+                .Select(surface => surface.Rung)
+                .Append(task.Rung)
+                .Select(rung => (rung, task.Full))
+        )
+        .Where(pair => pair.rung is not null)
+        .DistinctBy(pair => pair.rung)
+        .ToDictionary(pair => pair.rung!, pair => pair.Full);
+
     /// <summary>Degrees of a rung's whole movement, by the task that reads it in degrees; none where none does.</summary>
-    public double? FullDegrees(Rung rung) =>
-        tasks
-            .Values.FirstOrDefault(task =>
-                task.Measure == MeasureKind.Degrees
-                && (task.Rung == rung.Id || task.Surfaces?.Any(surface => surface.Rung == rung.Id) == true)
-            )
-            ?.Full;
+    public double? FullDegrees(Rung rung) => fullDegrees.GetValueOrDefault(rung.Id);
 
     /// <summary>What is taken to be at hand where nobody asked: the first piece, a mat.</summary>
     public IReadOnlyList<string> MatOnly => [Equipment[0].Id];

@@ -107,7 +107,9 @@ public static class ComputeEndpoints
         }
         var policy = library.FindPolicy(question.PolicyId)!;
         var trials = TrialFold.Trials(question.Events, library, policy.Pain, question.Profile.Pain.Now);
-        return TypedResults.Ok(FindingsMaker.Of(trials, question.Profile, policy, library, question.Person));
+        return TypedResults.Ok(
+            FindingsMaker.Of(trials, question.Profile, policy, library, question.Person, earlier: [])
+        );
     }
 
     private static Results<Ok<PlanProposal>, ProblemHttpResult> Plan(PlanInput input, PracticeLibrary library)

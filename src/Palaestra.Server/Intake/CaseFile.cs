@@ -206,7 +206,8 @@ public sealed class CaseFile
         ScreenVisit(upTo) is { } visit ? FindingsOf(visit) : null;
 
     /// <summary>What the screen of one visit says; with the age of that day.</summary>
-    public ScreenFindings FindingsOf(Visit visit)
+    /// <param name="abilities">Whether where the client stands is asked for too, from everything up to that visit.</param>
+    public ScreenFindings FindingsOf(Visit visit, bool abilities = false)
     {
         var age = Episode.Client?.AgeOn(DateOnly.FromDateTime(visit.PlannedAt));
         return FindingsMaker.Of(
@@ -215,7 +216,8 @@ public sealed class CaseFile
             Policy,
             library,
             new Person(age, Body.Sex),
-            visit.Battery?.Missing
+            visit.Battery?.Missing,
+            abilities ? [.. Visits.TakeWhile(v => v.Id != visit.Id).SelectMany(v => Trials(v.Id))] : null
         );
     }
 

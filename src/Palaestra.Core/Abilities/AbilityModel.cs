@@ -1,0 +1,68 @@
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Abilities;
+
+/// <summary>What is taken to be so of people, days and eyes when an ability is worked out. Data: <c>content/ability.json</c>.</summary>
+/// <param name="Missed">Chance that a rep in which the trunk gave way is not marked, 0 to below 0.5.</param>
+/// <param name="Imagined">Chance that a clean rep is marked, 0 to below 0.5.</param>
+/// <param name="Day">Standard deviation from day to day, rungs, 0 or more.</param>
+/// <param name="DriftPerWeek">Standard deviation of what a week changes, rungs, 0 or more; it grows with the root of time.</param>
+/// <param name="Spreads">Standard deviations from rep to rep that are weighed against each other, rungs, above 0, the lowest first.</param>
+/// <param name="LeastStep">What a rung is above the one below it at least, rungs, above 0.</param>
+/// <param name="LeastNewtonMetres">Demands under this count as this much, N·m, above 0.</param>
+/// <param name="Grid">Step of the grid, rungs, above 0.</param>
+/// <param name="Sure">Share of belief inside the interval, above 0.5 and below 1.</param>
+public sealed record AbilityModel(
+    double Missed,
+    double Imagined,
+    double Day,
+    double DriftPerWeek,
+    IReadOnlyList<double> Spreads,
+    double LeastStep,
+    double LeastNewtonMetres,
+    double Grid,
+    double Sure
+)
+{
+    /// <summary>What is wrong with it, with file and field.</summary>
+    public IEnumerable<FieldError> Errors()
+    {
+        FieldError At(string field, string why) => new($"ability.json ability.{field}", why);
+        if (Missed is not (>= 0 and < 0.5))
+        {
+            yield return At("missed", "A chance from 0 to below 0.5.");
+        }
+        if (Imagined is not (>= 0 and < 0.5))
+        {
+            yield return At("imagined", "A chance from 0 to below 0.5.");
+        }
+        if (Day is not (>= 0 and <= 5))
+        {
+            yield return At("day", "0 to 5 rungs.");
+        }
+        if (DriftPerWeek is not (>= 0 and <= 5))
+        {
+            yield return At("driftPerWeek", "0 to 5 rungs.");
+        }
+        if (Spreads is not { Count: > 0 } || Spreads.Any(s => s is not (> 0 and <= 5)))
+        {
+            yield return At("spreads", "At least one, each above 0 and up to 5 rungs.");
+        }
+        if (LeastStep is not (> 0 and <= 1))
+        {
+            yield return At("leastStep", "Above 0 and up to 1 rung.");
+        }
+        if (LeastNewtonMetres is not (> 0 and <= 100))
+        {
+            yield return At("leastNewtonMetres", "Above 0 and up to 100 N·m.");
+        }
+        if (Grid is not (>= 0.02 and <= 0.5))
+        {
+            yield return At("grid", "0.02 to 0.5 rungs.");
+        }
+        if (Sure is not (> 0.5 and < 1))
+        {
+            yield return At("sure", "Above 0.5 and below 1.");
+        }
+    }
+}
