@@ -9,6 +9,7 @@ import { capital, dayWords } from "../controls/words";
 import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { ChangesTable } from "./ChangesTable";
+import { AbilityTable } from "./AbilityTable";
 import { ControlTable } from "./ControlTable";
 import { LaddersBoard } from "./LaddersBoard";
 import { Table } from "./Table";
@@ -79,12 +80,13 @@ function Findings(props: {
             </Quiet>
           </p>
           <TrunkRing
-            control={findings.control}
-            earlier={view.earlier?.control ?? null}
+            abilities={findings.abilities?.all ?? []}
+            earlier={view.earlier?.abilities?.all ?? []}
             weakest={findings.weakLink?.sector ?? null}
           />
           <Small>
-            A long arc is in control. Solid: three trials or more; hatched: one or two; dotted: not seen.
+            The longer an arc, the harder what is kept clean, of 100; the bracket is where it surely ends.
+            Solid: three trials or more; hatched: one or two; dotted: not seen.
             {view.earlier && " Thin outline: the screen before."}
           </Small>
         </Stack>
@@ -165,6 +167,11 @@ function Tables(props: {
   return (
     <Stack $gap={5}>
       <ChangesTable view={view} onAgainst={props.onAgainst} />
+      {findings.abilities && findings.abilities.all.length > 0 && (
+        <Ruled>
+          <AbilityTable abilities={findings.abilities} trials={view.trials} library={library} />
+        </Ruled>
+      )}
       <Ruled>
         <Columns>
           <ControlTable control={findings.control} trials={view.trials} library={library} />

@@ -1,6 +1,6 @@
 import styled, { useTheme } from "styled-components";
 import type { components } from "../api/schema";
-import type { SectorControl } from "../api/types";
+import type { Ability } from "../api/types";
 
 type SectorId = components["schemas"]["Sector"];
 
@@ -49,18 +49,22 @@ const Svg = styled.svg`
   max-width: 440px;
 `;
 
+/** Where somebody stands in a sector: of the front, whichever limb moves, the lower. */
+const lowestOf = (abilities: Ability[], sector: SectorId) =>
+  abilities.filter((a) => a.sector === sector).sort((a, b) => a.percent - b.percent)[0];
+
 /**
- * A section through the waist, front on top, the client's left on the left. Each arc fills from one end in the length
- * of what is in control; solid where three trials or more stand behind it, hatched below that, empty where none does.
+ * A section through the waist, front on top, the client's left on the left. Each arc fills from one end by where the
+ * client stands; solid where three trials or more stand behind it, hatched below that, empty where none does.
  */
 export function TrunkRing(props: {
-  control: SectorControl[];
+  abilities: Ability[];
   /** The screen compared with, as a thin outline. */
-  earlier: SectorControl[] | null;
+  earlier: Ability[];
   weakest: SectorId | null;
 }) {
   const { colour, font } = useTheme();
-  const of = (sector: SectorId) => props.control.find((c) => c.sector === sector);
+  const of = (sector: SectorId) => lowestOf(props.abilities, sector);
   const tone = (sector: SectorId) =>
     sector === props.weakest ? colour.clay : sector.startsWith("twist") ? colour.olive : colour.sea;
   return (
@@ -86,22 +90,21 @@ export function TrunkRing(props: {
       </defs>
       {(Object.keys(arcs) as SectorId[]).map((sector) => {
         const arc = arcs[sector]!;
-        const control = of(sector);
-        const share = (control?.percent ?? 0) / 100;
-        const end = arc.from + (arc.to - arc.from) * share;
-        const few = (control?.trials.length ?? 0) < 3;
-        const before = (props.earlier?.find((c) => c.sector === sector)?.percent ?? 0) / 100;
+        const ability = of(sector);
+        const at = (percent: number) => arc.from + ((arc.to - arc.from) * percent) / 100;
+        const few = (ability?.trials.length ?? 0) < 3;
+        const before = lowestOf(props.earlier, sector)?.percent ?? 0;
         return (
           <g key={sector}>
             <path
               d={arcPath(arc.from, arc.to, arc.inner, arc.outer)}
               fill={colour.wash}
-              stroke={control?.percent === null ? colour.sand : "none"}
+              stroke={ability ? "none" : colour.sand}
               strokeDasharray="4 4"
             />
-            {share > 0 && (
+            {ability && (
               <path
-                d={arcPath(arc.from, end, arc.inner, arc.outer)}
+                d={arcPath(arc.from, at(ability.percent), arc.inner, arc.outer)}
                 fill={few ? `url(#thin${tone(sector).slice(1)})` : tone(sector)}
                 stroke={tone(sector)}
                 strokeWidth={2}
@@ -109,10 +112,17 @@ export function TrunkRing(props: {
             )}
             {before > 0 && (
               <path
-                d={arcPath(arc.from, arc.from + (arc.to - arc.from) * before, arc.inner - 4, arc.outer + 4)}
+                d={arcPath(arc.from, at(before), arc.inner - 4, arc.outer + 4)}
                 fill="none"
                 stroke={colour.ink}
                 strokeWidth={1.5}
+              />
+            )}
+            {ability && (
+              <Bracket
+                from={at(ability.percentLow)}
+                to={at(ability.percentHigh)}
+                radius={(arc.inner + arc.outer) / 2}
               />
             )}
           </g>
@@ -142,12 +152,27 @@ export function TrunkRing(props: {
   );
 }
 
+/** From where to where the end of an arc surely lies. */
+function Bracket(props: { from: number; to: number; radius: number }) {
+  const { colour } = useTheme();
+  const { from, to, radius } = props;
+  const sweep = to > from ? 1 : 0;
+  return (
+    <path
+      d={`M${point(from, radius - 7)}L${point(from, radius + 7)}M${point(from, radius)}A${radius} ${radius} 0 ${Math.abs(to - from) > 180 ? 1 : 0} ${sweep} ${point(to, radius)}M${point(to, radius - 7)}L${point(to, radius + 7)}`}
+      fill="none"
+      stroke={colour.ink}
+      strokeWidth={2}
+    />
+  );
+}
+
 /** Two short uprights in the middle, filled from below: the pelvis kept level on the left and on the right leg. */
-function PelvisMarks(props: { left?: SectorControl; right?: SectorControl }) {
+function PelvisMarks(props: { left?: Ability; right?: Ability }) {
   const { colour, font } = useTheme();
-  const mark = (control: SectorControl | undefined, x: number, tone: string, id: string) => {
+  const mark = (ability: Ability | undefined, x: number, tone: string, id: string) => {
     const height = 44;
-    const filled = ((control?.percent ?? 0) / 100) * height;
+    const filled = ((ability?.percent ?? 0) / 100) * height;
     return (
       <g key={id}>
         <rect x={x - 7} y={centre - 22} width={14} height={height} fill={colour.wash} stroke={colour.sand} />
@@ -184,5 +209,4 @@ function PelvisMarks(props: { left?: SectorControl; right?: SectorControl }) {
   );
 }
 
-const percent = (control?: SectorControl) =>
-  typeof control?.percent === "number" ? Math.round(control.percent) : "–";
+const percent = (ability?: Ability) => (ability ? Math.round(ability.percent) : "–");

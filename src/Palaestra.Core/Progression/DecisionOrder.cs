@@ -76,15 +76,12 @@ internal static class DecisionOrder
         fired.Add(Earned(c, earned, fired));
         var mildest = fired.MinBy(Mildness)!;
         var taken = StallRules.Plateau(c, mildest, fired) ?? mildest;
-        return (taken with { Probe = Offer(c, taken, fired, earned) }, fired);
+        return (taken with { Probe = Offer(c, fired, earned) }, fired);
     }
 
-    /// <summary>D-READY: only where nothing else fired but too little home work, and the step is not earned anyway.</summary>
-    private static ProbeOffer? Offer(DecisionCase c, Decision taken, List<Decision> fired, Decision earned) =>
-        taken.Outcome is Outcome.Stay or Outcome.Add
-        && fired.All(d => d.RuleId is "D-HOME" || d.RuleId == earned.RuleId)
-            ? ProbeRules.Ready(c)
-            : null;
+    /// <summary>D-READY: only where nothing else fired but too little home work. Where a step is taken anyway, none is offered.</summary>
+    private static ProbeOffer? Offer(DecisionCase c, List<Decision> fired, Decision earned) =>
+        fired.All(d => d.RuleId is "D-HOME" || d.RuleId == earned.RuleId) ? ProbeRules.Ready(c) : null;
 
     /// <summary>What was earned, if nothing else holds; else why it stays. Half the sets after a flare earn nothing meanwhile.</summary>
     private static Decision Earned(DecisionCase c, Decision earned, List<Decision> fired)

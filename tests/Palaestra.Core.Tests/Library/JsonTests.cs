@@ -40,7 +40,13 @@ public class JsonTests
             .Rep(fault: "arch")
             .Rep(fault: "arch")
             .End();
-        var findings = FindingsMaker.Of(tape.Trials(), Someone.Calm, Content.Policy, Content.Library);
+        var findings = FindingsMaker.Of(
+            tape.Trials(),
+            Someone.Calm,
+            Content.Policy,
+            Content.Library,
+            earlier: []
+        );
         Guid Fixed() => Guid.Parse("22222222-2222-2222-2222-222222222222");
         string PlanOf(ScreenFindings from) =>
             JsonSerializer.Serialize(

@@ -50,6 +50,10 @@ public class ProbeRuleTests
     public void Once_clean_is_not_ready() => Assert.False(Offered(new Work("B5", Half).BothSides(2)));
 
     [Fact]
+    public void Once_clean_with_reps_enough_is_not_ready_without_a_home_log() =>
+        Assert.False(Offered(new Work("B5", new Dose(10, 1, 0)).BothSides(2)));
+
+    [Fact]
     public void Once_clean_and_a_home_log_that_agrees_is_ready() =>
         Assert.True(Offered(new Work("B5", new Dose(10, 1, 0)).BothSides(2).AtHome(0.8, 1)));
 
@@ -103,6 +107,22 @@ public class ProbeRuleTests
             Done = [.. full.Done.Select(p => p with { Prescribed = p.Prescribed with { Range = 0.5 } })],
         };
         Assert.False(Offered(easier));
+    }
+
+    [Fact]
+    public void A_longer_way_comes_before_anything_else()
+    {
+        var offer = Decide(new Work("B5", Half with { Range = 0.5 }).BothSides(1).BothSides(2))[0].Probe!;
+        Assert.Equal(("B5", 0.75), (offer.RungId, offer.Dose.Range));
+    }
+
+    [Fact]
+    public void A_heavier_weight_comes_before_the_next_rung_and_never_at_the_load_at_which_form_broke()
+    {
+        var work = new Work("B10", new Dose(8, 1, 0) { Load = 1 }).BothSides(1).BothSides(2);
+        var offer = Decide(work)[0].Probe!;
+        Assert.Equal(("B10", 1.5), (offer.RungId, offer.Dose.Load));
+        Assert.False(Offered(work, input => input with { Broke = [new("B10", 1.5)] }));
     }
 
     [Theory]
@@ -192,6 +212,22 @@ public class ProbeRuleTests
         );
 
     [Theory]
+    [InlineData(23, true)]
+    [InlineData(24, false)]
+    public void A_back_that_took_a_day_to_settle_this_week_is_not_tried(double hours, bool ready) =>
+        Assert.Equal(
+            ready,
+            Offered(
+                Clean,
+                input =>
+                    input with
+                    {
+                        Pain = new PainHistory([new(1, input.Date.AddDays(-3), 1, 1, SettledHours: hours)]),
+                    }
+            )
+        );
+
+    [Theory]
     [InlineData("calendar")]
     [InlineData("endurance")]
     public void Schools_that_grant_in_their_own_way_do_not_try(string kind)
@@ -276,6 +312,111 @@ public class ProbeRuleTests
             ),
             d => Assert.Equal(("D-PROBE", Outcome.Stay, "B5"), (d.RuleId, d.Outcome, d.RungId))
         );
+
+    [Fact]
+    public void A_try_that_was_cued_eased_cut_short_or_trembled_stays_like_one_that_broke_beyond_its_reps()
+    {
+        void Stays(Func<SetDone, SetDone> change) =>
+            Assert.All(
+                Decide(
+                    Clean,
+                    input =>
+                    {
+                        var tried = Tried(input);
+                        return tried with
+                        {
+                            Probes = [.. tried.Probes!.Select(p => p with { Set = change(p.Set) })],
+                        };
+                    }
+                ),
+                d => Assert.Equal(("D-PROBE", Outcome.Stay, "B5"), (d.RuleId, d.Outcome, d.RungId))
+            );
+        Stays(set => set with { CueFixed = true });
+        Stays(set => set with { Eased = true });
+        Stays(set => set with { Reps = 4, CleanReps = 4 });
+        Stays(set => set with { Reps = 6, BreakingReps = 1, FirstFault = "arch" });
+        Stays(set => set with { Tremor = 0.6 });
+    }
+
+    [Fact]
+    public void A_back_that_is_easily_stirred_up_carries_no_more_than_the_start_dose()
+    {
+        var work = new Work("B5", new Dose(8, 2, 0)).BothSides(1).BothSides(2);
+        var sore = Decide(
+            work with
+            {
+                Profile = Someone.Calm with { WakesAtNight = true },
+            },
+            input => Tried(input)
+        );
+        Assert.All(
+            sore,
+            d =>
+            {
+                Assert.Equal("D-PROBE", d.RuleId);
+                Assert.Equal(3, d.Dose.TotalReps);
+            }
+        );
+    }
+
+    /// <summary>Never over twice what the try showed, nor over seven tenths of the old clean time, unless that is the start dose.</summary>
+    [Fact]
+    public void What_is_carried_over_stays_within_twice_the_try_on_every_rung()
+    {
+        var limited = 0;
+        foreach (var ladder in Content.Library.TrainedLadders)
+        {
+            foreach (var (rung, above) in ladder.Rungs.Zip(ladder.Rungs.Skip(1)))
+            {
+                var full = rung.Cap with { Sets = rung.Cap.Sets };
+                var input = new Work(rung.Id, full).BothSides(1).BothSides(2).Input();
+                var start = DosePlanner.Start(above, StirredUp.Low, Content.Policy) with
+                {
+                    Sets = 1,
+                    Fewer = 0,
+                };
+                var sides = above.TaskSides.Select(side => new ProbeDone(
+                    Work.ItemId,
+                    side,
+                    2,
+                    input.Date,
+                    above.Id,
+                    start,
+                    new SetDone(
+                        start.Reps,
+                        start.Reps,
+                        0,
+                        0,
+                        start.Reps * start.Hold,
+                        false,
+                        null,
+                        5,
+                        null,
+                        PainBefore: 1,
+                        PainPeak: 1
+                    )
+                ));
+                foreach (
+                    var d in DecisionEngine
+                        .Bare(input with { Probes = [.. sides] }, Content.Library)
+                        .Where(d => d.RuleId == "D-PROBE" && d.RungId == above.Id)
+                )
+                {
+                    var move = above.MoveSeconds;
+                    var tried = start.Seconds(move);
+                    var startDose = DosePlanner.Start(above, StirredUp.Low, Content.Policy).Seconds(move);
+                    Assert.True(d.Dose.Seconds(move) <= Math.Max(startDose, 2 * tried) + 1e-6, above.Id);
+                    Assert.True(
+                        d.Dose.Seconds(move)
+                            <= Math.Max(startDose, 0.7 * full.Seconds(rung.MoveSeconds)) + 1e-6,
+                        above.Id
+                    );
+                    limited += d.Dose.Seconds(move) > startDose ? 1 : 0;
+                }
+            }
+        }
+        Assert.True(limited > 0);
+    }
 
     [Fact]
     public void A_try_on_one_side_grants_nothing() =>

@@ -24,6 +24,19 @@ public class StallRuleTests
         return work;
     }
 
+    [Fact]
+    public void D_PLATEAU_leaves_a_side_alone_that_only_waits_for_the_weaker_one()
+    {
+        var work = Work.AtTarget("D3");
+        foreach (var visit in Enumerable.Range(1, 4))
+        {
+            work = work.Visit(visit, Side.Left, 0.7, breakingShare: 0).Visit(visit, Side.Right);
+        }
+        var decisions = work.Decisions(visit: 4);
+        Assert.Equal("D-ONE-SIDE", decisions.Single(d => d.Side == Side.Right).RuleId);
+        Assert.DoesNotContain("D-PLATEAU", decisions.Single(d => d.Side == Side.Right).Rules);
+    }
+
     // The error of reps is half a rep, so 1.39 is the smallest change: one rep either way is none.
     [Theory]
     [InlineData(new[] { 8, 8, 8 }, "D-PLATEAU")]

@@ -1,0 +1,141 @@
+import { Fragment, useState } from "react";
+import styled from "styled-components";
+import { findRung } from "../api/queries";
+import type { Ability, AbilityFindings, Library, Trial } from "../api/types";
+import { Quiet, Small } from "../controls/layout";
+import { SideTag } from "../controls/SideTag";
+import { capital } from "../controls/words";
+import { markWords } from "./marks";
+import { Opener, Table } from "./Table";
+
+const Line = styled.span`
+  position: relative;
+  display: block;
+  width: 140px;
+  height: 18px;
+  background: ${({ theme }) => theme.colour.wash};
+  span {
+    position: absolute;
+    top: 5px;
+    height: 8px;
+    background: ${({ theme }) => theme.colour.sand};
+  }
+  i {
+    position: absolute;
+    top: 0;
+    width: 3px;
+    height: 18px;
+    background: ${({ theme }) => theme.colour.ink};
+  }
+`;
+
+/** Where the client stands in each direction, with how sure that is; each opens to the trials behind it. */
+export function AbilityTable(props: { abilities: AbilityFindings; trials: Trial[]; library: Library }) {
+  const { abilities, library } = props;
+  const [open, setOpen] = useState<string | null>(null);
+  return (
+    <section>
+      <h2>Where the client stands</h2>
+      <Table>
+        <thead>
+          <tr>
+            <th>Direction</th>
+            <th>Of 100</th>
+            <th>Range</th>
+            <th>Reps</th>
+          </tr>
+        </thead>
+        <tbody>
+          {abilities.all.map((a) => {
+            const id = a.sector + a.side;
+            return (
+              <Fragment key={id}>
+                <tr>
+                  <th scope="row">
+                    <Opener aria-expanded={open === id} onPress={() => setOpen(open === id ? null : id)}>
+                      {capital(a.name)}
+                    </Opener>
+                    {(a.lowest || a.unclear) && (
+                      <>
+                        <br />
+                        <Quiet>
+                          {a.lowest ? "hardest to control" : "not clearly different from the lowest"}
+                        </Quiet>
+                      </>
+                    )}
+                  </th>
+                  <td>{Math.round(a.percent)}</td>
+                  <td>
+                    <Line aria-hidden="true">
+                      <span style={{ left: `${a.percentLow}%`, width: `${a.percentHigh - a.percentLow}%` }} />
+                      <i style={{ left: `${a.percent}%` }} />
+                    </Line>
+                    <Quiet>
+                      {Math.round(a.percentLow)} to {Math.round(a.percentHigh)}
+                    </Quiet>
+                  </td>
+                  <td>{a.reps}</td>
+                </tr>
+                {open === id && <Behind ability={a} trials={props.trials} library={library} />}
+              </Fragment>
+            );
+          })}
+        </tbody>
+      </Table>
+      <NextRungs abilities={abilities} library={library} />
+      <Small>
+        From the easiest to the hardest exercise there is in a direction, by the load of every uncued rep of
+        screens and sessions so far: nine times in ten the client stands within the range. It informs; what may be done
+        next follows from the rules of the plan and of Decide.
+      </Small>
+    </section>
+  );
+}
+
+function NextRungs({ abilities, library }: { abilities: AbilityFindings; library: Library }) {
+  if (abilities.next.length === 0) return null;
+  return (
+    <>
+      <h3 style={{ marginTop: 16 }}>One rung above the entry</h3>
+      <ul>
+        {abilities.next.map((n) => (
+          <li key={n.ladderId + n.side}>
+            {findRung(library, n.rungId).rung.name} <SideTag side={n.side} />: {n.words}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function Behind({ ability, trials, library }: { ability: Ability; trials: Trial[]; library: Library }) {
+  const here = trials.filter((t) => ability.trials.includes(t.id));
+  const earlier = ability.trials.length - here.length;
+  return (
+    <>
+      <tr>
+        <td colSpan={4} style={{ paddingLeft: 20 }}>
+          {ability.theta.toFixed(1)} rungs of load ({ability.low.toFixed(1)} to {ability.high.toFixed(1)}),
+          from rep to rep {ability.spread.toFixed(1)}
+        </td>
+      </tr>
+      {here.map((trial) => (
+        <tr key={trial.id}>
+          <td style={{ paddingLeft: 20 }}>
+            {findRung(library, trial.rungId).rung.name} <SideTag side={trial.side} />
+          </td>
+          <td colSpan={3}>
+            {trial.clean.reps} of {trial.total} clean; marked: {markWords(trial, library)}
+          </td>
+        </tr>
+      ))}
+      {earlier > 0 && (
+        <tr>
+          <td colSpan={4} style={{ paddingLeft: 20 }}>
+            {earlier === 1 ? "One set" : `${earlier} sets`} of sessions and earlier screens
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
