@@ -3640,6 +3640,10 @@ export interface components {
             words: string;
             source: string;
             memory: boolean;
+            /** Format: double */
+            low?: null | number;
+            /** Format: double */
+            high?: null | number;
         };
         Reach: {
             /** Format: double */

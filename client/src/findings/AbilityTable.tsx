@@ -85,8 +85,8 @@ export function AbilityTable(props: { abilities: AbilityFindings; trials: Trial[
       <NextRungs abilities={abilities} library={library} />
       <Small>
         From the easiest to the hardest exercise there is in a direction, by the load of every uncued rep of
-        screens and sessions so far: nine times in ten the client stands within the range. It informs; what may be done
-        next follows from the rules of the plan and of Decide.
+        screens and sessions so far: nine times in ten the client stands within the range. It informs; what
+        may be done next follows from the rules of the plan and of Decide.
       </Small>
     </section>
   );

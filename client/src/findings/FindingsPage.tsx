@@ -115,7 +115,7 @@ function Findings(props: {
                 </p>
               ))}
               {uneven.length === 0 && <p>Even wherever both sides were seen.</p>}
-              <Quiet>under 10 % is even</Quiet>
+              <Quiet>what chance alone would show is even</Quiet>
             </div>
             <div>
               <Small>Not known yet</Small>

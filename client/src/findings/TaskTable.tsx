@@ -200,8 +200,9 @@ function Ratios({ findings }: { findings: ScreenFindings }) {
       {findings.ratios.map((r) => (
         <p key={r.id}>
           <strong>
-            {r.name}: {r.value.toFixed(3)}
+            {r.name}: {r.value.toFixed(2)}
           </strong>{" "}
+          {r.low != null && r.high != null && `(${r.low.toFixed(2)} to ${r.high.toFixed(2)}) `}
           {r.attention && <strong>· worth attention</strong>} {r.words}{" "}
           <Quiet>{sourceWords(r.source, r.memory)}</Quiet>
         </p>

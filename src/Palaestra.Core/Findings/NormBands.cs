@@ -37,7 +37,8 @@ public sealed record DifferenceShown(
     bool Memory
 );
 
-/// <param name="Attention">None where the client is outside the studied group.</param>
+/// <param name="Attention">None where the client is outside the studied group. Of a ratio of two sides only where the range of its error lies outside: otherwise most healthy people would be flagged.</param>
+/// <param name="Low">The ratio less 1.96 standard errors of measurement of both parts. <paramref name="High"/>: as much more.</param>
 public sealed record RatioShown(
     string Id,
     string Name,
@@ -45,7 +46,9 @@ public sealed record RatioShown(
     bool? Attention,
     string Words,
     string Source,
-    bool Memory
+    bool Memory,
+    double? Low = null,
+    double? High = null
 );
 
 /// <summary>Puts published figures beside what was measured, and says when they do not apply.</summary>
@@ -165,16 +168,29 @@ public static class NormBands
             let over = ValueOf(ratio.Over, tasks)
             let under = ValueOf(ratio.Under, tasks)
             where over is not null && under is > 0
-            select RatioOf(ratio, over.Value / under.Value, person),
+            select RatioOf(ratio, over.Value, under.Value, person, library),
         ];
 
     private static double? ValueOf(RatioPart part, IReadOnlyList<TaskFinding> tasks) =>
         tasks.FirstOrDefault(t => t.TaskId == part.Task)?.Of(part.Side)?.Value;
 
-    private static RatioShown RatioOf(NormRatio ratio, double value, Person person)
+    private static RatioShown RatioOf(
+        NormRatio ratio,
+        double over,
+        double under,
+        Person person,
+        PracticeLibrary library
+    )
     {
+        var value = over / under;
+        var error = 1.96 * value * Hypotenuse(ErrorOf(ratio.Over) / over, ErrorOf(ratio.Under) / under);
+        var (low, high) = (Math.Max(0, value - error), value + error);
+        var sides = ratio.Over.Task == ratio.Under.Task;
         var inside = Fits(ratio.AgeFrom, ratio.AgeTo, null, person);
-        bool? attention = inside ? value < ratio.From || value > ratio.To : null;
+        bool? attention =
+            !inside ? null
+            : sides ? high < ratio.From || low > ratio.To
+            : value < ratio.From || value > ratio.To;
         var bounds = (ratio.From, ratio.To) switch
         {
             ({ } from, { } to) => Invariant($"outside {from:0.##} to {to:0.##}"),
@@ -182,11 +198,19 @@ public static class NormBands
             ({ } from, null) => Invariant($"below {from:0.##}"),
             _ => "never",
         };
+        var clearly = sides ? ", and clearly so" : "";
         var words = inside
-            ? $"Worth attention {bounds} ({ratio.Population})."
+            ? $"Worth attention {bounds}{clearly} ({ratio.Population})."
             : $"Worth attention {bounds}. {Outside(ratio.Population, person)}";
-        return new(ratio.Id, ratio.Name, value, attention, words, ratio.Source, ratio.Memory);
+        return new(ratio.Id, ratio.Name, value, attention, words, ratio.Source, ratio.Memory, low, high);
+
+        double ErrorOf(RatioPart part) =>
+            library.Norms.Errors.FirstOrDefault(e => e.Of == part.Task)?.Error ?? 0;
     }
+
+    /// <summary>Relative errors of a quotient add up as squares.</summary>
+    private static double Hypotenuse(double a, double b) =>
+        double.IsFinite(a) && double.IsFinite(b) ? Math.Sqrt(a * a + b * b) : 0;
 
     private static string Invariant(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

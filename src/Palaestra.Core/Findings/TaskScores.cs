@@ -40,7 +40,7 @@ public static class TaskScores
         var difference = Difference(left, right, measure);
         Side? weaker =
             difference is null
-            || difference < policy.EvenPercent
+            || measure != MeasureKind.Reps && difference < policy.EvenPercent
             || left!.PainLimited
             || right!.PainLimited
             || InsideError(left, right, measure, task?.Id, library)

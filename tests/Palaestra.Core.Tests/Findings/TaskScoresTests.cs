@@ -188,8 +188,11 @@ public class TaskScoresTests
     [InlineData(150, 160, 90, 92, "flexor-extensor", false)]
     [InlineData(170, 160, 90, 92, "flexor-extensor", true)]
     [InlineData(150, 160, 92, 92, "right-left", false)]
-    [InlineData(150, 160, 80, 92, "right-left", true)]
-    [InlineData(150, 160, 110, 92, "right-left", true)]
+    // A hold is good to 5.9 s: 80 ÷ 92 is 0.87, from 0.70 to 1.04, and may well be even; 55 ÷ 92 may not.
+    [InlineData(150, 160, 80, 92, "right-left", false)]
+    [InlineData(150, 160, 110, 92, "right-left", false)]
+    [InlineData(150, 160, 55, 92, "right-left", true)]
+    [InlineData(150, 160, 140, 92, "right-left", true)]
     [InlineData(150, 100, 80, 74, "right-extensor", true)]
     [InlineData(150, 100, 80, 74, "left-extensor", false)]
     public void Ratios_worth_attention(
@@ -207,6 +210,17 @@ public class TaskScoresTests
         Hold(tape, "side-hold", Side.Left, left);
         var ratio = Of(tape, Student).Ratios!.First(r => r.Id == id);
         Assert.Equal(attention, ratio.Attention);
+    }
+
+    /// <summary>SEM 34 × √0.03 = 5.889 s: 0.8696 × 1.96 × √((5.889 ÷ 80)² + (5.889 ÷ 92)²) = 0.166.</summary>
+    [Fact]
+    public void A_ratio_is_shown_with_the_error_of_both_its_parts()
+    {
+        var tape = Hold(new Tape(), "side-hold", Side.Right, 80);
+        Hold(tape, "side-hold", Side.Left, 92);
+        var ratio = Of(tape, Student).Ratios!.First(r => r.Id == "right-left");
+        Assert.Equal(0.166, ratio.Value - ratio.Low!.Value, 0.001);
+        Assert.Equal(0.166, ratio.High!.Value - ratio.Value, 0.001);
     }
 
     [Fact]
