@@ -38,14 +38,29 @@ public static class DoseStep
                 Reps = reps,
             };
         }
-        if (dose.Sets < target.Sets)
+        foreach (var more in MoreSets(dose, target))
         {
-            yield return dose with
-            {
-                Sets = dose.Sets + 1,
-            };
+            yield return more;
         }
     }
+
+    /// <summary>
+    /// One set more, or longer short ones: sets that get shorter one after the other, the most work first. So the growth a
+    /// week allows holds here too: 8 reps grow by a short set of a few, not by another eight.
+    /// </summary>
+    private static IEnumerable<Dose> MoreSets(Dose dose, Dose target) =>
+        from sets in new[] { dose.Sets, dose.Sets + 1 }
+        where sets <= target.Sets && sets > 1
+        from fewer in Enumerable.Range(0, Math.Max(1, dose.Reps))
+        let option = dose with
+        {
+            Sets = sets,
+            Fewer = fewer,
+        }
+        where option.TotalReps > dose.TotalReps
+        where dose.Reps - fewer * (sets - 1) >= 1
+        orderby option.TotalReps descending, sets, fewer
+        select option;
 
     /// <summary>A hold grows by at most this share in one step of the endurance school. Our own.</summary>
     private const double LongerHold = 0.25;
