@@ -60,9 +60,82 @@ internal sealed class Counterfactual(
             told = [.. new[] { 0, 1 }.Select(way => pairs.Where(f => Way(f) == way).MinBy(f => f.Cost))];
         }
         var sentences = told.OfType<Found>()
-            .Select(f => $"{f.Words}, and this would be: {WordsOf(f.Outcome)}.");
+            .Select(f => $"{f.Words}, and this would be: {WordsOf(f.Outcome)}.")
+            .Concat(Ready());
         return string.Join(" ", sentences) is { Length: > 0 } words ? words : null;
     }
+
+    /// <summary>D-READY: the least of a few things that would have one up offered, where none is.</summary>
+    private IEnumerable<string> Ready()
+    {
+        if (decision.Probe is not null || decision.Outcome is not (Outcome.Stay or Outcome.Add))
+        {
+            yield break;
+        }
+        var ways = new (string Words, Func<DecideInput, DecideInput> Change)[]
+        {
+            ("One more clean set", of => Today(of, p => p with { Sets = [.. p.Sets, CleanSet(p)] })),
+            (
+                $"Effort {policy.Judgement.ReadyEffortMax} at most",
+                of =>
+                    Today(
+                        of,
+                        p =>
+                            p with
+                            {
+                                Sets =
+                                [
+                                    .. p.Sets.Select(s =>
+                                        s with
+                                        {
+                                            Effort = policy.Judgement.ReadyEffortMax,
+                                        }
+                                    ),
+                                ],
+                            }
+                    )
+            ),
+            ("One more visit like this", Repeated),
+        };
+        foreach (var (words, change) in ways)
+        {
+            // First by itself, then among the others: only so many are tried at a visit.
+            if (Offers(change(narrow)) && Offers(change(input)))
+            {
+                yield return $"{words}, and one up could be tried.";
+                yield break;
+            }
+        }
+    }
+
+    private bool Offers(DecideInput other) =>
+        DecisionEngine
+            .Bare(other, library, others)
+            .Any(d => d.PlanItemId == decision.PlanItemId && d.Side == decision.Side && d.Probe is not null);
+
+    private DecideInput Today(DecideInput of, Func<Visits.Performance, Visits.Performance> change) =>
+        of with
+        {
+            Visits =
+            [
+                .. of.Visits.Select(p =>
+                    p.PlanItemId == decision.PlanItemId && p.Visit == of.Visit ? change(p) : p
+                ),
+            ],
+        };
+
+    private static Visits.SetDone CleanSet(Visits.Performance done) =>
+        new(
+            done.Prescribed.Reps,
+            done.Prescribed.Reps,
+            0,
+            0,
+            done.Prescribed.Reps * done.Prescribed.Hold,
+            false,
+            null,
+            done.Effort,
+            null
+        );
 
     /// <summary>0 for what makes it harder, 1 for the rest.</summary>
     private int Way(Found found) => Height(found.Outcome) > Height(decision.Outcome) ? 0 : 1;
@@ -299,18 +372,20 @@ internal sealed class Counterfactual(
     private static string On(Side side) => side == Side.Both ? "" : $" on the {side.Word()}";
 
     /// <summary>Today's work again, as a next visit a week later.</summary>
-    private DecideInput Repeated() =>
-        narrow with
+    private DecideInput Repeated() => Repeated(narrow);
+
+    private static DecideInput Repeated(DecideInput of) =>
+        of with
         {
-            Visit = narrow.Visit + 1,
-            Date = narrow.Date.AddDays(7),
-            LastWorkDate = narrow.LastWorkDate?.AddDays(7),
+            Visit = of.Visit + 1,
+            Date = of.Date.AddDays(7),
+            LastWorkDate = of.LastWorkDate?.AddDays(7),
             Visits =
             [
-                .. narrow.Visits,
-                .. narrow
-                    .Visits.Where(p => p.Visit == narrow.Visit)
-                    .Select(p => p with { Visit = narrow.Visit + 1, Date = p.Date.AddDays(7) }),
+                .. of.Visits,
+                .. of
+                    .Visits.Where(p => p.Visit == of.Visit)
+                    .Select(p => p with { Visit = of.Visit + 1, Date = p.Date.AddDays(7) }),
             ],
         };
 }

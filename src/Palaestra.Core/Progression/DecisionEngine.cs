@@ -48,7 +48,7 @@ public static class DecisionEngine
     public static IReadOnlyList<Decision> Bare(DecideInput input, PracticeLibrary library) =>
         Bare(input, library, new OtherLadders(input, library));
 
-    private static IReadOnlyList<Decision> Bare(
+    internal static IReadOnlyList<Decision> Bare(
         DecideInput input,
         PracticeLibrary library,
         OtherLadders others

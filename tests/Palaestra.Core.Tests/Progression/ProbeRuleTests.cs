@@ -583,6 +583,47 @@ public class ProbeRuleTests
     }
 
     [Fact]
+    public void Of_two_tries_without_pain_the_less_clean_counts_whichever_came_first()
+    {
+        foreach (var clean in new[] { new[] { 5, 3 }, new[] { 3, 5 } })
+        {
+            var tape = new Tape();
+            foreach (var reps in clean)
+            {
+                tape.Start("B6", Side.Left, TrialPurpose.Session)
+                    .With(e => e with { Probe = true })
+                    .Reps(reps, hold: 3)
+                    .End();
+            }
+            var told = ProbeDone.FromTrials(2, FirstDay, [Clean.Input().Items[0]], tape.Trials()).Single();
+            Assert.Equal(3, told.Set.CleanReps);
+        }
+    }
+
+    // Its own sets did not hurt; the try did, by three: the exercise it belongs to is eased, another only held.
+    [Fact]
+    public void The_exercise_whose_try_hurt_is_eased()
+    {
+        var decisions = Decide(
+            Clean,
+            input => Tried(input, 5, 4) with { Sessions = [new(2, input.Date, 1, 4, 3, 10)] }
+        );
+        Assert.All(decisions, d => Assert.Equal(Outcome.Ease, d.Outcome));
+    }
+
+    [Fact]
+    public void The_other_side_of_a_try_is_not_offered_on_a_day_on_which_nothing_is_added() =>
+        Assert.Empty(
+            SessionProbe.Of(
+                Tried(Clean.Input(), 5, only: Side.Left) with
+                {
+                    CheckIn = new(4, 1, 1, 1, []),
+                },
+                Content.Library
+            )
+        );
+
+    [Fact]
     public void A_painful_try_counts_for_the_session()
     {
         var decisions = Decide(Clean, input => Tried(input, 5, 4));

@@ -134,4 +134,27 @@ public class StepsTests
         }
         Assert.True(steep > 0 && gentle > 0, $"{steep} steep, {gentle} gentle");
     }
+
+    /// <summary>It is done at the end of its way: over less of it there would be a hold of another exercise.</summary>
+    [Theory]
+    [InlineData("K2")]
+    [InlineData("H2")]
+    [InlineData("G0")]
+    public void One_long_hold_is_eased_in_time_and_never_in_range(string id)
+    {
+        var target = Content.Library.Rung(id).Target;
+        var work = new Work(id, target with { Reps = 1, Sets = 1, Hold = 30 });
+        foreach (var side in Content.Library.Rung(id).TaskSides)
+        {
+            work = work.Visit(2, side, painSets: 1);
+        }
+        Assert.All(
+            work.Decisions(),
+            d =>
+            {
+                Assert.True(d.Outcome is Outcome.Ease or Outcome.StepDown, d.ToString());
+                Assert.Equal(1, d.Dose.Range);
+            }
+        );
+    }
 }

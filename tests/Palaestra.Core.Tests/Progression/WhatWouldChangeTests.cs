@@ -45,6 +45,44 @@ public partial class WhatWouldChangeTests
         return DecisionEngine.Bare(other, Content.Library).First(d => d.Side == decision.Side);
     }
 
+    // Three reaches at three visits are nine clean reps; ten are asked.
+    [Fact]
+    public void One_more_clean_set_would_have_one_up_offered()
+    {
+        var work = new Work("K3", new Dose(3, 1, 0)).BothSides(1).BothSides(2).BothSides(3);
+        Assert.All(
+            work.Decisions(visit: 3),
+            d => Assert.EndsWith("One more clean set, and one up could be tried.", d.WouldChange)
+        );
+    }
+
+    [Fact]
+    public void Less_effort_would_have_one_up_offered() =>
+        Assert.All(
+            new Work("B6", new Dose(8, 1, 5)).BothSides(1).BothSides(2, effort: 7).Decisions(),
+            d => Assert.EndsWith("Effort 6 at most, and one up could be tried.", d.WouldChange)
+        );
+
+    [Fact]
+    public void One_more_visit_like_this_would_have_one_up_offered()
+    {
+        var once = new Work("B6", new Dose(8, 1, 5)).BothSides(2);
+        Assert.All(
+            once.Decisions(),
+            d => Assert.EndsWith("One more visit like this, and one up could be tried.", d.WouldChange)
+        );
+    }
+
+    [Fact]
+    public void Nothing_would_have_one_up_offered_to_a_client_for_whom_nothing_is_tried()
+    {
+        var bone = new Work("B6", new Dose(8, 1, 5)) { Profile = Someone.With("fragile-bone") };
+        Assert.All(
+            bone.BothSides(2).Decisions(),
+            d => Assert.DoesNotContain("could be tried", d.WouldChange ?? "")
+        );
+    }
+
     [Fact]
     public void Every_number_set_to_what_it_was_changes_nothing() =>
         Work.Any.Sample(work =>
