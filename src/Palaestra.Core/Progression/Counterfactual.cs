@@ -20,7 +20,7 @@ internal sealed class Counterfactual(
     private sealed record Found(string Words, Outcome Outcome, double Cost);
 
     private readonly Policy policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
-    private readonly int reference = new DayFacts(input, library).Reference.Value;
+    private readonly DayFacts day = new(input, library);
     private readonly bool alone = Alone(decision, input, library);
     private readonly DecideInput narrow = Narrow(decision, input, library);
 
@@ -65,53 +65,47 @@ internal sealed class Counterfactual(
         return string.Join(" ", sentences) is { Length: > 0 } words ? words : null;
     }
 
-    /// <summary>D-READY: the least of a few things that would have one up offered, where none is.</summary>
+    /// <summary>D-READY: the least of a few things that would have one up offered, where none is; the same for every side.</summary>
     private IEnumerable<string> Ready()
     {
-        if (decision.Probe is not null || decision.Outcome is not (Outcome.Stay or Outcome.Add))
+        if (
+            decision.Probe is null
+            && decision.Outcome is Outcome.Stay or Outcome.Add
+            && day.MayProbe
+            && policy.MovingOn == MovingOn.Mastery
+            && tried.Ready(decision.PlanItemId, FirstThatOffers) is { } words
+        )
         {
-            yield break;
+            yield return $"{words}, and one up could be tried.";
         }
-        var ways = new (string Words, Func<DecideInput, DecideInput> Change)[]
+    }
+
+    private string? FirstThatOffers()
+    {
+        var most = policy.Judgement.ReadyEffortMax;
+        var hard = input.Visits.Any(p =>
+            p.PlanItemId == decision.PlanItemId && p.Visit == input.Visit && !(p.Effort <= most)
+        );
+        var ways = new (string Words, bool Apt, Func<DecideInput, DecideInput> Change)[]
         {
-            ("One more clean set", of => Today(of, p => p with { Sets = [.. p.Sets, CleanSet(p)] })),
+            ("One more clean set", !hard, of => Today(of, p => p with { Sets = [.. p.Sets, CleanSet(p)] })),
             (
-                $"Effort {policy.Judgement.ReadyEffortMax} at most",
-                of =>
-                    Today(
-                        of,
-                        p =>
-                            p with
-                            {
-                                Sets =
-                                [
-                                    .. p.Sets.Select(s =>
-                                        s with
-                                        {
-                                            Effort = policy.Judgement.ReadyEffortMax,
-                                        }
-                                    ),
-                                ],
-                            }
-                    )
+                $"Effort {most} at most",
+                hard,
+                of => Today(of, p => p with { Sets = [.. p.Sets.Select(s => s with { Effort = most })] })
             ),
-            ("One more visit like this", Repeated),
+            ("One more visit like this", !hard, Repeated),
         };
-        foreach (var (words, change) in ways)
-        {
-            // First by itself, then among the others: only so many are tried at a visit.
-            if (Offers(change(narrow)) && Offers(change(input)))
-            {
-                yield return $"{words}, and one up could be tried.";
-                yield break;
-            }
-        }
+        // First by itself, then among the others: only so many are tried at a visit.
+        return ways.Where(way => way.Apt && Offers(way.Change(narrow)) && Offers(way.Change(input)))
+            .Select(way => way.Words)
+            .FirstOrDefault();
     }
 
     private bool Offers(DecideInput other) =>
         DecisionEngine
             .Bare(other, library, others)
-            .Any(d => d.PlanItemId == decision.PlanItemId && d.Side == decision.Side && d.Probe is not null);
+            .Any(d => d.PlanItemId == decision.PlanItemId && d.Probe is not null);
 
     private DecideInput Today(DecideInput of, Func<Visits.Performance, Visits.Performance> change) =>
         of with
@@ -230,10 +224,10 @@ internal sealed class Counterfactual(
         {
             NumberKind.CleanReps => CleanLimits(number),
             NumberKind.Effort => [policy.MasteryEffortMax],
-            NumberKind.NextDayPain => [reference + policy.NextDayRise - 1],
+            NumberKind.NextDayPain => [day.Reference.Value + policy.NextDayRise - 1],
             NumberKind.PainNow =>
             [
-                reference + policy.Judgement.NowRise - 1,
+                day.Reference.Value + policy.Judgement.NowRise - 1,
                 policy.Judgement.NoTrainingFrom - 1,
             ],
             NumberKind.SettledHours => [(int)policy.SettleHours],

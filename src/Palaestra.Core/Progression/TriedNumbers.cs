@@ -27,4 +27,17 @@ internal sealed class TriedNumbers
         }
         return found;
     }
+
+    private readonly Dictionary<Guid, string?> ready = [];
+
+    /// <summary>What would have one up offered after an exercise, found once for all its sides.</summary>
+    public string? Ready(Guid item, Func<string?> find)
+    {
+        if (!ready.TryGetValue(item, out var words))
+        {
+            words = find();
+            ready[item] = words;
+        }
+        return words;
+    }
 }
