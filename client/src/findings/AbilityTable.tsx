@@ -59,7 +59,7 @@ export function AbilityTable(props: { abilities: AbilityFindings; trials: Trial[
                       <>
                         <br />
                         <Quiet>
-                          {a.lowest ? "hardest to control" : "not clearly different from the lowest"}
+                          {a.lowest ? "lowest" : "not clearly different from the lowest"}
                         </Quiet>
                       </>
                     )}

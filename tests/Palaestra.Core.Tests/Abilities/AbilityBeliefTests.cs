@@ -110,4 +110,27 @@ public class AbilityBeliefTests
         }
         Assert.InRange(held / (double)people, 0.85, 0.95);
     }
+
+    public static TheoryData<string, AbilityModel> Wrong =>
+        new()
+        {
+            { "missed", Content.Library.Ability with { Missed = 0.5 } },
+            { "imagined", Content.Library.Ability with { Imagined = -0.1 } },
+            { "day", Content.Library.Ability with { Day = double.NaN } },
+            { "driftPerWeek", Content.Library.Ability with { DriftPerWeek = 6 } },
+            { "spreads", Content.Library.Ability with { Spreads = [] } },
+            { "spreads", Content.Library.Ability with { Spreads = [0.3, 0] } },
+            { "leastStep", Content.Library.Ability with { LeastStep = 0 } },
+            { "leastNewtonMetres", Content.Library.Ability with { LeastNewtonMetres = 0 } },
+            { "grid", Content.Library.Ability with { Grid = 0.001 } },
+            { "sure", Content.Library.Ability with { Sure = 1 } },
+        };
+
+    [Theory]
+    [MemberData(nameof(Wrong))]
+    public void A_wrong_figure_is_refused_with_its_field(string field, AbilityModel model)
+    {
+        Assert.Empty(Content.Library.Ability.Errors());
+        Assert.Equal($"ability.json ability.{field}", Assert.Single(model.Errors()).Field);
+    }
 }
