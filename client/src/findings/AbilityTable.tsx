@@ -58,9 +58,7 @@ export function AbilityTable(props: { abilities: AbilityFindings; trials: Trial[
                     {(a.lowest || a.unclear) && (
                       <>
                         <br />
-                        <Quiet>
-                          {a.lowest ? "lowest" : "not clearly different from the lowest"}
-                        </Quiet>
+                        <Quiet>{a.lowest ? "lowest" : "not clearly different from the lowest"}</Quiet>
                       </>
                     )}
                   </th>

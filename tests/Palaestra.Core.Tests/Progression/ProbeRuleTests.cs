@@ -612,16 +612,15 @@ public class ProbeRuleTests
     }
 
     [Fact]
-    public void The_other_side_of_a_try_is_not_offered_on_a_day_on_which_nothing_is_added() =>
+    public void The_other_side_of_a_try_is_not_offered_on_a_day_on_which_nothing_is_added()
+    {
+        var sore = new CheckIn(4, 1, 1, 1, []);
         Assert.Empty(
-            SessionProbe.Of(
-                Tried(Clean.Input(), 5, only: Side.Left) with
-                {
-                    CheckIn = new(4, 1, 1, 1, []),
-                },
-                Content.Library
-            )
+            SessionProbe.Of(Tried(Clean.Input(), 5, only: Side.Left) with { CheckIn = sore }, Content.Library)
         );
+        // The first side was clean, and pain rose by three in it.
+        Assert.Empty(SessionProbe.Of(Tried(Clean.Input(), 5, peak: 4, only: Side.Left), Content.Library));
+    }
 
     [Fact]
     public void A_painful_try_counts_for_the_session()
