@@ -30,8 +30,14 @@ public sealed record Ability(
     bool Unclear = false
 )
 {
-    /// <summary>The smallest difference to another reading of it that is beyond chance, rungs: 1.96 standard errors of the difference.</summary>
-    public double ChangeFrom(Ability other) => 1.96 * Math.Sqrt(Sd * Sd + other.Sd * other.Sd);
+    /// <summary>The error of one reading, of two that differ in how sure they are: the root mean square of both.</summary>
+    public MeasurementError ErrorBeside(Ability other) =>
+        new(
+            "ability",
+            "1.96 standard errors of the difference, from the reps of both",
+            false,
+            Math.Sqrt((Sd * Sd + other.Sd * other.Sd) / 2)
+        );
 }
 
 /// <summary>Chance of a clean rep of the rung above the one somebody stands on.</summary>

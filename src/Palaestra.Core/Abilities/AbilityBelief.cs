@@ -33,7 +33,7 @@ public sealed class AbilityBelief
         var sum = 0.0;
         for (var k = 0; k < now.Length; k++)
         {
-            now[k] = drifted[k] * likely[k];
+            now[k] = (drifted[k] + Always) * likely[k];
             sum += now[k];
         }
         for (var k = 0; k < now.Length; k++)
@@ -76,6 +76,9 @@ public sealed class AbilityBelief
         }
         return grid.Points[^1];
     }
+
+    /// <summary>No place is ruled out for ever, whatever was seen before: the next day may say the opposite.</summary>
+    private const double Always = 1e-15;
 
     private double[] Likelihood(IEnumerable<AbilityEvidence> seen)
     {

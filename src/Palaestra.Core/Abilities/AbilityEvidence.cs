@@ -5,7 +5,7 @@ using Palaestra.Core.Screening;
 namespace Palaestra.Core.Abilities;
 
 /// <summary>Reps of one trial that tell of an ability.</summary>
-/// <param name="On">The day, in the clinic's own time.</param>
+/// <param name="On">The day its events are stamped with.</param>
 /// <param name="Height">Of what was done, rungs.</param>
 /// <param name="Clean">Uncued reps clean, 0 or more. <paramref name="Broken"/>: reps that gave way in this direction.</param>
 public sealed record AbilityEvidence(

@@ -63,12 +63,10 @@ public sealed record AbilityFindings(IReadOnlyList<Ability> All, IReadOnlyList<N
         PracticeLibrary library
     )
     {
+        var beyond = library.Ability.Beyond;
         var (lowest, highest) = library.Heights.Ends(direction);
         double OnRing(double theta) =>
-            Math.Round(
-                100 * (theta - lowest + AbilityTables.Beyond) / (highest - lowest + 2 * AbilityTables.Beyond),
-                1
-            );
+            Math.Round(100 * (theta - lowest + beyond) / (highest - lowest + 2 * beyond), 1);
         var tail = (1 - library.Ability.Sure) / 2;
         var (low, high) = (belief.Quantile(tail), belief.Quantile(1 - tail));
         var sector = Sectors.Of(direction, OnSide.Task, side == Side.Both ? Side.Left : side)!.Value;

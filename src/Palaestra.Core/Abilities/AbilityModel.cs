@@ -9,6 +9,8 @@ namespace Palaestra.Core.Abilities;
 /// <param name="DriftPerWeek">Standard deviation of what a week changes, rungs, 0 or more; it grows with the root of time.</param>
 /// <param name="Spreads">Standard deviations from rep to rep that are weighed against each other, rungs, above 0, the lowest first.</param>
 /// <param name="LeastStep">What a rung is above the one below it at least, rungs, above 0.</param>
+/// <param name="LeastUnit">One rung is at least this, as the logarithm of a ratio of loads, above 0: less cannot be told.</param>
+/// <param name="Beyond">How far beyond the lowest and the highest rung somebody may stand, rungs, above 0; also where the ring begins and ends.</param>
 /// <param name="LeastNewtonMetres">Demands under this count as this much, N·m, above 0.</param>
 /// <param name="Grid">Step of the grid, rungs, above 0.</param>
 /// <param name="Sure">Share of belief inside the interval, above 0.5 and below 1.</param>
@@ -19,6 +21,8 @@ public sealed record AbilityModel(
     double DriftPerWeek,
     IReadOnlyList<double> Spreads,
     double LeastStep,
+    double LeastUnit,
+    double Beyond,
     double LeastNewtonMetres,
     double Grid,
     double Sure
@@ -51,6 +55,14 @@ public sealed record AbilityModel(
         if (LeastStep is not (> 0 and <= 1))
         {
             yield return At("leastStep", "Above 0 and up to 1 rung.");
+        }
+        if (LeastUnit is not (> 0 and <= 1))
+        {
+            yield return At("leastUnit", "Above 0 and up to 1.");
+        }
+        if (Beyond is not (> 0 and <= 5))
+        {
+            yield return At("beyond", "Above 0 and up to 5 rungs.");
         }
         if (LeastNewtonMetres is not (> 0 and <= 100))
         {

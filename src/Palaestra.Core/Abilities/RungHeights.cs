@@ -94,11 +94,8 @@ public sealed class RungHeights
             .ToList();
         var steps = spans.Sum(logs => logs.Count - 1);
         var span = spans.Sum(logs => logs.Max() - logs.Min());
-        return steps == 0 ? LeastUnit : Math.Max(LeastUnit, span / steps);
+        return steps == 0 ? library.Ability.LeastUnit : Math.Max(library.Ability.LeastUnit, span / steps);
     }
-
-    /// <summary>A step of less than a twentieth of the load cannot be told. Our own.</summary>
-    private const double LeastUnit = 0.05;
 
     private double HeightOf(Rung rung, Direction direction, OnSide on) =>
         Log(AskedOf(rung, direction, on)) / Unit;

@@ -54,8 +54,7 @@ public static class Changes
             "rungs",
             then.Theta,
             here.Theta,
-            here.ChangeFrom(then),
-            "1.96 standard errors of the difference, from the reps of both"
+            here.ErrorBeside(then)
         );
 
     private static IEnumerable<Change> OfControl(
@@ -161,20 +160,9 @@ public static class Changes
         double now,
         MeasurementError error,
         bool lessIsBetter = false
-    ) => Make(of, what, side, unit, before, now, error.SmallestChange, error.Source, lessIsBetter);
-
-    private static Change Make(
-        string of,
-        string what,
-        Side side,
-        string unit,
-        double before,
-        double now,
-        double smallest,
-        string source,
-        bool lessIsBetter = false
     )
     {
+        var smallest = error.SmallestChange;
         var gain = lessIsBetter ? before - now : now - before;
         var verdict =
             Math.Abs(gain) < smallest ? ChangeVerdict.NoClearChange
@@ -197,7 +185,7 @@ public static class Changes
             verdict,
             string.Create(CultureInfo.InvariantCulture, $"{words}: beyond chance from {smallest:0.#} {unit}")
                 .TrimEnd(),
-            source
+            error.Source
         );
     }
 }

@@ -93,12 +93,26 @@ public static class DoseStep
         return options.FirstOrDefault() ?? new Dose(target.Reps, 1, hold);
     }
 
-    /// <summary>One set fewer; with one set, back to the start reps; below that none: the rung itself has to give.</summary>
-    public static Dose? Easier(Dose dose, Rung rung)
+    /// <summary>
+    /// One set fewer; with one set, back to the start reps, then to the start hold; below that none: the rung itself has to
+    /// give. A short set alone may be too little: easing takes at least what a week may add.
+    /// </summary>
+    /// <param name="growth">Share of clean time that a week may add, above 0.</param>
+    public static Dose? Easier(Dose dose, Rung rung, double growth)
+    {
+        if (Less(dose, rung) is not { } less)
+        {
+            return null;
+        }
+        var little = less.Seconds(rung.MoveSeconds) * (1 + growth) > dose.Seconds(rung.MoveSeconds) + 1e-9;
+        return little ? Easier(less, rung, growth) ?? less : less;
+    }
+
+    private static Dose? Less(Dose dose, Rung rung)
     {
         if (dose.Sets > 1)
         {
-            return dose with { Sets = dose.Sets - 1 };
+            return dose with { Sets = dose.Sets - 1, Fewer = dose.Sets == 2 ? 0 : dose.Fewer };
         }
         if (dose.Reps > rung.Start.Reps)
         {

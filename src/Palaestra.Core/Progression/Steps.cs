@@ -152,7 +152,7 @@ internal static class Steps
     }
 
     private static Step? LessDose(DecisionCase c) =>
-        DoseStep.Easier(c.Dose, c.Rung) is { } less
+        DoseStep.Easier(c.Dose, c.Rung, c.Policy.WeeklyGrowth) is { } less
             ? To(c, Outcome.Ease, c.Rung, less, $"Less: {less.Words()}.")
             : null;
 
@@ -173,12 +173,17 @@ internal static class Steps
         return half == c.Dose ? null : To(c, Outcome.Ease, c.Rung, half, $"Half of it: {half.Words()}.");
     }
 
-    /// <summary>Half the sets; of one set half the reps; of one rep half the hold, at least two seconds.</summary>
+    /// <summary>Half the sets, and no more than half the reps where sets shrink; of one set half the reps; of one rep half the hold, at least two seconds.</summary>
     public static Dose Halved(Dose dose)
     {
         if (dose.Sets > 1)
         {
-            return dose with { Sets = dose.Sets / 2 };
+            var half = dose with { Sets = dose.Sets / 2, Fewer = dose.Sets / 2 == 1 ? 0 : dose.Fewer };
+            while (half.Reps > 1 && half.TotalReps * 2 > dose.TotalReps)
+            {
+                half = half with { Reps = half.Reps - 1 };
+            }
+            return half;
         }
         if (dose.Reps > 1)
         {

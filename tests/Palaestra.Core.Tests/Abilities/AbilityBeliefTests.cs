@@ -10,7 +10,10 @@ public class AbilityBeliefTests
 {
     private static readonly DateOnly Day = new(2026, 3, 2);
 
-    private static readonly AbilityModel Plain = new(0, 0, 0, 0, [1], 0.25, 10, 1, 0.9) { Grid = 0.5 };
+    private static readonly AbilityModel Plain = new(0, 0, 0, 0, [1], 0.25, 0.05, 1.5, 10, 1, 0.9)
+    {
+        Grid = 0.5,
+    };
 
     private static AbilityEvidence Seen(double height, int clean, int broken, int day = 0) =>
         new(Day.AddDays(day), Direction.Front, Side.Left, height, clean, broken, Guid.Empty);
@@ -54,6 +57,16 @@ public class AbilityBeliefTests
         Assert.True(later.Sd > once.Sd);
         Assert.True(more.Sd < once.Sd);
         Assert.Equal(once.Mean, later.Mean, 0.2);
+    }
+
+    [Fact]
+    public void A_thousand_reps_that_say_the_opposite_are_still_believed()
+    {
+        var grid = new AbilityGrid(-1, 11, Content.Library.Ability);
+        var high = AbilityBelief.Nothing(grid).After(Day, [Seen(9, 1000, 0)]);
+        var low = high.After(Day.AddDays(1), [Seen(1, 0, 1000)]);
+        Assert.True(low.Mean < 2, $"{low.Mean}");
+        Assert.True(low.Quantile(0.05) <= low.Quantile(0.95));
     }
 
     [Fact]
@@ -121,6 +134,8 @@ public class AbilityBeliefTests
             { "spreads", Content.Library.Ability with { Spreads = [] } },
             { "spreads", Content.Library.Ability with { Spreads = [0.3, 0] } },
             { "leastStep", Content.Library.Ability with { LeastStep = 0 } },
+            { "leastUnit", Content.Library.Ability with { LeastUnit = 0 } },
+            { "beyond", Content.Library.Ability with { Beyond = double.NaN } },
             { "leastNewtonMetres", Content.Library.Ability with { LeastNewtonMetres = 0 } },
             { "grid", Content.Library.Ability with { Grid = 0.001 } },
             { "sure", Content.Library.Ability with { Sure = 1 } },

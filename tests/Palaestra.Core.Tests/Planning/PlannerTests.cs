@@ -250,7 +250,7 @@ public class PlannerTests
                         }
                     }
                 },
-                iter: 150
+                iter: 60
             );
 
     private static bool Serves(PlanProposal proposal, Goal goal) =>

@@ -46,8 +46,9 @@ public class DoseStepTests
         }
     }
 
+    /// <summary>Wherever growth has come to, easing takes at least as much as the last step gave, and what a week may add, down to the start.</summary>
     [Fact]
-    public void Easing_takes_a_whole_set_and_never_less_than_adding_gave()
+    public void Easing_takes_what_adding_gave_and_a_fifth_at_least()
     {
         foreach (var rung in Content.Library.TrainedLadders.SelectMany(l => l.Rungs))
         {
@@ -57,15 +58,44 @@ public class DoseStepTests
                 dose = more
             )
             {
-                if (more.Sets > 1 && DoseStep.Easier(more, rung) is { } less)
-                {
-                    Assert.True(
-                        less.TotalReps <= Math.Max(dose.TotalReps, more.TotalReps - 1),
-                        $"{rung.Id}: {more} to {less}"
-                    );
-                    Assert.Equal(more.Sets - 1, less.Sets);
-                }
+                var (was, now) = (dose.Seconds(rung.MoveSeconds), more.Seconds(rung.MoveSeconds));
+                var less = (DoseStep.Easier(more, rung, Fifth) ?? rung.Start).Seconds(rung.MoveSeconds);
+                var start = rung.Start.Seconds(rung.MoveSeconds);
+                Assert.True(
+                    less <= Math.Max(start, Math.Min(was, now / (1 + Fifth))) + 1e-6,
+                    $"{rung.Id}: {more}"
+                );
             }
         }
+    }
+
+    [Theory]
+    [InlineData(8, 2, 7, 5, 1)] // 8-1: without its one rep it would be hardly less, so back to the start reps
+    [InlineData(8, 2, 6, 8, 1)] // 8-2: a fifth
+    [InlineData(8, 2, 0, 8, 1)]
+    [InlineData(8, 3, 2, 8, 2)] // 8-6-4 becomes 8-6
+    public void A_short_set_goes_and_more_where_that_is_little(
+        int reps,
+        int sets,
+        int fewer,
+        int to,
+        int left
+    )
+    {
+        var less = DoseStep.Easier(new Dose(reps, sets, 0, fewer), Content.Library.Rung("B5"), Fifth);
+        Assert.Equal((to, left), (less!.Value.Reps, less.Value.Sets));
+        Assert.True(less.Value.Sets > 1 || less.Value.Fewer == 0);
+    }
+
+    [Theory]
+    [InlineData(8, 2, 7)]
+    [InlineData(8, 2, 4)]
+    [InlineData(8, 2, 0)]
+    [InlineData(8, 3, 2)]
+    [InlineData(5, 3, 1)]
+    public void Half_is_half_of_the_reps_also_where_sets_shrink(int reps, int sets, int fewer)
+    {
+        var dose = new Dose(reps, sets, 0, fewer);
+        Assert.InRange(2 * Steps.Halved(dose).TotalReps, 2, dose.TotalReps);
     }
 }

@@ -192,40 +192,35 @@ public class ProbeRuleTests
     public void An_irritable_back_is_not_tried() =>
         Assert.False(Offered(Clean with { Profile = Someone.Calm with { WakesAtNight = true } }));
 
+    private static bool OfferedAfter(params (int DaysAgo, int Now, double? Hours)[] checks) =>
+        Offered(
+            Clean,
+            input =>
+                input with
+                {
+                    Pain = new PainHistory([
+                        .. checks.Select(c => new PastCheckIn(
+                            1,
+                            input.Date.AddDays(-c.DaysAgo),
+                            1,
+                            c.Now,
+                            SettledHours: c.Hours
+                        )),
+                    ]),
+                }
+        );
+
     [Theory]
     [InlineData(6, false)]
     [InlineData(7, true)]
     public void A_back_that_was_irritable_has_to_be_calm_for_a_week(int daysAgo, bool ready) =>
-        Assert.Equal(
-            ready,
-            Offered(
-                Clean,
-                input =>
-                    input with
-                    {
-                        Pain = new PainHistory([
-                            new(1, input.Date.AddDays(-daysAgo), 1, 8),
-                            new(1, input.Date.AddDays(-30), 1, 1),
-                        ]),
-                    }
-            )
-        );
+        Assert.Equal(ready, OfferedAfter((daysAgo, 8, null), (30, 1, null)));
 
     [Theory]
     [InlineData(23, true)]
     [InlineData(24, false)]
     public void A_back_that_took_a_day_to_settle_this_week_is_not_tried(double hours, bool ready) =>
-        Assert.Equal(
-            ready,
-            Offered(
-                Clean,
-                input =>
-                    input with
-                    {
-                        Pain = new PainHistory([new(1, input.Date.AddDays(-3), 1, 1, SettledHours: hours)]),
-                    }
-            )
-        );
+        Assert.Equal(ready, OfferedAfter((3, 1, hours)));
 
     [Theory]
     [InlineData("calendar")]
