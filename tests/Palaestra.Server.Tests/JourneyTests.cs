@@ -1,4 +1,5 @@
 using System.Net;
+using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
@@ -80,6 +81,14 @@ public sealed class JourneyTests : IAsyncLifetime
                 }
             }
         }
+        // Where the client stands rests on the session too; what the screen found stays.
+        int Reps(ScreenFindings told) => told.Abilities!.All.Sum(ability => ability.Reps);
+        var since = (await browser.Get<FindingsView>($"/api/visits/{visit.Id}/findings")).Findings!;
+        Assert.True(Reps(since) > Reps(findings));
+        Assert.Equal(findings.Sentence, since.Sentence);
+        var then = (await browser.Get<FindingsView>($"/api/visits/{opened.VisitId}/findings")).Findings!;
+        Assert.Equal(Reps(findings), Reps(then));
+
         var decide = await browser.Get<DecideView>($"/api/visits/{visit.Id}/decisions");
         // All clean once: more of it, or where the dose was the target already, the same again.
         Assert.All(

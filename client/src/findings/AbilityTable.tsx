@@ -108,7 +108,7 @@ function NextRungs({ abilities, library }: { abilities: AbilityFindings; library
 
 function Behind({ ability, trials, library }: { ability: Ability; trials: Trial[]; library: Library }) {
   const here = trials.filter((t) => ability.trials.includes(t.id));
-  const earlier = ability.trials.length - here.length;
+  const elsewhere = ability.trials.length - here.length;
   return (
     <>
       <tr>
@@ -127,10 +127,10 @@ function Behind({ ability, trials, library }: { ability: Ability; trials: Trial[
           </td>
         </tr>
       ))}
-      {earlier > 0 && (
+      {elsewhere > 0 && (
         <tr>
           <td colSpan={4} style={{ paddingLeft: 20 }}>
-            {earlier === 1 ? "One set" : `${earlier} sets`} of sessions and earlier screens
+            {elsewhere === 1 ? "One set" : `${elsewhere} sets`} of sessions and other screens
           </td>
         </tr>
       )}

@@ -13,7 +13,7 @@ public static class FindingsMaker
 
     /// <param name="person">Whom to compare with studied groups; none: nobody is compared.</param>
     /// <param name="missing">Equipment that was not at hand in this screen.</param>
-    /// <param name="earlier">Trials of earlier visits, sessions included: abilities rest on them too. None: abilities are not asked for.</param>
+    /// <param name="others">Trials of other visits, sessions included: abilities rest on them too. None: abilities are not asked for.</param>
     public static ScreenFindings Of(
         IReadOnlyList<Trial> trials,
         ClientProfile profile,
@@ -21,7 +21,7 @@ public static class FindingsMaker
         PracticeLibrary library,
         Person? person = null,
         IReadOnlyList<string>? missing = null,
-        IEnumerable<Trial>? earlier = null
+        IEnumerable<Trial>? others = null
     )
     {
         var screen = trials
@@ -59,7 +59,7 @@ public static class FindingsMaker
             screen.Count,
             screen.Count(t => t.CueGiven),
             NormBands.Ratios(tasks, person ?? Person.Unknown, library),
-            earlier is null ? null : AbilityFindings.Of([.. earlier, .. trials], entries, library)
+            others is null ? null : AbilityFindings.Of([.. others, .. trials], entries, library)
         );
     }
 

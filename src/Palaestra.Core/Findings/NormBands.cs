@@ -183,7 +183,9 @@ public static class NormBands
     )
     {
         var value = over / under;
-        var error = 1.96 * value * Hypotenuse(ErrorOf(ratio.Over) / over, ErrorOf(ratio.Under) / under);
+        // Errors of both parts of a quotient add up as squares.
+        var (above, below) = (ErrorOf(ratio.Over), value * ErrorOf(ratio.Under));
+        var error = 1.96 * Math.Sqrt(above * above + below * below) / under;
         var (low, high) = (Math.Max(0, value - error), value + error);
         var sides = ratio.Over.Task == ratio.Under.Task;
         var inside = Fits(ratio.AgeFrom, ratio.AgeTo, null, person);
@@ -207,10 +209,6 @@ public static class NormBands
         double ErrorOf(RatioPart part) =>
             library.Norms.Errors.FirstOrDefault(e => e.Of == part.Task)?.Error ?? 0;
     }
-
-    /// <summary>Relative errors of a quotient add up as squares.</summary>
-    private static double Hypotenuse(double a, double b) =>
-        double.IsFinite(a) && double.IsFinite(b) ? Math.Sqrt(a * a + b * b) : 0;
 
     private static string Invariant(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

@@ -108,7 +108,7 @@ public static class ComputeEndpoints
         var policy = library.FindPolicy(question.PolicyId)!;
         var trials = TrialFold.Trials(question.Events, library, policy.Pain, question.Profile.Pain.Now);
         return TypedResults.Ok(
-            FindingsMaker.Of(trials, question.Profile, policy, library, question.Person, earlier: [])
+            FindingsMaker.Of(trials, question.Profile, policy, library, question.Person, others: [])
         );
     }
 

@@ -58,8 +58,8 @@ public static class FindingsEndpoints
         {
             return Problem.Field("against", "There is no earlier screen in that visit.");
         }
-        var now = visit is null ? null : file.FindingsOf(visit, abilities: true);
-        var before = earlier is null ? null : file.FindingsOf(earlier, abilities: true);
+        var now = visit is null ? null : file.FindingsOf(visit, abilitiesAt: visitId);
+        var before = earlier is null ? null : file.FindingsOf(earlier, abilitiesAt: earlier.Id);
         return TypedResults.Ok(
             new FindingsView(
                 now,

@@ -206,8 +206,8 @@ public sealed class CaseFile
         ScreenVisit(upTo) is { } visit ? FindingsOf(visit) : null;
 
     /// <summary>What the screen of one visit says; with the age of that day.</summary>
-    /// <param name="abilities">Whether where the client stands is asked for too, from everything up to that visit.</param>
-    public ScreenFindings FindingsOf(Visit visit, bool abilities = false)
+    /// <param name="abilitiesAt">Visit at which it is asked too where the client stands, from everything up to then; none: it is not.</param>
+    public ScreenFindings FindingsOf(Visit visit, Guid? abilitiesAt = null)
     {
         var age = Episode.Client?.AgeOn(DateOnly.FromDateTime(visit.PlannedAt));
         return FindingsMaker.Of(
@@ -217,7 +217,14 @@ public sealed class CaseFile
             library,
             new Person(age, Body.Sex),
             visit.Battery?.Missing,
-            abilities ? [.. Visits.TakeWhile(v => v.Id != visit.Id).SelectMany(v => Trials(v.Id))] : null
+            abilitiesAt is { } at
+                ?
+                [
+                    .. Visits
+                        .Where(v => v.Id != visit.Id && NumberOf(v.Id) <= NumberOf(at))
+                        .SelectMany(v => Trials(v.Id)),
+                ]
+                : null
         );
     }
 

@@ -45,7 +45,7 @@ public class JsonTests
             Someone.Calm,
             Content.Policy,
             Content.Library,
-            earlier: []
+            others: []
         );
         Guid Fixed() => Guid.Parse("22222222-2222-2222-2222-222222222222");
         string PlanOf(ScreenFindings from) =>
