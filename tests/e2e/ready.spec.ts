@@ -28,8 +28,11 @@ test("what is ready is tried one up at Decide's word, by keys, and moves up", as
   await expect(page.getByRole("heading", { name: /^Ready: try one up today/ })).toBeVisible();
   await expectAccessible(page, "one up offered");
 
-  // The bridge is done on both sides at once, what comes after it on each.
+  // The bridge is done on both sides at once, what comes after it on each. Another exercise is ready too: it waits.
   for (const side of ["left", "right"]) {
+    await expect(
+      page.getByRole("heading", { name: /^Ready: try one up today one-sided press/ }),
+    ).toBeVisible();
     await page.getByRole("button", { name: new RegExp(`^Try it ${side}`) }).press("Enter");
     await expect(page.getByText("tried one up", { exact: false }).first()).toBeVisible();
     const reps = Number(
@@ -48,7 +51,13 @@ test("what is ready is tried one up at Decide's word, by keys, and moves up", as
       await page.keyboard.press(".");
     await pick(page, /^Pain after/, "3");
     await pick(page, "Felt mainly in", "abdomen");
-    if (side === "left") await pick(page, /^How hard/, "5");
+    if (side === "left") {
+      // What is offered next is what the server says after it, not what was offered before.
+      const anew = page.waitForResponse((r) => r.url().endsWith("/session") && r.ok());
+      await pick(page, /^How hard/, "5");
+      await anew;
+      await expect(page.getByText("all stored")).toBeVisible();
+    }
   }
   // The last mark is still on its way when Decide is opened: nothing is agreed with until it is there.
   await expect(page.getByText("all stored")).toBeVisible();

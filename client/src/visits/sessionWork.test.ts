@@ -118,4 +118,19 @@ describe("one up is offered", () => {
     const onlyTried = [...allOf("a").slice(1), trial("a", "left", 1, true)];
     expect(sidesOf(onlyTried)).toEqual([]);
   });
+  it("of one exercise at a time: the other side of what was just tried first, then what was asked for", () => {
+    const both = ["b", "a"].flatMap((planItemId) =>
+      ["left", "right"].map((side) => ({ planItemId, side, offer })),
+    );
+    const twoReady = { ...session, ready: both } as unknown as SessionView;
+    const shown = (trials: LiveTrialState[], asked: string | null = null) =>
+      readyNow(twoReady, sets, trials, { untried: [], asked, atTheEnd: true }).map(
+        (r) => `${r.planItemId} ${r.side}`,
+      );
+    const done = [...allOf("a"), ...allOf("b")];
+    expect(shown(done)).toEqual(["b left", "b right"]);
+    expect(shown(done, "a")).toEqual(["a left", "a right"]);
+    expect(shown([...done, trial("a", "left", 1, true)])).toEqual(["a right"]);
+    expect(shown([...done, trial("a", "left", 1, true)], "b")).toEqual(["a right"]);
+  });
 });

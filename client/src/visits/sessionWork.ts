@@ -138,7 +138,8 @@ export const isDone = (todo: SetToDo, trials: LiveTrialState[]) =>
 
 /**
  * What may be tried one up now, the sides of one exercise: once all its sets are done, while it is warm (nothing else was
- * begun since), when it was asked for, or at the end of the session; not what was passed over.
+ * begun since), when it was asked for, or at the end of the session; not what was passed over. The other side of what was
+ * just tried comes before everything else, then what was asked for.
  */
 export function readyNow(
   session: SessionView,
@@ -156,7 +157,11 @@ export function readyNow(
       sets.every((s) => s.item.id !== r.planItemId || isDone(s, work)) &&
       !trials.some((t) => t.probe && t.planItemId === r.planItemId && t.side === r.side),
   );
-  return open.filter((r) => r.planItemId === open[0]?.planItemId);
+  const first =
+    open.find((r) => last?.probe && r.planItemId === last.planItemId) ??
+    open.find((r) => r.planItemId === asked) ??
+    open[0];
+  return open.filter((r) => r.planItemId === first?.planItemId);
 }
 
 export const doseOf = (todo: SetToDo): Dose => todo.item.doses.find((d) => d.side === todo.side)!.dose;

@@ -59,7 +59,10 @@ public sealed record ProbeDone(
 /// <param name="Side">Of what is tried.</param>
 public sealed record SessionProbe(Guid PlanItemId, Side Side, ProbeOffer Offer)
 {
-    /// <summary>In the plan's order, every side of what is tried; those tried already left out.</summary>
+    /// <summary>
+    /// The other side of what was begun first, then in the plan's order; every side of what is tried, those tried already left
+    /// out.
+    /// </summary>
     public static IReadOnlyList<SessionProbe> Of(DecideInput input, PracticeLibrary library)
     {
         var today = (input.Probes ?? []).Where(p => p.Visit == input.Visit).ToList();
@@ -80,12 +83,12 @@ public sealed record SessionProbe(Guid PlanItemId, Side Side, ProbeOffer Offer)
         };
         return
         [
-            .. offered,
             .. Sides(DecisionEngine.Bare(before, library), library)
                 .Where(probe =>
                     begun.Contains(probe.PlanItemId)
                     && today.All(p => p.PlanItemId != probe.PlanItemId || p.Side != probe.Side)
                 ),
+            .. offered,
         ];
     }
 

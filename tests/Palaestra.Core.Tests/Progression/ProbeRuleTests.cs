@@ -706,6 +706,24 @@ public class ProbeRuleTests
         Assert.Equal(1, Count(Tried(three, 4)));
     }
 
+    // Both of the day's exercises are ready; the second was begun on the left.
+    [Fact]
+    public void The_other_side_of_what_was_begun_comes_before_the_next_exercise()
+    {
+        var input = Clean.Input();
+        Guid[] ids = [Guid.NewGuid(), Work.ItemId];
+        var two = input with
+        {
+            Items = [.. ids.Select(id => input.Items[0] with { Id = id })],
+            Visits = [.. ids.SelectMany(id => input.Visits.Select(p => p with { PlanItemId = id }))],
+        };
+        Assert.Equal(ids[0], SessionProbe.Of(two, Content.Library)[0].PlanItemId);
+        Assert.Equal(
+            [(Work.ItemId, Side.Right), (ids[0], Side.Left), (ids[0], Side.Right)],
+            SessionProbe.Of(Tried(two, only: Side.Left), Content.Library).Select(o => (o.PlanItemId, o.Side))
+        );
+    }
+
     /// <summary>A try is never offered beside a rule about pain, whatever the history.</summary>
     [Fact]
     public void Never_offered_while_a_rule_about_pain_is_in_force() =>
