@@ -13,6 +13,7 @@ internal sealed class Counterfactual(
     DecideInput input,
     PracticeLibrary library,
     OtherLadders others,
+    DayFacts day,
     TriedNumbers tried
 )
 {
@@ -20,7 +21,6 @@ internal sealed class Counterfactual(
     private sealed record Found(string Words, Outcome Outcome, double Cost);
 
     private readonly Policy policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
-    private readonly DayFacts day = new(input, library);
     private readonly bool alone = Alone(decision, input, library);
     private readonly DecideInput narrow = Narrow(decision, input, library);
 
@@ -104,7 +104,7 @@ internal sealed class Counterfactual(
 
     private bool Offers(DecideInput other) =>
         DecisionEngine
-            .Bare(other, library, others)
+            .Bare(other, library, others, day.Past)
             .Any(d => d.PlanItemId == decision.PlanItemId && d.Probe is not null);
 
     private DecideInput Today(DecideInput of, Func<Visits.Performance, Visits.Performance> change) =>
@@ -157,7 +157,7 @@ internal sealed class Counterfactual(
             _ => 0,
         };
 
-    private Outcome Try(DecideInput other) => Mine(DecisionEngine.Outcomes(other, library, others));
+    private Outcome Try(DecideInput other) => Mine(DecisionEngine.Outcomes(other, library, others, day.Past));
 
     private Outcome Try(NumberKind kind, int value) =>
         Mine(
@@ -166,7 +166,7 @@ internal sealed class Counterfactual(
                 alone,
                 kind,
                 value,
-                () => DecisionEngine.Outcomes(Set(narrow, kind, value), library, others)
+                () => DecisionEngine.Outcomes(Set(narrow, kind, value), library, others, day.Past)
             )
         );
 

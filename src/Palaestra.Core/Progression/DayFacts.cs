@@ -18,15 +18,15 @@ public sealed class DayFacts
     private readonly Judgement judgement;
 
     public DayFacts(DecideInput input, PracticeLibrary library)
+        : this(input, library, null) { }
+
+    /// <param name="known">What the visits before say, where that was worked out for a like visit.</param>
+    internal DayFacts(DecideInput input, PracticeLibrary library, DayPast? known)
     {
         this.input = input;
         policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
         judgement = policy.Judgement;
-        Reference = ReferencePain.Of(input.Pain, Own, judgement);
-        Drift = ReferencePain.Drift(input.Pain, input.CheckIn.UsualPain);
-        Remembered = [.. LegMemory.Sides(input.Sessions ?? [], input.Visit, input.Date, judgement)];
-        Profile = LegPain.Told(input.Profile, Reports(), Remembered, judgement);
-        Level = StirredUpLevel.Of(Profile, policy);
+        Past = DayPast.Of(input, library, known);
         Session = SessionToday();
         Refer = [.. ReferWhy(library)];
         Flares = [.. FlareRules()];
@@ -38,15 +38,14 @@ public sealed class DayFacts
             || Profile.Precautions.Any(p => library.Precaution(p.Id) is { OwnTremor: true });
     }
 
-    /// <summary>This visit's usual pain, or what was known of it last.</summary>
-    private int Own => input.CheckIn.UsualPain ?? input.Profile.Pain.Usual;
+    internal DayPast Past { get; }
 
-    public Reference Reference { get; }
-    public int Drift { get; }
+    public Reference Reference => Past.Reference;
+    public int Drift => Past.Drift;
 
     /// <summary>The client's profile with leg pain as it was told at the last visits.</summary>
-    public ClientProfile Profile { get; }
-    public StirredUp Level { get; }
+    public ClientProfile Profile => Past.Profile;
+    public StirredUp Level => Past.Level;
 
     /// <summary>Low irritability, or pain that is long-standing and even: counts as calm for what is earned, held and probed.</summary>
     public bool Calm => Level == StirredUp.Low || Steady;
@@ -59,7 +58,7 @@ public sealed class DayFacts
     public bool OwnTremor { get; }
 
     /// <summary>Sides on which pain moved down the leg in a session lately.</summary>
-    public IReadOnlyList<Side> Remembered { get; }
+    public IReadOnlyList<Side> Remembered => Past.Remembered;
 
     /// <summary>Pain of this session; none where nothing was done or told.</summary>
     public SessionPain? Session { get; }
@@ -74,7 +73,7 @@ public sealed class DayFacts
     public IReadOnlyList<DayRule> Holds { get; }
 
     /// <summary>A second flare within the policy's weeks: a review, and no further cut.</summary>
-    public bool SecondFlare => Flares.Count > 0 && EarlierFlare();
+    public bool SecondFlare => Flares.Count > 0 && Past.FlaredLately;
 
     /// <summary>The home log was over the reference on one mild day: nothing it says is earned.</summary>
     public bool HomeMild =>
@@ -268,79 +267,14 @@ public sealed class DayFacts
             .OfType<int>()
             .Select(pain => pain - Reference.Value);
 
-    private bool EarlierFlare()
-    {
-        var from = input.Date.AddDays(-7 * judgement.FlareWeeks);
-        return Past().Any(check => check.Date >= from && check.Date < input.Date && Flared(check));
-    }
+    private bool IsSteady() =>
+        Past.Even
+        && input.CheckIn.Hours <= policy.SettleHours
+        && !Profile.WakesAtNight
+        && Holds.Count == 0
+        && Past.Quiet;
 
-    /// <summary>Against the reference as it was then.</summary>
-    private bool Flared(PastCheckIn check) =>
-        check.NextDay - ReferenceAt(check) >= policy.NextDayRise || check.Hours > policy.SettleHours;
-
-    private int ReferenceAt(PastCheckIn check)
-    {
-        var before = input.Pain! with { CheckIns = [.. Past().Where(c => c.Date < check.Date)] };
-        return ReferencePain.Of(before, check.Usual ?? Own, judgement).Value;
-    }
-
-    private IReadOnlyList<PastCheckIn> Past() => input.Pain?.CheckIns ?? [];
-
-    private IReadOnlyList<LegReport> Reports() =>
-        [
-            .. Past()
-                .OrderByDescending(c => c.Date)
-                .ThenByDescending(c => c.Visit)
-                .Select(c => c.Leg)
-                .Prepend(input.CheckIn.Leg)
-                .OfType<LegReport>(),
-        ];
-
-    private bool IsSteady()
-    {
-        var usuals = Past()
-            .Where(c => c.Usual is not null)
-            .GroupBy(c => c.Date)
-            .OrderBy(day => day.Key)
-            .Select(day => day.OrderBy(c => c.Visit).Last())
-            .ToList();
-        if (input.CheckIn.UsualPain is { } own)
-        {
-            usuals.Add(new(input.Visit, input.Date, own));
-        }
-        var last = usuals.TakeLast(ReferencePain.Window).ToList();
-        var from = input.Date.AddDays(-judgement.SteadyDays);
-        return last.Count == ReferencePain.Window
-            && last.Max(c => c.Usual!.Value) <= judgement.SteadyUsualMax
-            && last.Max(c => c.Usual!.Value) - last.Min(c => c.Usual!.Value) <= judgement.SteadyWithin
-            && input.CheckIn.Hours is { } hours
-            && hours <= policy.SettleHours
-            && !Profile.WakesAtNight
-            && Holds.Count == 0
-            && !Past().Any(c => c.Date >= from && (Flared(c) || c.Now - ReferenceAt(c) >= judgement.NowRise))
-            && !(input.Sessions ?? []).Any(s => s.Date >= from && Hurt(s));
-    }
-
-    private bool Probing(PracticeLibrary library)
-    {
-        if (Profile.Precautions.Any(p => library.Precaution(p.Id) is { NoProbes: true }))
-        {
-            return false;
-        }
-        if (Steady)
-        {
-            return true;
-        }
-        var from = input.Date.AddDays(-judgement.ReadyCalmDays);
-        return Level != StirredUp.High && !Past().Any(c => c.Date > from && Irritable(c));
-    }
-
-    private bool Irritable(PastCheckIn check) =>
-        Math.Max(check.Usual ?? 0, check.Now ?? 0) >= policy.StirredUp.High.PainFrom
-        || check.Hours >= policy.StirredUp.High.SettleHoursFrom;
-
-    private bool Hurt(SessionPain session) =>
-        session.End - session.Start >= judgement.SessionEndRise
-        || session.Peak - session.Start >= judgement.SessionPeakRise
-        || session.Legs is { Count: > 0 };
+    private bool Probing(PracticeLibrary library) =>
+        Profile.Precautions.All(p => library.Precaution(p.Id) is not { NoProbes: true })
+        && (Steady || Level != StirredUp.High && Past.WeekCalm);
 }

@@ -11,14 +11,22 @@ public static class DecisionEngine
     public static IReadOnlyList<Decision> Decide(DecideInput input, PracticeLibrary library)
     {
         var others = new OtherLadders(input, library);
+        var day = new DayFacts(input, library);
         var tried = new TriedNumbers();
         return
         [
-            .. Bare(input, library, others)
+            .. Bare(input, library, others, day.Past)
                 .Select(decision =>
                     decision with
                     {
-                        WouldChange = new Counterfactual(decision, input, library, others, tried).Words(),
+                        WouldChange = new Counterfactual(
+                            decision,
+                            input,
+                            library,
+                            others,
+                            day,
+                            tried
+                        ).Words(),
                     }
                 ),
         ];
@@ -46,29 +54,33 @@ public static class DecisionEngine
 
     /// <summary>The decisions without their counterfactuals; what searches call, many times.</summary>
     public static IReadOnlyList<Decision> Bare(DecideInput input, PracticeLibrary library) =>
-        Bare(input, library, new OtherLadders(input, library));
+        Bare(input, library, new OtherLadders(input, library), null);
 
+    /// <param name="past">What the visits before say, where a like visit was decided already.</param>
     internal static IReadOnlyList<Decision> Bare(
         DecideInput input,
         PracticeLibrary library,
-        OtherLadders others
-    ) => Each(input, library, others, DecisionOrder.Decide);
+        OtherLadders others,
+        DayPast? past
+    ) => Each(input, library, others, past, DecisionOrder.Decide);
 
     /// <summary>Only what becomes of each, without all that fired: for searches.</summary>
     internal static IReadOnlyList<Decision> Outcomes(
         DecideInput input,
         PracticeLibrary library,
-        OtherLadders others
-    ) => Each(input, library, others, DecisionOrder.Bare);
+        OtherLadders others,
+        DayPast past
+    ) => Each(input, library, others, past, DecisionOrder.Bare);
 
     private static IReadOnlyList<Decision> Each(
         DecideInput input,
         PracticeLibrary library,
         OtherLadders others,
+        DayPast? past,
         Func<DecisionCase, Decision> decide
     )
     {
-        var day = new DayFacts(input, library);
+        var day = new DayFacts(input, library, past);
         var decisions = input
             .Items.SelectMany(item =>
                 OneRung(

@@ -43,24 +43,29 @@ internal static class DecisionOrder
 
     public static Decision Decide(DecisionCase c)
     {
-        var (taken, fired) = Take(c);
-        return taken.RuleId == RestRule ? taken : With(c, taken, fired);
+        var (taken, earned, fired) = Take(c);
+        if (taken.RuleId == RestRule)
+        {
+            return taken;
+        }
+        return With(c, earned is null ? taken : taken with { Probe = Offer(c, fired, earned) }, fired);
     }
 
-    /// <summary>What is taken, without the words of all that fired: enough to know what would become of it.</summary>
+    /// <summary>What is taken, without the words of all that fired and what is offered: enough to know what would become of it.</summary>
     public static Decision Bare(DecisionCase c) => Take(c).Taken;
 
     private const string RestRule = "D-REST";
 
-    private static (Decision Taken, List<Decision> Fired) Take(DecisionCase c)
+    /// <returns>Earned: what the work alone would have earned; none where it was not looked at.</returns>
+    private static (Decision Taken, Decision? Earned, List<Decision> Fired) Take(DecisionCase c)
     {
         if (PainRules.Refer(c) is { } refer)
         {
-            return (refer, [refer]);
+            return (refer, null, [refer]);
         }
         if (c.Item.Resting)
         {
-            return (c.Stay(RestRule, "It rests."), []);
+            return (c.Stay(RestRule, "It rests."), null, []);
         }
         List<Decision> fired =
         [
@@ -76,7 +81,7 @@ internal static class DecisionOrder
         fired.Add(Earned(c, earned, fired));
         var mildest = fired.MinBy(Mildness)!;
         var taken = StallRules.Plateau(c, mildest, fired) ?? mildest;
-        return (taken with { Probe = Offer(c, fired, earned) }, fired);
+        return (taken, earned, fired);
     }
 
     /// <summary>D-READY: only where nothing else fired but too little home work. Where a step is taken anyway, none is offered.</summary>
