@@ -1,6 +1,7 @@
 using System.Globalization;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Palaestra.Data.Keeping;
 
 namespace Palaestra.Data;
 
@@ -8,6 +9,11 @@ namespace Palaestra.Data;
 public static class Store
 {
     public const string FileName = "palaestra.db";
+
+    /// <summary>Copies made before migrations, the youngest last in the order of names.</summary>
+    public const string CopyPattern = "before-migration-*.db";
+
+    private const int CopiesKept = 3;
 
     public static string ConnectionString(string folder) =>
         new SqliteConnectionStringBuilder
@@ -17,22 +23,41 @@ public static class Store
             DefaultTimeout = 10,
         }.ToString();
 
-    /// <summary>Brings the file to the present schema. An existing file is copied beside itself first.</summary>
-    public static async Task Prepare(PalaestraDb db, string folder, DateTime now)
+    /// <summary>
+    /// Brings the file to the present schema; the caller holds the folder's lock. An existing file is copied beside itself first;
+    /// a migration that was broken off begins again from that copy.
+    /// </summary>
+    /// <exception cref="StartRefusedException">The file is not fit to be served; see docs/clinic.md.</exception>
+    public static async Task Prepare(PalaestraDb db, string folder, DateTime now, bool crashed = false)
     {
         Directory.CreateDirectory(folder);
-        var file = Path.Combine(folder, FileName);
+        MigrationGuard.TakeBack(folder);
+        StartCheck.Look(folder, [.. db.Database.GetMigrations()], crashed);
         var pending = (await db.Database.GetPendingMigrationsAsync()).ToList();
-        if (File.Exists(file) && pending.Count > 0)
-        {
-            await Copy(folder, now);
-        }
         // Migrating compares the whole model first; a file that is up to date is ready without that.
         if (pending.Count > 0)
         {
+            var copy = File.Exists(Path.Combine(folder, FileName)) ? await Copy(folder, now) : null;
+            MigrationGuard.Begin(folder, Path.GetFileName(copy));
+            await Unlock(db);
             await db.Database.MigrateAsync();
+            MigrationGuard.Done(folder);
+            Prune(folder);
         }
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL;");
+    }
+
+    /// <summary>A migration that was killed leaves its lock in the file, and the next would wait for it for ever.</summary>
+    private static async Task Unlock(PalaestraDb db) =>
+        await db.Database.ExecuteSqlRawAsync("DROP TABLE IF EXISTS __EFMigrationsLock");
+
+    private static void Prune(string folder)
+    {
+        var copies = Directory.GetFiles(folder, CopyPattern).OrderDescending(StringComparer.Ordinal);
+        foreach (var old in copies.Skip(CopiesKept))
+        {
+            File.Delete(old);
+        }
     }
 
     /// <summary>What was worked out with other content is worked out anew when the day is next looked at.</summary>
@@ -45,12 +70,17 @@ public static class Store
     /// Whether the clinic has policies of its own. Asked of the file itself: at a start this spares the mapper's first use,
     /// which takes longer than all the rest.
     /// </summary>
-    public static async Task<bool> HasOwnPolicies(string folder)
+    public static Task<bool> HasOwnPolicies(string folder) => HasRows(folder, "Policies");
+
+    /// <summary>Whether anybody can sign in; asked of the file itself, as above.</summary>
+    public static Task<bool> HasAccounts(string folder) => HasRows(folder, "AspNetUsers");
+
+    private static async Task<bool> HasRows(string folder, string table)
     {
         await using var file = new SqliteConnection(ConnectionString(folder));
         await file.OpenAsync();
         await using var ask = file.CreateCommand();
-        ask.CommandText = "SELECT EXISTS (SELECT 1 FROM Policies)";
+        ask.CommandText = $"SELECT EXISTS (SELECT 1 FROM {table})";
         return (long)(await ask.ExecuteScalarAsync())! == 1;
     }
 
@@ -59,11 +89,22 @@ public static class Store
     {
         var stamp = now.ToString("yyyyMMdd-HHmmss-fff", CultureInfo.InvariantCulture);
         var target = Path.Combine(folder, $"before-migration-{stamp}.db");
+        await CopyTo(folder, target + ".new");
+        File.Move(target + ".new", target);
+        return target;
+    }
+
+    /// <summary>A whole copy under a name of the caller's; what is there under it is overwritten.</summary>
+    public static async Task CopyTo(string folder, string target)
+    {
         await using var from = new SqliteConnection(ConnectionString(folder));
         await using var to = new SqliteConnection($"Data Source={target};Pooling=False");
         await from.OpenAsync();
         await to.OpenAsync();
         from.BackupDatabase(to);
-        return target;
+        // One file, without a log beside it.
+        await using var whole = to.CreateCommand();
+        whole.CommandText = "PRAGMA journal_mode = DELETE";
+        await whole.ExecuteNonQueryAsync();
     }
 }

@@ -9,6 +9,7 @@ using Palaestra.Core;
 using Palaestra.Core.Library;
 using Palaestra.Data;
 using Palaestra.Data.Day;
+using Palaestra.Data.Keeping;
 using Palaestra.Data.Photos;
 using Palaestra.Data.Staff;
 using Palaestra.Data.Traces;
@@ -21,6 +22,7 @@ using Palaestra.Server.Description;
 using Palaestra.Server.Findings;
 using Palaestra.Server.Instruments;
 using Palaestra.Server.Intake;
+using Palaestra.Server.Keeping;
 using Palaestra.Server.Library;
 using Palaestra.Server.Outcomes;
 using Palaestra.Server.Photos;
@@ -40,16 +42,20 @@ const int requestBodyMax = 1_000_000;
 if (args is ["write-schemas", var schemaFolder])
 {
     SchemaWriter.Write(schemaFolder);
-    return;
+    return 0;
 }
 if (args is ["write-load-report", var contentFolder, var reportFile])
 {
     File.WriteAllText(reportFile, LoadReport.Text(LibraryLoader.Load(contentFolder)));
-    return;
+    return 0;
 }
 
 var builder = WebApplication.CreateBuilder(args);
 var settings = Settings.From(builder.Configuration);
+if (await KeepingCommands.Run(args, settings) is { } exitCode)
+{
+    return exitCode;
+}
 
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
@@ -81,6 +87,10 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 
 builder.Services.AddSingleton(settings);
 builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddSingleton<DataFolder>();
+builder.Services.AddSingleton<FirstAdministrator>();
+builder.Services.AddSingleton<BackupDesk>();
+builder.Services.AddHostedService<NightlyBackup>();
 builder.Services.AddSingleton(_ => new PolicyShelf(library.GetAwaiter().GetResult()));
 builder.Services.AddScoped(services => services.GetRequiredService<PolicyShelf>().Library);
 builder.Services.AddSingleton(_ => DemoScenario.Load(settings.ContentFolder));
@@ -122,12 +132,13 @@ builder.Services.ConfigureHttpJsonOptions(json => CoreJson.Configure(json.Serial
 builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
 builder.Services.AddProblemDetails();
 builder.Services.AddExceptionHandler<BadRequestHandler>();
+builder.Services.AddExceptionHandler<StoreFault>();
 builder.Services.AddOpenApi(api =>
     api.AddSchemaTransformer<PlainEnums>()
         .AddSchemaTransformer<ClosedUnions>()
         .AddDocumentTransformer<ClosedUnions>()
 );
-builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
+builder.Services.AddHealthChecks().AddCheck<StoreHealth>("store");
 builder
     .Services.AddDataProtection()
     .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(settings.DataFolder, "keys")))
@@ -185,7 +196,7 @@ app.UseAuthentication();
 app.UseAuthorization();
 
 app.MapOpenApi().AllowAnonymous();
-app.MapHealthChecks("/health").AllowAnonymous();
+app.MapHealthChecks("/health", new() { ResponseWriter = StoreHealth.Write }).AllowAnonymous();
 var api = app.MapGroup("").RefuseNullMembers();
 api.MapSignIn();
 api.MapLibrary();
@@ -197,6 +208,7 @@ api.MapFindings();
 api.MapPlanning();
 api.MapPolicies();
 api.MapClinic();
+api.MapBackups();
 api.MapTakeHome();
 api.MapVisits();
 api.MapInstruments();
@@ -212,17 +224,30 @@ app.MapFallback("/api/{**rest}", () => Problem.NotFound("address")).ExcludeFromD
 app.MapFallback(ClientShell).AllowAnonymous().ExcludeFromDescription();
 
 var store = describing ? Task.CompletedTask : Task.Run(() => PrepareStore(app, settings, library));
-await library;
-await store;
-await app.RunAsync();
+try
+{
+    await library;
+    await store;
+    await app.RunAsync();
+    return 0;
+}
+catch (StartRefusedException refused)
+{
+    await app.DisposeAsync();
+    await Console.Error.WriteLineAsync($"Palaestra did not start: {refused.Message}");
+    return refused.ExitCode;
+}
 
 static async Task PrepareStore(WebApplication app, Settings settings, Task<PracticeLibrary> library)
 {
-    var now = app.Services.GetRequiredService<TimeProvider>().GetLocalNow().DateTime;
+    var clock = app.Services.GetRequiredService<TimeProvider>();
+    var now = clock.GetLocalNow().DateTime;
+    var folder = app.Services.GetRequiredService<DataFolder>();
+    folder.Take();
     var fill = settings.Demo && DemoStart.NeedsFilling(settings.DataFolder, now);
     await using var scope = app.Services.CreateAsyncScope();
     var db = scope.ServiceProvider.GetRequiredService<PalaestraDb>();
-    await Store.Prepare(db, settings.DataFolder, now);
+    await folder.Prepare(db, now);
     await Store.MarkStandingsOfOtherContent(db, (await library).Version);
     if (await Store.HasOwnPolicies(settings.DataFolder))
     {
@@ -233,6 +258,10 @@ static async Task PrepareStore(WebApplication app, Settings settings, Task<Pract
     {
         await scope.ServiceProvider.GetRequiredService<DemoSeeder>().Fill(now);
         DemoStart.MarkFilled(settings.DataFolder, now);
+    }
+    if (await app.Services.GetRequiredService<FirstAdministrator>().Offer(clock.GetLocalNow()) is { } code)
+    {
+        Console.WriteLine($"This clinic has no account yet. The code for its first administrator: {code}");
     }
 }
 

@@ -5,6 +5,8 @@ namespace Palaestra.Server;
 /// <summary>Where this server keeps and finds things, and whether it is the demo.</summary>
 /// <param name="Demo">Demo accounts and invented clients; never true in real use.</param>
 /// <param name="Instruments">Where the lines of instruments come from; none: there are no instruments.</param>
+/// <param name="BackupFolder">Outside the data folder, best on another disk.</param>
+/// <param name="BackupKey">File of the clinic's OpenPGP public key, for nightly backups; none: they are not sealed.</param>
 /// <param name="OwnContentFolder">Rungs and poses of the clinic, laid over ours; need not be there. See docs/library.md.</param>
 public sealed record Settings(
     bool Demo,
@@ -12,6 +14,8 @@ public sealed record Settings(
     string ContentFolder,
     string ClientFolder,
     string OwnContentFolder,
+    string BackupFolder,
+    string? BackupKey = null,
     InstrumentAddress? Instruments = null
 )
 {
@@ -21,12 +25,15 @@ public sealed record Settings(
         var data =
             configuration["PALAESTRA_DATA"]
             ?? Path.Combine(Directory.GetCurrentDirectory(), ".data", demo ? "demo" : "clinic");
+        var folder = Path.TrimEndingDirectorySeparator(Path.GetFullPath(data));
         return new Settings(
             demo,
-            Path.GetFullPath(data),
+            folder,
             configuration["PALAESTRA_CONTENT"] ?? Path.Combine(AppContext.BaseDirectory, "content"),
             configuration["PALAESTRA_CLIENT"] ?? Path.Combine(AppContext.BaseDirectory, "wwwroot"),
-            configuration["PALAESTRA_OWN_CONTENT"] ?? Path.Combine(Path.GetFullPath(data), "content"),
+            configuration["PALAESTRA_OWN_CONTENT"] ?? Path.Combine(folder, "content"),
+            Path.GetFullPath(configuration["PALAESTRA_BACKUPS"] ?? $"{folder}-backups"),
+            configuration["PALAESTRA_BACKUP_KEY"],
             InstrumentAddress.From(configuration["PALAESTRA_INSTRUMENTS"])
         );
     }

@@ -64,12 +64,82 @@ public sealed class SignInTests : IDisposable
             "/api/first-administrator",
             new
             {
+                code = "",
                 name = "Other",
                 email = "other@clinic.example",
                 password = "another long one",
             }
         );
         Assert.Equal(HttpStatusCode.Conflict, second.StatusCode);
+    }
+
+    [Fact]
+    public async Task Of_fifty_who_ask_at_once_one_becomes_the_first_administrator()
+    {
+        var code = server.FirstCode;
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 50)
+                .Select(i =>
+                    server
+                        .Browser()
+                        .PostAsJsonAsync(
+                            "/api/first-administrator",
+                            new
+                            {
+                                code,
+                                name = $"Number {i}",
+                                email = $"number{i}@clinic.example",
+                                password = "three quiet words",
+                            }
+                        )
+                )
+        );
+        Assert.Single(answers, answer => answer.StatusCode == HttpStatusCode.NoContent);
+        Assert.Equal(49, answers.Count(answer => answer.StatusCode == HttpStatusCode.Conflict));
+        Assert.Equal("", server.FirstCode);
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("AAAAA-AAAAA-AAAAA-AAAAA")]
+    public async Task Without_the_code_nobody_becomes_administrator(string code)
+    {
+        var fields = await server
+            .Browser()
+            .PostAsJsonAsync(
+                "/api/first-administrator",
+                new
+                {
+                    code,
+                    name = "Anybody",
+                    email = "a@clinic.example",
+                    password = "three quiet words",
+                }
+            )
+            .RefusedFields(HttpStatusCode.UnprocessableEntity);
+        Assert.Equal(["code"], fields);
+        Assert.True((await server.Browser().Get<StartView>("/api/start")).NeedsFirstAdministrator);
+    }
+
+    [Fact]
+    public async Task The_code_may_be_typed_without_its_dashes_and_in_small_letters()
+    {
+        var code = server.FirstCode;
+        Assert.Matches("^([A-HJ-NP-Z2-9]{5}-){3}[A-HJ-NP-Z2-9]{5}$", code);
+        var made = await server
+            .Browser()
+            .PostAsJsonAsync(
+                "/api/first-administrator",
+                new
+                {
+                    code = code.Replace("-", " ", StringComparison.Ordinal).ToLowerInvariant(),
+                    name = "Edda Marl",
+                    email = "edda@clinic.example",
+                    password = "three quiet words",
+                }
+            );
+        Assert.Equal(HttpStatusCode.NoContent, made.StatusCode);
     }
 
     [Fact]
@@ -82,6 +152,7 @@ public sealed class SignInTests : IDisposable
                     "/api/first-administrator",
                     new
                     {
+                        code = server.FirstCode,
                         name = "A",
                         email = "a@clinic.example",
                         password = "short",

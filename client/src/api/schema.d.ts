@@ -532,6 +532,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetBackups"];
+        put?: never;
+        post: operations["MakeBackup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/episodes/{id}/sheet.pdf": {
         parameters: {
             query?: never;
@@ -1263,6 +1279,32 @@ export interface components {
             answers: components["schemas"]["OutcomeAnswers"];
             /** Format: int32 */
             version: number;
+        };
+        BackupFile: {
+            name: string;
+            /** Format: date-time */
+            made: string;
+            /** Format: int64 */
+            bytes: number;
+            sealed: boolean;
+        };
+        BackupStatus: {
+            /** Format: date-time */
+            lastGood: null | string;
+            file: null | string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: date-time */
+            lastTry: null | string;
+            words: null | string;
+        };
+        BackupsView: {
+            folder: string;
+            sameDisk: boolean;
+            sealed: boolean;
+            warning: null | string;
+            status: components["schemas"]["BackupStatus"];
+            files: components["schemas"]["BackupFile"][];
         };
         /** @enum {string} */
         Band: "light" | "medium" | "strong";
@@ -2113,6 +2155,7 @@ export interface components {
             evidence: string[];
         };
         FirstAdministratorForm: {
+            code: string;
             name: string;
             email: string;
             password: string;
@@ -4329,6 +4372,9 @@ export interface components {
             demo: boolean;
             accounts: components["schemas"]["DemoAccount"][];
             signedInAs: null | string;
+            /** @default false */
+            administrator: boolean;
+            backupWarning?: null | string;
         };
         /** @enum {string} */
         StirredUp: "low" | "moderate" | "high";
@@ -5717,6 +5763,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClinicForm"];
+                };
+            };
+        };
+    };
+    GetBackups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupsView"];
+                };
+            };
+        };
+    };
+    MakeBackup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupsView"];
                 };
             };
         };

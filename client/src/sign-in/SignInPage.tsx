@@ -88,11 +88,12 @@ function SignIn({ start }: { start: StartView }) {
 }
 
 function FirstAdministrator() {
+  const [code, setCode] = useState("");
   const [name, setName] = useState("");
   const [email, setEmail] = useState("");
   const [password, setPassword] = useState("");
   const enter = useEnter(() =>
-    got(api.POST("/api/first-administrator", { body: { name, email, password } })),
+    got(api.POST("/api/first-administrator", { body: { code, name, email, password } })),
   );
   const problem = enter.error instanceof ProblemError ? enter.error : null;
   return (
@@ -102,7 +103,18 @@ function FirstAdministrator() {
       error={problem && problem.fields.length > 0 ? null : enter.error}
       onEnter={() => enter.mutate()}
     >
-      <p>This database is empty. Whoever signs up now keeps the clinic&apos;s accounts.</p>
+      <p>
+        This clinic has no account yet. Whoever has the code becomes its administrator. It was told where the
+        server was started, and stands in the file <code>first-admin-code</code> of the data folder.
+      </p>
+      <TextField
+        label="Code"
+        hint="Four groups of five; dashes may be left out."
+        value={code}
+        onChange={setCode}
+        error={problem?.field("code")}
+        autoComplete="one-time-code"
+      />
       <TextField
         label="Name"
         value={name}

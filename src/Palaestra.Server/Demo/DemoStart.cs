@@ -1,6 +1,7 @@
 using System.Globalization;
 using Microsoft.Data.Sqlite;
 using Palaestra.Data;
+using Palaestra.Data.Keeping;
 using Palaestra.Data.Photos;
 using Palaestra.Data.Traces;
 
@@ -14,7 +15,6 @@ public static class DemoStart
     /// <summary>Removes a demo made on another day (or left half made). Never touches a folder without the demo's mark or database.</summary>
     public static bool NeedsFilling(string folder, DateTime now)
     {
-        Directory.CreateDirectory(folder);
         var mark = Path.Combine(folder, MarkFile);
         var today = now.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
         if (
@@ -26,9 +26,12 @@ public static class DemoStart
             return false;
         }
         SqliteConnection.ClearAllPools();
-        foreach (var file in Directory.EnumerateFiles(folder, Store.FileName + "*"))
+        foreach (var pattern in new[] { Store.FileName + "*", Store.CopyPattern, MigrationGuard.FileName })
         {
-            File.Delete(file);
+            foreach (var file in Directory.EnumerateFiles(folder, pattern))
+            {
+                File.Delete(file);
+            }
         }
         foreach (var files in new[] { TraceFiles.FolderName, PhotoFiles.FolderName })
         {

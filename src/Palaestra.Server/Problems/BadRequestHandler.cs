@@ -78,6 +78,8 @@ public sealed class BadRequestHandler(IProblemDetailsService problems) : IExcept
                 ? "There is no such field."
             : json.Message.Contains("could not be converted", StringComparison.Ordinal)
                 ? "This is not a value that fits here."
+            : json.Message.Contains("null values", StringComparison.Ordinal)
+                ? "This is required and was null."
             : "This is not well-formed JSON.";
     }
 }

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core;
+using Palaestra.Data;
 using Palaestra.Data.Staff;
 using Palaestra.Server.Problems;
 
@@ -11,16 +12,21 @@ namespace Palaestra.Server.SignIn;
 public sealed record DemoAccount(string Name, string Role, string Email, string Password);
 
 /// <summary>What a visitor who is not signed in may know.</summary>
+/// <param name="Administrator">Whoever is signed in keeps the clinic.</param>
+/// <param name="BackupWarning">For administrators: the last good backup is too old, or there is none.</param>
 public sealed record StartView(
     bool NeedsFirstAdministrator,
     bool Demo,
     IReadOnlyList<DemoAccount> Accounts,
-    string? SignedInAs
+    string? SignedInAs,
+    bool Administrator = false,
+    string? BackupWarning = null
 );
 
 public sealed record SignInForm(string Email, string Password);
 
-public sealed record FirstAdministratorForm(string Name, string Email, string Password);
+/// <param name="Code">As it was told at the start; dashes, blanks and case do not matter.</param>
+public sealed record FirstAdministratorForm(string Code, string Name, string Email, string Password);
 
 public static class SignInEndpoints
 {
@@ -42,13 +48,23 @@ public static class SignInEndpoints
         UserManager<Practitioner> users,
         Settings settings,
         Demo.DemoScenario demo,
+        FirstAdministrator first,
+        Keeping.BackupDesk backups,
         ClaimsPrincipal principal
     )
     {
         var user = await users.GetUserAsync(principal);
-        var none = !await users.Users.AnyAsync();
+        var keeps = user is not null && principal.IsInRole(Administrator);
+        var none = first.Open && !await users.Users.AnyAsync();
         return TypedResults.Ok(
-            new StartView(none, settings.Demo, settings.Demo ? demo.Accounts : [], user?.DisplayName)
+            new StartView(
+                none,
+                settings.Demo,
+                settings.Demo ? demo.Accounts : [],
+                user?.DisplayName,
+                keeps,
+                keeps ? backups.Warning() : null
+            )
         );
     }
 
@@ -81,35 +97,56 @@ public static class SignInEndpoints
 
     private static async Task<Results<NoContent, ProblemHttpResult>> CreateFirst(
         FirstAdministratorForm form,
+        FirstAdministrator first,
+        PalaestraDb db,
         UserManager<Practitioner> users,
         RoleManager<IdentityRole<Guid>> roles,
-        SignInManager<Practitioner> signIn
+        SignInManager<Practitioner> signIn,
+        TimeProvider clock
     )
     {
-        if (await users.Users.AnyAsync())
-        {
-            return Problem.Conflict("This clinic already has its first administrator.");
-        }
-        if (string.IsNullOrWhiteSpace(form.Name) || form.Name.Length > 120)
-        {
-            return Problem.Field("name", "Give a name of up to 120 letters.");
-        }
         var user = new Practitioner
         {
-            DisplayName = form.Name.Trim(),
+            DisplayName = form.Name?.Trim() ?? "",
             UserName = form.Email,
             Email = form.Email,
         };
-        var created = await users.CreateAsync(user, form.Password);
-        if (!created.Succeeded)
+        await first.Turn.WaitAsync();
+        try
         {
-            return Problem.Fields(created.Errors.Select(Explain));
+            if (!first.Open || await users.Users.AnyAsync())
+            {
+                return Problem.Conflict("This clinic already has its first administrator.");
+            }
+            if (!first.Is(form.Code))
+            {
+                return Problem.Field(
+                    "code",
+                    $"This is not the code that was told when the server started; it stands in the file {FirstAdministrator.FileName} of the data folder too."
+                );
+            }
+            if (user.DisplayName.Length is 0 or > 120)
+            {
+                return Problem.Field("name", "Give a name of up to 120 letters.");
+            }
+            await using var whole = await db.Database.BeginTransactionAsync();
+            var created = await users.CreateAsync(user, form.Password ?? "");
+            if (!created.Succeeded)
+            {
+                return Problem.Fields(created.Errors.Select(Explain));
+            }
+            if (!await roles.RoleExistsAsync(Administrator))
+            {
+                await roles.CreateAsync(new IdentityRole<Guid>(Administrator));
+            }
+            await users.AddToRoleAsync(user, Administrator);
+            await whole.CommitAsync();
+            first.Close(clock.GetLocalNow());
         }
-        if (!await roles.RoleExistsAsync(Administrator))
+        finally
         {
-            await roles.CreateAsync(new IdentityRole<Guid>(Administrator));
+            first.Turn.Release();
         }
-        await users.AddToRoleAsync(user, Administrator);
         await signIn.SignInAsync(user, isPersistent: true);
         return TypedResults.NoContent();
     }

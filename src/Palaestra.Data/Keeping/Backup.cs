@@ -1,0 +1,140 @@
+using System.Formats.Tar;
+using System.IO.Compression;
+using System.Security.Cryptography;
+
+namespace Palaestra.Data.Keeping;
+
+/// <summary>
+/// Everything a clinic has, in one file: the database by SQLite's own backup, so while a server writes; then the files beside
+/// it. A gzip-compressed tar archive, sealed or plain, with the manifest as its last entry.
+/// </summary>
+public static class Backup
+{
+    public const string DatabaseEntry = Store.FileName;
+
+    /// <summary>What is taken beside the database. Caches, locks and copies are made anew where they are needed.</summary>
+    private static readonly IReadOnlyList<string> Folders =
+    [
+        Traces.TraceFiles.FolderName,
+        Photos.PhotoFiles.FolderName,
+        "keys",
+        "content",
+    ];
+
+    /// <summary>Whether an entry of that name can be one of ours.</summary>
+    public static bool Holds(string entry) =>
+        entry == DatabaseEntry
+        || Folders.Any(folder => entry.StartsWith(folder + "/", StringComparison.Ordinal))
+            && entry.Split('/').All(part => part.Length > 0 && part is not (".." or "."))
+            && !entry.Any(char.IsControl);
+
+    /// <param name="to">Written beside itself and put in its place when it is whole; what is there under the name is replaced.</param>
+    /// <param name="seal">None: plain.</param>
+    /// <exception cref="BackupRefusedException">There is no database, or no room.</exception>
+    public static async Task<BackupManifest> Write(string folder, string to, Seal? seal, DateTimeOffset now)
+    {
+        if (!File.Exists(Path.Combine(folder, Store.FileName)))
+        {
+            throw new BackupRefusedException($"There is no database in {folder}.");
+        }
+        var target = Path.GetFullPath(to);
+        Posix.OwnFilesOnly();
+        Directory.CreateDirectory(Path.GetDirectoryName(target)!);
+        var (part, copy) = (target + ".part", target + ".db");
+        try
+        {
+            await Store.CopyTo(folder, copy);
+            BackupManifest? manifest = null;
+            await using (var file = new FileStream(part, FileMode.Create, FileAccess.Write))
+            {
+                void Fill(Stream stream) => manifest = Archive(stream, folder, copy, now);
+                if (seal is null)
+                {
+                    Fill(file);
+                }
+                else
+                {
+                    Envelope.Seal(file, seal, Fill);
+                }
+                file.Flush(flushToDisk: true);
+            }
+            File.Move(part, target, overwrite: true);
+            return manifest!;
+        }
+        catch (IOException problem)
+        {
+            throw new BackupRefusedException(
+                $"The backup {target} could not be written: {problem.Message}",
+                problem
+            );
+        }
+        finally
+        {
+            File.Delete(part);
+            File.Delete(copy);
+        }
+    }
+
+    private static BackupManifest Archive(Stream to, string folder, string copy, DateTimeOffset now)
+    {
+        using var gzip = new GZipStream(to, CompressionLevel.Fastest, leaveOpen: true);
+        using var tar = new TarWriter(gzip, TarEntryFormat.Pax, leaveOpen: true);
+        var files = new List<BackedUp> { Put(tar, DatabaseEntry, copy) };
+        foreach (var name in Folders)
+        {
+            var inner = Path.Combine(folder, name);
+            if (!Directory.Exists(inner))
+            {
+                continue;
+            }
+            var found = Directory.EnumerateFiles(inner, "*", SearchOption.AllDirectories);
+            foreach (var file in found.Where(Whole).Order(StringComparer.Ordinal))
+            {
+                var path = Path.GetRelativePath(folder, file).Replace('\\', '/');
+                if (TryPut(tar, path, file) is { } put)
+                {
+                    files.Add(put);
+                }
+            }
+        }
+        var (migration, rows) = BackupManifest.Count(copy);
+        var manifest = new BackupManifest(1, now, migration, files, rows);
+        tar.WriteEntry(
+            new PaxTarEntry(TarEntryType.RegularFile, BackupManifest.FileName)
+            {
+                DataStream = new MemoryStream(manifest.Write()),
+            }
+        );
+        return manifest;
+    }
+
+    /// <summary>Not one that is being written.</summary>
+    private static bool Whole(string file) => !file.EndsWith(".new", StringComparison.Ordinal);
+
+    /// <summary>None where it was deleted meanwhile.</summary>
+    private static BackedUp? TryPut(TarWriter tar, string path, string file)
+    {
+        try
+        {
+            return Put(tar, path, file);
+        }
+        catch (FileNotFoundException)
+        {
+            return null;
+        }
+    }
+
+    private static BackedUp Put(TarWriter tar, string path, string file)
+    {
+        using var stream = new FileStream(
+            file,
+            FileMode.Open,
+            FileAccess.Read,
+            FileShare.ReadWrite | FileShare.Delete
+        );
+        var hash = Convert.ToHexString(SHA256.HashData(stream));
+        stream.Position = 0;
+        tar.WriteEntry(new PaxTarEntry(TarEntryType.RegularFile, path) { DataStream = stream });
+        return new(path, stream.Length, hash);
+    }
+}

@@ -1,0 +1,64 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Palaestra.Data.Keeping;
+using Palaestra.Server.SignIn;
+
+namespace Palaestra.Server.Keeping;
+
+/// <param name="Folder">Where backups go, on the server.</param>
+/// <param name="SameDisk">Data and backups lie on one disk: lost together.</param>
+/// <param name="Sealed">For the clinic's public key.</param>
+/// <param name="Warning">Too old, or none; in a sentence.</param>
+public sealed record BackupsView(
+    string Folder,
+    bool SameDisk,
+    bool Sealed,
+    string? Warning,
+    BackupStatus Status,
+    IReadOnlyList<BackupFile> Files
+);
+
+/// <summary>For administrators.</summary>
+public static class BackupEndpoints
+{
+    public static void MapBackups(this IEndpointRouteBuilder routes)
+    {
+        var group = routes
+            .MapGroup("/api/backups")
+            .WithTags("Backups")
+            .RequireAuthorization(policy => policy.RequireRole(SignInEndpoints.Administrator));
+        group.MapGet("", Get).WithName("GetBackups");
+        group.MapPost("", Make).WithName("MakeBackup");
+    }
+
+    private static Ok<BackupsView> Get(BackupDesk desk, Settings settings) =>
+        TypedResults.Ok(ViewOf(desk, settings));
+
+    private static async Task<Results<Ok<BackupsView>, ProblemHttpResult>> Make(
+        BackupDesk desk,
+        Settings settings
+    )
+    {
+        try
+        {
+            await desk.Make();
+            return TypedResults.Ok(ViewOf(desk, settings));
+        }
+        catch (BackupRefusedException problem)
+        {
+            return TypedResults.Problem(
+                statusCode: StatusCodes.Status507InsufficientStorage,
+                title: problem.Message
+            );
+        }
+    }
+
+    private static BackupsView ViewOf(BackupDesk desk, Settings settings) =>
+        new(
+            settings.BackupFolder,
+            Disk.Of(settings.BackupFolder) == Disk.Of(settings.DataFolder),
+            settings.BackupKey is not null,
+            desk.Warning(),
+            desk.Status(),
+            desk.Files()
+        );
+}

@@ -1,0 +1,82 @@
+using Microsoft.Data.Sqlite;
+using Palaestra.Data;
+using Palaestra.Data.Keeping;
+
+namespace Palaestra.Server.Keeping;
+
+/// <summary>
+/// The data folder while this server has it: locked against another, one connection held open so that the write-ahead log
+/// stays until the server closes it, and a word in the lock that says whether it did.
+/// </summary>
+public sealed class DataFolder(Settings settings, TimeProvider clock) : IDisposable
+{
+    private readonly SqliteConnection held = new(
+        new SqliteConnectionStringBuilder(Store.ConnectionString(settings.DataFolder))
+        {
+            Pooling = false,
+        }.ToString()
+    );
+    private FolderLock? taken;
+    private bool serving;
+
+    /// <exception cref="StartRefusedException">In use or not writable.</exception>
+    public void Take() => taken = FolderLock.Take(settings.DataFolder, clock.GetLocalNow());
+
+    /// <exception cref="StartRefusedException">The database is not fit to be served.</exception>
+    public async Task Prepare(PalaestraDb db, DateTime now)
+    {
+        try
+        {
+            await Store.Prepare(db, settings.DataFolder, now, taken!.Crashed);
+            await held.OpenAsync();
+            // The first read makes the log and keeps it there.
+            await using var look = held.CreateCommand();
+            look.CommandText = "SELECT count(*) FROM sqlite_master";
+            await look.ExecuteScalarAsync();
+        }
+        catch (SqliteException problem) when (problem.SqliteErrorCode is ReadOnly or Full or CannotOpen)
+        {
+            throw new StartRefusedException(
+                StartFault.NotWritable,
+                problem.SqliteErrorCode == Full
+                    ? $"The disk of {settings.DataFolder} is full. Make room and start again; nothing is lost."
+                    : $"The database in {settings.DataFolder} cannot be written ({problem.Message.TrimEnd('.')}). Give it to the account the server runs as.",
+                problem
+            );
+        }
+        taken.SayServing();
+        serving = true;
+    }
+
+    public void Dispose()
+    {
+        if (serving)
+        {
+            SqliteConnection.ClearPool(new SqliteConnection(Store.ConnectionString(settings.DataFolder)));
+            Close();
+        }
+        held.Dispose();
+        taken?.Dispose();
+    }
+
+    /// <summary>Everything into the one file; where that fails, the log still holds it and the next start is told.</summary>
+    private void Close()
+    {
+        try
+        {
+            using var whole = held.CreateCommand();
+            whole.CommandText = "PRAGMA wal_checkpoint(TRUNCATE)";
+            whole.ExecuteNonQuery();
+            taken!.SayClosed();
+        }
+        catch (Exception problem) when (problem is SqliteException or IOException)
+        {
+            Serilog.Log.Error(problem, "The database could not be closed.");
+        }
+    }
+
+    /// <remarks>SQLITE_READONLY, SQLITE_FULL and SQLITE_CANTOPEN of the SQLite documentation, from memory.</remarks>
+    private const int ReadOnly = 8;
+    private const int Full = 13;
+    private const int CannotOpen = 14;
+}

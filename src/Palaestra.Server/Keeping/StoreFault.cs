@@ -1,0 +1,58 @@
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.Data.Sqlite;
+
+namespace Palaestra.Server.Keeping;
+
+/// <summary>A write that the disk or another program does not let through is answered with words; nothing of it is stored.</summary>
+public sealed class StoreFault(IProblemDetailsService problems) : IExceptionHandler
+{
+    // Result codes of the SQLite documentation, from memory.
+    private const int Busy = 5;
+    private const int Locked = 6;
+    private const int ReadOnly = 8;
+    private const int InputOutput = 10;
+    private const int Full = 13;
+    private const int CannotOpen = 14;
+
+    /// <summary>None for faults that are not the disk's.</summary>
+    public static string? Words(SqliteException problem) =>
+        problem.SqliteErrorCode switch
+        {
+            Busy or Locked => "The database is held by another program; nothing was stored. Try again.",
+            ReadOnly =>
+                "The database can be read but not written; nothing was stored. Tell whoever keeps the server.",
+            Full => "The disk is full; nothing was stored. Reading goes on. Tell whoever keeps the server.",
+            InputOutput or CannotOpen =>
+                "The disk does not answer; nothing was stored. Tell whoever keeps the server.",
+            _ => null,
+        };
+
+    public async ValueTask<bool> TryHandleAsync(
+        HttpContext httpContext,
+        Exception exception,
+        CancellationToken cancellationToken
+    )
+    {
+        if (Find(exception) is not { } problem || Words(problem) is not { } words)
+        {
+            return false;
+        }
+        Serilog.Log.Error(exception, "A request was refused by the store.");
+        var status =
+            problem.SqliteErrorCode == Full
+                ? StatusCodes.Status507InsufficientStorage
+                : StatusCodes.Status503ServiceUnavailable;
+        httpContext.Response.StatusCode = status;
+        return await problems.TryWriteAsync(
+            new()
+            {
+                HttpContext = httpContext,
+                ProblemDetails = new ProblemDetails { Status = status, Title = words },
+            }
+        );
+    }
+
+    private static SqliteException? Find(Exception? exception) =>
+        exception is null ? null : exception as SqliteException ?? Find(exception.InnerException);
+}

@@ -1,0 +1,68 @@
+using System.Text.Json;
+using Microsoft.Data.Sqlite;
+using Microsoft.Extensions.Diagnostics.HealthChecks;
+using Palaestra.Data;
+
+namespace Palaestra.Server.Keeping;
+
+/// <summary>Healthy when the database can be read and written and the disk has room.</summary>
+public sealed class StoreHealth(Settings settings, BackupDesk backups, TimeProvider clock) : IHealthCheck
+{
+    /// <summary>Below this a day's traces may not fit, bytes.</summary>
+    private const long Room = 100_000_000;
+
+    public async Task<HealthCheckResult> CheckHealthAsync(
+        HealthCheckContext context,
+        CancellationToken cancellationToken = default
+    )
+    {
+        var free = Disk.Free(settings.DataFolder);
+        var refused = await Refused(cancellationToken);
+        var age = clock.GetUtcNow() - backups.Status().LastGood;
+        var facts = new Dictionary<string, object>
+        {
+            ["writes"] = refused is null,
+            ["diskFree"] = free,
+            ["backupAgeHours"] = age is { } old ? Math.Round(old.TotalHours, 1) : "none",
+        };
+        return refused is not null ? HealthCheckResult.Unhealthy(refused, data: facts)
+            : free < Room
+                ? HealthCheckResult.Unhealthy(
+                    $"Only {free / 1_000_000} MB are left on the disk.",
+                    data: facts
+                )
+            : HealthCheckResult.Healthy(backups.Warning(), facts);
+    }
+
+    /// <summary>Why nothing can be written; none where it can.</summary>
+    private async Task<string?> Refused(CancellationToken stop)
+    {
+        try
+        {
+            await using var db = new SqliteConnection(Store.ConnectionString(settings.DataFolder));
+            await db.OpenAsync(stop);
+            // Begun for writing and taken back: only whether it could be is asked.
+            await using var look = db.BeginTransaction(deferred: false);
+            await look.RollbackAsync(stop);
+            return null;
+        }
+        catch (SqliteException problem)
+        {
+            return StoreFault.Words(problem) ?? "The database does not answer.";
+        }
+    }
+
+    /// <summary>One line of JSON: the status first, then what it rests on.</summary>
+    public static Task Write(HttpContext context, HealthReport report)
+    {
+        var entry = report.Entries.Values.FirstOrDefault();
+        var told = new Dictionary<string, object?> { ["status"] = report.Status.ToString() };
+        foreach (var (name, value) in entry.Data ?? new Dictionary<string, object>())
+        {
+            told[name] = value is "none" ? null : value;
+        }
+        told["words"] = entry.Description;
+        context.Response.ContentType = "application/json; charset=utf-8";
+        return context.Response.WriteAsync(JsonSerializer.Serialize(told));
+    }
+}
