@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { askNewClient, pick, station } from "./hands";
+import { askNewClient, expectAccessible, pick, station } from "./hands";
 import { doTrial, finished, keepOnly, startButton } from "./screening";
 import { Server } from "./server";
 
@@ -20,8 +20,23 @@ const eventsOf = async (page: Page): Promise<Told[]> => {
   return ((await answer.json()) as { events: Told[] }).events;
 };
 
-test("from an empty database to the second plan revision, through a reload and a killed server", async ({ page }) => {
+/** The clinic's first administrator, made or signed in. */
+async function signInFirst(page: Page) {
+  const data = { name: "Edda Marl", email: "edda@clinic.example", password: "three quiet words" };
+  const first = await page.request.post(`${server.address}/api/first-administrator`, {
+    data: { ...data, code: server.firstCode() },
+  });
+  if (!first.ok())
+    await page.request.post(`${server.address}/api/sign-in`, {
+      data: { email: data.email, password: data.password },
+    });
+}
+
+test("from an empty database to the second plan revision, through a reload and a killed server", async ({
+  page,
+}) => {
   await page.goto(server.address);
+  await page.getByLabel("Code").fill(server.firstCode());
   await page.getByLabel("Name").fill("Edda Marl");
   await page.getByLabel("E-mail").fill("edda@clinic.example");
   await page.getByLabel("Password").fill("three quiet words");
@@ -99,7 +114,9 @@ test("from an empty database to the second plan revision, through a reload and a
     if (await finished(page).isVisible()) break;
     const left = (await startButton(page).innerText()).includes("left");
     await startButton(page).click();
-    const hard = await page.getByRole("heading", { name: /Leg reach|Opposite|Single-leg|Kick-back|Both legs|Weight/ }).isVisible();
+    const hard = await page
+      .getByRole("heading", { name: /Leg reach|Opposite|Single-leg|Kick-back|Both legs|Weight/ })
+      .isVisible();
     await doTrial(page, "keys", left ? !hard : trial % 2 === 0 && !hard);
   }
   await page.getByRole("link", { name: "See the findings" }).click();
@@ -141,11 +158,17 @@ test("from an empty database to the second plan revision, through a reload and a
   await page.getByRole("button", { name: "Evidence, and what would change it" }).first().click();
   await expect(page.getByText(/^Rules? D-/).first()).toBeVisible();
   await page.getByRole("button", { name: "Other" }).first().click();
-  await page.getByRole("radiogroup", { name: "Instead" }).getByText(/^(ease the dose|step down)$/).first().click();
+  await page
+    .getByRole("radiogroup", { name: "Instead" })
+    .getByText(/^(ease the dose|step down)$/)
+    .first()
+    .click();
   await expect(page.getByRole("button", { name: "Use this instead" })).toBeDisabled();
   await page.getByLabel("Why").fill("Long shift ahead of her.");
   await page.getByRole("button", { name: "Use this instead" }).click();
-  await expect(page.getByText(/by the policy; yours: (ease the dose|step down) \(Long shift ahead of her\)/)).toBeVisible();
+  await expect(
+    page.getByText(/by the policy; yours: (ease the dose|step down) \(Long shift ahead of her\)/),
+  ).toBeVisible();
   await page.getByRole("button", { name: "Take these decisions" }).click();
   await expect(page.getByText(/plan 2,/)).toBeVisible();
 
@@ -153,10 +176,23 @@ test("from an empty database to the second plan revision, through a reload and a
   await expect(page.getByText("Chosen by Edda Marl: Long shift ahead of her.")).toBeVisible();
 });
 
+test("an administrator without a backup is told, and makes one by keys", async ({ page }) => {
+  await signInFirst(page);
+  await page.goto(server.address);
+  await expect(page.getByText("There is no backup yet.")).toBeVisible();
+  await page.getByRole("link", { name: "See backups" }).press("Enter");
+  const backups = page.getByRole("region", { name: "Backups" });
+  await expect(backups).toBeInViewport();
+  await backups.getByRole("button", { name: "Make one now" }).press("Enter");
+  await expect(backups.getByText("Last good one")).toBeVisible();
+  await expect(backups.getByText("1 kept")).toBeVisible();
+  await expectAccessible(page, "settings with backups");
+  await page.getByRole("link", { name: "The day" }).click();
+  await expect(page.getByText("There is no backup yet.")).toBeHidden();
+});
+
 test("a red flag closes the stations until somebody records what was done", async ({ page }) => {
-  const data = { name: "Edda Marl", email: "edda@clinic.example", password: "three quiet words" };
-  const first = await page.request.post(`${server.address}/api/first-administrator`, { data });
-  if (!first.ok()) await page.request.post(`${server.address}/api/sign-in`, { data: { email: data.email, password: data.password } });
+  await signInFirst(page);
   await page.goto(server.address);
   await page.getByRole("button", { name: "New client" }).first().click();
   await askNewClient(page, "Joss Ferrant");
@@ -167,7 +203,10 @@ test("a red flag closes the stations until somebody records what was done", asyn
   await expect(page.getByRole("heading", { name: "Closed by a red flag" })).toBeVisible();
   await page.getByRole("link", { name: "The day" }).click();
   await expect(page.getByText("Record what was done before anything else.")).toBeVisible();
-  await page.getByRole("link", { name: /Joss Ferrant/ }).first().click();
+  await page
+    .getByRole("link", { name: /Joss Ferrant/ })
+    .first()
+    .click();
   await page.getByLabel("What was found").fill("Eased by lying on the side after all.");
   await page.getByLabel("What was done about it").fill("Seen by the physician, who sent him back.");
   await page.getByRole("button", { name: "Record and open the stations" }).click();

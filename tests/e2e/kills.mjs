@@ -1,7 +1,7 @@
 // Kills the browser and the server at random points of a screen, again and again, and looks whether every mark that was
 // acknowledged by the server or queued on the tablet is there in the end, none twice. Usage: node kills.mjs [kills] [seed]
 import { spawn, spawnSync } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { chromium } from "@playwright/test";
@@ -98,7 +98,8 @@ const acknowledged = async () => {
 };
 
 async function openVisit() {
-  await page.request.post(`${address}/api/first-administrator`, { data: { name: "Edda Marl", ...account } });
+  const code = readFileSync(path.join(data, "first-admin-code"), "utf8").trim();
+  await page.request.post(`${address}/api/first-administrator`, { data: { code, name: "Edda Marl", ...account } });
   const opened = await (
     await page.request.post(`${address}/api/clients`, {
       data: {
@@ -164,7 +165,13 @@ for (let kill = 0; kill < kills; kill++) {
   await page.waitForTimeout(300);
 }
 
-await page.getByText("all stored").waitFor({ timeout: 60_000 });
+await page
+  .getByText("all stored")
+  .waitFor({ timeout: 60_000 })
+  .catch(async (problem) => {
+    console.log(`At the end ${page.url()} says: ${(await page.locator("body").innerText()).slice(0, 600)}`);
+    throw problem;
+  });
 await remember(queued());
 const stored = await acknowledged();
 const missing = [...expected].filter((id) => !stored.includes(id));

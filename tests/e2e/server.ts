@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
+import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 
@@ -46,6 +46,12 @@ export class Server {
     throw new Error("The server did not start.");
   }
 
+  /** As somebody at the machine reads it; nothing once it was used. */
+  firstCode() {
+    const file = path.join(this.folder, "first-admin-code");
+    return existsSync(file) ? readFileSync(file, "utf8").trim() : "";
+  }
+
   /** As when the plug is pulled. */
   async kill() {
     const { process } = this;
@@ -58,7 +64,8 @@ export class Server {
 
   async close() {
     if (this.process) await this.kill();
-    rmSync(this.folder, { recursive: true, force: true });
+    for (const folder of [this.folder, `${this.folder}-backups`])
+      rmSync(folder, { recursive: true, force: true });
   }
 }
 

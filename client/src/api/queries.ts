@@ -11,6 +11,7 @@ export const keys = {
   calendar: (id: string) => ["episode", id, "calendar"] as const,
   policies: ["policies"] as const,
   clinic: ["clinic"] as const,
+  backups: ["backups"] as const,
   visit: (id: string) => ["visit", id] as const,
   screen: (id: string) => ["visit", id, "screen"] as const,
   events: (id: string) => ["visit", id, "events"] as const,

@@ -5,7 +5,7 @@ import { useDay, useFoundClients, useStart } from "../api/queries";
 import type { DayView, DayVisit } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
-import { Columns, Empty, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { Columns, Empty, Note, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { timeWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { SyncMark } from "../frame/SyncMark";
@@ -50,6 +50,7 @@ export function DayPage() {
       </Head>
       <Page>
         <ProblemNote error={error} />
+        <BackupWarning />
         {day && (day.visits.length + day.others.length > 0 ? <Day day={day} /> : <FirstDay />)}
       </Page>
     </>
@@ -68,6 +69,16 @@ function FirstDay() {
       <Button onPress={() => void navigate("/new")}>New client</Button>
     </Empty>
   );
+}
+
+/** Told to administrators alone. */
+function BackupWarning() {
+  const { data } = useStart();
+  return data?.backupWarning ? (
+    <Note grave>
+      {data.backupWarning} <Link to="/settings#backups">See backups</Link>
+    </Note>
+  ) : null;
 }
 
 function WhoIsHere() {

@@ -10,6 +10,7 @@ import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
 import { Columns, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { Sheet, Veil } from "../controls/Modal";
+import { Backups } from "../keeping/Backups";
 import { ClinicFields } from "./ClinicFields";
 import { PolicyEditor } from "./PolicyEditor";
 
@@ -46,6 +47,7 @@ export function PoliciesPage() {
           <Stack $gap={5}>
             <ClinicFields />
             <Schools data={data} here={search.get("policy") ?? data.policies[0]!.policy.id} />
+            <Backups />
           </Stack>
           <Chosen data={data} id={search.get("policy") ?? data.policies[0]!.policy.id} />
         </Columns>

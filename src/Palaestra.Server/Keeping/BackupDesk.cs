@@ -72,7 +72,8 @@ public sealed class BackupDesk(Settings settings, TimeProvider clock) : IDisposa
         }
         var status = Status();
         var why = status.Words is { } words ? $" {words}" : "";
-        return status.LastGood is not { } last ? $"There is no backup yet.{why}"
+        return status.LastGood is not { } last
+                ? $"There is no backup yet.{(why.Length > 0 ? why : " The first is made within minutes of a start.")}"
             : clock.GetUtcNow() - last > Old
                 ? $"The last good backup is {Days(clock.GetUtcNow() - last)} old.{why}"
             : null;
