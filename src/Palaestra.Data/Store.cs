@@ -39,12 +39,32 @@ public static class Store
         {
             var copy = File.Exists(Path.Combine(folder, FileName)) ? await Copy(folder, now) : null;
             MigrationGuard.Begin(folder, Path.GetFileName(copy));
-            await Unlock(db);
-            await db.Database.MigrateAsync();
-            MigrationGuard.Done(folder);
+            await Migrate(db, folder);
             Prune(folder);
         }
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL;");
+    }
+
+    /// <summary>To the end, or back to what was before.</summary>
+    private static async Task Migrate(PalaestraDb db, string folder)
+    {
+        try
+        {
+            await Unlock(db);
+            await db.Database.MigrateAsync();
+            MigrationGuard.Done(folder);
+        }
+        catch (System.Data.Common.DbException problem)
+        {
+            await db.Database.CloseConnectionAsync();
+            SqliteConnection.ClearAllPools();
+            MigrationGuard.TakeBack(folder);
+            throw new StartRefusedException(
+                StartFault.NotMigrated,
+                $"The database in {folder} could not be brought to this version ({problem.Message.TrimEnd('.')}). What was there before is back in its place: start the version before, and tell us.",
+                problem
+            );
+        }
     }
 
     /// <summary>A migration that was killed leaves its lock in the file, and the next would wait for it for ever.</summary>

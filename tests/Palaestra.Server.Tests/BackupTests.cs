@@ -223,6 +223,31 @@ public sealed class BackupTests : IDisposable
         );
     }
 
+    [Fact]
+    public async Task A_damaged_database_and_a_name_nothing_can_hold_make_no_backup()
+    {
+        await Filled();
+        var odd = Path.Combine(Folder, "content", "a\nb.json");
+        Directory.CreateDirectory(Path.GetDirectoryName(odd)!);
+        await File.WriteAllTextAsync(odd, "{}");
+        Assert.Contains(
+            "rename it",
+            (await Assert.ThrowsAsync<BackupRefusedException>(() => Make())).Message
+        );
+        File.Delete(odd);
+        server.Dispose();
+        using (var file = File.OpenWrite(Path.Combine(Folder, Store.FileName)))
+        {
+            file.Position = 8 * 4096;
+            file.Write(new byte[8 * 4096]);
+        }
+        Assert.Matches(
+            "damaged|malformed",
+            (await Assert.ThrowsAsync<BackupRefusedException>(() => Make())).Message
+        );
+        Assert.Equal(["clinic"], Names(place));
+    }
+
     /// <summary>Another OpenPGP program, where the machine has one.</summary>
     [Fact]
     public async Task Another_program_opens_it_and_makes_keys_it_is_sealed_for()

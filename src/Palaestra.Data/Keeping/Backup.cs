@@ -1,6 +1,7 @@
 using System.Formats.Tar;
 using System.IO.Compression;
 using System.Security.Cryptography;
+using Microsoft.Data.Sqlite;
 
 namespace Palaestra.Data.Keeping;
 
@@ -44,6 +45,7 @@ public static class Backup
         try
         {
             await Store.CopyTo(folder, copy);
+            Look(copy, folder);
             BackupManifest? manifest = null;
             await using (var file = new FileStream(part, FileMode.Create, FileAccess.Write))
             {
@@ -61,7 +63,14 @@ public static class Backup
             File.Move(part, target, overwrite: true);
             return manifest!;
         }
-        catch (IOException problem)
+        catch (SqliteException problem)
+        {
+            throw new BackupRefusedException(
+                $"The database in {folder} could not be copied: {problem.Message}",
+                problem
+            );
+        }
+        catch (Exception problem) when (problem is IOException or UnauthorizedAccessException)
         {
             throw new BackupRefusedException(
                 $"The backup {target} could not be written: {problem.Message}",
@@ -72,6 +81,21 @@ public static class Backup
         {
             File.Delete(part);
             File.Delete(copy);
+        }
+    }
+
+    /// <summary>A damaged database makes no good backup: it must not push out those that are.</summary>
+    private static void Look(string copy, string folder)
+    {
+        using var db = new SqliteConnection($"Data Source={copy};Mode=ReadOnly;Pooling=False");
+        db.Open();
+        using var check = db.CreateCommand();
+        check.CommandText = "PRAGMA quick_check(1)";
+        if ((string?)check.ExecuteScalar() is not "ok" and var found)
+        {
+            throw new BackupRefusedException(
+                $"The database in {folder} is damaged ({found}): this would be no good backup. Keep the ones there are."
+            );
         }
     }
 
@@ -90,7 +114,13 @@ public static class Backup
             var found = Directory.EnumerateFiles(inner, "*", SearchOption.AllDirectories);
             foreach (var file in found.Where(Whole).Order(StringComparer.Ordinal))
             {
-                var path = Path.GetRelativePath(folder, file).Replace('\\', '/');
+                var path = Path.GetRelativePath(folder, file);
+                if (!Holds(path))
+                {
+                    throw new BackupRefusedException(
+                        $"The file {file} has a name no backup can hold: rename it."
+                    );
+                }
                 if (TryPut(tar, path, file) is { } put)
                 {
                     files.Add(put);

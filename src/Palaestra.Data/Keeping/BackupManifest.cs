@@ -28,11 +28,18 @@ public sealed record BackupManifest(
 
     public byte[] Write() => JsonSerializer.SerializeToUtf8Bytes(this, Json);
 
+    /// <summary>None where it is not one.</summary>
     public static BackupManifest? Read(byte[] bytes)
     {
         try
         {
-            return JsonSerializer.Deserialize<BackupManifest>(bytes, Json);
+            return
+                JsonSerializer.Deserialize<BackupManifest>(bytes, Json)
+                    is { Files: not null, Rows: not null, Migration: not null } manifest
+                && manifest.Files.Select(file => file?.Path).Distinct().Count() == manifest.Files.Count
+                && manifest.Files.All(file => file is { Path: not null, Sha256: not null })
+                ? manifest
+                : null;
         }
         catch (JsonException)
         {

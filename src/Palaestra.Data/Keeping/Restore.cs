@@ -47,7 +47,8 @@ public static class Restore
             Directory.Move(staging, kept);
             return (manifest, kept);
         }
-        catch (IOException problem) when (!swapped)
+        catch (Exception problem)
+            when (!swapped && problem is IOException or UnauthorizedAccessException or SqliteException)
         {
             throw new BackupRefusedException(
                 $"The backup could not be put into {target}: {problem.Message} Nothing was changed.",
@@ -144,6 +145,8 @@ public static class Restore
                 using var written = new FileStream(path, FileMode.CreateNew);
                 entry.DataStream?.CopyTo(written);
             }
+            // To the end of the file: there its checksum stands.
+            gzip.CopyTo(Stream.Null);
             return manifest ?? throw Altered(backup);
         }
         catch (Exception problem)

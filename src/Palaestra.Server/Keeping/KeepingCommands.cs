@@ -111,9 +111,10 @@ public static class KeepingCommands
     {
         if (options.PassphraseFile is { } file)
         {
-            return File.Exists(file)
+            var read = File.Exists(file)
                 ? File.ReadAllText(file).TrimEnd('\r', '\n')
                 : throw new BackupRefusedException($"There is no file {file}.");
+            return read.Length > 0 ? read : throw new BackupRefusedException($"The file {file} is empty.");
         }
         if (Environment.GetEnvironmentVariable("PALAESTRA_PASSPHRASE") is { Length: > 0 } known)
         {
