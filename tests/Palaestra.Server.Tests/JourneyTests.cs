@@ -299,11 +299,22 @@ public sealed class JourneyTests : IAsyncLifetime
     [Fact]
     public async Task Everything_is_there_after_the_server_was_started_again()
     {
-        var opened = await clinic.NewClient();
-        await clinic.Screen(opened.VisitId, 2, 1);
-        var before = await browser.GetStringAsync($"/api/visits/{opened.VisitId}/findings");
-        using var again = new RunningServer(folder: server.Folder);
-        var second = await again.SignedIn();
-        Assert.Equal(before, await second.GetStringAsync($"/api/visits/{opened.VisitId}/findings"));
+        var folder = Directory.CreateTempSubdirectory("palaestra-again-").FullName;
+        string before;
+        Opened opened;
+        using (var first = new RunningServer(folder: folder))
+        {
+            var tablet = await first.SignedIn();
+            var begun = new Clinic(tablet);
+            opened = await begun.NewClient();
+            await begun.Screen(opened.VisitId, 2, 1);
+            before = await tablet.GetStringAsync($"/api/visits/{opened.VisitId}/findings");
+        }
+        using (var again = new RunningServer(folder: folder))
+        {
+            var second = await again.SignedIn();
+            Assert.Equal(before, await second.GetStringAsync($"/api/visits/{opened.VisitId}/findings"));
+        }
+        Directory.Delete(folder, recursive: true);
     }
 }
