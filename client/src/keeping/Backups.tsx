@@ -9,10 +9,10 @@ import { bytesWords, momentWords } from "./backupWords";
 /** For administrators: the last good backup, those kept, and one made now. */
 export function Backups() {
   const { data: start } = useStart();
-  return start?.administrator ? <Kept /> : null;
+  return start?.administrator ? <Kept demo={start.demo} /> : null;
 }
 
-function Kept() {
+function Kept({ demo }: { demo: boolean }) {
   const { hash } = useLocation();
   const queries = useQueryClient();
   const { data, error } = useQuery({
@@ -54,7 +54,7 @@ function Kept() {
               {data.files.length === 0
                 ? "None kept yet."
                 : `${data.files.length} kept, the oldest of ${momentWords(data.files.at(-1)!.made)}.`}{" "}
-              In {data.folder} on the server, every night.{" "}
+              In {data.folder} on the server{demo ? "; the demo makes none by itself." : ", every night."}{" "}
               {data.sameDisk && "That is the same disk as the records: lost together with them. "}
               {data.sealed ? "Sealed for the clinic's key." : "Not sealed: whoever has a file can read it."}
             </Small>
