@@ -31,7 +31,7 @@ public static class Store
     public static async Task Prepare(PalaestraDb db, string folder, DateTime now, bool crashed = false)
     {
         Directory.CreateDirectory(folder);
-        MigrationGuard.TakeBack(folder);
+        MigrationGuard.TakeBack(folder, now);
         StartCheck.Look(folder, [.. db.Database.GetMigrations()], crashed);
         var pending = (await db.Database.GetPendingMigrationsAsync()).ToList();
         // Migrating compares the whole model first; a file that is up to date is ready without that.
@@ -39,14 +39,14 @@ public static class Store
         {
             var copy = File.Exists(Path.Combine(folder, FileName)) ? await Copy(folder, now) : null;
             MigrationGuard.Begin(folder, Path.GetFileName(copy));
-            await Migrate(db, folder);
+            await Migrate(db, folder, now);
             Prune(folder);
         }
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL;");
     }
 
     /// <summary>To the end, or back to what was before.</summary>
-    private static async Task Migrate(PalaestraDb db, string folder)
+    private static async Task Migrate(PalaestraDb db, string folder, DateTime now)
     {
         try
         {
@@ -58,7 +58,7 @@ public static class Store
         {
             await db.Database.CloseConnectionAsync();
             SqliteConnection.ClearAllPools();
-            MigrationGuard.TakeBack(folder);
+            MigrationGuard.TakeBack(folder, now);
             throw new StartRefusedException(
                 StartFault.NotMigrated,
                 $"The database in {folder} could not be brought to this version ({problem.Message.TrimEnd('.')}). What was there before is back in its place: start the version before, and tell us.",
@@ -109,8 +109,7 @@ public static class Store
     {
         var stamp = now.ToString("yyyyMMdd-HHmmss-fff", CultureInfo.InvariantCulture);
         var target = Path.Combine(folder, $"before-migration-{stamp}.db");
-        await CopyTo(folder, target + ".new");
-        File.Move(target + ".new", target);
+        await WholeFile.Put(target, part => CopyTo(folder, part));
         return target;
     }
 

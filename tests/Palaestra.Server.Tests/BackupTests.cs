@@ -342,17 +342,21 @@ public sealed class BackupTests : IDisposable
         var secret = Path.Combine(place, "passphrase");
         await File.WriteAllTextAsync(secret, Passphrase);
         await Make();
+        // As long as it takes to the end, so that the moments fall all over it.
+        var whole = Stopwatch.StartNew();
+        await KillLater(60_000, "backup", File1, "--passphrase-file", secret);
+        var most = (int)(1.1 * whole.ElapsedMilliseconds);
         var random = new Random(20261128);
         for (var i = 0; i < Kills; i++)
         {
-            await KillLater(random.Next(1500), "backup", File1, "--passphrase-file", secret);
+            await KillLater(random.Next(most), "backup", File1, "--passphrase-file", secret);
             Assert.Equal(1, Restore.Verify(File1, new(Passphrase), Known).Rows["Clients"]);
         }
         server.Dispose();
         var before = await Clients();
         for (var i = 0; i < Kills; i++)
         {
-            await KillLater(random.Next(1500), "restore", File1, "--passphrase-file", secret);
+            await KillLater(random.Next(most), "restore", File1, "--passphrase-file", secret);
             Assert.Equal(before, await Clients());
             using var taken = FolderLock.Take(Folder, DateTimeOffset.Now);
             StartCheck.Look(Folder, Known, taken.Crashed);
@@ -376,7 +380,7 @@ public sealed class BackupTests : IDisposable
                 RedirectStandardOutput = true,
             }
         )!;
-        await Task.Delay(milliseconds);
+        await Task.WhenAny(command.WaitForExitAsync(), Task.Delay(milliseconds));
         command.Kill();
         await command.WaitForExitAsync();
     }

@@ -141,6 +141,16 @@ public sealed class StartTests : IDisposable
                 // It was made already, but the file does not say so.
                 await Change("DELETE FROM __EFMigrationsHistory WHERE MigrationId LIKE '%Prescription'");
                 break;
+            case "an update was broken off, and the version before was worked with since":
+                var copy = await Store.Copy(folder, DateTime.Now);
+                MigrationGuard.Begin(folder, Path.GetFileName(copy));
+                await Change(
+                    "INSERT INTO Clients (Id, Name, BirthDate) VALUES ('a', 'Wenna Sorrel', '1980-01-01')"
+                );
+                break;
+            case "a first start was broken off, and another version made a clinic since":
+                MigrationGuard.Begin(folder, null);
+                break;
             case "an update was broken off and its copy is gone":
                 MigrationGuard.Begin(folder, "before-migration-20260101-000000-000.db");
                 break;
@@ -185,7 +195,9 @@ public sealed class StartTests : IDisposable
             "\n",
             Directory
                 .EnumerateFiles(folder, "*", SearchOption.AllDirectories)
-                .Where(file => !Regex.IsMatch(file, @"server\.(lock|state)$|-(wal|shm)$|before-migration-"))
+                .Where(file =>
+                    !Regex.IsMatch(file, @"server\.(lock|state)$|-(wal|shm)$|(before-migration|taken-back)-")
+                )
                 .Order(StringComparer.Ordinal)
                 .Select(file =>
                 {

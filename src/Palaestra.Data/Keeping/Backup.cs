@@ -41,7 +41,10 @@ public static class Backup
         var target = Path.GetFullPath(to);
         Posix.OwnFilesOnly();
         Directory.CreateDirectory(Path.GetDirectoryName(target)!);
-        var (part, copy) = (target + ".part", target + ".db");
+        var part = target + ".part";
+        // Not sealed yet: it lies where the records lie, also when this is killed.
+        RemoveLeftCopies(folder);
+        var copy = Path.Combine(folder, $"{CopyPrefix}{Guid.NewGuid():N}.db");
         try
         {
             await Store.CopyTo(folder, copy);
@@ -84,14 +87,23 @@ public static class Backup
         }
     }
 
+    private const string CopyPrefix = "backup-copy-";
+
+    private static void RemoveLeftCopies(string folder)
+    {
+        foreach (var left in Directory.EnumerateFiles(folder, CopyPrefix + "*"))
+        {
+            if (File.GetLastWriteTimeUtc(left) < DateTime.UtcNow.AddDays(-1))
+            {
+                File.Delete(left);
+            }
+        }
+    }
+
     /// <summary>A damaged database makes no good backup: it must not push out those that are.</summary>
     private static void Look(string copy, string folder)
     {
-        using var db = new SqliteConnection($"Data Source={copy};Mode=ReadOnly;Pooling=False");
-        db.Open();
-        using var check = db.CreateCommand();
-        check.CommandText = "PRAGMA quick_check(1)";
-        if ((string?)check.ExecuteScalar() is not "ok" and var found)
+        if (DatabaseCheck.Damage(copy) is { } found)
         {
             throw new BackupRefusedException(
                 $"The database in {folder} is damaged ({found}): this would be no good backup. Keep the ones there are."
@@ -112,7 +124,9 @@ public static class Backup
                 continue;
             }
             var found = Directory.EnumerateFiles(inner, "*", SearchOption.AllDirectories);
-            foreach (var file in found.Where(Whole).Order(StringComparer.Ordinal))
+            foreach (
+                var file in found.Where(path => !WholeFile.IsUnfinished(path)).Order(StringComparer.Ordinal)
+            )
             {
                 var path = Path.GetRelativePath(folder, file);
                 if (!Holds(path))
@@ -127,8 +141,13 @@ public static class Backup
                 }
             }
         }
-        var (migration, rows) = BackupManifest.Count(copy);
-        var manifest = new BackupManifest(1, now, migration, files, rows);
+        var manifest = new BackupManifest(
+            1,
+            now,
+            DatabaseCheck.LastMigration(copy),
+            files,
+            DatabaseCheck.Rows(copy)
+        );
         tar.WriteEntry(
             new PaxTarEntry(TarEntryType.RegularFile, BackupManifest.FileName)
             {
@@ -137,9 +156,6 @@ public static class Backup
         );
         return manifest;
     }
-
-    /// <summary>Not one that is being written.</summary>
-    private static bool Whole(string file) => !file.EndsWith(".new", StringComparison.Ordinal);
 
     /// <summary>None where it was deleted meanwhile.</summary>
     private static BackedUp? TryPut(TarWriter tar, string path, string file)

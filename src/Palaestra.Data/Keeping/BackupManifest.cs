@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Microsoft.Data.Sqlite;
 
 namespace Palaestra.Data.Keeping;
 
@@ -45,38 +44,5 @@ public sealed record BackupManifest(
         {
             return null;
         }
-    }
-
-    /// <summary>Rows of every table of a database file, and its last migration.</summary>
-    public static (string Migration, IReadOnlyDictionary<string, long> Rows) Count(string database)
-    {
-        using var db = new SqliteConnection($"Data Source={database};Mode=ReadOnly;Pooling=False");
-        db.Open();
-        var tables = new List<string>();
-        using (var ask = db.CreateCommand())
-        {
-            ask.CommandText =
-                "SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' ORDER BY name";
-            using var row = ask.ExecuteReader();
-            while (row.Read())
-            {
-                tables.Add(row.GetString(0));
-            }
-        }
-        return (
-            tables.Contains(History)
-                ? Scalar(db, $"SELECT coalesce(max(MigrationId), '') FROM {History}").ToString()!
-                : "",
-            tables.ToDictionary(name => name, name => (long)Scalar(db, $"SELECT count(*) FROM \"{name}\""))
-        );
-    }
-
-    private const string History = "__EFMigrationsHistory";
-
-    private static object Scalar(SqliteConnection db, string question)
-    {
-        using var ask = db.CreateCommand();
-        ask.CommandText = question;
-        return ask.ExecuteScalar()!;
     }
 }

@@ -74,11 +74,14 @@ public static class Envelope
                 throw Altered(file);
             }
         }
-        catch (Exception problem) when (IsBroken(problem))
+        catch (Exception problem) when (IsBroken(problem) && problem.HResult != NoSpace)
         {
             throw Altered(file, problem);
         }
     }
+
+    /// <summary>ENOSPC of Linux, as the framework passes it on: not the file's fault.</summary>
+    private const int NoSpace = 28;
 
     private static bool IsBroken(Exception problem) =>
         problem

@@ -107,11 +107,7 @@ public sealed class FolderLock : IDisposable
             problem
         );
 
-    private void Say(string word)
-    {
-        File.WriteAllText(state + ".new", $"{word}\n{who}");
-        File.Move(state + ".new", state, overwrite: true);
-    }
+    private void Say(string word) => WholeFile.Write(state, $"{word}\n{who}");
 
     private static string[] Read(string state) =>
         File.Exists(state) ? File.ReadAllText(state).Split('\n', 2) : [];

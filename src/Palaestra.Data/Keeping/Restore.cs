@@ -187,19 +187,10 @@ public static class Restore
     {
         try
         {
-            using (var db = new SqliteConnection($"Data Source={database};Mode=ReadOnly;Pooling=False"))
-            {
-                db.Open();
-                using var check = db.CreateCommand();
-                check.CommandText = "PRAGMA quick_check(1)";
-                if ((string?)check.ExecuteScalar() != "ok")
-                {
-                    throw Altered(backup);
-                }
-            }
-            var (_, rows) = BackupManifest.Count(database);
+            var rows = DatabaseCheck.Rows(database);
             if (
-                rows.Count != manifest.Rows.Count
+                DatabaseCheck.Damage(database) is not null
+                || rows.Count != manifest.Rows.Count
                 || rows.Any(row => manifest.Rows.GetValueOrDefault(row.Key, -1) != row.Value)
             )
             {

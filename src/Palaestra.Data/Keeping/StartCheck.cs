@@ -112,8 +112,7 @@ public static class StartCheck
             db.Open();
             if (crashed || new FileInfo(file).Length < ReadWholeBelow)
             {
-                var found = Ask(db, "PRAGMA quick_check(1)");
-                if (found != "ok")
+                if (DatabaseCheck.Damage(db) is { } found)
                 {
                     throw Damaged(file, found);
                 }
@@ -127,7 +126,8 @@ public static class StartCheck
                 );
             }
         }
-        catch (SqliteException problem) when (problem.SqliteErrorCode is 5 or 6)
+        catch (SqliteException problem)
+            when (problem.SqliteErrorCode is DatabaseCheck.Busy or DatabaseCheck.Locked)
         {
             throw new StartRefusedException(
                 StartFault.InUse,
@@ -150,12 +150,12 @@ public static class StartCheck
 
     private static void LookAtMigrations(SqliteConnection db, string file, IReadOnlyCollection<string> known)
     {
-        if (!HasTable(db, "__EFMigrationsHistory"))
+        if (!DatabaseCheck.HasTable(db, DatabaseCheck.History))
         {
             return;
         }
         using var ask = db.CreateCommand();
-        ask.CommandText = "SELECT MigrationId FROM __EFMigrationsHistory";
+        ask.CommandText = $"SELECT MigrationId FROM {DatabaseCheck.History}";
         using var row = ask.ExecuteReader();
         while (row.Read())
         {
@@ -169,21 +169,14 @@ public static class StartCheck
         }
     }
 
-    private static bool HasAccounts(SqliteConnection db) =>
-        HasTable(db, "AspNetUsers") && Ask(db, "SELECT EXISTS (SELECT 1 FROM AspNetUsers)") == "1";
-
-    private static bool HasTable(SqliteConnection db, string name)
+    private static bool HasAccounts(SqliteConnection db)
     {
+        if (!DatabaseCheck.HasTable(db, "AspNetUsers"))
+        {
+            return false;
+        }
         using var ask = db.CreateCommand();
-        ask.CommandText = "SELECT EXISTS (SELECT 1 FROM sqlite_master WHERE type = 'table' AND name = $name)";
-        ask.Parameters.AddWithValue("$name", name);
+        ask.CommandText = "SELECT EXISTS (SELECT 1 FROM AspNetUsers)";
         return (long)ask.ExecuteScalar()! == 1;
-    }
-
-    private static string Ask(SqliteConnection db, string question)
-    {
-        using var ask = db.CreateCommand();
-        ask.CommandText = question;
-        return Convert.ToString(ask.ExecuteScalar(), System.Globalization.CultureInfo.InvariantCulture) ?? "";
     }
 }

@@ -1,3 +1,5 @@
+using Palaestra.Data.Keeping;
+
 namespace Palaestra.Data.Photos;
 
 /// <summary>Kept pictures, in a folder beside the database: only those the practitioner said to keep.</summary>
@@ -22,7 +24,10 @@ public sealed class PhotoFiles(string dataFolder)
         }
         Directory.CreateDirectory(folder);
         var id = Guid.CreateVersion7();
-        await File.WriteAllBytesAsync(Path.Combine(folder, $"{id:N}{ending}"), bytes);
+        await WholeFile.Put(
+            Path.Combine(folder, $"{id:N}{ending}"),
+            part => File.WriteAllBytesAsync(part, bytes)
+        );
         return id;
     }
 

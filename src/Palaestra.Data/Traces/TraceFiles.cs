@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using Palaestra.Core.Signals;
+using Palaestra.Data.Keeping;
 
 namespace Palaestra.Data.Traces;
 
@@ -15,10 +16,7 @@ public sealed class TraceFiles(string dataFolder)
     {
         var bytes = TraceBytes.Write(trace.Samples, channels);
         Directory.CreateDirectory(folder);
-        // Whole or not at all: a server that is killed meanwhile leaves no half file under its name.
-        var unfinished = PathOf(id) + ".new";
-        await File.WriteAllBytesAsync(unfinished, bytes);
-        File.Move(unfinished, PathOf(id), overwrite: true);
+        await WholeFile.Put(PathOf(id), part => File.WriteAllBytesAsync(part, bytes));
         return HashOf(bytes);
     }
 

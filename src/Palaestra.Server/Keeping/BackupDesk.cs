@@ -88,13 +88,9 @@ public sealed class BackupDesk(Settings settings, TimeProvider clock) : IDisposa
         try
         {
             var seal = settings.BackupKey is { } key ? Seal.For(key) : null;
-            var name = now.ToString(Stamp, CultureInfo.InvariantCulture);
-            var path = Path.Combine(settings.BackupFolder, Prefix + name + (seal is null ? Plain : Sealed));
-            await Backup.Write(settings.DataFolder, path, seal, now);
-            var status = new BackupStatus(now, Path.GetFileName(path), new FileInfo(path).Length, now, null);
-            Note(status);
+            await Make(seal, now);
             Drop();
-            return status;
+            return Status();
         }
         catch (Exception problem)
             when (problem is BackupRefusedException or IOException or UnauthorizedAccessException)
@@ -108,6 +104,17 @@ public sealed class BackupDesk(Settings settings, TimeProvider clock) : IDisposa
         }
     }
 
+    /// <summary>Into the folder, under the name of its moment, and noted as the last good one.</summary>
+    /// <exception cref="BackupRefusedException">It could not be written.</exception>
+    public async Task<(string Path, BackupManifest Manifest)> Make(Seal? seal, DateTimeOffset now)
+    {
+        var name = now.ToString(Stamp, CultureInfo.InvariantCulture);
+        var path = Path.Combine(settings.BackupFolder, Prefix + name + (seal is null ? Plain : Sealed));
+        var manifest = await Backup.Write(settings.DataFolder, path, seal, now);
+        Note(new BackupStatus(now, Path.GetFileName(path), new FileInfo(path).Length, now, null));
+        return (path, manifest);
+    }
+
     private void Drop()
     {
         var files = Files().ToLookup(file => file.Made);
@@ -117,11 +124,7 @@ public sealed class BackupDesk(Settings settings, TimeProvider clock) : IDisposa
         }
     }
 
-    private void Note(BackupStatus status)
-    {
-        File.WriteAllText(StatusFile + ".new", JsonSerializer.Serialize(status));
-        File.Move(StatusFile + ".new", StatusFile, overwrite: true);
-    }
+    private void Note(BackupStatus status) => WholeFile.Write(StatusFile, JsonSerializer.Serialize(status));
 
     /// <summary>Where the folder itself cannot be written, the failure is told by the log and by the age of the last good one.</summary>
     private void TryNote(BackupStatus status)

@@ -1,6 +1,7 @@
 using Microsoft.Data.Sqlite;
 using Palaestra.Data;
 using Palaestra.Data.Keeping;
+using static Palaestra.Data.Keeping.DatabaseCheck;
 
 namespace Palaestra.Server.Keeping;
 
@@ -74,9 +75,4 @@ public sealed class DataFolder(Settings settings, TimeProvider clock) : IDisposa
             Serilog.Log.Error(problem, "The database could not be closed.");
         }
     }
-
-    /// <remarks>SQLITE_READONLY, SQLITE_FULL and SQLITE_CANTOPEN of the SQLite documentation, from memory.</remarks>
-    private const int ReadOnly = 8;
-    private const int Full = 13;
-    private const int CannotOpen = 14;
 }

@@ -27,7 +27,13 @@ public static class KeepingCommands
                 _ => throw new FormatException("Which file?"),
             };
         }
-        catch (Exception problem) when (problem is BackupRefusedException or StartRefusedException)
+        catch (Exception problem)
+            when (problem
+                    is BackupRefusedException
+                        or StartRefusedException
+                        or IOException
+                        or UnauthorizedAccessException
+            )
         {
             await Console.Error.WriteLineAsync(problem.Message);
             return (problem as StartRefusedException)?.ExitCode ?? 1;
@@ -48,13 +54,10 @@ public static class KeepingCommands
             { Key: { } key } => Seal.For(key),
             _ => new Seal(Passphrase(options, twice: true), null),
         };
-        var file =
-            options.File
-            ?? Path.Combine(
-                settings.BackupFolder,
-                $"palaestra-{now:yyyyMMdd-HHmmss}.tar.gz{(seal is null ? "" : ".pgp")}"
-            );
-        var manifest = await Backup.Write(settings.DataFolder, file, seal, now);
+        using var desk = new BackupDesk(settings, TimeProvider.System);
+        var (file, manifest) = options.File is { } named
+            ? (named, await Backup.Write(settings.DataFolder, named, seal, now))
+            : await desk.Make(seal, now);
         Console.WriteLine($"{file}: {Words(manifest)}.");
         if (seal is null)
         {

@@ -1,20 +1,13 @@
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.Data.Sqlite;
+using static Palaestra.Data.Keeping.DatabaseCheck;
 
 namespace Palaestra.Server.Keeping;
 
 /// <summary>A write that the disk or another program does not let through is answered with words; nothing of it is stored.</summary>
 public sealed class StoreFault(IProblemDetailsService problems) : IExceptionHandler
 {
-    // Result codes of the SQLite documentation, from memory.
-    private const int Busy = 5;
-    private const int Locked = 6;
-    private const int ReadOnly = 8;
-    private const int InputOutput = 10;
-    private const int Full = 13;
-    private const int CannotOpen = 14;
-
     /// <summary>None for faults that are not the disk's.</summary>
     public static string? Words(SqliteException problem) =>
         problem.SqliteErrorCode switch

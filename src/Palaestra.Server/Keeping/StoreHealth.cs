@@ -19,12 +19,11 @@ public sealed class StoreHealth(Settings settings, BackupDesk backups, TimeProvi
         var free = Disk.Free(settings.DataFolder);
         var refused = await Refused(cancellationToken);
         var age = clock.GetUtcNow() - backups.Status().LastGood;
-        var facts = new Dictionary<string, object>
+        var facts = new Dictionary<string, object> { ["writes"] = refused is null, ["diskFree"] = free };
+        if (age is { } old)
         {
-            ["writes"] = refused is null,
-            ["diskFree"] = free,
-            ["backupAgeHours"] = age is { } old ? Math.Round(old.TotalHours, 1) : "none",
-        };
+            facts["backupAgeHours"] = Math.Round(old.TotalHours, 1);
+        }
         return refused is not null ? HealthCheckResult.Unhealthy(refused, data: facts)
             : free < Room
                 ? HealthCheckResult.Unhealthy(
@@ -56,10 +55,14 @@ public sealed class StoreHealth(Settings settings, BackupDesk backups, TimeProvi
     public static Task Write(HttpContext context, HealthReport report)
     {
         var entry = report.Entries.Values.FirstOrDefault();
-        var told = new Dictionary<string, object?> { ["status"] = report.Status.ToString() };
+        var told = new Dictionary<string, object?>
+        {
+            ["status"] = report.Status.ToString(),
+            ["backupAgeHours"] = null,
+        };
         foreach (var (name, value) in entry.Data ?? new Dictionary<string, object>())
         {
-            told[name] = value is "none" ? null : value;
+            told[name] = value;
         }
         told["words"] = entry.Description;
         context.Response.ContentType = "application/json; charset=utf-8";

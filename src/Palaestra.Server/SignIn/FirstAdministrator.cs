@@ -43,8 +43,7 @@ public sealed class FirstAdministrator(Settings settings)
         if (Known() is not { } code)
         {
             code = Grouped(RandomNumberGenerator.GetString(Alphabet, Letters));
-            await File.WriteAllTextAsync(path + ".new", code + "\n");
-            File.Move(path + ".new", path, overwrite: true);
+            WholeFile.Write(path, code + "\n");
         }
         return code;
     }

@@ -107,7 +107,7 @@ public static class SignInEndpoints
     {
         var user = new Practitioner
         {
-            DisplayName = form.Name?.Trim() ?? "",
+            DisplayName = form.Name.Trim(),
             UserName = form.Email,
             Email = form.Email,
         };
@@ -130,7 +130,7 @@ public static class SignInEndpoints
                 return Problem.Field("name", "Give a name of up to 120 letters.");
             }
             await using var whole = await db.Database.BeginTransactionAsync();
-            var created = await users.CreateAsync(user, form.Password ?? "");
+            var created = await users.CreateAsync(user, form.Password);
             if (!created.Succeeded)
             {
                 return Problem.Fields(created.Errors.Select(Explain));
