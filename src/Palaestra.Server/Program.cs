@@ -31,6 +31,7 @@ using Palaestra.Server.Policies;
 using Palaestra.Server.Problems;
 using Palaestra.Server.Progression;
 using Palaestra.Server.Screening;
+using Palaestra.Server.Serving;
 using Palaestra.Server.SignIn;
 using Palaestra.Server.TakeHome;
 using Palaestra.Server.Visits;
@@ -52,7 +53,11 @@ if (args is ["write-load-report", var contentFolder, var reportFile])
 
 var builder = WebApplication.CreateBuilder(args);
 var settings = Settings.From(builder.Configuration);
-if (await KeepingCommands.Run(args, settings) is { } exitCode)
+var commanded =
+    CertificateCommand.Run(args, settings)
+    ?? Doctor.Run(args, settings)
+    ?? await KeepingCommands.Run(args, settings);
+if (commanded is { } exitCode)
 {
     return exitCode;
 }
@@ -84,6 +89,8 @@ builder.WebHost.ConfigureKestrel(kestrel =>
     kestrel.Limits.MaxRequestBodySize = requestBodyMax;
     kestrel.AddServerHeader = false;
 });
+
+builder.AddDoor(settings);
 
 builder.Services.AddSingleton(settings);
 builder.Services.AddSingleton(TimeProvider.System);
@@ -170,6 +177,7 @@ builder.Services.AddAuthorization(options =>
 );
 
 var app = builder.Build();
+app.UseDoor(settings);
 app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseSecurityHeaders(
@@ -228,6 +236,7 @@ try
 {
     await library;
     await store;
+    app.Lifetime.ApplicationStarted.Register(() => SayWhatIsOpen(app));
     await app.RunAsync();
     return 0;
 }
@@ -262,6 +271,16 @@ static async Task PrepareStore(WebApplication app, Settings settings, Task<Pract
     if (await app.Services.GetRequiredService<FirstAdministrator>().Offer(clock.GetLocalNow()) is { } code)
     {
         Console.WriteLine($"This clinic has no account yet. The code for its first administrator: {code}");
+    }
+}
+
+static void SayWhatIsOpen(WebApplication app)
+{
+    foreach (var address in Door.Open(app.Urls))
+    {
+        Console.Error.WriteLine(
+            $"{address} is plain http: whoever is on the network can read along, and camera and offline start do not work. See docs/clinic.md, “https”."
+        );
     }
 }
 

@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Net;
 using Palaestra.Server.Instruments;
 
 namespace Palaestra.Server;
@@ -19,6 +21,23 @@ public sealed record Settings(
     InstrumentAddress? Instruments = null
 )
 {
+    /// <summary>Port https is served on where there is a certificate.</summary>
+    public int HttpsPort { get; init; } = 5443;
+
+    /// <summary>A certificate the clinic has from elsewhere, PEM with its chain; none: the one it made itself, if it did.</summary>
+    public string? Certificate { get; init; }
+
+    /// <summary>Its key, PEM; none: in the same file.</summary>
+    public string? CertificateKey { get; init; }
+
+    /// <summary>Host names the server answers to beside its own and its certificate's.</summary>
+    public IReadOnlyList<string> Hosts { get; init; } = [];
+
+    /// <summary>The one proxy whose word on address and scheme is taken; none: nobody's.</summary>
+    public IPAddress? Proxy { get; init; }
+
+    public string CertificateFolder => Path.Combine(DataFolder, Serving.ClinicCertificate.FolderName);
+
     public static Settings From(IConfiguration configuration)
     {
         var demo = string.Equals(configuration["PALAESTRA_MODE"], "demo", StringComparison.OrdinalIgnoreCase);
@@ -35,6 +54,32 @@ public sealed record Settings(
             Path.GetFullPath(configuration["PALAESTRA_BACKUPS"] ?? $"{folder}-backups"),
             configuration["PALAESTRA_BACKUP_KEY"],
             InstrumentAddress.From(configuration["PALAESTRA_INSTRUMENTS"])
-        );
+        )
+        {
+            HttpsPort = int.TryParse(
+                configuration["PALAESTRA_HTTPS_PORT"],
+                NumberStyles.None,
+                CultureInfo.InvariantCulture,
+                out var port
+            )
+                ? port
+                : 5443,
+            Certificate = configuration["PALAESTRA_CERTIFICATE"],
+            CertificateKey = configuration["PALAESTRA_CERTIFICATE_KEY"],
+            Hosts =
+            [
+                .. (configuration["PALAESTRA_HOSTS"] ?? "").Split(
+                    [',', ';', ' '],
+                    StringSplitOptions.RemoveEmptyEntries
+                ),
+            ],
+            Proxy = configuration["PALAESTRA_PROXY"] is { Length: > 0 } proxy
+                ? IPAddress.TryParse(proxy, out var address)
+                    ? address
+                    : throw new InvalidOperationException(
+                        $"PALAESTRA_PROXY is the proxy's IP address, not {proxy}."
+                    )
+                : null,
+        };
     }
 }

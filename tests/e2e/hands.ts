@@ -11,6 +11,15 @@ export const pick = (page: Page, group: string | RegExp, choice: string | RegExp
     .filter({ hasText: typeof choice === "string" ? new RegExp(`^${choice}$`) : choice })
     .click();
 
+/** Types the code, and is the clinic's first administrator. */
+export async function becomeFirst(page: Page, code: string) {
+  await page.getByLabel("Code").fill(code);
+  await page.getByLabel("Name").fill("Edda Marl");
+  await page.getByLabel("E-mail").fill("edda@clinic.example");
+  await page.getByLabel("Password").fill("three quiet words");
+  await page.getByRole("button", { name: "Open the clinic" }).click();
+}
+
 /** Answers the questions of a new client who has no red flag. */
 export async function askNewClient(page: Page, name: string) {
   await page.getByLabel("Name", { exact: true }).fill(name);

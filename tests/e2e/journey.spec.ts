@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { askNewClient, expectAccessible, pick, station } from "./hands";
+import { askNewClient, becomeFirst, expectAccessible, pick, station } from "./hands";
 import { doTrial, finished, keepOnly, startButton } from "./screening";
 import { Server } from "./server";
 
@@ -36,11 +36,7 @@ test("from an empty database to the second plan revision, through a reload and a
   page,
 }) => {
   await page.goto(server.address);
-  await page.getByLabel("Code").fill(server.firstCode());
-  await page.getByLabel("Name").fill("Edda Marl");
-  await page.getByLabel("E-mail").fill("edda@clinic.example");
-  await page.getByLabel("Password").fill("three quiet words");
-  await page.getByRole("button", { name: "Open the clinic" }).click();
+  await becomeFirst(page, server.firstCode());
 
   await expect(page.getByRole("heading", { name: "Nobody here yet" })).toBeVisible();
   await page.getByRole("button", { name: "New client" }).first().click();

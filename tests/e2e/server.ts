@@ -1,4 +1,4 @@
-import { type ChildProcess, spawn } from "node:child_process";
+import { type ChildProcess, execFileSync, spawn } from "node:child_process";
 import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
@@ -16,6 +16,7 @@ export class Server {
     private readonly mode: "demo" | "serve",
     port: number,
     private readonly instruments?: number,
+    private readonly more: Record<string, string> = {},
   ) {
     this.address = `http://127.0.0.1:${port}`;
   }
@@ -31,6 +32,7 @@ export class Server {
         PALAESTRA_DATA: this.folder,
         PALAESTRA_CLIENT: path.join(root, "client/dist"),
         ...(this.instruments ? { PALAESTRA_INSTRUMENTS: `127.0.0.1:${this.instruments}` } : {}),
+        ...this.more,
       },
     });
     // A host shared with others may take its time.
@@ -44,6 +46,15 @@ export class Server {
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
     throw new Error("The server did not start.");
+  }
+
+  /** The clinic's own certificate, made by the command, for these names. */
+  certify(...names: string[]) {
+    execFileSync("dotnet", [dll, "certificate", ...names], {
+      cwd: root,
+      env: { ...process.env, PALAESTRA_DATA: this.folder },
+    });
+    return readFileSync(path.join(this.folder, "certificates/server.crt"));
   }
 
   /** As somebody at the machine reads it; nothing once it was used. */

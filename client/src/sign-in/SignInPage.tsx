@@ -33,6 +33,12 @@ export function SignInPage(props: { start: StartView }) {
             The program proposes; the licensed practitioner decides. Local rules and scope of practice come
             first.
           </Small>
+          {window.isSecureContext === false && (
+            <Note>
+              <strong>This connection is not encrypted.</strong> Whoever is on the network can read along, and
+              the camera does not work. Ask the administrator for the address that begins with https.
+            </Note>
+          )}
         </Stack>
         {props.start.needsFirstAdministrator ? <FirstAdministrator /> : <SignIn start={props.start} />}
       </Columns>

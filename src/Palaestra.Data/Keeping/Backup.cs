@@ -20,6 +20,7 @@ public static class Backup
         Photos.PhotoFiles.FolderName,
         "keys",
         "content",
+        "certificates",
     ];
 
     /// <summary>Whether an entry of that name can be one of ours.</summary>
