@@ -1,4 +1,6 @@
 using System.Globalization;
+using System.Text.Json;
+using Palaestra.Core;
 using Palaestra.Core.Library;
 using Palaestra.Simulation.Courses;
 
@@ -41,7 +43,22 @@ public static class CourseCommand
             {
                 return Wrong("--out: say where the report goes.");
             }
-            File.WriteAllText("docs/policies.md", PolicyPages.Write(library, Natures(), clients, seed));
+            var simulated = PolicyPages.Choices(library, Natures()[0], PolicyPages.Fewer(clients), seed);
+            File.WriteAllText(
+                "docs/policies.md",
+                PolicyPages.Write(library, Natures(), clients, seed, simulated)
+            );
+            File.WriteAllText(
+                Path.Combine("content", "simulated.json"),
+                JsonSerializer.Serialize(
+                    new SimulatedFile(
+                        "our own: written by ./palaestra courses, see docs/policies.md",
+                        simulated,
+                        "schema/simulated.schema.json"
+                    ),
+                    Indented
+                ) + "\n"
+            );
             return 0;
         }
         var natureFile = given.TryGetValue("--nature", out var named)
@@ -66,6 +83,8 @@ public static class CourseCommand
         File.WriteAllText(Path.ChangeExtension(report, ".json"), table.Json());
         return 0;
     }
+
+    private static readonly JsonSerializerOptions Indented = new(CoreJson.Options) { WriteIndented = true };
 
     private static readonly string[] Known = ["--nature", "--clients", "--seed", "--out"];
 

@@ -148,7 +148,7 @@ public sealed class ContractTests(OneServer one) : IClassFixture<OneServer>, IAs
     [Theory]
     [InlineData("B5", "left", HttpStatusCode.OK)]
     [InlineData("B5", "sideways", HttpStatusCode.BadRequest)]
-    [InlineData("Q5", "left", HttpStatusCode.NotFound)]
+    [InlineData("Y5", "left", HttpStatusCode.NotFound)]
     public async Task Drawings_answer_by_rung_and_side(string rung, string side, HttpStatusCode status) =>
         Assert.Equal(
             status,

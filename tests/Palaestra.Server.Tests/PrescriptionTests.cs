@@ -8,8 +8,10 @@ using Palaestra.Server.Day;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Policies;
+using Palaestra.Server.Screening;
 using Palaestra.Server.TakeHome;
 using Palaestra.Server.Tests.Given;
+using Palaestra.Server.Visits;
 
 namespace Palaestra.Server.Tests;
 
@@ -143,7 +145,7 @@ public sealed class PrescriptionTests(OneServer one) : IClassFixture<OneServer>,
         Assert.Equal(Direction.Front, swaps.Direction);
         Assert.Equal(
             HttpStatusCode.NotFound,
-            (await browser.GetAsync(At(opened, "plan/swaps/Q1"))).StatusCode
+            (await browser.GetAsync(At(opened, "plan/swaps/Y1"))).StatusCode
         );
         var first = await clinic.AcceptProposal(opened);
         var items = first.Plan.Items.ToList();
@@ -273,6 +275,42 @@ public sealed class PrescriptionTests(OneServer one) : IClassFixture<OneServer>,
         await browser
             .GetAsync(At(opened, "sheet.pdf?paper=papyrus"))
             .RefusedFields(HttpStatusCode.BadRequest);
+    }
+
+    /// <summary>A plan of an earlier version names a rung that has moved: it is read, run and decided as what it is today.</summary>
+    [Fact]
+    public async Task A_stored_plan_with_a_rung_that_moved_goes_on()
+    {
+        var opened = await Screened();
+        var plan = await clinic.AcceptProposal(opened);
+        var item = plan.Plan.Items.First(i => i.Doses is [{ Side: Side.Both }]);
+        await using (
+            var db = new Microsoft.Data.Sqlite.SqliteConnection(
+                Data.Store.ConnectionString(one.Running.Folder)
+            )
+        )
+        {
+            await db.OpenAsync();
+            await using var old = db.CreateCommand();
+            old.CommandText = """
+                UPDATE Plans SET Plan = replace(Plan, '"rungId":"' || $now || '"', '"rungId":"N1"') WHERE EpisodeId = $episode
+                """;
+            old.Parameters.AddWithValue("$now", item.RungId);
+            old.Parameters.AddWithValue("$episode", opened.EpisodeId.ToString().ToUpperInvariant());
+            Assert.Equal(1, await old.ExecuteNonQueryAsync());
+        }
+        var read = (await browser.Get<PlanView>(At(opened, "plan"))).Revisions[0].Plan;
+        Assert.Equal("S1", read.Items.Single(i => i.Id == item.Id).RungId);
+
+        var visit = await clinic.Book(opened.EpisodeId);
+        await clinic.CheckIn(visit).Ok<VisitView>();
+        var library = await browser.Get<Server.Library.LibraryView>("/api/library");
+        var hinge = library.Ladders.SelectMany(ladder => ladder.Rungs).First(rung => rung.Id == "N1");
+        // A tablet that still had the old plan sends the old name.
+        var events = clinic.Trial(hinge, Side.Both, hinge.Start, 5, 0, item.Id);
+        await clinic.Send(visit.Id, events).Ok<EventsTaken>();
+        var seen = await browser.Get<SessionView>($"/api/visits/{visit.Id}/session");
+        Assert.Equal("S1", Assert.Single(seen.Performances).RungId);
     }
 
     [Fact]

@@ -334,6 +334,71 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
         Assert.Equal(HttpStatusCode.Conflict, late.StatusCode);
     }
 
+    /// <summary>
+    /// Two weeks in which one exercise was done a little: the plan is to shrink to two. A visit decided before that was looked at is
+    /// not said to have been edited.
+    /// </summary>
+    [Fact]
+    public async Task A_home_log_of_two_weeks_shrinks_the_plan_and_is_no_edit_of_what_was_decided_before()
+    {
+        var opened = await clinic.NewClient();
+        await clinic.Screen(opened.VisitId, 3, 3);
+        var plan = (await clinic.AcceptProposal(opened)).Plan;
+        var (second, third) = (await clinic.Book(opened.EpisodeId), await clinic.Book(opened.EpisodeId));
+        await Put(
+            "UPDATE Plans SET AcceptedAt = datetime(AcceptedAt, '-15 days') WHERE EpisodeId = $id",
+            opened.EpisodeId
+        );
+        await Put(
+            "UPDATE Episodes SET OpenedOn = date(OpenedOn, '-15 days') WHERE Id = $id",
+            opened.EpisodeId
+        );
+        foreach (var (visit, ago) in new[] { (opened.VisitId, 15), (second.Id, 15), (third.Id, 7) })
+        {
+            await Put(
+                $"UPDATE Visits SET PlannedAt = datetime(PlannedAt, '-{ago} days') WHERE Id = $id",
+                visit
+            );
+        }
+        var item = plan.Items.First(i => i.Doses.Count == 2);
+        var today = DateOnly.FromDateTime(DateTime.Now);
+        foreach (var ago in new[] { 12, 5 })
+        {
+            var log = new HomeDay(today.AddDays(-ago), [new HomeReps(item.Id, Side.Left, 2)], 1, 1, null);
+            await browser
+                .Put($"/api/episodes/{opened.EpisodeId}/home-log", new HomeDayForm(log, 0))
+                .Ok<HomeDayStored>();
+        }
+        var now = await browser.Get<SessionView>($"/api/visits/{third.Id}/session");
+        await clinic.CheckIn(now.Visit).Ok<VisitView>();
+        await Do(now.Visit);
+        var gone = (await Decisions(third))
+            .Proposals.Where(d => d is { RuleId: "D-HOME", Outcome: Outcome.Stop })
+            .ToList();
+        Assert.Equal(plan.Items.Count - 2, gone.Select(d => d.PlanItemId).Distinct().Count());
+        Assert.DoesNotContain(gone, d => d.PlanItemId == item.Id);
+
+        await Agree(third);
+        Assert.Empty((await Decisions(third)).Changed);
+        await Put(
+            "UPDATE DecidedVisits SET Input = json_remove(Input, '$.homeLong') WHERE VisitId = $id",
+            third.Id
+        );
+        Assert.Empty((await Decisions(third)).Changed);
+    }
+
+    private async Task Put(string change, Guid id)
+    {
+        await using var db = new Microsoft.Data.Sqlite.SqliteConnection(
+            Data.Store.ConnectionString(one.Running.Folder)
+        );
+        await db.OpenAsync();
+        await using var command = db.CreateCommand();
+        command.CommandText = change;
+        command.Parameters.AddWithValue("$id", id.ToString().ToUpperInvariant());
+        Assert.Equal(1, await command.ExecuteNonQueryAsync());
+    }
+
     [Fact]
     public async Task A_home_log_file_is_taken_in_whole_or_not_at_all()
     {

@@ -14,8 +14,12 @@ test("range, instrument, persisting faults, pause, the wrong side and undo acros
   await keepOnly(page, ["Roll", "Leg lowering"]);
   for (const name of ["Kick-back hold", "Shoulder touch", "Five reaches", "Loaded hinge"]) {
     const add = page.getByRole("button", { name: `Add ${name}` });
-    if (!(await add.isVisible())) await page.getByRole("button", { name: /more that are looked at/ }).click();
-    await add.click();
+    // The list moves under the hand when the screen is proposed anew: a press that missed is made again.
+    await expect(async () => {
+      if (!(await add.isVisible()))
+        await page.getByRole("button", { name: /more that are looked at/ }).click({ timeout: 3000 });
+      await add.click({ timeout: 3000 });
+    }).toPass({ timeout: 60_000 });
     await expect(page.getByRole("button", { name: `Leave out ${name}` })).toBeVisible();
   }
   await page.getByRole("button", { name: "Back to the screen" }).click();

@@ -143,6 +143,7 @@ public static class Course
         private readonly List<Raise> raises = [];
         private readonly Dictionary<string, int> fired = [];
         private readonly Dictionary<Guid, int> reached = [];
+        private IReadOnlyList<HomeWork>? lastHome;
         private int flares;
         private int stepUps;
         private int tooEarly;
@@ -225,7 +226,8 @@ public static class Course
                     new PainHistory([.. checks], firstUsual),
                     pain,
                     [.. raises],
-                    Probes: [.. probesSeen]
+                    Probes: [.. probesSeen],
+                    HomeLong: lastHome is null ? null : HomeWork.Together([lastHome, week.Home])
                 );
             foreach (var item in plan.Items.Where(item => !item.Resting))
             {
@@ -241,7 +243,9 @@ public static class Course
                 }
             }
             sessions.Add(SessionNow(visit, on));
-            return Known([.. sessions]);
+            var input = Known([.. sessions]);
+            lastHome = week.Home;
+            return input;
         }
 
         private void Try(DecideInput sofar, PlanItem item, DateOnly on)

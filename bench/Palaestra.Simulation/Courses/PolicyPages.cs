@@ -10,15 +10,19 @@ namespace Palaestra.Simulation.Courses;
 /// <summary>docs/policies.md, written from what the simulated courses did.</summary>
 public static class PolicyPages
 {
-    /// <param name="clients">Of the first nature; a third of them of the others and of each choice, so that it does not take for ever.</param>
+    /// <summary>A third, for the other natures and each choice, so that it does not take for ever.</summary>
+    public static int Fewer(int clients) => Math.Max(1, clients / 3);
+
+    /// <param name="clients">Of the first nature; fewer of the others.</param>
     public static string Write(
         PracticeLibrary library,
         IReadOnlyList<CourseNature> natures,
         int clients,
-        int seed
+        int seed,
+        Simulated simulated
     )
     {
-        var fewer = Math.Max(1, clients / 3);
+        var fewer = Fewer(clients);
         var text = new StringBuilder();
         text.AppendLine(
             """
@@ -45,55 +49,103 @@ public static class PolicyPages
             var many = nature == natures[0] ? clients : fewer;
             text.Append(CourseReport.Write(CourseTable.Of(library, nature, many, seed)));
         }
-        Choices(text, library, natures[0], fewer, seed);
+        Choices(text, library, simulated);
         Pace(text, library);
         return text.ToString();
     }
 
-    /// <summary>The default policy with one choice changed.</summary>
-    private static void Choices(
-        StringBuilder text,
-        PracticeLibrary library,
-        CourseNature nature,
-        int clients,
-        int seed
-    )
+    /// <summary>Numbers of the default policy that are tried, each by itself; those that decide how soon and how much.</summary>
+    private static readonly (string Path, double Value)[] Tried =
+    [
+        ("judgement.probesCalm", 0),
+        ("judgement.probesCalm", 1),
+        ("judgement.probesElse", 0),
+        ("judgement.probeGap", 4),
+        ("judgement.readyVisits", 1),
+        ("judgement.readyVisits", 3),
+        ("judgement.readyShare", 0.5),
+        ("judgement.readyReps", 20),
+        ("judgement.readyEffortMax", 5),
+        ("judgement.readyEffortMax", 7),
+        ("judgement.readyCalmDays", 14),
+        ("judgement.carryShare", 0),
+        ("judgement.carryShare", 1),
+        ("judgement.brokenPer", 5),
+        ("judgement.brokenPer", 100),
+        ("judgement.takeBackDays", 42),
+        ("weeklyGrowth", 0.1),
+        ("weeklyGrowth", 0.4),
+        ("masteryVisits", 1),
+        ("masteryVisits", 3),
+        ("masteryEffortMax", 5),
+        ("nextDayRise", 3),
+        ("homeLessFraction", 0.3),
+        ("homeLessFraction", 0.7),
+    ];
+
+    /// <summary>The default policy with one number changed.</summary>
+    public static Simulated Choices(PracticeLibrary library, CourseNature nature, int clients, int seed)
     {
         var policy = library.DefaultPolicy;
-        var judgement = policy.Judgement;
-        Policy Judged(Judgement other) => policy with { Judgement = other };
-        (string Name, Policy Policy)[] choices =
-        [
-            ("as it is", policy),
-            ("no tries", Judged(judgement with { ProbesCalm = 0, ProbesElse = 0 })),
-            ("ready after one visit", Judged(judgement with { ReadyVisits = 1 })),
-            ("ready at half the target", Judged(judgement with { ReadyShare = 0.5 })),
-            ("ready with effort up to 5", Judged(judgement with { ReadyEffortMax = 5 })),
-            ("nothing carried over", Judged(judgement with { CarryShare = 0 })),
-            ("every rep has to be clean", Judged(judgement with { BrokenPer = 1000 })),
-            ("clean time grows by a tenth a week", policy with { WeeklyGrowth = 0.1 }),
-            ("by two fifths", policy with { WeeklyGrowth = 0.4 }),
-            ("one clean visit at the target is enough", policy with { MasteryVisits = 1 }),
-        ];
-        text.AppendLine("## One choice changed");
-        text.AppendLine();
-        text.AppendLine(I($"{policy.Name}, {nature.Name} nature, {clients} clients."));
-        text.AppendLine();
-        text.AppendLine("| choice | up in 12 weeks | flared | of steps up too early |");
-        text.AppendLine("|---|---|---|---|");
-        foreach (var (name, other) in choices)
+        SimulatedFigures Of(Policy other)
         {
             var with = library with { Policies = [other, .. library.Policies.Skip(1)] };
             var guide = new ByRules(other.Id, other);
-            var row = CourseRow.Of(guide, name, CourseTable.Lived(with, guide, nature, clients, seed));
+            var row = CourseRow.Of(guide, other.Name, CourseTable.Lived(with, guide, nature, clients, seed));
+            double Round(double share) => Math.Round(share, 4);
+            return new(
+                Round(row.Figures.Up12),
+                Round(row.Errors.Up12),
+                Round(row.Figures.Flared),
+                Round(row.Errors.Flared),
+                row.Figures.TooEarly is { } early ? Round(early) : null,
+                row.Errors.TooEarly is { } error ? Round(error) : null
+            );
+        }
+        return new(
+            nature.Name,
+            clients,
+            seed,
+            policy.Id,
+            Of(policy),
+            [
+                .. Tried.Select(t => new SimulatedChoice(
+                    t.Path,
+                    t.Value,
+                    Of(Simulated.With(policy, t.Path, t.Value))
+                )),
+            ]
+        );
+    }
+
+    private static void Choices(StringBuilder text, PracticeLibrary library, Simulated simulated)
+    {
+        text.AppendLine("## One choice changed");
+        text.AppendLine();
+        text.AppendLine(
+            I(
+                $"{library.DefaultPolicy.Name}, {simulated.Nature} nature, {simulated.Clients} clients; the same figures stand beside the choices in Settings."
+            )
+        );
+        text.AppendLine();
+        text.AppendLine("| choice | up in 12 weeks | flared | of steps up too early |");
+        text.AppendLine("|---|---|---|---|");
+        var names = library.Schools.SelectMany(g => g.Choices).ToDictionary(c => c.Path);
+        text.AppendLine(Line("as it is", simulated.AsItIs));
+        foreach (var changed in simulated.Changed)
+        {
+            var choice = names[changed.Path];
             text.AppendLine(
-                I(
-                    $"| {name} | {row.Figures.Up12 * 100:0.0} ± {row.Errors.Up12 * 100:0.0} % | {row.Figures.Flared * 100:0.0} ± {row.Errors.Flared * 100:0.0} % | {row.Figures.TooEarly * 100:0.0} ± {row.Errors.TooEarly * 100:0.0} % |"
-                )
+                Line(I($"{choice.Name}: {changed.Value:0.##} {choice.Unit}").Trim(), changed.Figures)
             );
         }
         text.AppendLine();
     }
+
+    private static string Line(string name, SimulatedFigures f) =>
+        I(
+            $"| {name} | {f.Up12 * 100:0.0} ± {f.Up12Error * 100:0.0} % | {f.Flared * 100:0.0} ± {f.FlaredError * 100:0.0} % | {(f.TooEarly is { } early ? I($"{early * 100:0.0} ± {f.TooEarlyError * 100:0.0} %") : "–")} |"
+        );
 
     /// <summary>Clean visits from a rung's first dose, back calm, to the visit that earns the next rung without a try.</summary>
     private static void Pace(StringBuilder text, PracticeLibrary library)

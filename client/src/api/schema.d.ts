@@ -1377,6 +1377,8 @@ export interface components {
             /** Format: double */
             weight?: number;
         };
+        /** @enum {string} */
+        Bone: "pelvis" | "waist" | "chest" | "neck" | "head" | "thigh-left" | "thigh-right" | "shank-left" | "shank-right" | "foot-left" | "foot-right" | "upper-arm-left" | "upper-arm-right" | "forearm-left" | "forearm-right" | "hand-left" | "hand-right";
         BookVisitForm: {
             /** Format: date-time */
             plannedAt: string;
@@ -1760,6 +1762,7 @@ export interface components {
             weakestSector?: null | components["schemas"]["Sector"];
             broke?: null | components["schemas"]["BrokeLoad"][];
             probes?: null | components["schemas"]["ProbeDone"][];
+            homeLong?: null | components["schemas"]["HomeWork"][];
         };
         DecideQuestion: {
             input: components["schemas"]["DecideInput"];
@@ -2673,6 +2676,16 @@ export interface components {
              * @default 2
              */
             carryTimes: number;
+            /**
+             * Format: int32
+             * @default 14
+             */
+            shrinkDays: number;
+            /**
+             * Format: int32
+             * @default 2
+             */
+            shrinkLeast: number;
         };
         KeepTraceForm: {
             device: string;
@@ -2694,6 +2707,9 @@ export interface components {
             fallback?: null | string;
             /** @default true */
             trained: boolean;
+            successors?: null | {
+                [key: string]: string;
+            };
         };
         LeftOut: {
             taskId: string;
@@ -2820,6 +2836,8 @@ export interface components {
             counterHeight?: null | number;
             /** Format: double */
             heldMass?: null | number;
+            /** Format: double */
+            stepHeight?: null | number;
         };
         LoadChoices: {
             range: boolean;
@@ -3401,6 +3419,7 @@ export interface components {
         PoliciesView: {
             policies: components["schemas"]["PolicyView"][];
             groups: components["schemas"]["SchoolGroup"][];
+            simulated: components["schemas"]["Simulated"];
         };
         Policy: {
             id: string;
@@ -3549,6 +3568,7 @@ export interface components {
             held?: null | {
                 [key: string]: number;
             };
+            tugs?: null | components["schemas"]["Tug"][];
         };
         PoseLoad: {
             support: components["schemas"]["SupportShare"][];
@@ -3978,6 +3998,8 @@ export interface components {
             tires: boolean;
             caution?: null | string;
             feeds?: null | components["schemas"]["TaskFeed"][];
+            /** @default false */
+            retired: boolean;
             climbs?: boolean;
             /** Format: double */
             most?: null | number;
@@ -4291,6 +4313,8 @@ export interface components {
             brokeAt?: null | number;
             /** @default false */
             painLimited: boolean;
+            /** @default false */
+            assured: boolean;
         };
         SideShare: {
             /** Format: int32 */
@@ -4330,6 +4354,36 @@ export interface components {
         };
         /** @enum {string} */
         SignalChannel: "pressure" | "pitch" | "roll" | "yaw";
+        Simulated: {
+            nature: string;
+            /** Format: int32 */
+            clients: number;
+            /** Format: int32 */
+            seed: number;
+            policyId: string;
+            asItIs: components["schemas"]["SimulatedFigures"];
+            changed: components["schemas"]["SimulatedChoice"][];
+        };
+        SimulatedChoice: {
+            path: string;
+            /** Format: double */
+            value: number;
+            figures: components["schemas"]["SimulatedFigures"];
+        };
+        SimulatedFigures: {
+            /** Format: double */
+            up12: number;
+            /** Format: double */
+            up12Error: number;
+            /** Format: double */
+            flared: number;
+            /** Format: double */
+            flaredError: number;
+            /** Format: double */
+            tooEarly: null | number;
+            /** Format: double */
+            tooEarlyError: null | number;
+        };
         SlopeStep: {
             rungId: string;
             /** Format: double */
@@ -4479,6 +4533,8 @@ export interface components {
             /** Format: double */
             headAndChest: number;
         };
+        /** @enum {string} */
+        Toward: "front" | "left" | "right";
         TraceColumns: {
             header: string[];
             examples: string[][];
@@ -4752,6 +4808,14 @@ export interface components {
             /** Format: double */
             turningRight: number;
         };
+        Tug: {
+            hand: string;
+            /** Format: double */
+            newtons: number;
+            toward: components["schemas"]["Toward"];
+            direction?: components["schemas"]["Vector3"];
+            bone?: components["schemas"]["Bone"];
+        };
         Undone: {
             /** @enum {string} */
             kind: "undone";
@@ -4765,6 +4829,7 @@ export interface components {
             at: string;
             by?: null | string;
         };
+        Vector3: Record<string, never>;
         /**
          * @default side
          * @enum {string}

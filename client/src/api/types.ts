@@ -138,5 +138,7 @@ export type PolicyView = Schemas["PolicyView"];
 export type PoliciesView = Schemas["PoliciesView"];
 export type PolicyEffect = Schemas["PolicyEffect"];
 export type SchoolGroup = Schemas["SchoolGroup"];
+export type Simulated = Schemas["Simulated"];
+export type SimulatedFigures = Schemas["SimulatedFigures"];
 export type SchoolChoice = Schemas["SchoolChoice"];
 export type ClinicForm = Schemas["ClinicForm"];

@@ -10,4 +10,8 @@ export function frameAt(elapsed: number, moveSeconds: number, count: number): nu
   return Math.round(share * (count - 1));
 }
 
+/** Seconds a picture of the movement takes: a rep of walking is a minute, a step is not. */
+export const shownSeconds = (rung: { moveSeconds: number; features: string[] }) =>
+  rung.features.includes("walking") ? 2 : rung.moveSeconds;
+
 export const reducedMotion = () => matchMedia("(prefers-reduced-motion: reduce)").matches;

@@ -5,6 +5,7 @@ import type { Ladder, Side } from "../api/types";
 import { Choice } from "../controls/fields";
 import { Page, ProblemNote, Row } from "../controls/layout";
 import { FigureView } from "../figure/FigureView";
+import { stands } from "./LibraryPage";
 
 const Sheet = styled.ul<{ $size: number }>`
   display: grid;
@@ -53,14 +54,16 @@ export function ContactSheetPage() {
       </Row>
       <ProblemNote error={error} />
       {figures &&
-        library?.ladders.map((ladder) => (
-          <OneLadder
-            key={ladder.id}
-            ladder={ladder}
-            size={size}
-            figureOf={(id) => figures.find((f) => f.rungId === id)?.figure}
-          />
-        ))}
+        library?.ladders
+          .filter(stands)
+          .map((ladder) => (
+            <OneLadder
+              key={ladder.id}
+              ladder={ladder}
+              size={size}
+              figureOf={(id) => figures.find((f) => f.rungId === id)?.figure}
+            />
+          ))}
     </Page>
   );
 }

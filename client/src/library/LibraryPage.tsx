@@ -78,7 +78,7 @@ export function LibraryPage() {
           </Link>
         </Row>
         <Board>
-          {library?.ladders.map((ladder) => (
+          {library?.ladders.filter(stands).map((ladder) => (
             <OneLadder
               key={ladder.id}
               ladder={ladder}
@@ -141,6 +141,9 @@ function OneRung(props: LadderProps & { rung: Rung }) {
     </li>
   );
 }
+
+/** Not one whose rungs have moved to others. */
+export const stands = (ladder: Ladder) => !ladder.successors;
 
 export const rungPath = (rungId: string, episodeId: string | null) =>
   `/library/rungs/${rungId}${episodeId ? `?episode=${episodeId}` : ""}`;

@@ -11,7 +11,7 @@ import { Slider } from "../controls/Slider";
 import { doseWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { MovingFigure } from "../figure/MovingFigure";
-import { reducedMotion } from "../figure/motion";
+import { reducedMotion, shownSeconds } from "../figure/motion";
 import { FaultGallery } from "./FaultGallery";
 import { LibraryHead } from "./LibraryHead";
 import { rungPath } from "./LibraryPage";
@@ -112,7 +112,7 @@ function Picture(props: { rung: Rung; side: Side; onSide: (side: Side) => void; 
           <MovingFigure
             rungId={rung.id}
             side={side}
-            moveSeconds={rung.moveSeconds}
+            moveSeconds={shownSeconds(rung)}
             playing={playing}
             share={shown}
           />

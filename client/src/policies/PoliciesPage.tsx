@@ -99,7 +99,13 @@ function Chosen({ data, id }: { data: PoliciesView; id: string }) {
           decision keeps the version it was made by.
         </Small>
       )}
-      <PolicyEditor key={`${id} ${view.policy.version}`} view={view} builtIn={builtIn} groups={data.groups} />
+      <PolicyEditor
+        key={`${id} ${view.policy.version}`}
+        view={view}
+        builtIn={builtIn}
+        groups={data.groups}
+        simulated={data.simulated}
+      />
     </Stack>
   );
 }

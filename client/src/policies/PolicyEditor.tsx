@@ -3,13 +3,14 @@ import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
-import type { Policy, PolicyView, SchoolChoice, SchoolGroup } from "../api/types";
+import type { Policy, PolicyView, SchoolChoice, SchoolGroup, Simulated } from "../api/types";
 import { Button } from "../controls/Button";
 import { Checkbox, Choice, NumberField } from "../controls/fields";
 import { Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { capital } from "../controls/words";
 import { same, valueAt, withValue } from "./paths";
 import type { PolicyValue } from "./paths";
+import { simulatedNote, triedWords } from "./simulated";
 
 const Line = styled.div<{ $changed: boolean }>`
   display: grid;
@@ -29,10 +30,11 @@ interface Props {
   view: PolicyView;
   builtIn: Policy;
   groups: SchoolGroup[];
+  simulated: Simulated;
 }
 
 /** Every choice of a policy with the built-in value and its reason beside; own policies can be changed. */
-export function PolicyEditor({ view, builtIn, groups }: Props) {
+export function PolicyEditor({ view, builtIn, groups, simulated }: Props) {
   const [draft, setDraft] = useState(view.policy);
   const queries = useQueryClient();
   const store = useMutation({
@@ -67,6 +69,7 @@ export function PolicyEditor({ view, builtIn, groups }: Props) {
           </Stack>
         </Ruled>
       )}
+      {simulated.changed.length > 0 && <Small>{simulatedNote(simulated)}</Small>}
       {groups.map((group) => (
         <section key={group.name} aria-label={group.name}>
           <h3>{group.name}</h3>
@@ -77,6 +80,7 @@ export function PolicyEditor({ view, builtIn, groups }: Props) {
               value={valueAt(draft, choice.path)}
               builtIn={valueAt(builtIn, choice.path)}
               fixed={view.builtIn}
+              tried={triedWords(simulated, choice.path, choice.unit ?? "")}
               error={problem?.field(`policy.${choice.path}`)}
               onChange={(value) => setDraft(withValue(draft, choice.path, value))}
             />
@@ -99,10 +103,11 @@ function OneChoice(props: {
   value: PolicyValue;
   builtIn: PolicyValue;
   fixed: boolean;
+  tried: string | null;
   error?: string;
   onChange: (value: PolicyValue) => void;
 }) {
-  const { choice, value, builtIn, fixed } = props;
+  const { choice, value, builtIn, fixed, tried } = props;
   const differs = !same(value, builtIn);
   return (
     <Line $changed={differs}>
@@ -125,6 +130,7 @@ function OneChoice(props: {
         <Small>
           {choice.why} {choice.source && `(${choice.source})`}
         </Small>
+        {tried && <Small as="p">{tried}</Small>}
       </div>
     </Line>
   );

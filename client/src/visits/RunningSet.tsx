@@ -72,6 +72,7 @@ export function RunningSet(props: {
         note={item && !trial.probe ? `Cue: “${item.item.cue}”` : undefined}
         guide={
           side &&
+          side.rep.out + trial.target.hold + side.rep.back > 0 &&
           trial.rungId === item?.item.rungId && (
             <TempoGuide
               trial={trial}

@@ -28,7 +28,7 @@ public sealed record AbilityEvidence(
 
     private static IEnumerable<AbilityEvidence> Of(Trial trial, PracticeLibrary library)
     {
-        if (library.FindRung(trial.RungId) is not { } rung || !library.LadderOf(rung.Id).Trained)
+        if (library.FindRung(trial.RungId) is not { } rung || !library.LadderOf(rung.Id).Measured)
         {
             yield break;
         }

@@ -18,9 +18,9 @@ public sealed class RungHeights
     public RungHeights(PracticeLibrary library)
     {
         this.library = library;
-        var ladders = library.TrainedLadders.Where(l => l.Direction != Direction.None).ToList();
+        var ladders = library.MeasuredLadders.Where(l => l.Direction != Direction.None).ToList();
         Unit = UnitOf(ladders);
-        foreach (var rung in library.TrainedLadders.SelectMany(l => l.Rungs))
+        foreach (var rung in library.MeasuredLadders.SelectMany(l => l.Rungs))
         {
             foreach (var asked in library.DemandsOf(rung))
             {

@@ -111,7 +111,7 @@ public static class ContactSolver
         private readonly bool side;
         private readonly bool fore;
 
-        // A counter only steadies, and a foot that came to rest by the way too; one stands on the floor.
+        // A counter only steadies, and a foot that came to rest by the way too; one stands on the floor, or on a step.
         private readonly Contact[] floor;
 
         public Task(Pose pose, Posture posture, BodySize size, Contact[] bearing, int[] slots)
@@ -127,6 +127,7 @@ public static class ContactSolver
             side = pose.Balance?.Contains("side") == true;
             fore = pose.Balance?.Contains("fore") == true;
             floor = [.. pose.Bearing.Where(contact => contact.OnFloor)];
+            floor = floor.Length > 0 ? floor : [.. pose.Bearing];
         }
 
         public double[] Start()

@@ -20,7 +20,9 @@ public sealed record LoadChoices(bool Range, double? KneeBend, double? CounterHe
             path.Count > 1,
             knees.Count == 0 ? null : Math.Max(0, knees.Min()),
             LoadChanges.HasCounter(end) ? end.HeightOf(Pose.Counter) : null,
-            LoadChanges.Hands(end).Count == 0 ? null : end.Held?.Values.Sum() ?? 0
+            LoadChanges.Hands(end).Count == 0 || end.Tugs is { Count: > 0 }
+                ? null
+                : end.Held?.Values.Sum() ?? 0
         );
     }
 }
@@ -30,11 +32,13 @@ public sealed record LoadChoices(bool Range, double? KneeBend, double? CounterHe
 /// <param name="KneeBend">Least bend of the knees of legs in the air, degrees, 0 to 140.</param>
 /// <param name="CounterHeight">Metres, 0.10 to 1.30; for rungs at a counter.</param>
 /// <param name="HeldMass">Kilograms in the hands together, 0 to 60.</param>
+/// <param name="StepHeight">Metres of the step or seat, 0.05 to 1.00; for rungs on a box.</param>
 public sealed record LoadChanges(
     double Range = 1,
     double? KneeBend = null,
     double? CounterHeight = null,
-    double? HeldMass = null
+    double? HeldMass = null,
+    double? StepHeight = null
 )
 {
     public static readonly LoadChanges None = new();
@@ -66,6 +70,8 @@ public sealed record LoadChanges(
             yield return new($"{at}.heldMass", "Both hands bear: there is none to hold a weight.");
         }
     }
+
+    private const string Box = "box";
 
     public static bool HasCounter(Pose pose) => pose.Surfaces?.ContainsKey(Pose.Counter) == true;
 
@@ -100,6 +106,10 @@ public sealed record LoadChanges(
             {
                 Surfaces = new Dictionary<string, double>(pose.Surfaces!) { [Pose.Counter] = height },
             };
+        }
+        if (StepHeight is { } step && pose.Surfaces?.ContainsKey(Box) == true)
+        {
+            pose = pose with { Surfaces = new Dictionary<string, double>(pose.Surfaces!) { [Box] = step } };
         }
         if (HeldMass is { } mass && Hands(pose) is { Count: > 0 } hands)
         {

@@ -1,3 +1,5 @@
+using System.Numerics;
+
 namespace Palaestra.Core.Body;
 
 /// <summary>Angles of one joint in degrees, by clinical convention: flexion, abduction, external rotation positive.</summary>
@@ -17,6 +19,42 @@ public sealed record RootPlacement(double Pitch = 0, double Turn = 0, double Lea
 /// <param name="Size">Diameter or length in metres; none: the kind's own.</param>
 public sealed record Prop(string Kind, IReadOnlyList<string> At, double? Size = null);
 
+/// <summary>Where a band pulls a hand, level, by the client's own sides as they stand upright.</summary>
+public enum Toward
+{
+    Front,
+    Left,
+    Right,
+}
+
+/// <summary>A band that pulls at a hand.</summary>
+/// <param name="Hand">"handLeft" or "handRight".</param>
+/// <param name="Newtons">Above 0; of a light band, stretched to about twice its length.</param>
+public sealed record Tug(string Hand, double Newtons, Toward Toward)
+{
+    public Vector3 Direction =>
+        Toward switch
+        {
+            Toward.Left => -Vector3.UnitZ,
+            Toward.Right => Vector3.UnitZ,
+            _ => Vector3.UnitX,
+        };
+
+    public Bone Bone => Hand == "handRight" ? Bone.HandRight : Bone.HandLeft;
+
+    public Tug Mirrored() =>
+        new(
+            Hand == "handRight" ? "handLeft" : "handRight",
+            Newtons,
+            Toward switch
+            {
+                Toward.Left => Toward.Right,
+                Toward.Right => Toward.Left,
+                _ => Toward,
+            }
+        );
+}
+
 /// <summary>A posture as written in content: the pelvis, the joints that are not at rest, and what touches what.</summary>
 /// <param name="Joints">By name; "hip" means both sides, "hipLeft" one and wins over it.</param>
 /// <param name="Contacts">Points that bear, such as "heel", "kneeLeft", "wrist@counter"; see <see cref="Contact.Named"/>.</param>
@@ -27,6 +65,7 @@ public sealed record Prop(string Kind, IReadOnlyList<string> At, double? Size = 
 /// <param name="Surfaces">Heights in metres of what bears beside the floor: counter, box, ball, block.</param>
 /// <param name="Balance">"side" or "fore", or both: the solver puts the centre of mass over the middle of the support.</param>
 /// <param name="Held">Kilograms in "handLeft", "handRight".</param>
+/// <param name="Tugs">Bands that pull at the hands.</param>
 public sealed record Pose(
     RootPlacement Root,
     IReadOnlyDictionary<string, JointAngles> Joints,
@@ -35,7 +74,8 @@ public sealed record Pose(
     IReadOnlyDictionary<string, double>? Surfaces = null,
     IReadOnlyList<string>? Balance = null,
     IReadOnlyList<Prop>? Props = null,
-    IReadOnlyDictionary<string, double>? Held = null
+    IReadOnlyDictionary<string, double>? Held = null,
+    IReadOnlyList<Tug>? Tugs = null
 )
 {
     public const string Counter = "counter";
@@ -95,7 +135,8 @@ public sealed record Pose(
             Surfaces,
             Balance,
             Props is null ? null : [.. Props.Select(p => p with { At = [.. p.At.Select(Swap)] })],
-            Held?.ToDictionary(pair => Swap(pair.Key), pair => pair.Value)
+            Held?.ToDictionary(pair => Swap(pair.Key), pair => pair.Value),
+            Tugs is null ? null : [.. Tugs.Select(tug => tug.Mirrored())]
         );
 
     private static JointAngles MirroredAngles(string name, JointAngles angles) =>

@@ -62,12 +62,16 @@ public sealed class PoseForces(Skeleton body, IReadOnlyList<Contact> contacts, S
         ];
     }
 
-    private static string PartName(Contact contact, HashSet<Side> onElbow)
+    /// <summary>Lying on the front.</summary>
+    private bool Prone => body.Ventral(Bone.Pelvis).Y < -0.5f;
+
+    private string PartName(Contact contact, HashSet<Side> onElbow)
     {
         var side = contact.Side == Side.Both ? "" : contact.Side.Word() + " ";
         return contact.Spot switch
         {
             Spot.Buttock or Spot.Seat or Spot.HipSide => "pelvis",
+            Spot.UpperBack when Prone => "chest",
             Spot.UpperBack or Spot.ShoulderBack or Spot.MidBack or Spot.ShoulderSide =>
                 "upper back and shoulders",
             Spot.HeadBack or Spot.HeadSide => "head",
@@ -93,6 +97,13 @@ public sealed class PoseForces(Skeleton body, IReadOnlyList<Contact> contacts, S
                     mass.At + standing.Shift - about,
                     -Vector3.UnitY * (float)(mass.Kilograms * Statics.Gravity)
                 );
+            }
+        }
+        foreach (var tug in standing.Tugs)
+        {
+            if (part(tug.Bone))
+            {
+                moment += Vector3.Cross(tug.At + standing.Shift - about, tug.Newtons);
             }
         }
         for (var i = 0; i < pushes.Count; i++)
@@ -199,15 +210,16 @@ public sealed class PoseForces(Skeleton body, IReadOnlyList<Contact> contacts, S
 
     /// <summary>
     /// The front wall ties ribs and pelvis together and answers for pulls at both ends, so they are added. On the side,
-    /// the lifted leg asks the hip that lifts it.
+    /// the lifted leg asks the hip that lifts it; on the front, whatever is lifted asks the back, and what the elbows prop up rests.
     /// </summary>
     private Demands CarriedDemands(TiltPull pull)
     {
         var legs = LegsMoment();
         double bend = Vector3.Dot(legs, body.Ventral(Bone.Pelvis));
+        var ribs = new[] { pull.Arms, pull.HeadAndChest };
         return new(
-            Math.Max(0, pull.Legs) + Math.Max(0, pull.Arms) + Math.Max(0, pull.HeadAndChest),
-            Math.Max(0, -pull.Legs),
+            Math.Max(0, pull.Legs) + (Prone ? 0 : ribs.Sum(r => Math.Max(0, r))),
+            Math.Max(0, -pull.Legs) + (Prone ? ribs.Sum(r => Math.Max(0, -r)) : 0),
             Math.Max(0, -bend),
             Math.Max(0, bend),
             Math.Abs(Vector3.Dot(legs, body[Bone.Pelvis].Direction)),

@@ -110,8 +110,12 @@ public sealed record PoseLoad(
 /// <param name="Centimetres">How far the centre of mass is outside what bears it; none where a wall is in play.</param>
 public sealed record Fall(string Toward, double? Centimetres)
 {
+    /// <summary>Nothing bears.</summary>
+    public static readonly Fall InTheAir = new("the floor", null);
+
     public string Words =>
-        Centimetres is { } cm
+        this == InTheAir ? "The body is in the air: no point bears."
+        : Centimetres is { } cm
             ? $"The pose would fall toward {Toward}: its centre of mass is {cm:0} cm outside what bears it."
-            : "The pose would slip or fall: nothing holds it against the wall.";
+        : "The pose would slip or fall: nothing holds it against the wall.";
 }

@@ -20,6 +20,8 @@ public sealed class PropPainter(Skeleton body, Pose pose, Camera camera)
         ["cushion"] = 0.12,
     };
 
+    private const float CushionHeight = 0.04f;
+
     /// <summary>The mat under the body, always painted first.</summary>
     public FigureShape Mat(IReadOnlyCollection<Vector3> around)
     {
@@ -32,7 +34,7 @@ public sealed class PropPainter(Skeleton body, Pose pose, Camera camera)
         return Shape(ShapeRole.Floor, "floor", Outlines.Box(camera, low, high));
     }
 
-    public IEnumerable<Layer> Layers() => Bearing().Concat(Small());
+    public IEnumerable<Layer> Layers() => Bearing().Concat(Small()).Concat(Tugged());
 
     private IEnumerable<Layer> Bearing()
     {
@@ -96,6 +98,26 @@ public sealed class PropPainter(Skeleton body, Pose pose, Camera camera)
         }
     }
 
+    /// <summary>Metres of a band that are drawn from the hand.</summary>
+    private const float TugLength = 0.8f;
+
+    /// <summary>Bands that pull, from the hand toward what they hang on.</summary>
+    private IEnumerable<Layer> Tugged() =>
+        TugForce
+            .Of(body, pose)
+            .Select(tug =>
+            {
+                var end = tug.At + Vector3.Normalize(tug.Newtons) * TugLength;
+                return new Layer(
+                    Shape(
+                        ShapeRole.Prop,
+                        "tug",
+                        Outlines.Capsule(camera.Flat(tug.At), 0.012, camera.Flat(end), 0.008)
+                    ),
+                    camera.Depth((tug.At + end) / 2)
+                );
+            });
+
     private IEnumerable<Layer> Small()
     {
         foreach (var prop in pose.Props ?? [])
@@ -147,8 +169,10 @@ public sealed class PropPainter(Skeleton body, Pose pose, Camera camera)
                 var reach = new Vector3(size / 2, 0, size / 2);
                 var (low, high) = (middle - reach, middle + reach);
                 var isFlat = kind == "cushion";
-                low.Y = isFlat ? 0 : middle.Y - size / 2;
-                high.Y = isFlat ? 0.04f : middle.Y + size / 2;
+                // A cushion lies under the point, on the floor or on a seat.
+                var under = Math.Max(0, points.Min(p => (float)p.Low) - CushionHeight);
+                low.Y = isFlat ? under : middle.Y - size / 2;
+                high.Y = isFlat ? under + CushionHeight : middle.Y + size / 2;
                 return new(Shape(ShapeRole.Prop, kind, Outlines.Box(camera, low, high)), depth);
         }
     }

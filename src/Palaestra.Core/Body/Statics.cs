@@ -38,13 +38,18 @@ public static class Statics
     )
     {
         var contacts = pose.Bearing;
+        if (contacts.Count == 0)
+        {
+            return (null, Fall.InTheAir);
+        }
         var masses = MassPoints.Of(body, pose, size.Kilograms);
         var pushes = Pushes(body, contacts);
-        var centre = MassPoints.Centre(masses);
         var weight = masses.Sum(mass => mass.Kilograms) * Gravity;
+        var tugs = TugForce.Of(body, pose);
+        var centre = MassPoints.Centre(masses) + TugForce.Shift(tugs, weight);
         if (Reactions.Carrying(pushes, centre, weight, size.Metres) is { } asDrawn)
         {
-            return (new Standing(masses, pushes, asDrawn, weight, Vector3.Zero), null);
+            return (new Standing(masses, pushes, asDrawn, weight, Vector3.Zero, tugs), null);
         }
         if (contacts.Any(contact => contact.OnWall))
         {
@@ -57,7 +62,7 @@ public static class Statics
             off.Length() > largestShift ? null : Reactions.Carrying(pushes, centre + by, weight, size.Metres);
         return shifted is null
             ? (null, new Fall(Toward(body, off), off.Length() * 100))
-            : (new Standing(masses, pushes, shifted, weight, by), null);
+            : (new Standing(masses, pushes, shifted, weight, by, tugs), null);
     }
 
     /// <summary>

@@ -24,6 +24,7 @@ public enum WeakType
 /// <param name="Value">In the unit the task is measured in: clean reps, seconds, degrees, centimetres, 1 or 0, kilograms, points of effort. None when nothing was clean.</param>
 /// <param name="PercentOfLeg">A reach as a share of leg length, %, where the length is known.</param>
 /// <param name="BrokeAt">The smallest load at which it broke, kilograms.</param>
+/// <param name="Assured">Of a load: it went the whole way, and pain was told. Only then may it be prescribed.</param>
 /// <param name="PainLimited">Pain ended it before anything gave way: it says nothing of control.</param>
 public sealed record SideScore(
     Guid TrialId,
@@ -35,7 +36,8 @@ public sealed record SideScore(
     double? Value = null,
     double? PercentOfLeg = null,
     double? BrokeAt = null,
-    bool PainLimited = false
+    bool PainLimited = false,
+    bool Assured = false
 );
 
 /// <summary>One task with its two sides.</summary>

@@ -29,7 +29,7 @@ public static class FindingsMaker
             .OrderBy(t => t.StartedAt)
             .ToList();
         var entries = library
-            .TrainedLadders.Where(ladder =>
+            .MeasuredLadders.Where(ladder =>
                 ladder.Screened
                 || screen.Any(t => RungFinder.Climbs(t, library) && ladder.IndexOf(t.RungId) >= 0)
             )

@@ -34,9 +34,9 @@ public static class TaskScores
     {
         var rung = library.Rung(trials[0].RungId);
         var measure = task?.Measure ?? MeasureKind.Reps;
-        var left = Score(trials, Side.Left, measure);
-        var right = Score(trials, Side.Right, measure);
-        var both = Score(trials, Side.Both, measure);
+        var left = Score(trials, Side.Left, measure, rung, library);
+        var right = Score(trials, Side.Right, measure, rung, library);
+        var both = Score(trials, Side.Both, measure, rung, library);
         var difference = Difference(left, right, measure);
         Side? weaker =
             difference is null
@@ -121,7 +121,13 @@ public static class TaskScores
     /// The last trial of a side stands where reps, yes or no, or effort were told; where a reading is the point, the best
     /// of its trials. A load counts as lifted when the whole set was clean.
     /// </summary>
-    private static SideScore? Score(List<Trial> trials, Side side, MeasureKind measure)
+    private static SideScore? Score(
+        List<Trial> trials,
+        Side side,
+        MeasureKind measure,
+        Rung rung,
+        PracticeLibrary library
+    )
     {
         var own = trials.Where(t => t.Side == side).ToList();
         if (own.Count == 0)
@@ -158,7 +164,11 @@ public static class TaskScores
             measure == MeasureKind.Kilograms
                 ? own.Where(t => !Lifted(t)).Min(t => (double?)(t.Load ?? 0))
                 : null,
-            TaskFeeds.PainLimited(best)
+            TaskFeeds.PainLimited(best),
+            measure == MeasureKind.Kilograms
+                && Lifted(best)
+                && (best.PainPeak ?? best.PainAfter) is not null
+                && RungFinder.RangeOf(best, rung, library.FullDegrees(rung)) >= 1 - 1e-9
         );
     }
 

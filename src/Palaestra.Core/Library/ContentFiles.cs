@@ -73,6 +73,12 @@ public sealed record InstrumentsFile(
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+public sealed record SimulatedFile(
+    string Source,
+    Simulated Simulated,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
 public sealed record CautionsFile(
     string Source,
     Cautions Cautions,
@@ -138,11 +144,12 @@ public sealed record LadderFile(
     IReadOnlyDictionary<string, string>? OffOrder = null,
     string? Fallback = null,
     bool Trained = true,
+    IReadOnlyDictionary<string, string>? Successors = null,
     [property: JsonPropertyName("$schema")] string? Schema = null
 )
 {
     public Ladder ToLadder() =>
-        new(Id, Name, About, Screened, Rungs, Source, Direction, On, OffOrder, Fallback, Trained);
+        new(Id, Name, About, Screened, Rungs, Source, Direction, On, OffOrder, Fallback, Trained, Successors);
 }
 
 /// <summary>Reads the library from file texts; every error names its file and field.</summary>
@@ -170,6 +177,7 @@ public static class ContentFiles
             ["outcomes"] = typeof(OutcomesFile),
             ["cautions"] = typeof(CautionsFile),
             ["instruments"] = typeof(InstrumentsFile),
+            ["simulated"] = typeof(SimulatedFile),
             ["photo-samples"] = typeof(PhotoSamplesFile),
         };
 
@@ -202,6 +210,7 @@ public static class ContentFiles
         var cautions = Parse<CautionsFile>(texts, "cautions.json", errors);
         var instruments = Parse<InstrumentsFile>(texts, "instruments.json", errors);
         var samples = Parse<PhotoSamplesFile>(texts, "photo-samples.json", errors);
+        var simulated = Parse<SimulatedFile>(texts, "simulated.json", errors);
         var ladders = Ladders(texts, errors);
         if (own is not null && errors.Count == 0)
         {
@@ -212,6 +221,7 @@ public static class ContentFiles
                 OwnPoses(own, errors),
                 errors
             );
+            ability = OwnAbility(own, errors) ?? ability;
         }
         if (errors.Count > 0)
         {
@@ -220,6 +230,7 @@ public static class ContentFiles
         errors.AddRange(TaskCheck.Errors(tasks!, ladders.Values));
         errors.AddRange(NormCheck.Errors(norms!, tasks!));
         errors.AddRange(ability!.Ability.Errors());
+        errors.AddRange(simulated!.Simulated.Errors(schools!.Groups));
         errors.AddRange(
             Modifier.Errors(
                 modifiers!.Modifiers,
@@ -273,7 +284,8 @@ public static class ContentFiles
             samples!.Samples,
             precautions.AgeNotes,
             modifiers.Modifiers,
-            ability.Ability
+            ability.Ability,
+            simulated.Simulated
         );
         errors.AddRange(PhotoSample.Errors(library));
         if (errors.Count > 0)
@@ -331,6 +343,20 @@ public static class ContentFiles
 
     private static PosesFile? OwnPoses(IReadOnlyDictionary<string, string> own, List<FieldError> errors) =>
         own.ContainsKey("poses.json") ? Parse<PosesFile>(own, "poses.json", errors) : null;
+
+    /// <summary>How often this clinic's raters miss and imagine faults, once it has measured them, and what goes with it.</summary>
+    private static AbilityFile? OwnAbility(IReadOnlyDictionary<string, string> own, List<FieldError> errors)
+    {
+        if (!own.ContainsKey("ability.json"))
+        {
+            return null;
+        }
+        var wrong = new List<FieldError>();
+        var file = Parse<AbilityFile>(own, "ability.json", wrong);
+        wrong.AddRange(file?.Ability.Errors() ?? []);
+        errors.AddRange(wrong.Select(error => error with { Field = $"own {error.Field}" }));
+        return wrong.Count == 0 ? file : null;
+    }
 
     private static T? Parse<T>(
         IReadOnlyDictionary<string, string> texts,

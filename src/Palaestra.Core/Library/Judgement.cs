@@ -43,6 +43,7 @@ namespace Palaestra.Core.Library;
 /// <param name="ProbesCalm">D-PROBE: exercises tried one up in a visit while calm, <paramref name="ProbesElse"/> otherwise; 0 switches them off.</param>
 /// <param name="ProbeGap">D-PROBE: visits until the next try after one that did not hold; <paramref name="ProbeGapPainful"/>: after one that hurt.</param>
 /// <param name="CarryShare">D-CARRY: share of the old clean time that is kept, at most <paramref name="CarryTimes"/> times what the try showed.</param>
+/// <param name="ShrinkDays">D-HOME: days of a home log before a plan of which too little is done shrinks; <paramref name="ShrinkLeast"/>: exercises that stay.</param>
 public sealed record Judgement(
     double StopShare = 0.5,
     int StopRise = 4,
@@ -96,5 +97,7 @@ public sealed record Judgement(
     int ProbeGap = 2,
     int ProbeGapPainful = 4,
     double CarryShare = 0.7,
-    double CarryTimes = 2
+    double CarryTimes = 2,
+    int ShrinkDays = 14,
+    int ShrinkLeast = 2
 );

@@ -114,6 +114,20 @@ public static class LibraryCheck
                 yield return new($"{at}.cues", "A rung needs at least one cue.");
             }
         }
+        foreach (var (from, to) in ladder.Successors ?? new Dictionary<string, string>())
+        {
+            if (ladder.IndexOf(from) < 0 || ladder.Trained)
+            {
+                yield return new(
+                    $"{file} successors",
+                    $"{from} is not a rung of a ladder that is no longer trained."
+                );
+            }
+            if (!rungIds.Contains(to) || ladder.IndexOf(to) >= 0)
+            {
+                yield return new($"{file} successors.{from}", $"There is no rung {to} on another ladder.");
+            }
+        }
         foreach (var id in (ladder.OffOrder?.Keys ?? []).Where(id => ladder.IndexOf(id) < 1))
         {
             yield return new($"{file} offOrder", $"{id} is not a rung of this ladder with one below it.");

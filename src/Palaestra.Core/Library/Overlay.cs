@@ -16,7 +16,9 @@ public static class Overlay
     )
     {
         var ladders = new Dictionary<string, Ladder>(ours);
-        foreach (var (file, ladder) in own)
+        foreach (
+            var (file, ladder, moved) in own.SelectMany(pair => Today(pair.Key, pair.Value, ours.Values))
+        )
         {
             var place = ours.FirstOrDefault(pair => pair.Value.Id == ladder.Id).Key;
             if (place is null)
@@ -24,7 +26,8 @@ public static class Overlay
                 ladders[$"own {file}"] = ladder;
                 continue;
             }
-            ladders[place] = Merged(ladders[place], ladder, file, errors);
+            var merged = Merged(ladders[place], ladder, file, errors);
+            ladders[place] = moved ? InAnyOrder(merged, ladder) : merged;
         }
         var all = new Dictionary<string, PoseEntry>(poses.Poses);
         foreach (var (name, entry) in ownPoses?.Poses ?? new Dictionary<string, PoseEntry>())
@@ -32,6 +35,62 @@ public static class Overlay
             all[name] = entry;
         }
         return (ladders, poses with { Poses = all });
+    }
+
+    /// <summary>
+    /// What a clinic added to a ladder whose rungs have moved goes where they went: a rung of theirs in the place of one that moved
+    /// takes its place there, another follows the one it followed, or the last of them.
+    /// </summary>
+    private static IEnumerable<(string File, Ladder Ladder, bool Moved)> Today(
+        string file,
+        Ladder own,
+        IReadOnlyCollection<Ladder> ours
+    )
+    {
+        if (ours.FirstOrDefault(ladder => ladder.Id == own.Id) is not { Successors: { } moved })
+        {
+            return [(file, own, false)];
+        }
+        string Now(string id) => moved.GetValueOrDefault(id, id);
+        var places = ours.SelectMany(ladder => ladder.Rungs.Select(rung => (rung.Id, Ladder: ladder.Id)))
+            .ToDictionary(pair => pair.Id, pair => pair.Ladder);
+        var rungs = new List<(string Ladder, Rung Rung)>();
+        foreach (var rung in own.Rungs)
+        {
+            var (id, after) = (Now(rung.Id), Now(rung.After ?? moved.Keys.Last()));
+            places[id] = places.GetValueOrDefault(id) ?? places.GetValueOrDefault(after) ?? own.Id;
+            rungs.Add((places[id], rung with { Id = id, After = after }));
+        }
+        return rungs
+            .GroupBy(pair => pair.Ladder, pair => pair.Rung)
+            .Select(there =>
+                (
+                    file,
+                    own with
+                    {
+                        Id = there.Key,
+                        Rungs = [.. there],
+                        OffOrder = (own.OffOrder ?? new Dictionary<string, string>())
+                            .Where(pair => there.Any(rung => rung.Id == Now(pair.Key)))
+                            .ToDictionary(pair => Now(pair.Key), pair => pair.Value),
+                    },
+                    true
+                )
+            );
+    }
+
+    /// <summary>What moved was in order where it stood: it gives the reason for its new place, and for what follows it.</summary>
+    private static Ladder InAnyOrder(Ladder merged, Ladder own)
+    {
+        var reasons = new Dictionary<string, string>(merged.OffOrder ?? new Dictionary<string, string>());
+        foreach (var at in own.Rungs.Select(rung => merged.IndexOf(rung.Id)))
+        {
+            foreach (var rung in merged.Rungs.Skip(Math.Max(1, at)).Take(2))
+            {
+                reasons.TryAdd(rung.Id, "beside a rung of this clinic's own, from a ladder that moved here.");
+            }
+        }
+        return merged with { OffOrder = reasons };
     }
 
     private static Ladder Merged(Ladder ours, Ladder own, string file, List<FieldError> errors)

@@ -93,6 +93,17 @@ public static class PoseCheck
                 yield return new($"{at}.surfaces.{surface}", "A height is between 0 and 1.5 m.");
             }
         }
+        foreach (
+            var tug in (pose.Tugs ?? []).Where(t =>
+                t.Hand is not ("handLeft" or "handRight") || !(t.Newtons is > 0 and <= 500)
+            )
+        )
+        {
+            yield return new(
+                $"{at}.tugs",
+                $"A band pulls at handLeft or handRight with up to 500 N, not at {tug.Hand} with {tug.Newtons:0.#}."
+            );
+        }
         foreach (var prop in (pose.Props ?? []).Where(prop => !Pose.PropKinds.Contains(prop.Kind)))
         {
             yield return new($"{at}.props", $"There is no prop {prop.Kind}.");

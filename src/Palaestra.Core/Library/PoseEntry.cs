@@ -18,7 +18,8 @@ public sealed record PoseEntry(
     IReadOnlyDictionary<string, double>? Surfaces = null,
     IReadOnlyList<string>? Balance = null,
     IReadOnlyList<Prop>? Props = null,
-    IReadOnlyDictionary<string, double>? Held = null
+    IReadOnlyDictionary<string, double>? Held = null,
+    IReadOnlyList<Tug>? Tugs = null
 );
 
 /// <summary>Works out every pose from its bases.</summary>
@@ -129,7 +130,8 @@ public static class PoseEntries
             entry.Surfaces ?? under.Surfaces,
             entry.Balance ?? under.Balance,
             entry.Props ?? under.Props,
-            entry.Held ?? under.Held
+            entry.Held ?? under.Held,
+            entry.Tugs ?? under.Tugs
         );
 
     private static Dictionary<string, JointAngles> Merged(

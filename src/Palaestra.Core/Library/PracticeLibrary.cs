@@ -34,12 +34,17 @@ public sealed record PracticeLibrary(
     IReadOnlyList<AgeNote> AgeNotes,
     IReadOnlyList<Modifier> Modifiers,
     AbilityModel Ability,
+    Simulated Simulated,
     IReadOnlyDictionary<string, Demands>? KnownDemands = null
 )
 {
     private readonly Dictionary<string, (Ladder Ladder, Rung Rung)> rungs = Ladders
         .SelectMany(ladder => ladder.Rungs.Select(rung => (ladder, rung)))
         .ToDictionary(pair => pair.rung.Id, pair => pair);
+
+    private readonly Dictionary<string, string> successors = Ladders
+        .SelectMany(ladder => ladder.Successors ?? new Dictionary<string, string>())
+        .ToDictionary(pair => pair.Key, pair => pair.Value);
 
     private readonly Dictionary<string, Fault> faults = Faults.ToDictionary(fault => fault.Code);
 
@@ -86,6 +91,9 @@ public sealed record PracticeLibrary(
 
     public Rung? FindRung(string id) => rungs.TryGetValue(id, out var found) ? found.Rung : null;
 
+    /// <summary>The id a rung has today; its own where it did not move.</summary>
+    public string Today(string rungId) => successors.GetValueOrDefault(rungId, rungId);
+
     /// <exception cref="KeyNotFoundException">The rung is not in the library.</exception>
     public Rung Rung(string id) => rungs[id].Rung;
 
@@ -113,8 +121,11 @@ public sealed record PracticeLibrary(
     /// <summary>What is taken to be at hand where nobody asked: the first piece, a mat.</summary>
     public IReadOnlyList<string> MatOnly => [Equipment[0].Id];
 
-    /// <summary>The ladders whose rungs are trained: all but the tests.</summary>
+    /// <summary>The ladders whose rungs are trained: all but the tests, and what moved to other ladders.</summary>
     public IEnumerable<Ladder> TrainedLadders => Ladders.Where(ladder => ladder.Trained);
+
+    /// <summary>Those, and what moved: work on them tells of the client.</summary>
+    public IEnumerable<Ladder> MeasuredLadders => Ladders.Where(ladder => ladder.Measured);
 
     /// <exception cref="InvalidOperationException">There is no such precaution.</exception>
     public Precaution Precaution(string id) => Precautions.First(precaution => precaution.Id == id);

@@ -45,7 +45,7 @@ public sealed record Ease(OneChange Change, string Words, string? To = null);
 /// <param name="After">In a clinic's own file: the rung it follows; none: at the end, or in the place of the rung it replaces.</param>
 /// <param name="Endurance">The one long hold of the endurance school that grants the next rung; none: it has none.</param>
 /// <param name="Eases">What makes it easier within a session, beside range and seconds. Common practice.</param>
-/// <param name="Heights">Heights of the surface it can be done at, metres, the easiest (highest) first; none: as drawn.</param>
+/// <param name="Heights">Heights of the surface it can be done at, metres, the easiest first (a high counter, a low step); none: as drawn.</param>
 /// <param name="Loads">Kilograms it is loaded with, the lightest first. <paramref name="Banded"/>: it has a band, light to strong.</param>
 /// <param name="Ways">The ways of one round, in order; none: it has one.</param>
 /// <param name="Features">Properties that precautions look for, such as <c>hands-flat</c>.</param>
@@ -103,9 +103,31 @@ public sealed record Rung(
     [JsonIgnore]
     public bool HasRange => Poses.Start != Poses.End;
 
+    /// <summary>Heights that are harder than the present one, the next first; empty where none is. No present one: the first.</summary>
+    public IReadOnlyList<double> HarderHeights(double? now) => [.. (Heights ?? []).Skip(PlaceOf(now) + 1)];
+
+    /// <summary>Heights that are easier than the present one, the next first.</summary>
+    public IReadOnlyList<double> EasierHeights(double? now) =>
+        [.. (Heights ?? []).Take(PlaceOf(now)).Reverse()];
+
+    /// <summary>Place of the height nearest to the present one.</summary>
+    private int PlaceOf(double? now) =>
+        now is not { } height || Heights is not { Count: > 0 } heights
+            ? 0
+            : Enumerable.Range(0, heights.Count).MinBy(i => Math.Abs(heights[i] - height));
+
     /// <summary>Features the rules themselves look for: rungs that teach a position, and the one that joins breath and switch-on.</summary>
     public const string NeutralFeature = "neutral";
     public const string SwitchOnFeature = "switch-on";
+
+    /// <summary>The arms go over the head.</summary>
+    public const string OverheadFeature = "arms-overhead";
+
+    /// <summary>Asks for nothing that a long hold could strain: sitting, lying, walking.</summary>
+    public const string EasyFeature = "no-strain";
+
+    /// <summary>Tolerance in minutes, not control: walking and running.</summary>
+    public const string ToleranceFeature = "walking";
 
     /// <summary>How the positions on two feet begin.</summary>
     public const string Standing = "standing";
@@ -136,6 +158,7 @@ public sealed record Rung(
 /// <param name="Direction">The direction its rungs rise in.</param>
 /// <param name="OffOrder">Rungs that ask less in that direction than the one below, and why they stand where they do.</param>
 /// <param name="Trained">False for set-ups that are only tests: they are drawn and logged, never planned.</param>
+/// <param name="Successors">Rungs that moved to other ladders, by their old id: old records are read as these.</param>
 /// <param name="Fallback">Rung of another ladder to train when not even the lowest rung here is clean.</param>
 public sealed record Ladder(
     string Id,
@@ -148,9 +171,18 @@ public sealed record Ladder(
     OnSide On = OnSide.Task,
     IReadOnlyDictionary<string, string>? OffOrder = null,
     string? Fallback = null,
-    bool Trained = true
+    bool Trained = true,
+    IReadOnlyDictionary<string, string>? Successors = null
 )
 {
+    /// <summary>It is trained, or was under names that have since moved: what was done on it says something of the client.</summary>
+    [JsonIgnore]
+    public bool Measured => Trained || Successors is not null;
+
+    /// <summary>Its rungs are no positions but amounts of what people do anyway, one above the other: walking and running.</summary>
+    [JsonIgnore]
+    public bool IsTolerance => Rungs.Any(rung => rung.Features.Contains(Rung.ToleranceFeature));
+
     public int IndexOf(string rungId)
     {
         for (var i = 0; i < Rungs.Count; i++)

@@ -58,6 +58,7 @@ public sealed record TaskFeed(
 /// <param name="Caution">Said before it starts.</param>
 /// <param name="Loads">Loads to choose from, kilograms, lightest first.</param>
 /// <param name="Feeds">What it says of ladders that were not climbed.</param>
+/// <param name="Retired">Not offered any more; old screens keep its name.</param>
 /// <param name="Stops">Angles to tap, degrees, smallest first.</param>
 public sealed record ScreenTask(
     string Id,
@@ -79,7 +80,8 @@ public sealed record ScreenTask(
     bool OnlyWhenCalm = false,
     bool Tires = false,
     string? Caution = null,
-    IReadOnlyList<TaskFeed>? Feeds = null
+    IReadOnlyList<TaskFeed>? Feeds = null,
+    bool Retired = false
 )
 {
     /// <summary>Tasks made of a single rung, so that any exercise can be a screen, have ids that begin so.</summary>

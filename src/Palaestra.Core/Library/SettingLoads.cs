@@ -26,6 +26,7 @@ public sealed class SettingLoads(PracticeLibrary library)
         var changes = new LoadChanges(
             Math.Clamp(setting.Range, 0.01, 1),
             CounterHeight: path.Any(LoadChanges.HasCounter) ? setting.Height : null,
+            StepHeight: path.Any(LoadChanges.HasCounter) ? null : setting.Height,
             HeldMass: path.All(pose => LoadChanges.Hands(pose).Count == 0) ? null : setting.Load
         );
         return LoadModel.Of(path, Side.Left, BodySize.Typical, changes).Load?.Demands

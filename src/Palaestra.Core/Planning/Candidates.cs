@@ -32,6 +32,10 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
         }
         if (ladder.Direction == Direction.None)
         {
+            if (Tolerance(ladder) is { } walk)
+            {
+                yield return walk;
+            }
             yield break;
         }
         var searches = input
@@ -210,6 +214,25 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
             true,
             AllowanceOf(rung)
         );
+
+    /// <summary>The first rung of walking and running, where that is what the client wants to do.</summary>
+    private Candidate? Tolerance(Ladder ladder) =>
+        ladder is { IsTolerance: true, Rungs: [var rung, ..] }
+        && library.Goals.Any(goal =>
+            input.Goals?.Contains(goal.Id) == true && goal.Ladders.Contains(ladder.Id)
+        )
+        && WhyNot(rung) is null
+        && !input.Left(rung.Id)
+            ? new Candidate(
+                ladder,
+                rung,
+                [new("P-TOLERANCE", $"{rung.Name}: what the client wants to do, as much as stays easy.")],
+                true,
+                null,
+                false,
+                AllowanceOf(rung)
+            )
+            : null;
 
     private Candidate? Fallback(Ladder ladder) =>
         ladder.Fallback is { } id

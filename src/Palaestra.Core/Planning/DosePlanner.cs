@@ -19,19 +19,23 @@ public static class DosePlanner
             StirredUp.High => new Dose(
                 Math.Min(start.Reps, table.High.Reps),
                 table.High.Sets,
-                Math.Min(start.Hold, table.High.HoldMax)
+                HoldOf(rung, table.High.HoldMax)
             ),
             StirredUp.Moderate => Bounded(
                 new Dose(
                     Math.Min(start.Reps, table.Moderate.Reps),
                     Math.Min(table.Moderate.Sets, Math.Max(start.Sets, rung.Target.Sets)),
-                    Math.Min(start.Hold, Math.Min(table.Moderate.HoldMax, policy.Sore.HoldMax))
+                    HoldOf(rung, Math.Min(table.Moderate.HoldMax, policy.Sore.HoldMax))
                 ),
                 rung.Target
             ),
             _ => InItsSchool(Training(start, rung), rung, policy),
         };
     }
+
+    /// <summary>The start hold, no longer than a sore back bears; lying and sitting are no strain.</summary>
+    private static double HoldOf(Rung rung, double most) =>
+        rung.Features.Contains(Rung.EasyFeature) ? rung.Start.Hold : Math.Min(rung.Start.Hold, most);
 
     /// <summary>Once ten seconds is awareness, not training: a calm back does three of them, as far as the cap has room (P-HOLD-DOSE).</summary>
     /// <remarks>Common practice.</remarks>

@@ -26,6 +26,10 @@ public static class DoseText
     /// <summary>"Two sets of five: 3 s out, hold 5 s, 3 s back; 60 s rest between sets."</summary>
     public static string Written(Dose dose, Rung rung, Policy policy)
     {
+        if (rung.Features.Contains(Rung.ToleranceFeature))
+        {
+            return $"{Minutes(dose, rung)}.";
+        }
         var rest = dose.Hold > 0 ? policy.Seconds.RestHolds : policy.Seconds.RestOther;
         var between = dose.Sets > 1 ? $"; {Seconds(rest)} rest between sets" : "";
         return $"{Count(dose)}{EachWay(rung, policy)}: {Rep(dose, rung, policy)}{between}.";
@@ -34,6 +38,10 @@ public static class DoseText
     /// <summary>How one rep goes: "3 s out, hold 5 s, 3 s back". A rung that only holds has no out and back.</summary>
     public static string Rep(Dose dose, Rung rung, Policy policy)
     {
+        if (rung.Features.Contains(Rung.ToleranceFeature))
+        {
+            return "at a pace that stays easy";
+        }
         var held = dose.Hold > 0 ? $"hold {Seconds(dose.Hold)}" : null;
         if (!rung.Moves && held is not null)
         {
@@ -43,6 +51,16 @@ public static class DoseText
         var way = policy.Tempo.Out / (policy.Tempo.Out + policy.Tempo.Back);
         var parts = new[] { $"{Seconds(whole * way)} out", held, $"{Seconds(whole * (1 - way))} back" };
         return string.Join(", ", parts.OfType<string>());
+    }
+
+    /// <summary>A rep of walking is a minute, or a round of some.</summary>
+    private static string Minutes(Dose dose, Rung rung)
+    {
+        var each = rung.MoveSeconds / 60;
+        var count = Capital(Number(dose.TotalReps));
+        return each > 1
+            ? $"{count} rounds of {each.ToString("0.#", CultureInfo.InvariantCulture)} minutes"
+            : $"{count} minutes";
     }
 
     /// <summary>" each way, outward then inward"; empty where the ways are mixed or there is one.</summary>

@@ -136,7 +136,14 @@ internal sealed class PlanOptions(PlanInput input, StirredUp level, Policy polic
     private IReadOnlyList<SideDose> Sided(Candidate candidate, Dose dose)
     {
         SideDose Over(Side side, Dose asked) =>
-            new(side, asked with { Range = Math.Min(asked.Range, candidate.RangeOf(side)) });
+            new(
+                side,
+                asked with
+                {
+                    Range = Math.Min(asked.Range, candidate.RangeOf(side)),
+                    Load = StartLoad.Of(candidate.Rung, candidate.Allowance, input.Findings, policy, library),
+                }
+            );
         if (candidate.Weaker is not { } weaker || candidate.Sides.Count < 2)
         {
             return [.. candidate.Sides.Select(side => Over(side, dose))];

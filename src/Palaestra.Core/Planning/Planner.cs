@@ -17,7 +17,10 @@ public static class Planner
         var policy = library.FindPolicy(asked.PolicyId) ?? library.DefaultPolicy;
         var input = asked with { Profile = Young.Told(asked.Profile, asked.Age, library) };
         var level = StirredUpLevel.Of(input.Profile, policy);
-        var (all, objective, left) = Weigh(input, level, policy, library);
+        var (weighed, objective, left) = Weigh(input, level, policy, library);
+        // Walking goes beside the exercises, it does not compete with them.
+        var beside = weighed.Where(option => option.Candidate?.Ladder.IsTolerance == true).ToList();
+        var all = weighed.Except(beside).ToList();
         var (best, second) = Search(all, objective, input.MinutesPerDay, policy);
         // The spells on the back are counted over the plan: one of its exercises is let go until they fit.
         while (best is not null && SpellAccount.TooLong(best, input.Profile, policy, library) is { } over)
@@ -27,7 +30,10 @@ public static class Planner
         }
         var nearest = best ?? Nearest(all, policy);
         var writer = new PlanWriter(input, level, policy, library, newId);
-        var plan = writer.Plan(nearest?.Options ?? []);
+        var plan = writer.Plan([
+            .. nearest?.Options ?? [],
+            .. best is null ? [] : Beside(best, beside, input.MinutesPerDay * 60, policy),
+        ]);
         OtherPlan? Other(FoundPlan? found, double minutes) =>
             found is null || nearest is null
                 ? null
@@ -103,6 +109,27 @@ public static class Planner
             policy.ExercisesMax,
             runnerUp
         ).Run();
+
+    /// <summary>The most of what goes beside the exercises that the minutes still have room for.</summary>
+    private static IEnumerable<PlanOption> Beside(
+        FoundPlan best,
+        IReadOnlyList<PlanOption> beside,
+        double seconds,
+        Policy policy
+    ) =>
+        beside
+            .Where(option =>
+                best.Seconds
+                    + option.Seconds
+                    + (
+                        best.Options.Any(o => o.Position == option.Position)
+                            ? 0
+                            : policy.Seconds.PositionChange
+                    )
+                <= seconds
+            )
+            .OrderByDescending(option => option.Seconds)
+            .Take(1);
 
     /// <summary>Where nothing fits: what is locked, else the shortest exercise there is. None where there is none.</summary>
     private static FoundPlan? Nearest(List<PlanOption> all, Policy policy)

@@ -83,6 +83,7 @@ public sealed record Decision(
 /// <param name="KnownTremor">The client trembles by themselves: shaking says nothing of effort.</param>
 /// <param name="Broke">Loads at which form broke in the last screen, by rung; none: none that is known.</param>
 /// <param name="Probes">What was tried one up at this visit and earlier ones; none: nothing that is known.</param>
+/// <param name="HomeLong">The home log of two weeks or more of the same exercises; none: not so long, or not written down.</param>
 /// <param name="WeakestSector">Lowest direction of the last screen, to be screened again after a long time away.</param>
 public sealed record DecideInput(
     int Visit,
@@ -107,7 +108,8 @@ public sealed record DecideInput(
     bool KnownTremor = false,
     Sector? WeakestSector = null,
     IReadOnlyList<BrokeLoad>? Broke = null,
-    IReadOnlyList<ProbeDone>? Probes = null
+    IReadOnlyList<ProbeDone>? Probes = null,
+    IReadOnlyList<HomeWork>? HomeLong = null
 );
 
 /// <summary>The smallest load of a screen at which form broke. <paramref name="Load"/>: kilograms, above 0.</summary>

@@ -140,9 +140,6 @@ internal sealed class DecisionCase
             Policy
         );
 
-    /// <summary>The height the rung is drawn at, metres; 0 where it has none.</summary>
-    public double DrawnHeight => Rung.Heights is { Count: > 0 } heights ? heights[0] : 0;
-
     /// <summary>The next dose toward the goal: range first, then as the school builds; within the growth a week allows and what sore holds and precautions let through.</summary>
     /// <param name="room">Share of the present clean time that may still be added this week.</param>
     public Dose? Harder(double room)
@@ -191,9 +188,9 @@ internal sealed class DecisionCase
         {
             return start with { Modifier = null };
         }
-        if (Rung.Heights is { } heights && heights.Any(h => h < (Dose.Height ?? DrawnHeight) - 1e-9))
+        if (Rung.HarderHeights(Dose.Height) is [var height, ..])
         {
-            return start with { Height = heights.First(h => h < (Dose.Height ?? DrawnHeight) - 1e-9) };
+            return start with { Height = height };
         }
         if (
             Rung.Loads is { } loads
@@ -223,7 +220,11 @@ internal sealed class DecisionCase
 
     public Dose StartOf(Rung rung) =>
         DosePlanner.Within(
-            DosePlanner.Start(rung, Level, Policy),
+            // A load that was not chosen is the lightest.
+            DosePlanner.Start(rung, Level, Policy) with
+            {
+                Load = rung.Loads is [var lightest, ..] ? lightest : null,
+            },
             AllowanceOf(rung, Side).Limit,
             rung,
             Policy
@@ -247,7 +248,7 @@ internal sealed class DecisionCase
     private IEnumerable<Rung> Step(int by)
     {
         // Neutral positions are no ladder of difficulty: nothing is above or below them.
-        if (Ladder.Direction == Direction.None)
+        if (Ladder.Direction == Direction.None && !Ladder.IsTolerance)
         {
             yield break;
         }

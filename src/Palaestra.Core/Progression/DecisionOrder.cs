@@ -22,6 +22,7 @@ internal static class DecisionOrder
         FaultRules.DoneLess,
         FaultRules.Breath,
         BreakingLoad.Under,
+        LeanPlan.Out,
     ];
 
     private static readonly IReadOnlyList<Func<DecisionCase, Decision?>> Holding =

@@ -37,7 +37,7 @@ internal static class Steps
         Cured(c, cause)
         ?? Plain(c)
         ?? ShorterRange(c)
-        ?? Higher(c, cause)
+        ?? OtherHeight(c, cause)
         ?? Lighter(c)
         ?? LessDose(c)
         ?? LowerRung(c, cause)
@@ -117,14 +117,14 @@ internal static class Steps
         );
     }
 
-    /// <summary>A higher surface, where that asks no more: over a short range it can.</summary>
-    private static Step? Higher(DecisionCase c, EaseCause cause)
+    /// <summary>The next easier height of the surface, where that asks no more: over a short range a higher counter can.</summary>
+    private static Step? OtherHeight(DecisionCase c, EaseCause cause)
     {
-        var now = c.Dose.Height ?? c.DrawnHeight;
-        var next = (c.Rung.Heights ?? [])
-            .Where(h => h > now + 1e-9 && AsksNoMore(c, c.Rung, c.Dose with { Height = h }, cause))
+        var next = c
+            .Rung.EasierHeights(c.Dose.Height)
+            .Where(h => AsksNoMore(c, c.Rung, c.Dose with { Height = h }, cause))
             .Select(h => (double?)h)
-            .Min();
+            .FirstOrDefault();
         return next is { } height
             ? To(
                 c,
@@ -134,7 +134,7 @@ internal static class Steps
                 {
                     Height = height,
                 },
-                $"A higher surface: {height * 100:0} cm."
+                $"A {(height > (c.Dose.Height ?? 0) ? "higher" : "lower")} surface: {height * 100:0} cm."
             )
             : null;
     }

@@ -20,7 +20,8 @@ public static class BatteryPlanner
     )
     {
         var options = library
-            .Tasks.Select(task => TaskOption.Of(task, profile, policy, question.Missing, library))
+            .Tasks.Where(task => !task.Retired)
+            .Select(task => TaskOption.Of(task, profile, policy, question.Missing, library))
             .ToList();
         if (question.Repeat is { } repeat)
         {
@@ -106,6 +107,7 @@ public static class BatteryPlanner
         var known = repeat
             .Select(library.FindTask)
             .OfType<ScreenTask>()
+            .Where(task => !task.Retired)
             .Select(task => TaskOption.Of(task, profile, policy, question.Missing, library))
             .ToList();
         var left = known.Select(o => o.Out).OfType<LeftOut>().ToList();

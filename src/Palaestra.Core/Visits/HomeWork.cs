@@ -53,6 +53,36 @@ public sealed record HomeWork(
                 ),
             ];
 
+    /// <summary>
+    /// What was done over several spells between visits, one after the other. None where a spell has no log, or where the plan had
+    /// other exercises in one of them: then the whole says nothing.
+    /// </summary>
+    public static IReadOnlyList<HomeWork>? Together(IReadOnlyList<IReadOnlyList<HomeWork>> spells)
+    {
+        if (spells.Count == 0 || spells.Any(spell => spell.Count == 0))
+        {
+            return null;
+        }
+        var ids = spells.Select(spell => spell.Select(home => home.PlanItemId).ToHashSet()).ToList();
+        return ids.Any(own => !own.SetEquals(ids[0]))
+            ? null
+            :
+            [
+                .. spells
+                    .SelectMany(spell => spell)
+                    .GroupBy(home => (home.PlanItemId, home.Side))
+                    .Select(same => new HomeWork(
+                        same.Key.PlanItemId,
+                        same.Key.Side,
+                        same.Sum(home => home.PlannedReps),
+                        same.Sum(home => home.DoneReps),
+                        same.Sum(home => home.Days),
+                        same.Max(home => home.WorstPain),
+                        same.Max(home => home.WorstMorning)
+                    )),
+            ];
+    }
+
     private static int RepsOf(HomeDay day, Guid item, Side side) =>
         day.Done.Where(d => d.PlanItemId == item && d.Side == side).Sum(d => d.Reps);
 }

@@ -15,7 +15,7 @@ public sealed record SetToDo(
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Way = null
 );
 
-/// <summary>How a rep goes: seconds out, held and back. Out and back are 0 where the rung only holds.</summary>
+/// <summary>How a rep goes: seconds out, held and back. Out and back are 0 where the rung only holds, and where it is walked at one's own pace.</summary>
 /// <param name="Check">Seconds at the return in which the back is looked at: is it where it was? 0 where nothing returns.</param>
 public sealed record RepGuide(
     double Out,
@@ -101,7 +101,9 @@ public static class SessionWork
 
     /// <summary>Seconds a rep is to take out and back, of one way where they are counted apart; 0 where the rung only holds.</summary>
     public static double MoveSeconds(Rung rung, Policy policy) =>
-        rung.Moves ? policy.Tempo.Seconds(rung.MoveSeconds) / Math.Max(1, policy.WaysOf(rung).Count) : 0;
+        rung.Moves && !rung.Features.Contains(Rung.ToleranceFeature)
+            ? policy.Tempo.Seconds(rung.MoveSeconds) / Math.Max(1, policy.WaysOf(rung).Count)
+            : 0;
 
     /// <summary>Seconds of the beat at the return, the last of the way back: at most half of it. Common practice.</summary>
     public const double CheckSeconds = 1;

@@ -3,7 +3,7 @@ using Palaestra.Core.Planning;
 namespace Palaestra.Data.Planning;
 
 /// <summary>A plan as it was accepted. Never changed; the next one points back to it.</summary>
-public sealed class PlanRevision
+public sealed record PlanRevision
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public Guid EpisodeId { get; init; }

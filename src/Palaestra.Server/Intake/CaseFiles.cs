@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Library;
+using Palaestra.Core.Progression;
 using Palaestra.Data;
 
 namespace Palaestra.Server.Intake;
@@ -28,7 +29,7 @@ public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, TimeProvi
             .ToListAsync();
         var events = logged
             .GroupBy(e => e.VisitId)
-            .ToDictionary(g => g.Key, g => g.Select(e => e.Event).ToList());
+            .ToDictionary(g => g.Key, g => g.Select(e => Renewal.Of(e.Event, library)).ToList());
         var home = await db
             .HomeLog.AsNoTracking()
             .Where(d => d.EpisodeId == id)
@@ -38,7 +39,7 @@ public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, TimeProvi
         return new CaseFile(
             episode,
             events,
-            plans,
+            [.. plans.Select(p => p with { Plan = Renewal.Of(p.Plan, library) })],
             library,
             DateOnly.FromDateTime(time.GetLocalNow().DateTime),
             [.. home.Where(day => !day.Empty)]

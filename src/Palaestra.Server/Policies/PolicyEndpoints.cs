@@ -21,7 +21,12 @@ public sealed record PolicyView(
     int Clients
 );
 
-public sealed record PoliciesView(IReadOnlyList<PolicyView> Policies, IReadOnlyList<SchoolGroup> Groups);
+/// <param name="Simulated">What simulated courses came to with other values of the choices.</param>
+public sealed record PoliciesView(
+    IReadOnlyList<PolicyView> Policies,
+    IReadOnlyList<SchoolGroup> Groups,
+    Simulated Simulated
+);
 
 public sealed record CopyPolicyForm(string From, string Name, string Why);
 
@@ -59,7 +64,8 @@ public static class PolicyEndpoints
                         )
                     ),
                 ],
-                shelf.BuiltIn.Schools
+                shelf.BuiltIn.Schools,
+                shelf.BuiltIn.Simulated
             )
         );
     }

@@ -104,10 +104,11 @@ public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDe
         return
         [
             .. from then in decided
-            let now = DecisionInputs.Again(then.Input, file, then.VisitId, library)
+            let input = Renewal.Of(then.Input, library)
+            let now = DecisionInputs.Again(input, file, then.VisitId, library)
             where now is not null
             from pair in DecisionEngine
-                .Bare(then.Input, library)
+                .Bare(input, library)
                 .Zip(DecisionEngine.Bare(now, library), (was, @is) => (Was: was, Is: @is))
             where
                 (pair.Was.Outcome, pair.Was.RungId, pair.Was.Dose)

@@ -49,7 +49,8 @@ public static class DecisionInputs
             HomePainOf(file, visit),
             WeakestSector: file.Findings(visitId)?.WeakLink?.Sector,
             Broke: Broke(file.Findings(visitId)),
-            Probes: file.Probes(visitId)
+            Probes: file.Probes(visitId),
+            HomeLong: HomeLong(file, visit, library)
         );
     }
 
@@ -129,6 +130,8 @@ public static class DecisionInputs
                 Visits = now.Visits,
                 Home = now.Home,
                 HomePain = now.HomePain,
+                // Decided before it was looked at: that is no edit of the record.
+                HomeLong = then.HomeLong is null ? null : now.HomeLong,
                 Pain = now.Pain,
                 Sessions = now.Sessions,
                 Probes = now.Probes,
@@ -194,6 +197,21 @@ public static class DecisionInputs
             [.. PlanDays.Of(file, plan, library, to).Where(day => from <= day.Day && day.Day <= to)],
             [.. file.HomeLog.Where(day => from <= day.Day && day.Day <= to)]
         );
+    }
+
+    /// <summary>The home log of the visits back to the policy's days ago, or a little more; none where it does not reach so far.</summary>
+    private static IReadOnlyList<HomeWork>? HomeLong(CaseFile file, Visit visit, PracticeLibrary library)
+    {
+        var spells = new List<IReadOnlyList<HomeWork>>();
+        for (var at = visit; file.PlanFor(at.Id) is { } plan && file.Before(at.Id) is { } before; at = before)
+        {
+            spells.Add(Home(file, at, plan, library));
+            if (DayOf(visit).DayNumber - DayOf(before).DayNumber >= file.Policy.Judgement.ShrinkDays)
+            {
+                return HomeWork.Together(spells);
+            }
+        }
+        return null;
     }
 
     /// <summary>The days between the visit before and this one.</summary>

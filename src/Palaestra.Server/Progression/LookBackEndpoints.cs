@@ -71,7 +71,7 @@ public static class LookBackEndpoints
         var decided = await db
             .DecidedVisits.AsNoTracking()
             .Where(d => visitIds.Contains(d.VisitId))
-            .ToDictionaryAsync(d => d.VisitId, d => d.Input);
+            .ToDictionaryAsync(d => d.VisitId, d => Renewal.Of(d.Input, library));
         var records = await db
             .Decisions.AsNoTracking()
             .Where(d => visitIds.Contains(d.VisitId))

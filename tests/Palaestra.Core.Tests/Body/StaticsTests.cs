@@ -223,6 +223,12 @@ public class StaticsTests
                 moment[1] += newtons * ((double)r.Z * d.X - (double)r.X * d.Z);
                 moment[2] += newtons * ((double)r.X * d.Y - (double)r.Y * d.X);
             }
+            // Friction at the floor answers a band's pull: a couple of the pull and its height.
+            foreach (var tug in standing.Tugs)
+            {
+                moment[0] += tug.At.Y * tug.Newtons.Z;
+                moment[2] -= tug.At.Y * tug.Newtons.X;
+            }
             Assert.Equal(0, force[0] / weight, 1e-6);
             Assert.Equal(1, force[1] / weight, 1e-6);
             Assert.Equal(0, force[2] / weight, 1e-6);
@@ -248,6 +254,55 @@ public class StaticsTests
         Assert.Equal(left.PelvisRight, right.PelvisLeft, grain);
     }
 
+    /// <summary>
+    /// By hand: a level pull to the side turns the trunk with its newtons times the metres the hands are in front of the
+    /// lumbosacral joint, and bends it with its newtons times the metres they are above it.
+    /// </summary>
+    [Fact]
+    public void A_band_turns_with_its_pull_times_the_reach_of_the_hands()
+    {
+        var pose = Library.Poses["band-out-wide"];
+        var without = pose with { Tugs = null };
+        var body = ContactSolver.Solve(pose, Man75);
+        var hand = body[Bone.HandLeft].At(0.5);
+        var (ahead, above) = (hand.X - body.Lumbosacral.X, hand.Y - body.Lumbosacral.Y);
+        var pull = pose.Tugs!.Sum(tug => tug.Newtons);
+        var (with, bare) = (LoadOf(pose, Man75), LoadOf(without, Man75));
+        Assert.Equal(pull * ahead, with.Demands.Twist - bare.Demands.Twist, 0.5);
+        Assert.Equal(pull * above, with.Demands.SideRight - bare.Demands.SideRight, 0.5);
+    }
+
+    /// <summary>A pull at a height moves the pressure under the feet toward it, by its newtons times its height over the weight.</summary>
+    [Fact]
+    public void A_band_that_pulls_too_hard_pulls_over()
+    {
+        var pose = Library.Poses["band-out-narrow"];
+        Pose Pulled(double newtons) => pose with { Tugs = [new Tug("handLeft", newtons, Toward.Left)] };
+        var body = ContactSolver.Solve(pose, Man75);
+        Assert.NotNull(Statics.Of(body, Pulled(40), Man75).Load);
+        var (load, fall) = Statics.Of(body, Pulled(200), Man75);
+        Assert.Null(load);
+        Assert.Equal("the left", fall!.Toward);
+    }
+
+    [Fact]
+    public void A_body_that_bears_nowhere_is_in_the_air()
+    {
+        var pose = Library.Poses["standing"] with { Contacts = [] };
+        var fall = Statics.Of(ContactSolver.Solve(pose, Man75), pose, Man75).Fall;
+        Assert.Equal("The body is in the air: no point bears.", fall!.Words);
+    }
+
+    /// <summary>On the front the leg that lifts asks the back, not the front, by its weight about the hip.</summary>
+    [Fact]
+    public void A_leg_lifted_on_the_front_asks_the_back()
+    {
+        var load = LoadOf(Library.Poses["prone-leg-up"], Man75);
+        Assert.Equal(0, load.Demands.Front, 0.5);
+        Assert.Equal(-load.Pull.Legs, load.Demands.Back, 0.5);
+        Assert.InRange(load.Demands.Back, 40, 50);
+    }
+
     [Fact]
     public void Demand_grows_in_proportion_to_mass()
     {
@@ -257,8 +312,8 @@ public class StaticsTests
                 (i, mass, times) =>
                 {
                     var path = Library.PathOf(rungs[i]);
-                    // What is held does not grow with the body.
-                    if (path.Any(pose => pose.Held is { Count: > 0 }))
+                    // What is held, and a band, do not grow with the body.
+                    if (path.Any(pose => pose.Held is { Count: > 0 } || pose.Tugs is { Count: > 0 }))
                     {
                         return;
                     }

@@ -297,6 +297,30 @@ public class TaskScoresTests
         Assert.Equal((10.0, (double?)null), (score.Value, score.BrokeAt));
     }
 
+    /// <summary>A load is assured, and may be prescribed, only where it went all the way and somebody asked how much it hurt.</summary>
+    [Theory]
+    [InlineData(null, 1.0, false)]
+    [InlineData(0, 1.0, true)]
+    [InlineData(0, 0.5, false)]
+    [InlineData(9, 1.0, false)]
+    public void A_load_is_assured_by_the_whole_way_and_pain_that_was_told(
+        int? pain,
+        double share,
+        bool assured
+    )
+    {
+        var tape = new Tape().Task("loaded-hinge", Side.Both, load: 10);
+        for (var rep = 0; rep < 5; rep++)
+        {
+            tape = tape.Range(share: share).Rep();
+        }
+        if (pain is { } told)
+        {
+            tape = tape.Pain(PainPhase.Peak, told);
+        }
+        Assert.Equal(assured, Task(tape.End(), "loaded-hinge").Both!.Assured);
+    }
+
     [Fact]
     public void Effort_is_the_client_s_last_word_whatever_was_seen()
     {

@@ -46,7 +46,7 @@ public static class AnyClient
         Gen.Int[0, Content.Library.Policies.Count - 1],
         Gen.Double[1, 45],
         Gen.Int[0, (1 << Content.Library.Equipment.Count) - 1],
-        Gen.Int[0, 255],
+        Gen.Int[0, (1 << Content.Library.Goals.Count) - 1],
         (profile, findings, policy, minutes, equipment, goals) =>
             new PlanInput(
                 profile,

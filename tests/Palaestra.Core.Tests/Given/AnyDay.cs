@@ -57,22 +57,7 @@ public static class AnyDay
                 select PerformanceOf(item, side, day, days[day - 1], usual, calm, dice),
             ],
             dice.Next(6) == 0 ? null : days[visit - 1].AddDays(-dice.Next(10) * dice.Next(1, 8)),
-            dice.Next(3) > 0
-                ? null
-                :
-                [
-                    .. from item in items
-                    from side in item.Doses
-                    select new HomeWork(
-                        item.Id,
-                        side.Side,
-                        100,
-                        dice.Next(0, 130),
-                        5,
-                        Maybe(dice, 10),
-                        Maybe(dice, 10)
-                    ),
-                ],
+            dice.Next(3) > 0 ? null : HomeOf(items, dice),
             First,
             Pain: dice.Next(6) == 0
                 ? null
@@ -108,10 +93,26 @@ public static class AnyDay
                         )),
                 ],
             KnownTremor: dice.Next(8) == 0,
-            Probes: dice.Next(2) == 0 ? null : [.. ProbesOf(visit, days, items, usual, calm, dice)]
+            Probes: dice.Next(2) == 0 ? null : [.. ProbesOf(visit, days, items, usual, calm, dice)],
+            HomeLong: dice.Next(4) > 0 ? null : HomeOf(items, dice)
         );
         return dice.Next(5) == 0 ? Quiet(input) : input;
     }
+
+    private static IReadOnlyList<HomeWork> HomeOf(IReadOnlyList<PlanItem> items, Random dice) =>
+        [
+            .. from item in items
+            from side in item.Doses
+            select new HomeWork(
+                item.Id,
+                side.Side,
+                100,
+                dice.Next(0, 130),
+                5,
+                Maybe(dice, 10),
+                Maybe(dice, 10)
+            ),
+        ];
 
     /// <summary>The same with a quiet back, all that was asked done clean, and effort told: what earns.</summary>
     private static DecideInput Quiet(DecideInput input) =>
@@ -152,7 +153,31 @@ public static class AnyDay
             ],
             LastWorkDate = input.Date.AddDays(-1),
             Home = null,
+            HomeLong = null,
             HomePain = null,
+            Probes = input.Probes is null
+                ? null
+                :
+                [
+                    .. input.Probes.Select(p =>
+                        p with
+                        {
+                            Set = new SetDone(
+                                p.Dose.Reps,
+                                p.Dose.Reps,
+                                0,
+                                0,
+                                p.Dose.Reps * p.Dose.Hold,
+                                false,
+                                null,
+                                5,
+                                null,
+                                PainBefore: 1,
+                                PainPeak: 1
+                            ),
+                        }
+                    ),
+                ],
             Pain = null,
             Sessions = null,
         };
@@ -288,7 +313,7 @@ public static class AnyDay
             var at = ladder.IndexOf(item.RungId) + (dice.Next(5) == 0 ? 2 : 1);
             var rung = at < ladder.Rungs.Count ? ladder.Rungs[at] : ladder.Rungs[^1];
             var day = dice.Next(3) > 0 ? visit : dice.Next(1, visit + 1);
-            var dose = rung.Start with { Sets = 1, Fewer = 0 };
+            var dose = rung.Start with { Sets = 1, Fewer = 0, Load = rung.Loads?[0] };
             foreach (var side in rung.TaskSides.Where(_ => dice.Next(8) > 0))
             {
                 var set = SetOf(dose, dose.Reps, dice.Next(4) > 0, Near(usual, calm, dice), calm, dice);

@@ -99,7 +99,7 @@ public class AllowanceTests
     [Theory]
     [InlineData("flexion", "E1")]
     [InlineData("flexion", "G2")]
-    [InlineData("flexion", "N1")]
+    [InlineData("flexion", "S1")]
     [InlineData("extension", "B1")]
     [InlineData("extension", "F1")]
     [InlineData("extension", "H1")]

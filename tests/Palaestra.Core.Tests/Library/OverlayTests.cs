@@ -75,6 +75,80 @@ public class OverlayTests
         Assert.Equal("X", library.LadderOf("X1").Id);
     }
 
+    /// <summary>A clinic that measured its raters says how often they miss and imagine; what is wrong is named.</summary>
+    [Theory]
+    [InlineData("0.04", null)]
+    [InlineData("0.7", "own ability.json ability.missed")]
+    [InlineData("\"often\"", "own ability.json $.ability.missed")]
+    public void The_clinics_own_rater_error_takes_the_place_of_ours(string missed, string? wrong)
+    {
+        var text = JsonNode.Parse(Content.Texts["ability.json"])!;
+        text["ability"]!["missed"] = JsonNode.Parse(missed);
+        var read = ContentFiles.Read(
+            Content.Texts,
+            new Dictionary<string, string> { ["ability.json"] = text.ToJsonString() }
+        );
+        if (wrong is null)
+        {
+            Assert.Equal(0.04, read.Value!.Ability.Missed);
+            Assert.Equal(Content.Library.Ability.Imagined, read.Value!.Ability.Imagined);
+        }
+        else
+        {
+            Assert.Equal(wrong, Assert.Single(read.Errors).Field);
+        }
+    }
+
+    /// <summary>A clinic's rungs on the ladder that moved are still planned: where theirs went, after what they followed.</summary>
+    [Fact]
+    public void What_a_clinic_added_to_a_ladder_that_moved_goes_where_it_went()
+    {
+        var ladder = JsonNode.Parse(Content.Texts["ladders/n-under-load.json"])!.AsObject();
+        JsonObject Like(string id, string name, string? own = null, string? after = null)
+        {
+            var rung = ladder["rungs"]!
+                .AsArray()
+                .First(r => r!["id"]!.GetValue<string>() == id)!
+                .DeepClone()
+                .AsObject();
+            (rung["id"], rung["name"]) = (own ?? id, name);
+            if (after is not null)
+            {
+                rung["after"] = after;
+            }
+            return rung;
+        }
+        JsonArray rungs =
+        [
+            Like("N3", "Squat, our way"),
+            Like("N5", "Lift from the bench", "bench", "N1"),
+            Like("N5", "Lift from the bench, heavy", "heavy-bench", "bench"),
+            Like("N5", "Lift the crate", "crate"),
+        ];
+        ladder["rungs"] = rungs;
+        foreach (var ours in new[] { "trained", "successors" })
+        {
+            ladder.Remove(ours);
+        }
+        ladder["offOrder"] = new JsonObject
+        {
+            ["N3"] = "our squat",
+            ["bench"] = "close to the body",
+            ["crate"] = "another thing to hold",
+            ["N4"] = "a reason of ours that goes with it",
+        };
+        var own = new Dictionary<string, string> { ["ladders/ours.json"] = ladder.ToJsonString() };
+        var read = ContentFiles.Read(Content.Texts, own);
+        Assert.True(read.IsValid, string.Join(' ', read.Errors));
+        var library = read.Value!;
+        Assert.Equal("Squat, our way", library.Rung("Q3").Name);
+        Assert.Equal(
+            ["S1", "bench", "heavy-bench", "S2", "S3", "crate", "S4"],
+            library.LadderOf("S1").Rungs.Take(7).Select(rung => rung.Id)
+        );
+        Assert.True(library.LadderOf("crate").Trained);
+    }
+
     [Fact]
     public void A_pose_of_the_clinic_can_be_used_and_is_checked()
     {

@@ -52,7 +52,7 @@ public class BendingAccountTests
     public void A_straight_back_and_a_head_lift_bend_nothing() =>
         Assert.Empty(
             Of(
-                PlanOf(("N1", new Dose(5, 1, 0)), ("F1", new Dose(5, 1, 5)), ("E1", new Dose(5, 1, 3))),
+                PlanOf(("S1", new Dose(5, 1, 0)), ("F1", new Dose(5, 1, 5)), ("E1", new Dose(5, 1, 3))),
                 Fragile
             )!.Items
         );

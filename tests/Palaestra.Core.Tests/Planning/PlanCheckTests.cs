@@ -34,7 +34,7 @@ public class PlanCheckTests
     {
         Assert.Equal(
             "items[0].rungId",
-            Assert.Single(PlanCheck.Errors([Item("Q1", On(Side.Left))], Content.Library, "items")).Field
+            Assert.Single(PlanCheck.Errors([Item("ZZ1", On(Side.Left))], Content.Library, "items")).Field
         );
         Assert.Equal(
             "items[0].doses[0].side",

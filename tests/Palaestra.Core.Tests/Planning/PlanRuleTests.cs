@@ -59,6 +59,12 @@ public class PlanRuleTests
             s.Policy.Endurance == HoldEndurance.Descending
             && s.Least.RepsOf(s.Least.Sets - 1) < s.Least.RepsOf(0),
         ["P-RANGE"] = s => s.Item.Doses.Any(d => d.Range < 1 && d.RangeEnds is not null),
+        ["P-TOLERANCE"] = s =>
+            s.Height == 0
+            && s.Ladder.IsTolerance
+            && Library.Goals.Any(g =>
+                s.Input.Goals?.Contains(g.Id) == true && g.Ladders.Contains(s.Ladder.Id)
+            ),
         ["P-PREFER"] = s => s.Allowance.Preferred && !s.Allowance.Barred,
         ["P-COVER"] = s => s.Held.Any(held => held < 100 - s.Policy.EvenPercent),
         ["P-KEEP"] = s => s.Held.All(held => !(held < 100 - s.Policy.EvenPercent)) && s.Entries.Count > 0,
@@ -308,6 +314,42 @@ public class PlanRuleTests
                 Assert.Contains(proposal.NotChosen, r => r.RuleId == "P-SCHOOL");
             }
         }
+    }
+
+    /// <summary>Walking goes beside the exercises where the client wants to walk and there is time; a few minutes when it stirs up.</summary>
+    [Fact]
+    public void Walking_is_planned_for_those_who_want_to_walk()
+    {
+        static IEnumerable<PlanItem> Walks(PlanInput input) =>
+            Propose(input).Plan.Items.Where(i => Library.LadderOf(i.RungId).IsTolerance);
+
+        var wants = Screened(Someone.Calm, 60) with { Goals = ["walk"] };
+        Assert.Equal("W1", Assert.Single(Walks(wants)).RungId);
+        Assert.Empty(Walks(Screened(Someone.Calm, 60) with { Goals = ["lift"] }));
+        Assert.Empty(
+            Walks(
+                wants with
+                {
+                    LeftOut =
+                    [
+                        .. Library
+                            .Ladders.Where(l => l.IsTolerance)
+                            .SelectMany(l => l.Rungs)
+                            .Select(r => r.Id),
+                    ],
+                }
+            )
+        );
+    }
+
+    /// <summary>Lying and sitting are no holds to be afraid of: they keep their seconds when the back is easily stirred up.</summary>
+    [Fact]
+    public void What_is_no_strain_keeps_its_seconds()
+    {
+        var lying = Library.Rung("P1");
+        Assert.Equal(lying.Start.Hold, DosePlanner.Start(lying, StirredUp.High, Content.Policy).Hold);
+        var plank = Library.Rung("H1");
+        Assert.True(DosePlanner.Start(plank, StirredUp.High, Content.Policy).Hold < plank.Start.Hold);
     }
 
     /// <summary>The red flag behind "numbness or weakness", and the options the check-in asks of a leg, are in the content.</summary>

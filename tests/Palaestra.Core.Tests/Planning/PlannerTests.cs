@@ -293,7 +293,7 @@ public class PlannerTests
             LeftOut =
             [
                 .. Content
-                    .Library.Ladders.Where(l => l.Id is "H" or "K")
+                    .Library.Ladders.Where(l => l.Id is "H" or "K" or "Q" or "R")
                     .SelectMany(l => l.Rungs)
                     .Select(r => r.Id),
             ],

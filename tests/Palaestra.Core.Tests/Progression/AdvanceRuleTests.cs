@@ -205,7 +205,12 @@ public class AdvanceRuleTests
     {
         var ladder = Content.Library.Ladders.First(l => l.Id == id);
         var (first, second) = (ladder.Rungs[0], ladder.Rungs[1].Id);
-        var target = first.Target with { Height = first.Heights?[^1], Load = first.Loads?[^1] };
+        var target = first.Target with
+        {
+            Height = first.Heights?[^1],
+            Load = first.Loads?[^1],
+            Band = first.Banded ? Band.Strong : null,
+        };
         var met = new Work(first.Id, target).BothSides(1).BothSides(2) with
         {
             PolicyId = id == "L" ? "rounded-breath" : Content.Policy.Id,

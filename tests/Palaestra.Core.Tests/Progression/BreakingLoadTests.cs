@@ -7,14 +7,14 @@ namespace Palaestra.Core.Tests.Progression;
 /// <summary>D-UNDER-BREAK: training stays 10 to 20 % under the load at which form breaks.</summary>
 public class BreakingLoadTests
 {
-    private static readonly Rung Carry = Content.Library.Rung("N4");
+    private static readonly Rung Carry = Content.Library.Rung("S6");
 
-    private static Work At(double kg) => new("N4", Carry.Target with { Load = kg });
+    private static Work At(double kg) => new("S6", Carry.Target with { Load = kg });
 
     private static Decision Of(Work work, params BrokeLoad[] broke) =>
         DecisionEngine.Bare(work.Input() with { Broke = broke }, Content.Library)[0];
 
-    private static BrokeLoad Broke(double kg) => new("N4", kg);
+    private static BrokeLoad Broke(double kg) => new("S6", kg);
 
     /// <summary>It broke at 8 kg; 15 % under is 6.8: 8 goes to 6, 6 stays.</summary>
     [Theory]
@@ -45,7 +45,7 @@ public class BreakingLoadTests
 
     [Fact]
     public void A_break_of_another_exercise_says_nothing() =>
-        Assert.Equal(8.0, Of(At(6).BothSides(1).BothSides(2), new BrokeLoad("N5", 4)).Dose.Load);
+        Assert.Equal(8.0, Of(At(6).BothSides(1).BothSides(2), new BrokeLoad("S3", 4)).Dose.Load);
 
     [Fact]
     public void It_is_learned_from_the_sets_and_forgotten_when_lifted_clean()

@@ -471,7 +471,7 @@ public class ProbeRuleTests
                 d => Assert.Equal(("D-PROBE", Outcome.Stay, "B5"), (d.RuleId, d.Outcome, d.RungId))
             );
         Stays(p => p with { RungId = "B8" });
-        Stays(p => p with { RungId = "N1" });
+        Stays(p => p with { RungId = "S1" });
         Stays(p => p with { RungId = "B5" });
         Stays(p => p with { Dose = p.Dose with { Reps = 1 }, Set = p.Set with { Reps = 1, CleanReps = 1 } });
         Stays(p => p with { Dose = p.Dose with { Hold = 0 } });

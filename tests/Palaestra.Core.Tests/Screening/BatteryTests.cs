@@ -88,7 +88,8 @@ public class BatteryTests
                     return battery.Minutes <= minutes
                         && !battery.Items.Any(i => barred.Contains(i.TaskId))
                         && battery.Items.All(i => i.Sides.Count > 0)
-                        && battery.Items.Count + battery.LeftOut.Count == Content.Library.Tasks.Count;
+                        && battery.Items.Count + battery.LeftOut.Count
+                            == Content.Library.Tasks.Count(t => !t.Retired);
                 }
             );
     }
