@@ -27,6 +27,7 @@ const score = (over: Partial<SideScore>): SideScore => ({
   percentOfLeg: null,
   brokeAt: null,
   painLimited: false,
+  assured: false,
   ...over,
 });
 

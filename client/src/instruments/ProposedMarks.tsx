@@ -8,7 +8,7 @@ import { Quiet } from "../controls/layout";
 import { proposalsOf, repProposals, type Proposal, type RepProposal } from "./proposals";
 import type { Loss, SeenRep } from "./useTrace";
 
-/** While the trial runs there is room for one and a bit; the newest comes first. */
+/** While the trial runs there is room for one and a bit. What comes later comes below: nothing moves away under a finger. */
 const List = styled.ul<{ $short: boolean }>`
   max-height: ${({ $short }) => ($short ? "128px" : "420px")};
   max-width: 420px;
@@ -64,7 +64,7 @@ export function ProposedMarks(props: Props) {
   return (
     <List aria-label="Proposed by the instrument" $short={props.trial.endedAt === null}>
       {open
-        .sort((a, b) => b.at - a.at)
+        .sort((a, b) => a.at - b.at)
         .map((p) => (
           <li key={p.at}>{p.line}</li>
         ))}
