@@ -4,6 +4,7 @@ using Palaestra.Data;
 using Palaestra.Data.Day;
 using Palaestra.Data.Intake;
 using Palaestra.Data.Visits;
+using Palaestra.Data.Clinics;
 
 namespace Palaestra.Bench;
 
@@ -58,9 +59,9 @@ internal static class LargeClinic
                 new Visit
                 {
                     EpisodeId = episode.Id,
-                    PlannedAt = at,
+                    PlannedAt = ClinicZone.OfMachine().At(at),
                     CheckIn = visit == 0 || at > today ? null : new CheckIn(3, 3, random.Next(8), 4, []),
-                    DecidedAt = at > today || random.Next(40) == 0 ? null : at,
+                    DecidedAt = at > today || random.Next(40) == 0 ? null : ClinicZone.OfMachine().At(at),
                 }
             );
         }

@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using NodaTime;
 using Palaestra.Core;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Day;
@@ -39,6 +40,9 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<Standing> Standings => Set<Standing>();
     public DbSet<StandingVisit> StandingVisits => Set<StandingVisit>();
     public DbSet<PileRow> Pile => Set<PileRow>();
+
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
+        configurationBuilder.Properties<Instant>().HaveConversion<InstantColumn>();
 
     protected override void OnModelCreating(ModelBuilder builder)
     {
@@ -96,6 +100,8 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
         {
             clinic.Property(c => c.Id).ValueGeneratedNever();
             clinic.Property(c => c.Version).IsConcurrencyToken();
+            clinic.Property(c => c.DateOrder).HasConversion<string>();
+            clinic.Property(c => c.WeekStart).HasConversion<string>();
         });
         builder.Entity<DecisionRecord>(decision =>
         {

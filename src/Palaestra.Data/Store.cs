@@ -1,6 +1,7 @@
 using System.Globalization;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Palaestra.Data.Clinics;
 using Palaestra.Data.Keeping;
 
 namespace Palaestra.Data;
@@ -28,7 +29,14 @@ public static class Store
     /// a migration that was broken off begins again from that copy.
     /// </summary>
     /// <exception cref="StartRefusedException">The file is not fit to be served; see docs/clinic.md.</exception>
-    public static async Task Prepare(PalaestraDb db, string folder, DateTime now, bool crashed = false)
+    /// <param name="zone">Zone of times that were stored before zones were; none: the machine's.</param>
+    public static async Task Prepare(
+        PalaestraDb db,
+        string folder,
+        DateTime now,
+        bool crashed = false,
+        ClinicZone? zone = null
+    )
     {
         Directory.CreateDirectory(folder);
         MigrationGuard.TakeBack(folder, now);
@@ -39,17 +47,18 @@ public static class Store
         {
             var copy = File.Exists(Path.Combine(folder, FileName)) ? await Copy(folder, now) : null;
             MigrationGuard.Begin(folder, Path.GetFileName(copy));
-            await Migrate(db, folder, now);
+            await Migrate(db, folder, now, zone ?? ClinicZone.OfMachine());
             Prune(folder);
         }
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL;");
     }
 
     /// <summary>To the end, or back to what was before.</summary>
-    private static async Task Migrate(PalaestraDb db, string folder, DateTime now)
+    private static async Task Migrate(PalaestraDb db, string folder, DateTime now, ClinicZone zone)
     {
         try
         {
+            ZoneOfOldTimes.Add((SqliteConnection)db.Database.GetDbConnection(), zone);
             await Unlock(db);
             await db.Database.MigrateAsync();
             MigrationGuard.Done(folder);

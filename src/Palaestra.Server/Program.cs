@@ -94,6 +94,10 @@ builder.AddDoor(settings);
 
 builder.Services.AddSingleton(settings);
 builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddSingleton(services => new ClinicClock(
+    services.GetRequiredService<TimeProvider>(),
+    settings.TimeZone
+));
 builder.Services.AddSingleton<DataFolder>();
 builder.Services.AddSingleton<FirstAdministrator>();
 builder.Services.AddSingleton<BackupDesk>();
@@ -136,12 +140,16 @@ builder.Services.AddScoped<WhoIsHere>();
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<IValidator<IntakeForm>, IntakeFormValidator>();
 builder.Services.ConfigureHttpJsonOptions(json => CoreJson.Configure(json.SerializerOptions));
+builder
+    .Services.AddOptions<Microsoft.AspNetCore.Http.Json.JsonOptions>()
+    .Configure<ClinicClock>((json, clock) => json.SerializerOptions.Converters.Add(new InstantJson(clock)));
 builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
 builder.Services.AddProblemDetails();
 builder.Services.AddExceptionHandler<BadRequestHandler>();
 builder.Services.AddExceptionHandler<StoreFault>();
 builder.Services.AddOpenApi(api =>
     api.AddSchemaTransformer<PlainEnums>()
+        .AddSchemaTransformer<InstantSchema>()
         .AddSchemaTransformer<ClosedUnions>()
         .AddDocumentTransformer<ClosedUnions>()
 );
@@ -257,6 +265,7 @@ static async Task PrepareStore(WebApplication app, Settings settings, Task<Pract
     await using var scope = app.Services.CreateAsyncScope();
     var db = scope.ServiceProvider.GetRequiredService<PalaestraDb>();
     await folder.Prepare(db, now);
+    await app.Services.GetRequiredService<ClinicClock>().Read(db);
     await Store.MarkStandingsOfOtherContent(db, (await library).Version);
     if (await Store.HasOwnPolicies(settings.DataFolder))
     {
@@ -265,7 +274,7 @@ static async Task PrepareStore(WebApplication app, Settings settings, Task<Pract
     }
     if (fill)
     {
-        await scope.ServiceProvider.GetRequiredService<DemoSeeder>().Fill(now);
+        await scope.ServiceProvider.GetRequiredService<DemoSeeder>().Fill();
         DemoStart.MarkFilled(settings.DataFolder, now);
     }
     if (await app.Services.GetRequiredService<FirstAdministrator>().Offer(clock.GetLocalNow()) is { } code)

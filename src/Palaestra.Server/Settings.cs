@@ -2,6 +2,8 @@ using System.Globalization;
 using System.Net;
 using Palaestra.Server.Instruments;
 
+using Palaestra.Data.Clinics;
+
 namespace Palaestra.Server;
 
 /// <summary>Where this server keeps and finds things, and whether it is the demo.</summary>
@@ -35,6 +37,9 @@ public sealed record Settings(
 
     /// <summary>The one proxy whose word on address and scheme is taken; none: nobody's.</summary>
     public IPAddress? Proxy { get; init; }
+
+    /// <summary>Of a clinic that begins, and of times that were stored before zones were; none: the machine's.</summary>
+    public ClinicZone? TimeZone { get; init; }
 
     public string CertificateFolder => Path.Combine(DataFolder, Serving.ClinicCertificate.FolderName);
 
@@ -73,6 +78,12 @@ public sealed record Settings(
                     StringSplitOptions.RemoveEmptyEntries
                 ),
             ],
+            TimeZone = configuration["PALAESTRA_TIME_ZONE"] is { Length: > 0 } zone
+                ? ClinicZone.Find(zone)
+                    ?? throw new InvalidOperationException(
+                        $"PALAESTRA_TIME_ZONE is a name as Europe/Berlin, not {zone}."
+                    )
+                : null,
             Proxy = configuration["PALAESTRA_PROXY"] is { Length: > 0 } proxy
                 ? IPAddress.TryParse(proxy, out var address)
                     ? address

@@ -34,13 +34,13 @@ public class PlanFeedTests
     }
 
     [Fact]
-    public void A_visit_keeps_its_local_time_and_a_day_that_is_off_is_cancelled()
+    public void A_visit_is_an_instant_in_utc_and_a_day_that_is_off_is_cancelled()
     {
-        var visit = Day("v") with { At = new TimeOnly(8, 30), Minutes = 30 };
+        var visit = Day("v") with { At = new DateTime(2026, 11, 26, 7, 30, 0), Minutes = 30 };
+        Assert.Contains("DTSTART:20261126T073000Z", Unfolded(Text(visit)));
+        Assert.Contains("DTEND:20261126T080000Z", Unfolded(Text(visit)));
         var events = Ical.Net.Calendar.Load(Text(visit, Day("x", 2, cancelled: true)))!.Events;
-        var read = events.Single(e => e.Uid == "v@quay.example");
-        Assert.Equal(new TimeOnly(8, 30), read.DtStart!.Time);
-        Assert.True(read.DtStart.IsFloating);
+        Assert.Equal(EventStatus.Confirmed, events.Single(e => e.Uid == "v@quay.example").Status);
         Assert.Equal(EventStatus.Cancelled, events.Single(e => e.Uid == "x@quay.example").Status);
     }
 

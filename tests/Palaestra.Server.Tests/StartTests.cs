@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 using Palaestra.Data;
+using Palaestra.Data.Clinics;
 using Palaestra.Data.Keeping;
 using Palaestra.Data.Staff;
 
@@ -279,6 +280,7 @@ public sealed class StartTests : IDisposable
                 if (moment == 2)
                 {
                     await killed.Database.ExecuteSqlRawAsync("DROP TABLE __EFMigrationsLock");
+                    ZoneOfOldTimes.Add((SqliteConnection)killed.Database.GetDbConnection(), ClinicZone.Utc);
                     await killed.Database.MigrateAsync();
                 }
             }

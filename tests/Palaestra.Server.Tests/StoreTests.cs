@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 using Palaestra.Data;
+using Palaestra.Data.Clinics;
 using Palaestra.Data.Day;
 using Palaestra.Data.Visits;
 
@@ -98,7 +99,15 @@ public sealed class StoreTests : IDisposable
             );
         }
         await using var db = Open();
-        await Store.Prepare(db, folder, DateTime.Now);
+        await Store.Prepare(db, folder, DateTime.Now, zone: ClinicZone.Find("Europe/Berlin"));
+        // Nine on the wall there, in winter: eight in UTC.
+        Assert.Equal(
+            ["2026-03-02 08:00:00", "2026-03-09 08:00:00"],
+            await db
+                .Database.SqlQuery<string>($"SELECT PlannedAt AS Value FROM Visits ORDER BY PlannedAt")
+                .ToListAsync(TestContext.Current.CancellationToken)
+        );
+        Assert.Equal("Europe/Berlin", (await db.Clinics.SingleAsync(TestContext.Current.CancellationToken)).TimeZone);
         var visits = await db
             .Visits.AsNoTracking()
             .OrderBy(v => v.PlannedAt)

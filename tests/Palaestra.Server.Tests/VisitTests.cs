@@ -41,9 +41,9 @@ public sealed class VisitTests(OneServer one) : IClassFixture<OneServer>, IAsync
         var opened = await clinic.NewClient();
         var address = $"/api/episodes/{opened.EpisodeId}/visits";
         Task<HttpResponseMessage> Book(DateTime at) => browser.Post(address, new BookVisitForm(at));
-        var soon = DateTime.Today.AddDays(3).AddHours(10);
+        var soon = DateTime.UtcNow.Date.AddDays(3).AddHours(10);
         await Book(soon).Ok<VisitView>();
-        foreach (var wrong in new[] { soon, DateTime.Today.AddDays(-1), DateTime.Today.AddYears(2) })
+        foreach (var wrong in new[] { soon, soon.AddDays(-5), soon.AddYears(2) })
         {
             Assert.Contains("plannedAt", await Book(wrong).RefusedFields(HttpStatusCode.UnprocessableEntity));
         }

@@ -20,10 +20,16 @@ export async function becomeFirst(page: Page, code: string) {
   await page.getByRole("button", { name: "Open the clinic" }).click();
 }
 
+/** Types a date (and time) part by part, in the clinic's order; full parts go on by themselves. */
+export async function typeDate(page: Page, label: string, digits: string) {
+  await page.getByRole("group", { name: label }).getByRole("spinbutton").first().click();
+  await page.keyboard.type(digits);
+}
+
 /** Answers the questions of a new client who has no red flag. */
 export async function askNewClient(page: Page, name: string) {
   await page.getByLabel("Name", { exact: true }).fill(name);
-  await page.getByLabel("Birth date").fill("1979-04-11");
+  await typeDate(page, "Birth date", "11041979");
   await page.getByLabel("Main complaint").fill("Aches after a day of splicing rope.");
   await pick(page, "Pain now", "2");
   await pick(page, "Worst, last week", "4");

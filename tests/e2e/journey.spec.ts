@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { askNewClient, becomeFirst, expectAccessible, pick, station } from "./hands";
+import { askNewClient, becomeFirst, expectAccessible, pick, station, typeDate } from "./hands";
 import { doTrial, finished, keepOnly, startButton } from "./screening";
 import { Server } from "./server";
 
@@ -127,8 +127,8 @@ test("from an empty database to the second plan revision, through a reload and a
 
   await expect(page.getByRole("article", { name: "Sheet to take home" })).toBeVisible();
   const today = new Date();
-  const stamp = `${today.getFullYear()}-${String(today.getMonth() + 1).padStart(2, "0")}-${String(today.getDate()).padStart(2, "0")}`;
-  await page.getByLabel("Next visit").fill(`${stamp}T23:59`);
+  const two = (n: number) => String(n).padStart(2, "0");
+  await typeDate(page, "Next visit", `${two(today.getDate())}${two(today.getMonth() + 1)}${today.getFullYear()}2359`);
   await page.getByRole("button", { name: "Plan the visit" }).click();
 
   // The next visit, from the day.

@@ -1,6 +1,7 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { api, got } from "./client";
 import type { FigureFrame, Library, Side } from "./types";
+import { keepClinicTime } from "../controls/clinicTime";
 
 export const keys = {
   start: ["start"] as const,
@@ -28,7 +29,15 @@ export const keys = {
   instruments: ["instruments"] as const,
 };
 
-export const useStart = () => useQuery({ queryKey: keys.start, queryFn: () => got(api.GET("/api/start")) });
+export const useStart = () =>
+  useQuery({
+    queryKey: keys.start,
+    queryFn: async () => {
+      const start = await got(api.GET("/api/start"));
+      if (start.time) keepClinicTime(start.time);
+      return start;
+    },
+  });
 
 /** The library does not change while the server runs, but for the clinic's own policies: a change of those asks again. */
 export const libraryQuery = queryOptions({

@@ -1597,6 +1597,12 @@ export interface components {
             contact: string;
             /** Format: int32 */
             version: number;
+            time?: null | components["schemas"]["ClinicTime"];
+        };
+        ClinicTime: {
+            zone: string;
+            dateOrder: components["schemas"]["DateOrder"];
+            weekStart: components["schemas"]["DayOfWeek"];
         };
         ComparedPlans: {
             before: components["schemas"]["PlanRevisionView"];
@@ -1654,11 +1660,9 @@ export interface components {
             signId: string;
             words: string;
             sameDay: boolean;
-            /** Format: date-time */
-            notedAt: string;
+            notedAt: components["schemas"]["Instant"];
             notedBy: string;
-            /** Format: date-time */
-            clearedAt: null | string;
+            clearedAt: null | components["schemas"]["Instant"];
             clearedBy: null | string;
             found: null | string;
             done: null | string;
@@ -1676,6 +1680,10 @@ export interface components {
         DangerSignsForm: {
             dangerSigns: string[];
         };
+        /** @enum {string} */
+        DateOrder: "day-month-year" | "month-day-year" | "year-month-day";
+        /** @enum {string} */
+        DayOfWeek: "sunday" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday";
         DayRule: {
             ruleId: string;
             words: string;
@@ -1683,8 +1691,7 @@ export interface components {
         DayView: {
             /** Format: date */
             date: string;
-            /** Format: date-time */
-            now: string;
+            now: components["schemas"]["Instant"];
             visits: components["schemas"]["DayVisit"][];
             pile: components["schemas"]["PileEntry"][];
             /** Format: int32 */
@@ -1701,8 +1708,7 @@ export interface components {
             /** Format: uuid */
             visitId: string;
             name: string;
-            /** Format: date-time */
-            plannedAt: string;
+            plannedAt: components["schemas"]["Instant"];
             /** Format: int32 */
             number: number;
             state: components["schemas"]["VisitState"];
@@ -1921,8 +1927,7 @@ export interface components {
         EarlierScreen: {
             /** Format: uuid */
             visitId: string;
-            /** Format: date-time */
-            at: string;
+            at: components["schemas"]["Instant"];
         };
         Ease: {
             change: components["schemas"]["OneChange"];
@@ -2142,9 +2147,8 @@ export interface components {
             forbidden: components["schemas"]["ForbiddenRung"][];
             /** Format: uuid */
             screenVisitId: null | string;
-            /** Format: date-time */
-            screenedAt: null | string;
-            /** Format: date-time */
+            screenedAt: null | components["schemas"]["Instant"];
+            /** Format: date */
             rescreenDue: null | string;
             screens: components["schemas"]["ScreenDone"][];
             /** Format: uuid */
@@ -2321,6 +2325,8 @@ export interface components {
             /** Format: double */
             share?: null | number;
         };
+        /** Format: date-time */
+        Instant: string;
         /** @enum {string} */
         Instrument: "eye" | "hand" | "dowel" | "fists" | "ball" | "cuff" | "tilt";
         InstrumentScript: {
@@ -3090,8 +3096,7 @@ export interface components {
             taken: components["schemas"]["Outcome"];
             reason: string;
             by: string;
-            /** Format: date-time */
-            at: string;
+            at: components["schemas"]["Instant"];
             /** Format: uuid */
             episodeId: string;
             /** Format: uuid */
@@ -3373,8 +3378,7 @@ export interface components {
             revision: number;
             /** Format: uuid */
             visitId: string;
-            /** Format: date-time */
-            acceptedAt: string;
+            acceptedAt: components["schemas"]["Instant"];
             acceptedBy: string;
             plan: components["schemas"]["Plan"];
         };
@@ -3538,8 +3542,7 @@ export interface components {
         PolicyVersionView: {
             /** Format: int32 */
             version: number;
-            /** Format: date-time */
-            changedAt: string;
+            changedAt: components["schemas"]["Instant"];
             changedBy: string;
         };
         PolicyView: {
@@ -3939,8 +3942,7 @@ export interface components {
         ScreenDone: {
             /** Format: uuid */
             visitId: string;
-            /** Format: date-time */
-            at: string;
+            at: components["schemas"]["Instant"];
             /** Format: int32 */
             number: number;
         };
@@ -4429,6 +4431,7 @@ export interface components {
             /** @default false */
             administrator: boolean;
             backupWarning?: null | string;
+            time?: null | components["schemas"]["ClinicTime"];
         };
         /** @enum {string} */
         StirredUp: "low" | "moderate" | "high";
@@ -4860,8 +4863,7 @@ export interface components {
             id: string;
             /** Format: int32 */
             number: number;
-            /** Format: date-time */
-            plannedAt: string;
+            plannedAt: components["schemas"]["Instant"];
             state: components["schemas"]["VisitState"];
             /** Format: int32 */
             pain: null | number;

@@ -142,3 +142,4 @@ export type Simulated = Schemas["Simulated"];
 export type SimulatedFigures = Schemas["SimulatedFigures"];
 export type SchoolChoice = Schemas["SchoolChoice"];
 export type ClinicForm = Schemas["ClinicForm"];
+export type ClinicTime = Schemas["ClinicTime"];

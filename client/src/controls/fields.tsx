@@ -33,14 +33,14 @@ export const FieldLabel = styled(Label)`
   font-size: 15px;
 `;
 
-const Hint = styled(Text)`
+export const FieldHint = styled(Text)`
   display: block;
   margin-top: ${({ theme }) => theme.space(1)};
   color: ${({ theme }) => theme.colour.grey};
   font-size: 15px;
 `;
 
-const Wrong = styled(FieldError)`
+export const FieldWrong = styled(FieldError)`
   display: block;
   margin-top: ${({ theme }) => theme.space(1)};
   color: ${({ theme }) => theme.colour.clay};
@@ -81,8 +81,8 @@ export function TextField(
     >
       <FieldLabel>{props.label}</FieldLabel>
       {props.long ? <StyledArea /> : <StyledInput />}
-      {props.hint && <Hint slot="description">{props.hint}</Hint>}
-      <Wrong>{props.error}</Wrong>
+      {props.hint && <FieldHint slot="description">{props.hint}</FieldHint>}
+      <FieldWrong>{props.error}</FieldWrong>
     </AriaTextField>
   );
 }
@@ -142,8 +142,8 @@ export function NumberField(
         <Input />
         <AriaButton slot="increment">+</AriaButton>
       </Stepper>
-      {props.hint && <Hint slot="description">{props.hint}</Hint>}
-      <Wrong>{props.error}</Wrong>
+      {props.hint && <FieldHint slot="description">{props.hint}</FieldHint>}
+      <FieldWrong>{props.error}</FieldWrong>
     </AriaNumberField>
   );
 }
@@ -224,8 +224,8 @@ export function Choice<T extends string>(
           </Unasked>
         )}
       </Choices>
-      {props.hint && <Hint slot="description">{props.hint}</Hint>}
-      <Wrong>{props.error}</Wrong>
+      {props.hint && <FieldHint slot="description">{props.hint}</FieldHint>}
+      <FieldWrong>{props.error}</FieldWrong>
     </RadioGroup>
   );
 }

@@ -1,3 +1,4 @@
+import { dayWords } from "./clinicTime";
 import type { Dose, Outcome, PlanItem, RestingShape, SideDose, SpinalStrategy, SwitchOn } from "../api/types";
 
 export const strategyWords: Record<SpinalStrategy, string> = {
@@ -70,18 +71,5 @@ export const rangeWords = (d: SideDose) =>
     : (d.rangeEnds ?? "");
 
 export const seconds = (s: number) => `${s.toFixed(1)} s`;
-
-/** Local calendar day of an instant or a local date-time, for people. */
-export const dayWords = (text: string) =>
-  new Date(text).toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short" });
-
-export const timeWords = (text: string) =>
-  new Date(text).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-
-/** Local date-time without a zone, as the server keeps visits. */
-export function localStamp(date: Date) {
-  const pad = (n: number) => String(n).padStart(2, "0");
-  return `${date.getFullYear()}-${pad(date.getMonth() + 1)}-${pad(date.getDate())}T${pad(date.getHours())}:${pad(date.getMinutes())}:${pad(date.getSeconds())}`;
-}
 
 export const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);

@@ -6,7 +6,7 @@ import type { DayView, DayVisit } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
 import { Columns, Empty, Note, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { timeWords } from "../controls/words";
+import { longDayWords, timeWords, wallHours } from "../controls/clinicTime";
 import { RungFigure } from "../figure/FigureView";
 import { SyncMark } from "../frame/SyncMark";
 import { useSignOut } from "../sign-in/useSignOut";
@@ -30,12 +30,7 @@ export function DayPage() {
     <>
       <Head>
         <h1>
-          {day &&
-            new Date(day.now).toLocaleDateString("en-GB", {
-              weekday: "long",
-              day: "numeric",
-              month: "long",
-            })}{" "}
+          {day && longDayWords(day.date)}{" "}
           <Quiet style={{ fontSize: 17, fontWeight: 400 }}>{day && count(day.visits.length)}</Quiet>
         </h1>
         <SyncMark />
@@ -162,13 +157,10 @@ const Slot = styled(Link)<{ $tone: "closed" | "new" | "plain" }>`
 `;
 
 function Day({ day }: { day: DayView }) {
-  const hours = day.visits.map((v) => new Date(v.plannedAt).getHours());
+  const hours = day.visits.map((v) => Math.floor(wallHours(v.plannedAt)));
   const first = Math.min(8, ...hours);
   const last = Math.max(17, ...hours.map((h) => h + 1));
-  const offset = (time: string) => {
-    const at = new Date(time);
-    return (at.getHours() + at.getMinutes() / 60 - first) * hourHeight;
-  };
+  const offset = (time: string) => (wallHours(time) - first) * hourHeight;
   const now = offset(day.now);
   return (
     <Columns $at="minmax(0, 1.7fr) minmax(260px, 1fr)">

@@ -4,7 +4,7 @@ import { Button } from "../controls/Button";
 import { Choice } from "../controls/fields";
 import { Quiet, Ruled, Row, Small } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { dayWords } from "../controls/words";
+import { dayWords } from "../controls/clinicTime";
 import { Table } from "./Table";
 
 const verdictWords = { better: "better", worse: "worse", "no-clear-change": "no clear change" } as const;

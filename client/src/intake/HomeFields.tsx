@@ -1,8 +1,10 @@
 import { useLibrary } from "../api/queries";
 import { Button } from "../controls/Button";
-import { Checkbox, Choice, NumberField, TextField } from "../controls/fields";
+import { Checkbox, Choice, NumberField } from "../controls/fields";
 import { Row, Ruled, Small, Stack } from "../controls/layout";
 import type { IntakePart } from "./IntakeFields";
+import { today } from "../controls/clinicTime";
+import { DayField } from "../controls/DateField";
 
 const days = [1, 2, 3, 4, 5, 6, 7].map((n) => ({ value: String(n), label: n }));
 
@@ -107,14 +109,13 @@ function Away({ draft, onChange, problem }: IntakePart) {
       <h3 id="away-title">Away</h3>
       {away.map((stretch, i) => (
         <Row key={i} style={{ alignItems: "flex-end", marginBottom: 8 }}>
-          <TextField
+          <DayField
             label="From"
-            type="date"
             value={stretch.from}
             onChange={(from) => put(i, { from, to: stretch.to < from ? from : stretch.to })}
             error={problem?.field(`away[${i}]`)}
           />
-          <TextField label="To" type="date" value={stretch.to} onChange={(to) => put(i, { to })} />
+          <DayField label="To" value={stretch.to} onChange={(to) => put(i, { to })} />
           <Button $quiet $small onPress={() => onChange({ ...draft, away: away.filter((_, j) => j !== i) })}>
             Take out
           </Button>
@@ -124,8 +125,8 @@ function Away({ draft, onChange, problem }: IntakePart) {
         $quiet
         $small
         onPress={() => {
-          const today = new Date().toISOString().slice(0, 10);
-          onChange({ ...draft, away: [...away, { from: today, to: today, why: null }] });
+          const day = today();
+          onChange({ ...draft, away: [...away, { from: day, to: day, why: null }] });
         }}
       >
         Add days away

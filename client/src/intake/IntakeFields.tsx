@@ -6,6 +6,7 @@ import { Checkbox, Choice, NumberField, Scale, TextField } from "../controls/fie
 import { Columns, Ruled, Stack } from "../controls/layout";
 import { HomeFields } from "./HomeFields";
 import { PrecautionFields } from "./PrecautionFields";
+import { DayField } from "../controls/DateField";
 
 /** The form as it is filled in: numbers may still be missing. */
 export type Draft = Omit<IntakeForm, "pain" | "settleHours"> & {
@@ -116,9 +117,8 @@ function Who({ draft, onChange, problem }: IntakePart) {
           onChange={(name) => set({ name })}
           error={problem?.field("name")}
         />
-        <TextField
+        <DayField
           label="Birth date"
-          type="date"
           value={draft.birthDate}
           onChange={(birthDate) => set({ birthDate })}
           error={problem?.field("birthDate")}

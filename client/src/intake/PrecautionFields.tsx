@@ -4,6 +4,7 @@ import { Checkbox, Choice, TextField } from "../controls/fields";
 import { Ruled, Small, Stack } from "../controls/layout";
 import { capital } from "../controls/words";
 import type { IntakePart } from "./IntakeFields";
+import { DayField } from "../controls/DateField";
 
 /** What the client has, each with its side, its options and its last day where it has them. */
 export function PrecautionFields({ draft, onChange, problem }: IntakePart) {
@@ -93,9 +94,8 @@ function Details(props: {
       )}
       {p.dated && (
         <>
-          <TextField
+          <DayField
             label="Holds until, the last day"
-            type="date"
             value={mine.until ?? ""}
             onChange={(until) => onChange({ ...mine, until: until || null })}
             hint="After that day it no longer holds, and the day asks for a look."

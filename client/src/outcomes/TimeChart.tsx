@@ -2,6 +2,7 @@ import { AxisBottom, AxisLeft } from "@visx/axis";
 import { scaleLinear, scaleTime } from "@visx/scale";
 import { LinePath } from "@visx/shape";
 import { useTheme } from "styled-components";
+import { shortDayWords } from "../controls/clinicTime";
 
 export interface TimePoint {
   day: string;
@@ -64,9 +65,7 @@ export function TimeChart(props: {
         numTicks={3}
         stroke={colour.rule}
         tickStroke={colour.rule}
-        tickFormat={(d) =>
-          new Date(d.valueOf()).toLocaleDateString("en-GB", { day: "numeric", month: "short" })
-        }
+        tickFormat={(d) => shortDayWords(new Date(d.valueOf()).toISOString().slice(0, 10))}
         tickLabelProps={{ ...tick, textAnchor: "middle" }}
       />
       {props.target !== undefined && (

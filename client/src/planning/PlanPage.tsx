@@ -5,7 +5,7 @@ import { useLibrary, usePlan } from "../api/queries";
 import type { EpisodeView, Library, PlanView } from "../api/types";
 import { Columns, Empty, Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { Slider } from "../controls/Slider";
-import { dayWords } from "../controls/words";
+import { dayWords } from "../controls/clinicTime";
 import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { ForbiddenList } from "./ForbiddenList";

@@ -2,10 +2,27 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, ProblemError } from "../api/client";
 import { keys, useClinic } from "../api/queries";
-import type { ClinicForm } from "../api/types";
+import type { ClinicForm, ClinicTime } from "../api/types";
 import { Button } from "../controls/Button";
+import { clinicTime, keepClinicTime } from "../controls/clinicTime";
 import { TextField } from "../controls/fields";
 import { ProblemNote, Small, Stack } from "../controls/layout";
+import { Picker } from "../controls/Picker";
+
+/** Zones this browser knows, and the one that is set. */
+const zones = (set: string) => [...new Set([set, ...Intl.supportedValuesOf("timeZone"), "UTC"])].sort();
+
+const orders: { value: ClinicTime["dateOrder"]; label: string }[] = [
+  { value: "day-month-year", label: "29 November 2026" },
+  { value: "month-day-year", label: "November 29, 2026" },
+  { value: "year-month-day", label: "2026-11-29" },
+];
+
+const weekStarts: { value: ClinicTime["weekStart"]; label: string }[] = [
+  { value: "monday", label: "Monday" },
+  { value: "sunday", label: "Sunday" },
+  { value: "saturday", label: "Saturday" },
+];
 
 /** Name and contact line of the clinic, as they stand on the sheet. */
 export function ClinicFields() {
@@ -18,10 +35,17 @@ function Fields({ stored }: { stored: ClinicForm }) {
   const [form, setForm] = useState(stored);
   const save = useMutation({
     mutationFn: () => got(api.PUT("/api/clinic", { body: form })),
-    onSuccess: (kept) => queries.setQueryData(keys.clinic, kept),
+    onSuccess: async (kept) => {
+      queries.setQueryData(keys.clinic, kept);
+      if (kept.time) keepClinicTime(kept.time);
+      // Every time that is shown may be another now.
+      await queries.invalidateQueries();
+    },
   });
   const problem = save.error instanceof ProblemError ? save.error : null;
-  const changed = form.name !== stored.name || form.contact !== stored.contact;
+  const changed = JSON.stringify(form) !== JSON.stringify(stored);
+  const time = form.time ?? clinicTime();
+  const set = (change: Partial<ClinicTime>) => setForm({ ...form, time: { ...time, ...change } });
   return (
     <section aria-label="The clinic">
       <Stack $gap={3}>
@@ -39,11 +63,32 @@ function Fields({ stored }: { stored: ClinicForm }) {
           onChange={(contact) => setForm({ ...form, contact })}
           error={problem?.field("contact")}
         />
+        <Picker
+          label="Time zone"
+          value={time.zone}
+          onPick={(zone) => set({ zone })}
+          options={zones(time.zone).map((zone) => ({ value: zone, label: zone.replaceAll("_", " ") }))}
+        />
+        {time.zone !== stored.time?.zone && (
+          <Small>Visits still to come keep their time on the wall. What has been keeps its moment.</Small>
+        )}
+        <Picker
+          label="Dates"
+          value={time.dateOrder}
+          onPick={(dateOrder) => set({ dateOrder })}
+          options={orders}
+        />
+        <Picker
+          label="Weeks begin on"
+          value={time.weekStart}
+          onPick={(weekStart) => set({ weekStart })}
+          options={weekStarts}
+        />
         <ProblemNote error={save.error} />
         <Button $quiet isDisabled={!changed || save.isPending} onPress={() => save.mutate()}>
           Keep
         </Button>
-        <Small>Stands on every sheet, beside the stop signs.</Small>
+        <Small>Name and whom to call stand on every sheet, beside the stop signs.</Small>
       </Stack>
     </section>
   );

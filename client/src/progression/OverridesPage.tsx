@@ -6,7 +6,8 @@ import type { Outcome, OverridesView } from "../api/types";
 import { Table, Wide } from "../controls/Table";
 import { ShareBar } from "../controls/ShareBar";
 import { Empty, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { capital, dayWords, outcomeWords } from "../controls/words";
+import { dayWords } from "../controls/clinicTime";
+import { capital, outcomeWords } from "../controls/words";
 import { ruleWords } from "./ruleWords";
 
 /** Where practitioners disagree with the policy, rule by rule. */

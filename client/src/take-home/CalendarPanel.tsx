@@ -5,7 +5,7 @@ import { findRung, keys, useCalendar } from "../api/queries";
 import type { CalendarView, Library } from "../api/types";
 import { Button } from "../controls/Button";
 import { ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { dayWords, localStamp } from "../controls/words";
+import { addDays, daysBetween, dayWords, today } from "../controls/clinicTime";
 
 const Week = styled.ol`
   display: grid;
@@ -51,20 +51,14 @@ export function CalendarPanel(props: { episodeId: string; library: Library }) {
   );
 }
 
-const addDays = (day: string, n: number) => {
-  const date = new Date(`${day}T12:00:00Z`);
-  date.setUTCDate(date.getUTCDate() + n);
-  return date.toISOString().slice(0, 10);
-};
-
 function Days(props: { calendar: CalendarView; library: Library }) {
   const { library } = props;
-  const today = localStamp(new Date()).slice(0, 10);
-  const calendar = { ...props.calendar, days: props.calendar.days.filter((d) => d.day >= today) };
+  const from = today();
+  const calendar = { ...props.calendar, days: props.calendar.days.filter((d) => d.day >= from) };
   const first = calendar.days[0]?.day;
   if (!first)
     return <p>No day is left before the review: look at the plan together, or the client is away.</p>;
-  const count = Math.min(21, Math.ceil(spanOf(first, calendar.days.at(-1)!.day) / 7) * 7);
+  const count = Math.min(21, Math.ceil((daysBetween(first, calendar.days.at(-1)!.day) + 1) / 7) * 7);
   const most = Math.max(...calendar.days.map((d) => d.rungIds.length));
   return (
     <Week aria-label="Days">
@@ -94,8 +88,6 @@ function Days(props: { calendar: CalendarView; library: Library }) {
     </Week>
   );
 }
-
-const spanOf = (from: string, to: string) => (Date.parse(to) - Date.parse(from)) / 86_400_000 + 1;
 
 function Feed(props: { episodeId: string; feed: string | null }) {
   const queries = useQueryClient();

@@ -2,21 +2,20 @@ import { describe, expect, it } from "vitest";
 import { daysToTick } from "./SheetPage";
 
 describe("the boxes to tick", () => {
-  const today = new Date(2026, 2, 2, 15);
-
   it("run from tomorrow to the day before the next visit", () => {
-    const days = daysToTick(today, new Date(2026, 2, 9, 10));
-    expect(days[0]?.getDate()).toBe(3);
-    expect(days.at(-1)?.getDate()).toBe(8);
+    const days = daysToTick("2026-03-02", "2026-03-09");
+    expect([days[0], days.at(-1)]).toEqual(["2026-03-03", "2026-03-08"]);
   });
 
   it("are a week when no visit is planned, one when it is tomorrow, fourteen at most", () => {
-    expect(daysToTick(today, null)).toHaveLength(7);
-    expect(daysToTick(today, new Date(2026, 2, 3, 10))).toHaveLength(1);
-    expect(daysToTick(today, new Date(2026, 5, 1))).toHaveLength(14);
+    expect(daysToTick("2026-03-02", null)).toHaveLength(7);
+    expect(daysToTick("2026-03-02", "2026-03-03")).toHaveLength(1);
+    expect(daysToTick("2026-03-02", "2026-06-01")).toHaveLength(14);
   });
 
-  it("cross a month's end", () => {
-    expect(daysToTick(new Date(2026, 1, 27), null).map((d) => d.getDate())).toEqual([28, 1, 2, 3, 4, 5, 6]);
+  it("cross a month's end and the change of clocks", () => {
+    expect(daysToTick("2026-03-27", null)).toEqual(
+      [28, 29, 30, 31, 1, 2, 3].map((d, i) => `2026-0${i < 4 ? 3 : 4}-${String(d).padStart(2, "0")}`),
+    );
   });
 });

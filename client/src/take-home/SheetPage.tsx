@@ -6,22 +6,24 @@ import { api, got, ProblemError } from "../api/client";
 import { findRung, keys, useCalendar, useClinic, useLibrary, usePlan } from "../api/queries";
 import type { CalendarView, EpisodeView, Library, PlanItem, PlanRevision, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
-import { Checkbox, Choice, TextField } from "../controls/fields";
+import { Checkbox, Choice } from "../controls/fields";
 import { Empty, ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import {
+  addDays,
+  dayOf,
+  daysBetween,
   dayWords,
-  doseWords,
-  localStamp,
-  spellWords,
-  strategyWords,
-  switchOnWords,
   timeWords,
-} from "../controls/words";
+  today,
+  weekdayWords,
+} from "../controls/clinicTime";
+import { doseWords, spellWords, strategyWords, switchOnWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { CalendarPanel } from "./CalendarPanel";
+import { MomentField } from "../controls/DateField";
 
 type Paper = "A4" | "Letter";
 
@@ -120,12 +122,7 @@ const PdfLink = styled.a`
 `;
 
 /** Tomorrow week at ten, unless somebody says otherwise. */
-const inAWeek = () => {
-  const date = new Date();
-  date.setDate(date.getDate() + 7);
-  date.setHours(10, 0, 0, 0);
-  return localStamp(date).slice(0, 16);
-};
+const inAWeek = () => `${addDays(today(), 7)}T10:00`;
 
 function Booking(props: { episode: EpisodeView; next: VisitView | null }) {
   const queries = useQueryClient();
@@ -150,7 +147,7 @@ function Booking(props: { episode: EpisodeView; next: VisitView | null }) {
   const problem = book.error instanceof ProblemError ? book.error.field("plannedAt") : undefined;
   return (
     <Row style={{ alignItems: "flex-end" }}>
-      <TextField label="Next visit" type="datetime-local" value={at} onChange={setAt} error={problem} />
+      <MomentField label="Next visit" value={at} onChange={setAt} error={problem} />
       <Button $quiet isDisabled={!at || book.isPending} onPress={() => book.mutate(`${at}:00`)}>
         Plan the visit
       </Button>
@@ -240,20 +237,15 @@ const Days = styled.table`
 `;
 
 /** Days from tomorrow to the day before the next visit; a week when none is planned, never more than fourteen. */
-export function daysToTick(today: Date, next: Date | null): Date[] {
-  const span = next ? Math.round((next.getTime() - today.getTime()) / 86_400_000) : 8;
-  return Array.from({ length: Math.max(1, Math.min(14, span - 1)) }, (_, i) => {
-    const day = new Date(today);
-    day.setDate(day.getDate() + i + 1);
-    return day;
-  });
+export function daysToTick(from: string, next: string | null): string[] {
+  const span = next ? daysBetween(from, next) : 8;
+  return Array.from({ length: Math.max(1, Math.min(14, span - 1)) }, (_, i) => addDays(from, i + 1));
 }
 
 /** Done on every day as long as the calendar does not say otherwise. */
-function isDone(item: PlanItem, day: Date, calendar: CalendarView | undefined) {
-  const stamp = localStamp(day).slice(0, 10);
-  if (!calendar || stamp > (calendar.days.at(-1)?.day ?? "")) return true;
-  return calendar.days.find((d) => d.day === stamp)?.rungIds.includes(item.rungId) ?? false;
+function isDone(item: PlanItem, day: string, calendar: CalendarView | undefined) {
+  if (!calendar || day > (calendar.days.at(-1)?.day ?? "")) return true;
+  return calendar.days.find((d) => d.day === day)?.rungIds.includes(item.rungId) ?? false;
 }
 
 function Sheet(props: {
@@ -266,7 +258,7 @@ function Sheet(props: {
   contact: string;
 }) {
   const { episode, revision, library, next } = props;
-  const days = daysToTick(new Date(), next ? new Date(next.plannedAt) : null);
+  const days = daysToTick(today(), next ? dayOf(next.plannedAt) : null);
   const items = revision.plan.items.filter((item) => item.spell?.kind !== "rest");
   return (
     <Paperlike $paper={props.paper} $dense={items.length >= 5} aria-label="Sheet to take home">
@@ -293,8 +285,8 @@ function Sheet(props: {
       <p style={{ fontSize: 13 }}>
         <strong>Pain, the worst of the day</strong>, 0 none to 10 the worst you can imagine:{" "}
         {days.map((day) => (
-          <span key={day.toISOString()} style={{ whiteSpace: "nowrap" }}>
-            {day.toLocaleDateString("en-GB", { weekday: "short" })} {day.getDate()} ____{" "}
+          <span key={day} style={{ whiteSpace: "nowrap" }}>
+            {weekdayWords(day)} ____{" "}
           </span>
         ))}
       </p>
@@ -314,9 +306,9 @@ function OneExercise(props: {
   paper: Paper;
   item: PlanItem;
   library: Library;
-  days: Date[];
+  days: string[];
   /** Whether it is done on a day: others get no box. */
-  does: (day: Date) => boolean;
+  does: (day: string) => boolean;
 }) {
   const { item } = props;
   const { rung } = findRung(props.library, item.rungId);
@@ -364,8 +356,8 @@ function OneExercise(props: {
             <tr>
               <th />
               {props.days.map((day) => (
-                <th key={day.toISOString()} scope="col">
-                  {day.toLocaleDateString("en-GB", { weekday: "short" })} {day.getDate()}
+                <th key={day} scope="col">
+                  {weekdayWords(day)}
                 </th>
               ))}
             </tr>
@@ -379,7 +371,7 @@ function OneExercise(props: {
                   {rangeEnds && <div>only {rangeEnds}</div>}
                 </td>
                 {props.days.map((day) => (
-                  <td key={day.toISOString()}>{props.does(day) && <i />}</td>
+                  <td key={day}>{props.does(day) && <i />}</td>
                 ))}
               </tr>
             ))}

@@ -4,11 +4,12 @@ import { api, got, ProblemError } from "../api/client";
 import { useLibrary } from "../api/queries";
 import type { CheckIn, HomeTraining, LegReach, Settling, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
-import { Choice, Scale, TextField } from "../controls/fields";
+import { Choice, Scale } from "../controls/fields";
 import { Bar, Columns, Note, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { flagsAnswered, RedFlags } from "../intake/RedFlags";
 import { useReport } from "../intake/useReport";
 import { HomeLog } from "./HomeLog";
+import { DayField } from "../controls/DateField";
 
 /** What is asked at the start of every later visit, as it stands on the screen: nothing is asked until it is answered. */
 export type Asked = Omit<CheckIn, "dangerSigns" | "settledHours">;
@@ -219,10 +220,9 @@ function Questions(props: {
         onClear={() => set({ home: null })}
         options={homes}
       />
-      <TextField
+      <DayField
         label="Last day the exercises were done"
         hint="Leave open if not known."
-        type="date"
         value={asked.lastTrained ?? ""}
         onChange={(day) => set({ lastTrained: day || null })}
         error={problem?.field("checkIn.lastTrained")}

@@ -32,7 +32,7 @@ public sealed record AbilityEvidence(
         {
             yield break;
         }
-        var on = DateOnly.FromDateTime(trial.StartedAt.Date);
+        var on = DateOnly.FromDateTime(trial.StartedAt.UtcDateTime);
         var full = library.FullDegrees(rung);
         var asked = library
             .DemandsOf(rung)

@@ -38,7 +38,8 @@ public sealed record LetterInput(
     IReadOnlyList<OutcomeSeries> Outcomes,
     Policy Policy,
     IReadOnlyList<SessionPain>? Sessions = null,
-    int FlagsAsked = 0
+    int FlagsAsked = 0,
+    DateOrder Dates = DateOrder.DayMonthYear
 );
 
 /// <summary>
@@ -256,7 +257,7 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
 
     private static string Count(int number, string what) => $"{number} {what}{(number == 1 ? "" : "s")}";
 
-    private static string Day(DateOnly day) => day.ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
+    private string Day(DateOnly day) => input.Dates.Long(day);
 
     private static string Number(double value) => value.ToString("0.#", CultureInfo.InvariantCulture);
 

@@ -1,3 +1,5 @@
+using Palaestra.Core;
+
 namespace Palaestra.Data.Clinics;
 
 /// <summary>The clinic itself: one row.</summary>
@@ -12,5 +14,12 @@ public sealed class Clinic
 
     /// <summary>Whom to call, on one line of the sheet.</summary>
     public string Contact { get; set; } = "";
+
+    /// <summary>Name of a zone in the IANA database.</summary>
+    public string TimeZone { get; set; } = ClinicZone.Utc.Id;
+    public DateOrder DateOrder { get; set; }
+
+    /// <summary>The day calendars begin their weeks with.</summary>
+    public DayOfWeek WeekStart { get; set; } = DayOfWeek.Monday;
     public int Version { get; set; }
 }

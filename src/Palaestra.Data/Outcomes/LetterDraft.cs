@@ -1,5 +1,7 @@
 using Palaestra.Core.Outcomes;
 
+using NodaTime;
+
 namespace Palaestra.Data.Outcomes;
 
 /// <summary>A letter to a referrer as it was edited at a visit.</summary>
@@ -8,7 +10,7 @@ public sealed class LetterDraft
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public Guid VisitId { get; init; }
     public required Letter Letter { get; set; }
-    public DateTime WrittenAt { get; set; }
+    public Instant WrittenAt { get; set; }
     public required string WrittenBy { get; set; }
 
     /// <summary>Counts edits; an edit made on an older count is a conflict.</summary>

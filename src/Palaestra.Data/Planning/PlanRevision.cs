@@ -1,5 +1,7 @@
 using Palaestra.Core.Planning;
 
+using NodaTime;
+
 namespace Palaestra.Data.Planning;
 
 /// <summary>A plan as it was accepted. Never changed; the next one points back to it.</summary>
@@ -13,6 +15,6 @@ public sealed record PlanRevision
     public int Revision { get; init; }
     public Guid? PreviousId { get; init; }
     public required Plan Plan { get; init; }
-    public DateTime AcceptedAt { get; init; }
+    public Instant AcceptedAt { get; init; }
     public required string AcceptedBy { get; init; }
 }

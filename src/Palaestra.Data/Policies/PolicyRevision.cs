@@ -1,5 +1,7 @@
 using Palaestra.Core.Library;
 
+using NodaTime;
+
 namespace Palaestra.Data.Policies;
 
 /// <summary>A clinic's own policy as it was at one version. Never changed; the highest version is in force.</summary>
@@ -14,6 +16,6 @@ public sealed class PolicyRevision
     /// <summary>The built-in policy it was copied from, to show its values beside.</summary>
     public required string BasedOn { get; init; }
     public required Policy Policy { get; init; }
-    public DateTime ChangedAt { get; init; }
+    public Instant ChangedAt { get; init; }
     public required string ChangedBy { get; init; }
 }

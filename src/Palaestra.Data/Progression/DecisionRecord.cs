@@ -1,5 +1,7 @@
 using Palaestra.Core.Progression;
 
+using NodaTime;
+
 namespace Palaestra.Data.Progression;
 
 /// <summary>What was proposed, what was chosen, and why.</summary>
@@ -20,6 +22,6 @@ public sealed class DecisionRecord
     public required string PolicyId { get; init; }
     public int PolicyVersion { get; init; }
     public required string LibraryVersion { get; init; }
-    public DateTime DecidedAt { get; init; }
+    public Instant DecidedAt { get; init; }
     public required string DecidedBy { get; init; }
 }

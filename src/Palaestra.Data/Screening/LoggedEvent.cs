@@ -1,5 +1,7 @@
 using Palaestra.Core.Screening;
 
+using NodaTime;
+
 namespace Palaestra.Data.Screening;
 
 /// <summary>A capture event as stored: appended once, never changed.</summary>
@@ -11,6 +13,6 @@ public sealed class LoggedEvent
     public Guid TrialId { get; init; }
     public CaptureKind Kind { get; init; }
     public required CaptureEvent Event { get; init; }
-    public DateTime ReceivedAt { get; init; }
+    public Instant ReceivedAt { get; init; }
     public required string By { get; init; }
 }

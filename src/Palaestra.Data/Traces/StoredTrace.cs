@@ -1,5 +1,7 @@
 using Palaestra.Core.Screening;
 
+using NodaTime;
+
 namespace Palaestra.Data.Traces;
 
 /// <summary>Where a trace came from.</summary>
@@ -32,6 +34,6 @@ public sealed class StoredTrace
     /// <summary>Of the file's bytes, SHA-256 in hexadecimal: a damaged file is told from a whole one.</summary>
     public required string Hash { get; init; }
 
-    public DateTime KeptAt { get; init; }
+    public Instant KeptAt { get; init; }
     public required string By { get; init; }
 }

@@ -1,5 +1,7 @@
 using Palaestra.Core.Visits;
 
+using NodaTime;
+
 namespace Palaestra.Data.Visits;
 
 /// <summary>One day of a client's home log; the last word on it stands.</summary>
@@ -9,7 +11,7 @@ public sealed class HomeLogDay
     public Guid EpisodeId { get; init; }
     public DateOnly Day { get; init; }
     public required HomeDay Log { get; set; }
-    public DateTime WrittenAt { get; set; }
+    public Instant WrittenAt { get; set; }
     public required string WrittenBy { get; set; }
 
     /// <summary>Counts edits; an edit made on an older count is a conflict.</summary>

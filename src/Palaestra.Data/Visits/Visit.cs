@@ -4,6 +4,8 @@ using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 
+using NodaTime;
+
 namespace Palaestra.Data.Visits;
 
 /// <summary>One visit of an episode.</summary>
@@ -12,8 +14,8 @@ public sealed class Visit
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public Guid EpisodeId { get; init; }
 
-    /// <summary>Local date and time at the clinic.</summary>
-    public DateTime PlannedAt { get; set; }
+    /// <summary>Told in the zone of the clinic.</summary>
+    public Instant PlannedAt { get; set; }
 
     /// <summary>None until the start of a later visit has been asked about.</summary>
     public CheckIn? CheckIn { get; set; }
@@ -28,7 +30,7 @@ public sealed class Visit
     public ReferenceSet? ReferenceSet { get; set; }
 
     /// <summary>Set once the decisions (or, on the first visit, the plan) have been taken.</summary>
-    public DateTime? DecidedAt { get; set; }
+    public Instant? DecidedAt { get; set; }
 
     /// <summary>What the client told of themselves beside pain; none where it was not asked.</summary>
     public OutcomeAnswers? Answers { get; set; }

@@ -8,14 +8,14 @@ namespace Palaestra.Exchange.Calendar;
 /// <summary>One day in the feed.</summary>
 /// <param name="Id">The same for the same day or visit in every revision, so that a newer entry takes the older one's place.</param>
 /// <param name="Sequence">0 for the first; larger wherever the entry has changed.</param>
-/// <param name="At">A time of day; none: the whole day.</param>
+/// <param name="At">When it begins, UTC; none: the whole day.</param>
 /// <param name="Cancelled">It was in an earlier plan and is no more.</param>
 /// <param name="Stamp">When this state of it was made, UTC.</param>
 public sealed record FeedEntry(
     string Id,
     int Sequence,
     DateOnly Day,
-    TimeOnly? At,
+    DateTime? At,
     double? Minutes,
     string Title,
     string Text,
@@ -29,8 +29,8 @@ public static class PlanFeed
     /// <param name="name">What calendar programs call it.</param>
     /// <param name="domain">After the @ of every UID: something only this installation has.</param>
     /// <remarks>
-    /// Whole days are DATE values and end on the day after (section 3.6.1). Times of day float: they are local at the clinic,
-    /// as visits are kept. Lines end with CRLF and fold at 75 octets; the library does both (sections 3.1 and 3.8).
+    /// Whole days are DATE values and end on the day after (section 3.6.1). Times of day are in UTC
+    /// (section 3.3.5, form 2), so that a phone shows them right wherever it is. Lines end with CRLF and fold at 75 octets; the library does both (sections 3.1 and 3.8).
     /// </remarks>
     public static string Text(string name, string domain, IEnumerable<FeedEntry> entries)
     {
@@ -59,9 +59,9 @@ public static class PlanFeed
         };
         if (entry.At is { } at)
         {
-            var start = entry.Day.ToDateTime(at);
-            written.DtStart = new CalDateTime(start, tzId: null);
-            written.DtEnd = new CalDateTime(start.AddMinutes(entry.Minutes ?? 30), tzId: null);
+            var start = DateTime.SpecifyKind(at, DateTimeKind.Utc);
+            written.DtStart = new CalDateTime(start);
+            written.DtEnd = new CalDateTime(start.AddMinutes(entry.Minutes ?? 30));
         }
         else
         {

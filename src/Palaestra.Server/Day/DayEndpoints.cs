@@ -1,8 +1,12 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using Palaestra.Data;
 using Palaestra.Data.Day;
 using Palaestra.Server.Intake;
+using Palaestra.Server.Clinics;
+
+using Palaestra.Data.Clinics;
 
 namespace Palaestra.Server.Day;
 
@@ -12,7 +16,7 @@ public sealed record DayVisit(
     Guid EpisodeId,
     Guid VisitId,
     string Name,
-    DateTime PlannedAt,
+    Instant PlannedAt,
     int Number,
     VisitState State,
     bool Closed,
@@ -40,7 +44,7 @@ public sealed record ClientLine(Guid EpisodeId, Guid VisitId, string Name, strin
 /// <param name="Behind">Clients of whom the record changed and who are not looked through yet.</param>
 public sealed record DayView(
     DateOnly Date,
-    DateTime Now,
+    Instant Now,
     IReadOnlyList<DayVisit> Visits,
     IReadOnlyList<PileEntry> Pile,
     int PileCount,
@@ -61,18 +65,17 @@ public static class DayEndpoints
         group.MapGet("/clients", Find).WithName("FindClients");
     }
 
-    private static async Task<Ok<DayView>> Today(PalaestraDb db, StandingDesk standings, TimeProvider time)
+    private static async Task<Ok<DayView>> Today(PalaestraDb db, StandingDesk standings, ClinicClock clock)
     {
         var behind = await standings.Refresh();
-        var now = time.GetLocalNow().DateTime;
-        var today = DateOnly.FromDateTime(now);
-        var visits = await VisitsOn(now.Date, db);
+        var today = clock.Today;
+        var visits = await VisitsOn(today, clock.Zone, db);
         var (pile, count) = await Pile(today, db);
         var here = visits.Select(v => v.EpisodeId).ToList();
         var others = await LinesOf(Seen(db).Where(s => !here.Contains(s.EpisodeId)), db);
         var clients = await db.Standings.CountAsync();
         return TypedResults.Ok(
-            new DayView(today, now, visits, pile, count, others, clients - here.Distinct().Count(), behind)
+            new DayView(today, clock.Now, visits, pile, count, others, clients - here.Distinct().Count(), behind)
         );
     }
 
@@ -101,12 +104,12 @@ public static class DayEndpoints
             select new ClientLine(episode.Id, standing.LatestVisitId, episode.Client!.Name, episode.Complaint)
         ).ToListAsync();
 
-    private static async Task<List<DayVisit>> VisitsOn(DateTime day, PalaestraDb db)
+    private static async Task<List<DayVisit>> VisitsOn(DateOnly day, ClinicZone zone, PalaestraDb db)
     {
-        var next = day.AddDays(1);
+        var (begins, ends) = (zone.StartOf(day), zone.StartOf(day.AddDays(1)));
         var rows = await (
             from visit in db.Visits.AsNoTracking()
-            where visit.PlannedAt >= day && visit.PlannedAt < next
+            where visit.PlannedAt >= begins && visit.PlannedAt < ends
             join standing in db.Standings on visit.EpisodeId equals standing.EpisodeId
             join said in db.StandingVisits on visit.Id equals said.VisitId
             join episode in db.Episodes on visit.EpisodeId equals episode.Id

@@ -7,11 +7,12 @@ using Palaestra.Data.Day;
 using Palaestra.Data.Visits;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Progression;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Day;
 
 /// <summary>Works out from its whole record where an episode stands, and keeps that for the day.</summary>
-public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFiles files, TimeProvider time)
+public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFiles files, ClinicClock clock)
 {
     /// <summary>So many are worked out within one request; the rest follows with the next ones.</summary>
     public const int AtOnce = 40;
@@ -52,8 +53,8 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
             .Include(s => s.Pile)
             .AsSplitQuery()
             .FirstAsync(s => s.EpisodeId == episodeId);
-        var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
-        var latest = file.Visits.LastOrDefault(v => DayOf(v) <= today) ?? file.Visits[0];
+        var today = clock.Today;
+        var latest = file.Visits.LastOrDefault(v => file.DayOf(v) <= today) ?? file.Visits[0];
         var pains = file.Visits.Select(v => EpisodeView.VisitOf(v, file).Pain).OfType<int>().ToList();
         standing.LibraryVersion = library.Version;
         standing.Closed = file.Closed;
@@ -63,11 +64,11 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
             .CurrentPlan?.Plan.Items.Select(i => i.RungId)
             .FirstOrDefault(id => library.LadderOf(id).Direction != Direction.None);
         standing.LatestVisitId = latest.Id;
-        standing.LatestOn = DayOf(latest);
+        standing.LatestOn = file.DayOf(latest);
         db.StandingVisits.RemoveRange(standing.Visits);
         db.Pile.RemoveRange(standing.Pile);
         db.StandingVisits.AddRange(
-            file.Visits.Where(v => DayOf(v) >= today).Select(v => VisitOf(v, file, standing))
+            file.Visits.Where(v => file.DayOf(v) >= today).Select(v => VisitOf(v, file, standing))
         );
         db.Pile.AddRange(PileOf(file, latest));
         await db.SaveChangesAsync();
@@ -141,11 +142,11 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
                 file,
                 PileKind.RescreenDue,
                 latest.Id,
-                DateOnly.FromDateTime(file.RescreenDue(screen)),
+                file.RescreenDue(screen),
                 "{weeks} weeks since the last screen.",
                 "Screen again.",
                 "screen",
-                DayOf(screen)
+                file.DayOf(screen)
             );
         }
     }
@@ -221,7 +222,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
         {
             return null;
         }
-        var here = file.Visits.Where(v => file.Events(v.Id).Count > 0).Select(v => (DateOnly?)DayOf(v));
+        var here = file.Visits.Where(v => file.Events(v.Id).Count > 0).Select(v => (DateOnly?)file.DayOf(v));
         var home = file.HomeLog.Where(d => d.Done.Any(r => r.Reps > 0)).Select(d => (DateOnly?)d.Day);
         var told = file.Visits.Select(v => v.CheckIn?.LastTrained);
         if (here.Concat(home).Concat(told).Max() is not { } last)
@@ -229,7 +230,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
             return null;
         }
         // A visit that is booked is the call already.
-        var booked = DayOf(file.Visits[^1]).AddDays(1);
+        var booked = file.DayOf(file.Visits[^1]).AddDays(1);
         var due = last.AddDays(file.Policy.AwayDays);
         return Row(
             file,
@@ -265,5 +266,4 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
             Station = station,
         };
 
-    private static DateOnly DayOf(Visit visit) => DateOnly.FromDateTime(visit.PlannedAt);
 }

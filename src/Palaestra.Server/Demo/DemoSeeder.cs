@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
@@ -19,6 +20,8 @@ using Palaestra.Server.Screening;
 using Palaestra.Server.SignIn;
 using Palaestra.Server.Visits;
 
+using Palaestra.Server.Clinics;
+
 namespace Palaestra.Server.Demo;
 
 /// <summary>
@@ -33,27 +36,24 @@ public sealed class DemoSeeder(
     TraceDesk traces,
     Settings settings,
     UserManager<Practitioner> users,
-    RoleManager<IdentityRole<Guid>> roles
+    RoleManager<IdentityRole<Guid>> roles,
+    ClinicClock today
 )
 {
     private string Practitioner => scenario.Accounts[0].Name;
 
-    public async Task Fill(DateTime now)
+    public async Task Fill()
     {
         // One transaction: much faster than hundreds, and a demo is there whole or not at all.
         await using var whole = await db.Database.BeginTransactionAsync();
         await Accounts();
-        db.Clinics.Add(
-            new Clinic
-            {
-                Name = scenario.Clinic,
-                Contact = scenario.Contact,
-                Version = 1,
-            }
-        );
+        var clinic = await db.Clinics.SingleAsync();
+        clinic.Name = scenario.Clinic;
+        clinic.Contact = scenario.Contact;
+        clinic.Version = 1;
         foreach (var client in scenario.Clients)
         {
-            await Live(client, now);
+            await Live(client);
         }
         await whole.CommitAsync();
     }
@@ -83,19 +83,20 @@ public sealed class DemoSeeder(
         }
     }
 
-    private async Task Live(DemoClient client, DateTime now)
+    private async Task Live(DemoClient client)
     {
         var clock = new DemoClock();
-        var intake = new IntakeDesk(db, clock);
+        var intake = new IntakeDesk(db, At(clock));
         Guid? episodeId = null;
         foreach (var visit in client.Visits)
         {
-            var at = now.Date.AddDays(-visit.DaysAgo) + visit.Time.ToTimeSpan();
+            var day = today.Today.AddDays(-visit.DaysAgo);
+            var at = today.Zone.At(day.ToDateTime(visit.Time));
             clock.Now = at;
             Guid visitId;
             if (episodeId is null)
             {
-                var (episode, first) = await intake.Open(FormOf(client, at), at, Practitioner);
+                var (episode, first) = await intake.Open(FormOf(client, day), at, Practitioner);
                 episodeId = episode.Id;
                 visitId = first.Id;
                 await Neutral(client, episodeId.Value);
@@ -144,7 +145,7 @@ public sealed class DemoSeeder(
                 check.NextDay,
                 check.Settled,
                 visit.DangerSigns ?? [],
-                DateOnly.FromDateTime(clock.Now.AddDays(-1)),
+                today.Zone.DayOf(clock.Now).AddDays(-1),
                 FlagsAsked: true
             );
             file.Visit(visitId).Flags = new(
@@ -218,7 +219,7 @@ public sealed class DemoSeeder(
         await Plan(capacities.Keys, looks.Keys, before, visitId);
         await Store(events, before, visitId);
         var file = (await files.OfVisit(visitId))!;
-        var desk = new PlanDesk(db, library, clock);
+        var desk = new PlanDesk(db, library, At(clock));
         desk.Add(file, visitId, desk.Propose(file)!.Plan, Practitioner);
         await db.SaveChangesAsync();
     }
@@ -356,7 +357,7 @@ public sealed class DemoSeeder(
     private async Task Home(DemoHome home, Guid visitId)
     {
         var file = (await files.OfVisit(visitId))!;
-        var desk = new HomeLogDesk(db, library, TimeProvider.System);
+        var desk = new HomeLogDesk(db, library, today);
         var log = (await desk.Of(file, visitId))!;
         foreach (var row in log.Rows.Where(row => row.Planned.Count > 0))
         {
@@ -388,7 +389,7 @@ public sealed class DemoSeeder(
     {
         var file = (await files.OfVisit(visitId))!;
         var input = DecisionInputs.Of(file, visitId, library)!;
-        var desk = new DecisionDesk(db, library, new PlanDesk(db, library, clock), clock);
+        var desk = new DecisionDesk(db, library, new PlanDesk(db, library, At(clock)), At(clock));
         var proposals = DecisionEngine.Decide(input, library);
         var choices =
             from proposal in proposals
@@ -402,7 +403,7 @@ public sealed class DemoSeeder(
 
     private async Task Store(List<CaptureEvent> events, CaseFile file, Guid visitId)
     {
-        var log = new EventLog(db, library, TimeProvider.System);
+        var log = new EventLog(db, library, today);
         var taken = await log.Append(file, visitId, events, Practitioner);
         if (!taken.IsValid)
         {
@@ -410,12 +411,15 @@ public sealed class DemoSeeder(
         }
     }
 
+    /// <summary>The clinic at the scenario's time.</summary>
+    private ClinicClock At(DemoClock clock) => new(clock, today.Zone);
+
     private async Task<CaseFile> File(Guid episodeId) => (await files.OfEpisode(episodeId))!;
 
-    private IntakeForm FormOf(DemoClient client, DateTime at) =>
+    private IntakeForm FormOf(DemoClient client, DateOnly day) =>
         new(
             client.Name,
-            DateOnly.FromDateTime(at).AddYears(-client.Age).AddDays(-90),
+            day.AddYears(-client.Age).AddDays(-90),
             client.Complaint,
             client.Pain,
             client.SettleHours,

@@ -1,3 +1,4 @@
+using NodaTime;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
 
@@ -6,13 +7,13 @@ namespace Palaestra.Server.Demo;
 /// <summary>A clock the scenario winds forward by itself.</summary>
 public sealed class DemoClock : TimeProvider
 {
-    public DateTime Now { get; set; }
+    public Instant Now { get; set; }
 
-    public override DateTimeOffset GetUtcNow() => new DateTimeOffset(Now).ToUniversalTime();
+    public override DateTimeOffset GetUtcNow() => Now.ToDateTimeOffset();
 
     public DateTimeOffset After(double seconds)
     {
-        Now = Now.AddSeconds(seconds);
+        Now += Duration.FromSeconds(seconds);
         return GetUtcNow();
     }
 

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
@@ -21,8 +22,8 @@ public sealed record FindingsView(
     IReadOnlyList<Trial> Trials,
     IReadOnlyList<ForbiddenRung> Forbidden,
     Guid? ScreenVisitId,
-    DateTime? ScreenedAt,
-    DateTime? RescreenDue,
+    Instant? ScreenedAt,
+    DateOnly? RescreenDue,
     IReadOnlyList<ScreenDone> Screens,
     Guid? EarlierVisitId,
     ScreenFindings? Earlier,
@@ -30,7 +31,7 @@ public sealed record FindingsView(
 );
 
 /// <param name="Number">Of the visit in the episode.</param>
-public sealed record ScreenDone(Guid VisitId, DateTime At, int Number);
+public sealed record ScreenDone(Guid VisitId, Instant At, int Number);
 
 public static class FindingsEndpoints
 {

@@ -6,11 +6,12 @@ using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Data.Traces;
 using Palaestra.Server.Intake;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Instruments;
 
 /// <summary>Keeps the traces of trials and reads them again.</summary>
-public sealed class TraceDesk(PalaestraDb db, TraceFiles files, PracticeLibrary library, TimeProvider time)
+public sealed class TraceDesk(PalaestraDb db, TraceFiles files, PracticeLibrary library, ClinicClock clock)
 {
     public InstrumentSetup SetupOf(Instrument instrument) =>
         library.Instruments.First(kind => KindOf(kind.Id) == instrument);
@@ -51,7 +52,7 @@ public sealed class TraceDesk(PalaestraDb db, TraceFiles files, PracticeLibrary 
             Samples = trace.Samples.Count,
             Neutral = trace.Neutral?.Levels,
             Hash = await files.Write(id, trace, SetupOf(kind).Channels.Count),
-            KeptAt = time.GetUtcNow().UtcDateTime,
+            KeptAt = clock.Now,
             By = by,
         };
         if (instead is not null)

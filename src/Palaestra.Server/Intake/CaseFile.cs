@@ -12,6 +12,8 @@ using Palaestra.Data.Intake;
 using Palaestra.Data.Planning;
 using Palaestra.Data.Visits;
 
+using Palaestra.Data.Clinics;
+
 namespace Palaestra.Server.Intake;
 
 /// <summary>All of one episode as the rules want to see it: visits in order, trials folded from the log, plans.</summary>
@@ -28,10 +30,12 @@ public sealed class CaseFile
         Dictionary<Guid, List<CaptureEvent>> events,
         List<PlanRevision> plans,
         PracticeLibrary library,
+        ClinicZone zone,
         DateOnly today,
         IReadOnlyList<HomeDay>? home = null
     )
     {
+        Zone = zone;
         Episode = episode;
         this.events = events;
         this.library = library;
@@ -126,7 +130,7 @@ public sealed class CaseFile
                     .Where(v => v.CheckIn is not null || v.Intake is not null)
                     .Select(v => new PastCheckIn(
                         NumberOf(v.Id),
-                        DateOnly.FromDateTime(v.PlannedAt),
+                        DayOf(v),
                         v.CheckIn is null ? v.Intake?.Pain.Usual : v.CheckIn.UsualPain,
                         v.CheckIn is null ? v.Intake?.Pain.Now : v.CheckIn.PainNow,
                         v.CheckIn?.NextDayPain,
@@ -150,7 +154,7 @@ public sealed class CaseFile
                 .Select(v =>
                     SessionPain.Of(
                         NumberOf(v.Id),
-                        DateOnly.FromDateTime(v.PlannedAt),
+                        DayOf(v),
                         PainAt(v),
                         Events(v.Id),
                         Trials(v.Id)
@@ -200,7 +204,13 @@ public sealed class CaseFile
             .LastOrDefault(v => Has(v.Id, TrialPurpose.Screen));
 
     /// <summary>The day from which the policy wants a screen again.</summary>
-    public DateTime RescreenDue(Visit screened) => screened.PlannedAt.Date.AddDays(Policy.RescreenWeeks * 7);
+    public DateOnly RescreenDue(Visit screened) => DayOf(screened).AddDays(Policy.RescreenWeeks * 7);
+
+    /// <summary>The day of a visit at the clinic.</summary>
+    public DateOnly DayOf(Visit visit) => Zone.DayOf(visit.PlannedAt);
+
+    /// <summary>Of the clinic.</summary>
+    public ClinicZone Zone { get; }
 
     public ScreenFindings? Findings(Guid? upTo = null) =>
         ScreenVisit(upTo) is { } visit ? FindingsOf(visit) : null;
@@ -209,7 +219,7 @@ public sealed class CaseFile
     /// <param name="abilitiesAt">Visit at which it is asked too where the client stands, from everything up to then; none: it is not.</param>
     public ScreenFindings FindingsOf(Visit visit, Guid? abilitiesAt = null)
     {
-        var age = Episode.Client?.AgeOn(DateOnly.FromDateTime(visit.PlannedAt));
+        var age = Episode.Client?.AgeOn(DayOf(visit));
         return FindingsMaker.Of(
             Trials(visit.Id),
             Profile,
@@ -275,6 +285,6 @@ public sealed class CaseFile
         where number <= NumberOf(upTo)
         let plan = PlanFor(visit.Id)
         where plan is not null
-        let day = DateOnly.FromDateTime(visit.PlannedAt)
+        let day = DayOf(visit)
         select (visit, number, day, plan.Plan.ToDoOn(day).Items);
 }

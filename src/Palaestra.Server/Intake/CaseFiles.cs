@@ -2,11 +2,12 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
 using Palaestra.Data;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Intake;
 
 /// <summary>Fetches case files from the store.</summary>
-public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, TimeProvider time)
+public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, ClinicClock clock)
 {
     public async Task<CaseFile?> OfEpisode(Guid id)
     {
@@ -41,7 +42,8 @@ public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, TimeProvi
             events,
             [.. plans.Select(p => p with { Plan = Renewal.Of(p.Plan, library) })],
             library,
-            DateOnly.FromDateTime(time.GetLocalNow().DateTime),
+            clock.Zone,
+            clock.Today,
             [.. home.Where(day => !day.Empty)]
         );
     }

@@ -1,3 +1,4 @@
+using NodaTime;
 using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
@@ -17,7 +18,7 @@ public enum VisitState
 public sealed record VisitView(
     Guid Id,
     int Number,
-    DateTime PlannedAt,
+    Instant PlannedAt,
     VisitState State,
     int? Pain,
     bool HasScreen,
@@ -33,9 +34,9 @@ public sealed record DangerReportView(
     string SignId,
     string Words,
     bool SameDay,
-    DateTime NotedAt,
+    Instant NotedAt,
     string NotedBy,
-    DateTime? ClearedAt,
+    Instant? ClearedAt,
     string? ClearedBy,
     string? Found,
     string? Done

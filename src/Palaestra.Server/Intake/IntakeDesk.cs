@@ -1,22 +1,24 @@
+using NodaTime;
 using Palaestra.Core.Intake;
 using Palaestra.Data;
 using Palaestra.Data.Intake;
 using Palaestra.Data.Visits;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Intake;
 
 /// <summary>Writes what was asked into the store: new clients, edits, and red flags as reports.</summary>
-public sealed class IntakeDesk(PalaestraDb db, TimeProvider time)
+public sealed class IntakeDesk(PalaestraDb db, ClinicClock clock)
 {
     /// <summary>A new client with an episode and a first visit; saved.</summary>
-    public async Task<(Episode Episode, Visit Visit)> Open(IntakeForm form, DateTime plannedAt, string by)
+    public async Task<(Episode Episode, Visit Visit)> Open(IntakeForm form, Instant plannedAt, string by)
     {
         var client = new Client { Name = form.Name.Trim() };
         var episode = new Episode
         {
             ClientId = client.Id,
             Client = client,
-            OpenedOn = DateOnly.FromDateTime(plannedAt),
+            OpenedOn = clock.Zone.DayOf(plannedAt),
             Complaint = form.Complaint,
             Precautions = form.Precautions,
             PolicyId = form.PolicyId,
@@ -70,7 +72,7 @@ public sealed class IntakeDesk(PalaestraDb db, TimeProvider time)
 
     private FlagsAsked? FlagsOf(IntakeForm form, string by) =>
         form.FlagsAsked == true || form.DangerSigns.Count > 0
-            ? new FlagsAsked(by, time.GetUtcNow().UtcDateTime, form.DangerSigns)
+            ? new FlagsAsked(by, clock.Now.ToDateTimeUtc(), form.DangerSigns)
             : null;
 
     /// <summary>Signs not already open become open reports. Unticking never removes one: only recording what was done does.</summary>
@@ -86,7 +88,7 @@ public sealed class IntakeDesk(PalaestraDb db, TimeProvider time)
             {
                 EpisodeId = episode.Id,
                 SignId = sign,
-                NotedAt = time.GetUtcNow().UtcDateTime,
+                NotedAt = clock.Now,
                 NotedBy = by,
             };
             episode.DangerReports.Add(report);

@@ -6,6 +6,7 @@ using Palaestra.Core.Library;
 using Palaestra.Data;
 using Palaestra.Server.Problems;
 using Palaestra.Server.SignIn;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Intake;
 
@@ -44,7 +45,7 @@ public static class IntakeEndpoints
         IntakeForm form,
         IValidator<IntakeForm> validator,
         IntakeDesk desk,
-        TimeProvider time,
+        ClinicClock clock,
         WhoIsHere who
     )
     {
@@ -53,7 +54,7 @@ public static class IntakeEndpoints
         {
             return Problem.Fields(errors);
         }
-        var (episode, visit) = await desk.Open(form, time.GetLocalNow().DateTime, who.Name);
+        var (episode, visit) = await desk.Open(form, clock.Now, who.Name);
         return TypedResults.Created($"/api/episodes/{episode.Id}", new Opened(episode.Id, visit.Id));
     }
 
@@ -61,10 +62,10 @@ public static class IntakeEndpoints
         Guid id,
         CaseFiles files,
         PracticeLibrary library,
-        TimeProvider time
+        ClinicClock clock
     ) =>
         await files.OfEpisode(id) is { } file
-            ? TypedResults.Ok(EpisodeView.Of(file, library, Today(time)))
+            ? TypedResults.Ok(EpisodeView.Of(file, library, clock.Today))
             : Problem.NotFound("episode");
 
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> Update(
@@ -75,7 +76,7 @@ public static class IntakeEndpoints
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
-        TimeProvider time,
+        ClinicClock clock,
         WhoIsHere who
     )
     {
@@ -90,7 +91,7 @@ public static class IntakeEndpoints
             files,
             db,
             library,
-            time,
+            clock,
             file =>
             {
                 desk.WriteAt(form, file.Episode, VisitOf(form, file), who.Name);
@@ -115,7 +116,7 @@ public static class IntakeEndpoints
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
-        TimeProvider time,
+        ClinicClock clock,
         WhoIsHere who
     )
     {
@@ -132,7 +133,7 @@ public static class IntakeEndpoints
         }
         desk.Report(file.Episode, form.DangerSigns, who.Name);
         await db.SaveChangesAsync();
-        return TypedResults.Ok(EpisodeView.Of(file, library, Today(time)));
+        return TypedResults.Ok(EpisodeView.Of(file, library, clock.Today));
     }
 
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> Clear(
@@ -142,7 +143,7 @@ public static class IntakeEndpoints
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
-        TimeProvider time,
+        ClinicClock clock,
         WhoIsHere who
     )
     {
@@ -165,10 +166,10 @@ public static class IntakeEndpoints
         }
         report.Found = form.Found.Trim();
         report.Done = form.Done.Trim();
-        report.ClearedAt = time.GetUtcNow().UtcDateTime;
+        report.ClearedAt = clock.Now;
         report.ClearedBy = who.Name;
         await db.SaveChangesAsync();
-        return TypedResults.Ok(EpisodeView.Of(file, library, Today(time)));
+        return TypedResults.Ok(EpisodeView.Of(file, library, clock.Today));
     }
 
     private static async Task<Results<Ok<NeutralAsk>, ProblemHttpResult>> AskNeutral(
@@ -199,7 +200,7 @@ public static class IntakeEndpoints
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
-        TimeProvider time
+        ClinicClock clock
     )
     {
         var file = await files.OfEpisode(id);
@@ -213,7 +214,7 @@ public static class IntakeEndpoints
             files,
             db,
             library,
-            time,
+            clock,
             edited =>
             {
                 edited.Episode.RestingShape = form.RestingShape;
@@ -230,7 +231,7 @@ public static class IntakeEndpoints
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
-        TimeProvider time,
+        ClinicClock clock,
         Action<CaseFile> change
     )
     {
@@ -242,7 +243,7 @@ public static class IntakeEndpoints
             "Somebody else changed this meanwhile. Nothing was stored; look at both and save again.";
         if (version != file.Episode.Version)
         {
-            return Problem.Conflict(conflict, EpisodeView.Of(file, library, Today(time)));
+            return Problem.Conflict(conflict, EpisodeView.Of(file, library, clock.Today));
         }
         change(file);
         file.Episode.Version++;
@@ -255,9 +256,7 @@ public static class IntakeEndpoints
             return Problem.Conflict(conflict);
         }
         return await files.OfEpisode(id) is { } stored
-            ? TypedResults.Ok(EpisodeView.Of(stored, library, Today(time)))
+            ? TypedResults.Ok(EpisodeView.Of(stored, library, clock.Today))
             : Problem.NotFound("episode");
     }
-
-    private static DateOnly Today(TimeProvider time) => DateOnly.FromDateTime(time.GetLocalNow().DateTime);
 }

@@ -3,6 +3,7 @@ using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Intake;
 
@@ -42,9 +43,9 @@ public sealed record IntakeForm(
 
 public sealed class IntakeFormValidator : AbstractValidator<IntakeForm>
 {
-    public IntakeFormValidator(PracticeLibrary library, TimeProvider time)
+    public IntakeFormValidator(PracticeLibrary library, ClinicClock clock)
     {
-        var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
+        var today = clock.Today;
         RuleFor(f => f.Name).NotEmpty().WithMessage("Give the client's name.");
         RuleFor(f => f.Name).MaximumLength(120).WithMessage("A name has at most 120 letters.");
         RuleFor(f => f.BirthDate)

@@ -16,13 +16,16 @@ public sealed record BackupStatus(
 );
 
 /// <summary>One backup of the folder.</summary>
-public sealed record BackupFile(string Name, DateTime Made, long Bytes, bool Sealed);
+public sealed record BackupFile(string Name, DateTimeOffset Made, long Bytes, bool Sealed);
 
 /// <summary>Makes backups into the clinic's folder for them and knows how old the last good one is.</summary>
 public sealed class BackupDesk(Settings settings, TimeProvider clock) : IDisposable
 {
     private const string Prefix = "palaestra-";
-    private const string Stamp = "yyyyMMdd-HHmmss";
+    private const string Stamp = "yyyyMMdd-HHmmss'Z'";
+
+    /// <summary>Of before: by the machine's clock.</summary>
+    private const string LocalStamp = "yyyyMMdd-HHmmss";
     private const string Plain = ".tar.gz";
     private const string Sealed = ".tar.gz.pgp";
 
@@ -84,7 +87,7 @@ public sealed class BackupDesk(Settings settings, TimeProvider clock) : IDisposa
     public async Task<BackupStatus> Make()
     {
         await turn.WaitAsync();
-        var now = clock.GetLocalNow();
+        var now = clock.GetUtcNow();
         try
         {
             var seal = settings.BackupKey is { } key ? Seal.For(key) : null;
@@ -108,7 +111,7 @@ public sealed class BackupDesk(Settings settings, TimeProvider clock) : IDisposa
     /// <exception cref="BackupRefusedException">It could not be written.</exception>
     public async Task<(string Path, BackupManifest Manifest)> Make(Seal? seal, DateTimeOffset now)
     {
-        var name = now.ToString(Stamp, CultureInfo.InvariantCulture);
+        var name = now.UtcDateTime.ToString(Stamp, CultureInfo.InvariantCulture);
         var path = Path.Combine(settings.BackupFolder, Prefix + name + (seal is null ? Plain : Sealed));
         var manifest = await Backup.Write(settings.DataFolder, path, seal, now);
         Note(new BackupStatus(now, Path.GetFileName(path), new FileInfo(path).Length, now, null));
@@ -117,7 +120,7 @@ public sealed class BackupDesk(Settings settings, TimeProvider clock) : IDisposa
 
     private void Drop()
     {
-        var files = Files().ToLookup(file => file.Made);
+        var files = Files().ToLookup(file => file.Made.UtcDateTime);
         foreach (var file in Generations.Past(files.Select(same => same.Key)).SelectMany(made => files[made]))
         {
             File.Delete(Path.Combine(settings.BackupFolder, file.Name));
@@ -143,16 +146,17 @@ public sealed class BackupDesk(Settings settings, TimeProvider clock) : IDisposa
     {
         var name = Path.GetFileName(path);
         var end = new[] { Sealed, Plain }.FirstOrDefault(e => name.EndsWith(e, StringComparison.Ordinal));
-        return
-            end is not null
-            && DateTime.TryParseExact(
-                name[Prefix.Length..^end.Length],
-                Stamp,
-                CultureInfo.InvariantCulture,
-                DateTimeStyles.None,
-                out var made
-            )
+        return end is not null && MadeOf(name[Prefix.Length..^end.Length]) is { } made
             ? new(name, made, new FileInfo(path).Length, end == Sealed)
+            : null;
+    }
+
+    private static DateTimeOffset? MadeOf(string stamp)
+    {
+        bool Reads(string format, DateTimeStyles zone, out DateTimeOffset made) =>
+            DateTimeOffset.TryParseExact(stamp, format, CultureInfo.InvariantCulture, zone, out made);
+        return Reads(Stamp, DateTimeStyles.AssumeUniversal, out var utc) ? utc
+            : Reads(LocalStamp, DateTimeStyles.AssumeLocal, out var local) ? local
             : null;
     }
 

@@ -28,7 +28,7 @@ public sealed class DataFolder(Settings settings, TimeProvider clock) : IDisposa
     {
         try
         {
-            await Store.Prepare(db, settings.DataFolder, now, taken!.Crashed);
+            await Store.Prepare(db, settings.DataFolder, now, taken!.Crashed, settings.TimeZone);
             await held.OpenAsync();
             // The first read makes the log and keeps it there.
             await using var look = held.CreateCommand();

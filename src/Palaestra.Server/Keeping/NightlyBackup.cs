@@ -1,4 +1,5 @@
 using Palaestra.Data.Keeping;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Keeping;
 
@@ -9,11 +10,12 @@ namespace Palaestra.Server.Keeping;
 public sealed class NightlyBackup(
     BackupDesk desk,
     Settings settings,
+    ClinicClock clinic,
     TimeProvider clock,
     ILogger<NightlyBackup> log
 ) : BackgroundService
 {
-    /// <summary>Local time: nobody trains.</summary>
+    /// <summary>At the clinic: nobody trains.</summary>
     private static readonly TimeOnly Night = new(2, 30);
 
     private static readonly TimeSpan AfterStart = TimeSpan.FromMinutes(5);
@@ -28,7 +30,7 @@ public sealed class NightlyBackup(
         await Task.Delay(AfterStart, clock, stoppingToken);
         while (!stoppingToken.IsCancellationRequested)
         {
-            var now = clock.GetLocalNow();
+            var now = clinic.Zone.Tell(clinic.Now);
             var due = Due(desk.Status().LastGood, now);
             if (due > now)
             {

@@ -1,5 +1,7 @@
+using NodaTime;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using Palaestra.Core;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
 using Palaestra.Core.Progression;
@@ -8,6 +10,7 @@ using Palaestra.Data;
 using Palaestra.Exchange.Letters;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Progression;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Outcomes;
 
@@ -16,7 +19,7 @@ public sealed class LetterDesk(
     PalaestraDb db,
     PracticeLibrary library,
     OutcomesDesk outcomes,
-    TimeProvider time
+    ClinicClock clock
 )
 {
     public async Task<Letter> Fresh(CaseFile file, Guid visitId) =>
@@ -33,7 +36,7 @@ public sealed class LetterDesk(
             .OrderBy(d => d.Id)
             .ToListAsync();
         var plans = file.Plans.Where(p => ids.Contains(p.VisitId)).ToList();
-        var last = DateOnly.FromDateTime(visits[^1].PlannedAt);
+        var last = file.DayOf(visits[^1]);
         return new LetterInput(
             file.Episode.Client!.Name,
             file.Episode.Client.AgeOn(last),
@@ -46,10 +49,10 @@ public sealed class LetterDesk(
             last,
             file.Visits.FirstOrDefault(v => file.Has(v.Id, Core.Screening.TrialPurpose.Screen))
                 is { } screened
-                ? new(DateOnly.FromDateTime(screened.PlannedAt), file.FindingsOf(screened))
+                ? new(file.DayOf(screened), file.FindingsOf(screened))
                 : null,
             file.ScreenVisit(visitId) is { } latest
-                ? new(DateOnly.FromDateTime(latest.PlannedAt), file.FindingsOf(latest))
+                ? new(file.DayOf(latest), file.FindingsOf(latest))
                 : null,
             plans.FirstOrDefault()?.Plan,
             plans.LastOrDefault()?.Plan,
@@ -68,7 +71,8 @@ public sealed class LetterDesk(
             ],
             file.Policy,
             file.Sessions(visitId),
-            visits.Count(v => v.Flags is not null)
+            visits.Count(v => v.Flags is not null),
+            clock.Order
         );
     }
 
@@ -87,19 +91,21 @@ public sealed class LetterDesk(
         return $"{library.Precaution(mine.Id).Name.ToLowerInvariant()}{side}{note}";
     }
 
+    private string Day(Instant at) => clock.Order.Long(clock.Zone.DayOf(at));
+
     private string DangerWords(Data.Intake.DangerReport report)
     {
         var sign = library.DangerSigns.FirstOrDefault(s => s.Id == report.SignId)?.Words ?? report.SignId;
-        var noted = report.NotedAt.ToLocalTime().ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
+        var noted = Day(report.NotedAt);
         return report.ClearedAt is { } cleared
-            ? $"Red flag reported on {noted}: {sign}. Found: {report.Found} Done: {report.Done} (by {report.ClearedBy}, {cleared.ToLocalTime().ToString("d MMMM yyyy", CultureInfo.InvariantCulture)})."
+            ? $"Red flag reported on {noted}: {sign}. Found: {report.Found} Done: {report.Done} (by {report.ClearedBy}, {Day(cleared)})."
             : $"Red flag reported on {noted}: {sign}. Not yet dealt with.";
     }
 
     public async Task<LetterPage> Page(Letter letter, string signed)
     {
         var clinic = await db.Clinics.AsNoTracking().SingleOrDefaultAsync();
-        var today = time.GetLocalNow().DateTime.ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
+        var today = Day(clock.Now);
         return new(
             letter,
             clinic?.Name ?? "",

@@ -8,6 +8,7 @@ using Palaestra.Exchange.Sheets;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 using Palaestra.Server.SignIn;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Outcomes;
 
@@ -53,7 +54,7 @@ public static class LetterEndpoints
         LetterDesk desk,
         PalaestraDb db,
         WhoIsHere who,
-        TimeProvider time
+        ClinicClock clock
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
@@ -87,7 +88,7 @@ public static class LetterEndpoints
             stored.WrittenBy = who.Name;
             stored.Version++;
         }
-        stored.WrittenAt = time.GetUtcNow().UtcDateTime;
+        stored.WrittenAt = clock.Now;
         try
         {
             await db.SaveChangesAsync();

@@ -98,7 +98,7 @@ public sealed class OutcomesDesk(PracticeLibrary library)
     }
 
     private static OutcomePoint Point(Visit visit, CaseFile file, double value) =>
-        new(file.NumberOf(visit.Id), DateOnly.FromDateTime(visit.PlannedAt), value);
+        new(file.NumberOf(visit.Id), file.DayOf(visit), value);
 
     private static List<string> Named(CaseFile file) =>
         [

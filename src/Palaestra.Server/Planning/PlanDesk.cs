@@ -5,11 +5,12 @@ using Palaestra.Core.Planning;
 using Palaestra.Data;
 using Palaestra.Data.Planning;
 using Palaestra.Server.Intake;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Planning;
 
 /// <summary>Proposes, weighs and stores plans of an episode.</summary>
-public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, TimeProvider time)
+public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, ClinicClock clock)
 {
     public const int ExercisesMax = 12;
 
@@ -124,11 +125,11 @@ public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, TimeProvid
             Revision = (file.CurrentPlan?.Revision ?? 0) + 1,
             PreviousId = file.CurrentPlan?.Id,
             Plan = plan,
-            AcceptedAt = time.GetUtcNow().UtcDateTime,
+            AcceptedAt = clock.Now,
             AcceptedBy = by,
         };
         db.Plans.Add(revision);
-        file.Visit(visitId).DecidedAt = time.GetUtcNow().UtcDateTime;
+        file.Visit(visitId).DecidedAt = clock.Now;
         return revision;
     }
 }

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using Palaestra.Core;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
@@ -10,6 +11,7 @@ using Palaestra.Data.Planning;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 using Palaestra.Server.SignIn;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Planning;
 
@@ -38,7 +40,7 @@ public sealed record AcceptPlanForm(
 public sealed record PlanRevisionView(
     int Revision,
     Guid VisitId,
-    DateTime AcceptedAt,
+    Instant AcceptedAt,
     string AcceptedBy,
     Plan Plan
 )
@@ -85,14 +87,14 @@ public static class PlanningEndpoints
         CaseFiles files,
         PracticeLibrary library,
         PlanDesk desk,
-        TimeProvider time
+        ClinicClock clock
     )
     {
         if (await files.OfEpisode(id) is not { } file)
         {
             return Problem.NotFound("episode");
         }
-        var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
+        var today = clock.Today;
         var entries = file.Findings()?.Entries ?? [];
         return TypedResults.Ok(
             new PlanView(

@@ -6,6 +6,7 @@ using Palaestra.Data;
 using Palaestra.Data.Policies;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Policies;
 
@@ -21,7 +22,7 @@ public sealed record PolicyEffect(
 );
 
 /// <summary>Copies and changes a clinic's own policies, and says what a change would do.</summary>
-public sealed class PolicyDesk(PalaestraDb db, PolicyShelf shelf, CaseFiles files, TimeProvider time)
+public sealed class PolicyDesk(PalaestraDb db, PolicyShelf shelf, CaseFiles files, ClinicClock clock)
 {
     public async Task<IReadOnlyList<PolicyRevision>> Revisions() =>
         await db.Policies.AsNoTracking().OrderBy(p => p.PolicyId).ThenBy(p => p.Version).ToListAsync();
@@ -40,7 +41,7 @@ public sealed class PolicyDesk(PalaestraDb db, PolicyShelf shelf, CaseFiles file
                 Version = 1,
                 BasedOn = basedOn,
                 Policy = model with { Id = id, Version = 1, Name = name.Trim(), Why = why.Trim() },
-                ChangedAt = time.GetUtcNow().UtcDateTime,
+                ChangedAt = clock.Now,
                 ChangedBy = by,
             }
         );
@@ -56,7 +57,7 @@ public sealed class PolicyDesk(PalaestraDb db, PolicyShelf shelf, CaseFiles file
                 Version = latest.Version + 1,
                 BasedOn = latest.BasedOn,
                 Policy = policy with { Id = latest.PolicyId, Version = latest.Version + 1 },
-                ChangedAt = time.GetUtcNow().UtcDateTime,
+                ChangedAt = clock.Now,
                 ChangedBy = by,
             }
         );
@@ -108,7 +109,7 @@ public sealed class PolicyDesk(PalaestraDb db, PolicyShelf shelf, CaseFiles file
     private PolicyEffect? EffectOn(CaseFile file, Plan plan, PracticeLibrary library, Policy changed)
     {
         var proposal = new List<string>();
-        if (new PlanDesk(db, shelf.Library, time).InputOf(file) is { } input)
+        if (new PlanDesk(db, shelf.Library, clock).InputOf(file) is { } input)
         {
             var now = Planner.Propose(input, shelf.Library, Guid.CreateVersion7).Plan;
             var then = Planner.Propose(input, library, Guid.CreateVersion7).Plan;

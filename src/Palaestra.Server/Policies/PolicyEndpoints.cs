@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using Palaestra.Core.Library;
 using Palaestra.Data;
 using Palaestra.Data.Policies;
@@ -8,7 +9,7 @@ using Palaestra.Server.SignIn;
 
 namespace Palaestra.Server.Policies;
 
-public sealed record PolicyVersionView(int Version, DateTime ChangedAt, string ChangedBy);
+public sealed record PolicyVersionView(int Version, Instant ChangedAt, string ChangedBy);
 
 /// <param name="BasedOn">The built-in policy whose values stand beside; itself where it is one.</param>
 /// <param name="Versions">Oldest first; empty for a built-in one.</param>

@@ -7,6 +7,7 @@ using Palaestra.Data.Planning;
 using Palaestra.Data.Progression;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Progression;
 
@@ -14,7 +15,7 @@ namespace Palaestra.Server.Progression;
 public sealed record ChangedDecision(Guid VisitId, int Visit, Decision Then, Decision Now);
 
 /// <summary>Writes what was chosen with the plan that follows, and looks back at what was decided.</summary>
-public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDesk plans, TimeProvider time)
+public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDesk plans, ClinicClock clock)
 {
     /// <summary>
     /// Why no decision can be taken of a visit that has all it needs: it was decided, or a plan was made since; none when it
@@ -67,7 +68,7 @@ public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDe
     private static Plan OfThatDay(CaseFile file, Guid visitId)
     {
         var plan = file.PlanFor(visitId)!.Plan;
-        var day = DateOnly.FromDateTime(file.Visit(visitId).PlannedAt);
+        var day = file.DayOf(file.Visit(visitId));
         return plan with { Items = [.. plan.Items.Select(item => item.On(day))] };
     }
 
@@ -143,7 +144,7 @@ public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDe
             PolicyId = file.Policy.Id,
             PolicyVersion = file.Policy.Version,
             LibraryVersion = library.Version,
-            DecidedAt = time.GetUtcNow().UtcDateTime,
+            DecidedAt = clock.Now,
             DecidedBy = by,
         };
     }

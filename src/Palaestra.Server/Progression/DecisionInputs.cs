@@ -26,10 +26,10 @@ public static class DecisionInputs
         var open = file.Episode.DangerReports.Where(r => r.Open).Select(r => r.SignId).ToList();
         return new DecideInput(
             number,
-            DayOf(visit),
+            file.DayOf(visit),
             file.ProfileAt(visit),
             file.Policy.Id,
-            [.. plan.Plan.Items.Select(item => item.On(DayOf(visit)))],
+            [.. plan.Plan.Items.Select(item => item.On(file.DayOf(visit)))],
             visit.CheckIn with
             {
                 DangerSigns = open,
@@ -85,7 +85,7 @@ public static class DecisionInputs
                 item.Id,
                 dose.Side,
                 at,
-                DayOf(file.Visit(pair.After.VisitId)),
+                file.DayOf(file.Visit(pair.After.VisitId)),
                 old.RungId,
                 was.Dose
             ),
@@ -160,8 +160,6 @@ public static class DecisionInputs
             : null;
     }
 
-    private static DateOnly DayOf(Visit visit) => DateOnly.FromDateTime(visit.PlannedAt);
-
     /// <summary>
     /// The latest of what was told, written down and done here, before this visit; none where it is not known whether they
     /// trained at home since: unknown is asked, and not counted as away.
@@ -179,7 +177,7 @@ public static class DecisionInputs
         }
         var here = done.Where(p => p.Visit < file.NumberOf(visit.Id)).Select(p => (DateOnly?)p.Date);
         var home = file
-            .HomeLog.Where(day => day.Day <= DayOf(visit) && day.Done.Any(reps => reps.Reps > 0))
+            .HomeLog.Where(day => day.Day <= file.DayOf(visit) && day.Done.Any(reps => reps.Reps > 0))
             .Select(day => (DateOnly?)day.Day);
         return here.Concat(home).Append(visit.CheckIn?.LastTrained).Max();
     }
@@ -206,7 +204,7 @@ public static class DecisionInputs
         for (var at = visit; file.PlanFor(at.Id) is { } plan && file.Before(at.Id) is { } before; at = before)
         {
             spells.Add(Home(file, at, plan, library));
-            if (DayOf(visit).DayNumber - DayOf(before).DayNumber >= file.Policy.Judgement.ShrinkDays)
+            if (file.DayOf(visit).DayNumber - file.DayOf(before).DayNumber >= file.Policy.Judgement.ShrinkDays)
             {
                 return HomeWork.Together(spells);
             }
@@ -217,7 +215,7 @@ public static class DecisionInputs
     /// <summary>The days between the visit before and this one.</summary>
     public static (DateOnly From, DateOnly To) HomeDays(CaseFile file, Visit visit) =>
         (
-            file.Before(visit.Id) is { } before ? DayOf(before).AddDays(1) : file.Episode.OpenedOn,
-            DayOf(visit).AddDays(-1)
+            file.Before(visit.Id) is { } before ? file.DayOf(before).AddDays(1) : file.Episode.OpenedOn,
+            file.DayOf(visit).AddDays(-1)
         );
 }

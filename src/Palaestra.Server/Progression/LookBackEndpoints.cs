@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
 using Palaestra.Data;
@@ -26,7 +27,7 @@ public sealed record OverrideLine(
     Outcome Taken,
     string Reason,
     string By,
-    DateTime At,
+    Instant At,
     Guid EpisodeId,
     Guid VisitId,
     string RungId,

@@ -4,6 +4,7 @@ using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
 using Palaestra.Data;
 using Palaestra.Data.Screening;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Screening;
 
@@ -11,7 +12,7 @@ namespace Palaestra.Server.Screening;
 public sealed record EventsTaken(int Stored, int Known);
 
 /// <summary>Appends capture events: each id once, all of a batch or none of it.</summary>
-public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvider time)
+public sealed class EventLog(PalaestraDb db, PracticeLibrary library, ClinicClock clock)
 {
     public const int BatchMax = 500;
 
@@ -54,7 +55,7 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
             TrialId = e.TrialId,
             Kind = e.Kind,
             Event = e,
-            ReceivedAt = time.GetUtcNow().UtcDateTime,
+            ReceivedAt = clock.Now,
             By = e.By ?? by,
         };
 
@@ -79,7 +80,7 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
 
     private IEnumerable<FieldError> ClockErrors(IReadOnlyList<CaptureEvent> incoming)
     {
-        var latest = time.GetUtcNow() + CaptureCheck.ClockSlack;
+        var latest = clock.Now.ToDateTimeOffset() + CaptureCheck.ClockSlack;
         return incoming
             .Select((e, i) => (e, i))
             .Where(pair => pair.e.At > latest)
@@ -137,7 +138,7 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, TimeProvid
         IReadOnlyList<CaptureEvent> incoming
     )
     {
-        var noted = file.Episode.DangerReports.Where(r => r.Open).Select(r => (DateTime?)r.NotedAt).Min();
+        var noted = file.Episode.DangerReports.Where(r => r.Open).Select(r => (DateTime?)r.NotedAt.ToDateTimeUtc()).Min();
         return incoming
             .Select((e, i) => (e, i))
             .Where(pair => pair.e.Kind == CaptureKind.TrialStarted && pair.e.At.UtcDateTime > noted)

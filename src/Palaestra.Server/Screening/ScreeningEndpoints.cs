@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
 using Palaestra.Data;
@@ -29,7 +30,7 @@ public sealed record ScreenView(
     int? PainNow
 );
 
-public sealed record EarlierScreen(Guid VisitId, DateTime At);
+public sealed record EarlierScreen(Guid VisitId, Instant At);
 
 public sealed record VisitEvents(IReadOnlyList<CaptureEvent> Events);
 

@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Core;
 using Palaestra.Data;
 using Palaestra.Data.Staff;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.SignIn;
@@ -13,6 +14,7 @@ public sealed record DemoAccount(string Name, string Role, string Email, string 
 
 /// <summary>What a visitor who is not signed in may know.</summary>
 /// <param name="Administrator">Whoever is signed in keeps the clinic.</param>
+/// <param name="Time">How the clinic tells times and dates; for whoever is signed in.</param>
 /// <param name="BackupWarning">For administrators: the last good backup is too old, or there is none.</param>
 public sealed record StartView(
     bool NeedsFirstAdministrator,
@@ -20,7 +22,8 @@ public sealed record StartView(
     IReadOnlyList<DemoAccount> Accounts,
     string? SignedInAs,
     bool Administrator = false,
-    string? BackupWarning = null
+    string? BackupWarning = null,
+    ClinicTime? Time = null
 );
 
 public sealed record SignInForm(string Email, string Password);
@@ -50,7 +53,8 @@ public static class SignInEndpoints
         Demo.DemoScenario demo,
         FirstAdministrator first,
         Keeping.BackupDesk backups,
-        ClaimsPrincipal principal
+        ClaimsPrincipal principal,
+        ClinicClock clock
     )
     {
         var user = await users.GetUserAsync(principal);
@@ -63,7 +67,8 @@ public static class SignInEndpoints
                 settings.Demo ? demo.Accounts : [],
                 user?.DisplayName,
                 keeps,
-                keeps ? backups.Warning() : null
+                keeps ? backups.Warning() : null,
+                user is null ? null : clock.Time
             )
         );
     }

@@ -65,7 +65,7 @@ public sealed class FeedDesk(PracticeLibrary library)
         var byDay = new Dictionary<DateOnly, FeedEntry>();
         foreach (var revision in file.Plans)
         {
-            var from = PlanDays.First(revision);
+            var from = PlanDays.First(file, revision);
             // What an earlier plan said of the days of this one no longer holds.
             foreach (var day in byDay.Keys.Where(day => day >= from).ToList())
             {
@@ -85,7 +85,7 @@ public sealed class FeedDesk(PracticeLibrary library)
     }
 
     private static DateOnly? RescreenOf(CaseFile file) =>
-        file.ScreenVisit() is { } screened ? DateOnly.FromDateTime(file.RescreenDue(screened)) : null;
+        file.ScreenVisit() is { } screened ? file.RescreenDue(screened) : null;
 
     private FeedEntry EntryOf(TrainingDay day, CaseFile file, PlanRevision revision) =>
         new(
@@ -103,7 +103,7 @@ public sealed class FeedDesk(PracticeLibrary library)
                     .Append(library.Cautions.OnCalendar)
             ),
             false,
-            revision.AcceptedAt
+            revision.AcceptedAt.ToDateTimeUtc()
         );
 
     private static FeedEntry Cancelled(FeedEntry entry, CaseFile file, PlanRevision revision) =>
@@ -111,7 +111,7 @@ public sealed class FeedDesk(PracticeLibrary library)
         {
             Cancelled = true,
             Sequence = SequenceOf(file, revision),
-            Stamp = revision.AcceptedAt,
+            Stamp = revision.AcceptedAt.ToDateTimeUtc(),
         };
 
     private static string DosesOf(PlanItem item) =>
@@ -134,13 +134,13 @@ public sealed class FeedDesk(PracticeLibrary library)
         file.Visits.Select(visit => new FeedEntry(
             $"{visit.Id:N}",
             visit.Version - 1,
-            DateOnly.FromDateTime(visit.PlannedAt),
-            TimeOnly.FromDateTime(visit.PlannedAt),
+            file.DayOf(visit),
+            visit.PlannedAt.ToDateTimeUtc(),
             30,
             "Visit",
             "",
             false,
-            DateTime.SpecifyKind(visit.PlannedAt.Date, DateTimeKind.Utc)
+            file.Zone.StartOf(file.DayOf(visit)).ToDateTimeUtc()
         ));
 
     private static IEnumerable<FeedEntry> Looks(CaseFile file)
@@ -159,7 +159,7 @@ public sealed class FeedDesk(PracticeLibrary library)
                 title,
                 "",
                 false,
-                revision.AcceptedAt
+                revision.AcceptedAt.ToDateTimeUtc()
             );
         yield return Look("review", PlanDays.Review(file, revision), "Look at the plan together");
         if (RescreenOf(file) is { } rescreen)

@@ -21,7 +21,7 @@ internal static class PlanDays
         var end = End(file, revision);
         return PlanCalendar.Of(
             revision.Plan,
-            First(revision),
+            First(file, revision),
             until is { } day && day > end ? day : end,
             file.Episode.DaysPerWeek,
             away ?? file.Episode.Away,
@@ -31,19 +31,19 @@ internal static class PlanDays
     }
 
     /// <summary>The day after it was accepted: on the day itself it was done at the visit.</summary>
-    public static DateOnly First(PlanRevision revision) =>
-        DateOnly.FromDateTime(revision.AcceptedAt.ToLocalTime()).AddDays(1);
+    public static DateOnly First(CaseFile file, PlanRevision revision) =>
+        file.Zone.DayOf(revision.AcceptedAt).AddDays(1);
 
     public static DateOnly Review(CaseFile file, PlanRevision revision) =>
-        DateOnly.FromDateTime(revision.AcceptedAt.ToLocalTime()).AddDays(7 * file.Policy.ReviewWeeks);
+        file.Zone.DayOf(revision.AcceptedAt).AddDays(7 * file.Policy.ReviewWeeks);
 
     /// <summary>The review, or the day before the next visit where that is later.</summary>
     private static DateOnly End(CaseFile file, PlanRevision revision)
     {
         var review = Review(file, revision);
         var next = file
-            .Visits.Select(visit => DateOnly.FromDateTime(visit.PlannedAt))
-            .FirstOrDefault(day => day > First(revision));
+            .Visits.Select(visit => file.DayOf(visit))
+            .FirstOrDefault(day => day > First(file, revision));
         return next != default && next > review ? next.AddDays(-1) : review;
     }
 }

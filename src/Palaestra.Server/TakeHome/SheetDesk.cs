@@ -1,5 +1,6 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using Palaestra.Core;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
@@ -8,11 +9,12 @@ using Palaestra.Data.Planning;
 using Palaestra.Exchange.Sheets;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Library;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.TakeHome;
 
 /// <summary>Fills the sheet a client takes home from the plan in force.</summary>
-public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureStore figures, TimeProvider time)
+public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureStore figures, ClinicClock clock)
 {
     /// <summary>Days with a box to tick; longer lists are not kept.</summary>
     public const int DaysMost = 14;
@@ -24,9 +26,9 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
     public async Task<Sheet> Of(CaseFile file, PlanRevision revision, bool record)
     {
         var clinic = await db.Clinics.AsNoTracking().SingleOrDefaultAsync();
-        var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
-        var next = file.Visits.FirstOrDefault(v => DateOnly.FromDateTime(v.PlannedAt) > today);
-        var days = DaysToTick(today, next is null ? null : DateOnly.FromDateTime(next.PlannedAt));
+        var today = clock.Today;
+        var next = file.Visits.FirstOrDefault(v => file.DayOf(v) > today);
+        var days = DaysToTick(today, next is null ? null : file.DayOf(next));
         var trained = PlanDays.Of(file, revision, library, until: days[^1]);
         var plan = revision.Plan;
         return new Sheet(
@@ -42,8 +44,8 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
                 : library.Cautions.OnSheet,
             next is null
                 ? ""
-                : $"Next visit: {next.PlannedAt.ToString("dddd d MMMM, HH:mm", CultureInfo.InvariantCulture)}.",
-            $"plan {revision.Revision}, {revision.AcceptedAt.ToLocalTime():d MMM yyyy}",
+                : $"Next visit: {clock.Order.Near(file.DayOf(next))}, {file.Zone.Tell(next.PlannedAt):HH:mm}.",
+            $"plan {revision.Revision}, {clock.Order.Short(file.Zone.DayOf(revision.AcceptedAt))}",
             record ? Record(file, revision) : null
         );
     }
@@ -106,7 +108,7 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
     {
         var lines = new List<string>
         {
-            $"{file.Episode.Client!.Name}: plan {revision.Revision}, accepted by {revision.AcceptedBy} on {revision.AcceptedAt.ToLocalTime():d MMM yyyy}. Policy {file.Policy.Name}, version {revision.Plan.PolicyVersion}.",
+            $"{file.Episode.Client!.Name}: plan {revision.Revision}, accepted by {revision.AcceptedBy} on {clock.Order.Short(file.Zone.DayOf(revision.AcceptedAt))}. Policy {file.Policy.Name}, version {revision.Plan.PolicyVersion}.",
         };
         foreach (var item in revision.Plan.Items)
         {

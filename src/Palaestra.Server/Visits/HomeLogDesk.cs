@@ -9,6 +9,7 @@ using Palaestra.Exchange.HomeLog;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Progression;
 using Palaestra.Server.TakeHome;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Visits;
 
@@ -28,7 +29,7 @@ public sealed record HomeLogView(
 );
 
 /// <summary>Reads and writes what clients wrote down at home.</summary>
-public sealed class HomeLogDesk(PalaestraDb db, PracticeLibrary library, TimeProvider time)
+public sealed class HomeLogDesk(PalaestraDb db, PracticeLibrary library, ClinicClock clock)
 {
     /// <summary>None before the first plan.</summary>
     public async Task<HomeLogView?> Of(CaseFile file, Guid visitId)
@@ -83,7 +84,7 @@ public sealed class HomeLogDesk(PalaestraDb db, PracticeLibrary library, TimePro
     public IReadOnlyList<FieldError> ErrorsOf(CaseFile file, HomeDay day, string path)
     {
         var items = Exercises(file).Select(e => (e.PlanItemId, e.Side)).ToHashSet();
-        var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
+        var today = clock.Today;
         return [.. HomeDayCheck.Errors(day, items, file.Episode.OpenedOn, today, path)];
     }
 
@@ -121,7 +122,7 @@ public sealed class HomeLogDesk(PalaestraDb db, PracticeLibrary library, TimePro
 
     private void Put(CaseFile file, HomeLogDay? stored, HomeDay day, string by)
     {
-        var now = time.GetUtcNow().UtcDateTime;
+        var now = clock.Now;
         if (stored is null)
         {
             db.HomeLog.Add(

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
@@ -12,10 +13,20 @@ using Palaestra.Server.Planning;
 using Palaestra.Server.Problems;
 using Palaestra.Server.Progression;
 using Palaestra.Server.SignIn;
+using Palaestra.Server.Clinics;
+
+using Palaestra.Data.Clinics;
 
 namespace Palaestra.Server.Visits;
 
-public sealed record BookVisitForm(DateTime PlannedAt);
+/// <param name="PlannedAt">Without a distance from UTC it is the time on the clinic's wall.</param>
+public sealed record BookVisitForm(DateTime PlannedAt)
+{
+    public Instant At(ClinicZone zone) =>
+        PlannedAt.Kind == DateTimeKind.Unspecified
+            ? zone.At(PlannedAt)
+            : Instant.FromDateTimeUtc(PlannedAt.ToUniversalTime());
+}
 
 public sealed record CheckInForm(CheckIn CheckIn, int Version);
 
@@ -72,27 +83,28 @@ public static class VisitEndpoints
         BookVisitForm form,
         CaseFiles files,
         PalaestraDb db,
-        TimeProvider time
+        ClinicClock clock
     )
     {
         if (await files.OfEpisode(id) is not { } file)
         {
             return Problem.NotFound("episode");
         }
-        var now = time.GetLocalNow().DateTime;
-        if (form.PlannedAt < now.Date || form.PlannedAt > now.AddYears(1))
+        if (form.PlannedAt.Kind == DateTimeKind.Unspecified && !clock.Zone.Has(form.PlannedAt))
+        {
+            return Problem.Field("plannedAt", "The clocks go forward that night, and this time is left out.");
+        }
+        var at = form.At(clock.Zone);
+        var day = clock.Zone.DayOf(at);
+        if (day < clock.Today || day > clock.Today.AddYears(1))
         {
             return Problem.Field("plannedAt", "A visit is planned for today or within a year.");
         }
-        if (file.Visits.Any(v => v.PlannedAt == form.PlannedAt))
+        if (file.Visits.Any(v => v.PlannedAt == at))
         {
             return Problem.Field("plannedAt", "There is already a visit at this time.");
         }
-        var visit = new Visit
-        {
-            EpisodeId = id,
-            PlannedAt = DateTime.SpecifyKind(form.PlannedAt, DateTimeKind.Unspecified),
-        };
+        var visit = new Visit { EpisodeId = id, PlannedAt = at };
         db.Visits.Add(visit);
         await db.SaveChangesAsync();
         var stored = await files.OfEpisode(id);
@@ -106,7 +118,7 @@ public static class VisitEndpoints
         PalaestraDb db,
         PracticeLibrary library,
         IntakeDesk desk,
-        TimeProvider time,
+        ClinicClock clock,
         WhoIsHere who
     )
     {
@@ -131,7 +143,7 @@ public static class VisitEndpoints
         visit.Version++;
         if (form.CheckIn.FlagsAsked == true || form.CheckIn.DangerSigns.Count > 0)
         {
-            visit.Flags = new(who.Name, time.GetUtcNow().UtcDateTime, form.CheckIn.DangerSigns);
+            visit.Flags = new(who.Name, clock.Now.ToDateTimeUtc(), form.CheckIn.DangerSigns);
         }
         desk.Report(file.Episode, form.CheckIn.DangerSigns, who.Name);
         try
@@ -215,7 +227,7 @@ public static class VisitEndpoints
         IReadOnlyList<SessionItem> items = plan is null
             ? []
             : SessionWork.Items(
-                plan.Plan.ToDoOn(DateOnly.FromDateTime(visit.PlannedAt)),
+                plan.Plan.ToDoOn(file.DayOf(visit)),
                 file.Events(visitId),
                 file.Profile,
                 file.Policy,

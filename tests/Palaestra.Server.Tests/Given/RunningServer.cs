@@ -1,9 +1,12 @@
 using System.Net;
 using System.Net.Http.Json;
+using System.Text.Json;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.Configuration;
 using Microsoft.Extensions.Hosting;
 using Palaestra.Core;
+using Palaestra.Data.Clinics;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Tests.Given;
 
@@ -14,8 +17,16 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
     private readonly bool ownsFolder;
     private readonly string? instruments;
 
-    public RunningServer(string mode = "serve", string? folder = null, string? instruments = null)
+    private readonly string? zone;
+
+    public RunningServer(
+        string mode = "serve",
+        string? folder = null,
+        string? instruments = null,
+        string? zone = null
+    )
     {
+        this.zone = zone;
         this.instruments = instruments;
         this.mode = mode;
         ownsFolder = folder is null;
@@ -42,6 +53,7 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
                     ["PALAESTRA_DATA"] = Folder,
                     ["PALAESTRA_MODE"] = mode,
                     ["PALAESTRA_INSTRUMENTS"] = instruments,
+                    ["PALAESTRA_TIME_ZONE"] = zone,
                 }
             )
         );
@@ -113,8 +125,15 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
 
 public static class Answers
 {
+    /// <summary>As the server writes and reads it.</summary>
+    private static JsonSerializerOptions Json { get; } =
+        new(CoreJson.Options)
+        {
+            Converters = { new InstantJson(new ClinicClock(TimeProvider.System, ClinicZone.Utc)) },
+        };
+
     public static async Task<T> Get<T>(this HttpClient browser, string path) =>
-        (await browser.GetFromJsonAsync<T>(path, CoreJson.Options))!;
+        (await browser.GetFromJsonAsync<T>(path, Json))!;
 
     public static async Task<T> Ok<T>(this Task<HttpResponseMessage> asking)
     {
@@ -123,14 +142,14 @@ public static class Answers
             answer.IsSuccessStatusCode,
             $"{answer.StatusCode}: {await answer.Content.ReadAsStringAsync()}"
         );
-        return (await answer.Content.ReadFromJsonAsync<T>(CoreJson.Options))!;
+        return (await answer.Content.ReadFromJsonAsync<T>(Json))!;
     }
 
     public static Task<HttpResponseMessage> Post(this HttpClient browser, string path, object body) =>
-        browser.PostAsync(path, JsonContent.Create(body, body.GetType(), options: CoreJson.Options));
+        browser.PostAsync(path, JsonContent.Create(body, body.GetType(), options: Json));
 
     public static Task<HttpResponseMessage> Put(this HttpClient browser, string path, object body) =>
-        browser.PutAsync(path, JsonContent.Create(body, body.GetType(), options: CoreJson.Options));
+        browser.PutAsync(path, JsonContent.Create(body, body.GetType(), options: Json));
 
     /// <summary>The fields a refusal names, checking that it is a proper problem document.</summary>
     public static async Task<IReadOnlyList<string>> RefusedFields(

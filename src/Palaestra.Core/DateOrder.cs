@@ -1,0 +1,37 @@
+using System.Globalization;
+
+namespace Palaestra.Core;
+
+/// <summary>In which order a clinic writes its dates: 29 November 2026, November 29, 2026, or 2026-11-29.</summary>
+public enum DateOrder
+{
+    DayMonthYear,
+    MonthDayYear,
+    YearMonthDay,
+}
+
+public static class DateWords
+{
+    /// <summary>A day with its year, the month by its name: for letters.</summary>
+    public static string Long(this DateOrder order, DateOnly day) =>
+        Words(day, order, "d MMMM yyyy", "MMMM d, yyyy", "yyyy-MM-dd");
+
+    /// <summary>The same with the month cut short: for the foot of a sheet.</summary>
+    public static string Short(this DateOrder order, DateOnly day) =>
+        Words(day, order, "d MMM yyyy", "MMM d, yyyy", "yyyy-MM-dd");
+
+    /// <summary>A day that is near, with its weekday and without its year.</summary>
+    public static string Near(this DateOrder order, DateOnly day) =>
+        Words(day, order, "dddd d MMMM", "dddd, MMMM d", "dddd MM-dd");
+
+    private static string Words(DateOnly day, DateOrder order, string dayFirst, string monthFirst, string yearFirst) =>
+        day.ToString(
+            order switch
+            {
+                DateOrder.MonthDayYear => monthFirst,
+                DateOrder.YearMonthDay => yearFirst,
+                _ => dayFirst,
+            },
+            CultureInfo.InvariantCulture
+        );
+}
