@@ -1,10 +1,10 @@
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
+using Palaestra.Data.Clinics;
 using Palaestra.Data.Day;
 using Palaestra.Data.Intake;
 using Palaestra.Data.Visits;
-using Palaestra.Data.Clinics;
 
 namespace Palaestra.Bench;
 

@@ -22,9 +22,15 @@ public static class DateWords
 
     /// <summary>A day that is near, with its weekday and without its year.</summary>
     public static string Near(this DateOrder order, DateOnly day) =>
-        Words(day, order, "dddd d MMMM", "dddd, MMMM d", "dddd MM-dd");
+        Words(day, order, "dddd d MMMM", "dddd, MMMM d", "dddd, MMMM d");
 
-    private static string Words(DateOnly day, DateOrder order, string dayFirst, string monthFirst, string yearFirst) =>
+    private static string Words(
+        DateOnly day,
+        DateOrder order,
+        string dayFirst,
+        string monthFirst,
+        string yearFirst
+    ) =>
         day.ToString(
             order switch
             {

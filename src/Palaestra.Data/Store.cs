@@ -104,6 +104,28 @@ public static class Store
     /// <summary>Whether anybody can sign in; asked of the file itself, as above.</summary>
     public static Task<bool> HasAccounts(string folder) => HasRows(folder, "AspNetUsers");
 
+    /// <summary>Name of the zone the clinic keeps; none where there is no clinic yet, or one of a version without zones.</summary>
+    public static string? ZoneOf(string folder)
+    {
+        var path = Path.Combine(folder, FileName);
+        if (!File.Exists(path))
+        {
+            return null;
+        }
+        try
+        {
+            using var file = new SqliteConnection($"Data Source={path};Mode=ReadOnly;Pooling=False");
+            file.Open();
+            using var ask = file.CreateCommand();
+            ask.CommandText = "SELECT TimeZone FROM Clinics";
+            return ask.ExecuteScalar() as string;
+        }
+        catch (SqliteException)
+        {
+            return null;
+        }
+    }
+
     private static async Task<bool> HasRows(string folder, string table)
     {
         await using var file = new SqliteConnection(ConnectionString(folder));

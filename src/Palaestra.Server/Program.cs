@@ -144,7 +144,10 @@ builder
     .Services.AddOptions<Microsoft.AspNetCore.Http.Json.JsonOptions>()
     .Configure<ClinicClock>((json, clock) => json.SerializerOptions.Converters.Add(new InstantJson(clock)));
 builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
-builder.Services.AddProblemDetails();
+builder.Services.AddProblemDetails(problems =>
+    problems.CustomizeProblemDetails = context =>
+        context.ProblemDetails.Title = PlainTitle.Of(context.ProblemDetails)
+);
 builder.Services.AddExceptionHandler<BadRequestHandler>();
 builder.Services.AddExceptionHandler<StoreFault>();
 builder.Services.AddOpenApi(api =>

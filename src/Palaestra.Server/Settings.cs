@@ -1,8 +1,7 @@
 using System.Globalization;
 using System.Net;
-using Palaestra.Server.Instruments;
-
 using Palaestra.Data.Clinics;
+using Palaestra.Server.Instruments;
 
 namespace Palaestra.Server;
 

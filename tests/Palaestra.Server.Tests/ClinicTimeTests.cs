@@ -115,7 +115,17 @@ public sealed class ClinicTimeTests : IAsyncLifetime
                 .Put("/api/clinic", form with { Time = form.Time! with { Zone = "Nowhere/Land" } })
                 .RefusedFields(HttpStatusCode.UnprocessableEntity)
         );
-        await browser.Put("/api/clinic", new { name = "Quay", contact = "", version = 0 }).Ok<ClinicForm>();
+        await browser
+            .Put(
+                "/api/clinic",
+                new
+                {
+                    name = "Quay",
+                    contact = "",
+                    version = 0,
+                }
+            )
+            .Ok<ClinicForm>();
         Assert.Equal(form.Time, (await browser.Get<ClinicForm>("/api/clinic")).Time);
     }
 

@@ -123,7 +123,10 @@ public sealed class ScreeningTests(OneServer one) : IClassFixture<OneServer>, IA
         Assert.Equal([1, 2], findings.Screens.Select(s => s.Number));
         var change = findings.Changes.First(c => c.Of == "kick-back");
         Assert.Equal((1, 5, Core.Findings.ChangeVerdict.Better), (change.Before, change.Now, change.Verdict));
-        Assert.Equal(DateOnly.FromDateTime(DateTime.Now).AddDays(42), findings.RescreenDue);
+        Assert.Equal(
+            DateOnly.FromDateTime(findings.ScreenedAt!.Value.ToDateTimeOffset().LocalDateTime).AddDays(42),
+            findings.RescreenDue
+        );
         var none = await browser.GetAsync($"/api/visits/{VisitId}/findings?against={visit.Id}");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, none.StatusCode);
     }

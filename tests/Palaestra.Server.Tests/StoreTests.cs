@@ -107,7 +107,10 @@ public sealed class StoreTests : IDisposable
                 .Database.SqlQuery<string>($"SELECT PlannedAt AS Value FROM Visits ORDER BY PlannedAt")
                 .ToListAsync(TestContext.Current.CancellationToken)
         );
-        Assert.Equal("Europe/Berlin", (await db.Clinics.SingleAsync(TestContext.Current.CancellationToken)).TimeZone);
+        Assert.Equal(
+            "Europe/Berlin",
+            (await db.Clinics.SingleAsync(TestContext.Current.CancellationToken)).TimeZone
+        );
         var visits = await db
             .Visits.AsNoTracking()
             .OrderBy(v => v.PlannedAt)

@@ -134,8 +134,8 @@ interface Props {
   onChange: (value: string) => void;
 }
 
-/** A day, typed in the clinic's order or picked from a month that begins as the clinic's weeks do. */
-export const DayField = (props: Props) => (
+/** A day, typed in the clinic's order or picked from a month that begins as its weeks do; one decades away (far) is only typed. */
+export const DayField = (props: Props & { far?: boolean }) => (
   <Field
     {...props}
     day={isDay(props.value) ? parseDate(props.value) : null}
@@ -156,7 +156,12 @@ export const MomentField = (props: Props) => (
 const isDay = (value: string) => /^\d{4}-\d{2}-\d{2}$/.test(value);
 
 function Field(
-  props: Props & { timed?: boolean; day: DateValue | null; onDay: (day: DateValue | null) => void },
+  props: Props & {
+    timed?: boolean;
+    far?: boolean;
+    day: DateValue | null;
+    onDay: (day: DateValue | null) => void;
+  },
 ) {
   return (
     <I18nProvider locale={dateLocale()}>
@@ -171,7 +176,7 @@ function Field(
         <FieldLabel>{props.label}</FieldLabel>
         <Box>
           <Parts>{(segment) => <Part segment={segment} />}</Parts>
-          <Button aria-label="Open the month">▾</Button>
+          {!props.far && <Button aria-label="Open the month">▾</Button>}
         </Box>
         {props.hint && <FieldHint slot="description">{props.hint}</FieldHint>}
         <FieldWrong>{props.error}</FieldWrong>

@@ -1,4 +1,14 @@
-import { Button, Label, ListBox, ListBoxItem, Popover, Select, SelectValue } from "react-aria-components";
+import {
+  Button,
+  ComboBox,
+  Input,
+  Label,
+  ListBox,
+  ListBoxItem,
+  Popover,
+  Select,
+  SelectValue,
+} from "react-aria-components";
 import styled from "styled-components";
 import { FieldLabel } from "./fields";
 import { HiddenVisually } from "./layout";
@@ -83,5 +93,65 @@ export function Picker<T extends string>(props: {
         </List>
       </Popover>
     </Select>
+  );
+}
+
+const Sought = styled.div`
+  display: flex;
+  border: 2px solid ${({ theme }) => theme.colour.slate};
+  border-radius: ${({ theme }) => theme.radius};
+  background: ${({ theme }) => theme.colour.sheet};
+  &:focus-within {
+    outline: 3px solid ${({ theme }) => theme.colour.ochre};
+    outline-offset: 2px;
+  }
+  input {
+    flex: 1;
+    min-width: 0;
+    min-height: 44px;
+    padding: 0 ${({ theme }) => theme.space(3)};
+  }
+  button {
+    min-width: 44px;
+    cursor: pointer;
+  }
+  input,
+  button {
+    border: 0;
+    outline: none;
+    background: none;
+    color: inherit;
+    font: inherit;
+  }
+`;
+
+/** One of very many: a part of its name finds it. */
+export function SearchPicker(props: {
+  label: string;
+  value: string;
+  onPick: (value: string) => void;
+  options: { value: string; label: string }[];
+}) {
+  return (
+    <ComboBox
+      value={props.value}
+      onChange={(key) => key !== null && props.onPick(String(key))}
+      menuTrigger="focus"
+    >
+      <FieldLabel>{props.label}</FieldLabel>
+      <Sought>
+        <Input />
+        <Button>▾</Button>
+      </Sought>
+      <Popover style={{ minWidth: "var(--trigger-width)" }}>
+        <List>
+          {props.options.map((o) => (
+            <ListBoxItem key={o.value} id={o.value} textValue={o.label}>
+              {o.label}
+            </ListBoxItem>
+          ))}
+        </List>
+      </Popover>
+    </ComboBox>
   );
 }

@@ -118,6 +118,7 @@ function Who({ draft, onChange, problem }: IntakePart) {
           error={problem?.field("name")}
         />
         <DayField
+          far
           label="Birth date"
           value={draft.birthDate}
           onChange={(birthDate) => set({ birthDate })}

@@ -7,7 +7,7 @@ import { Button } from "../controls/Button";
 import { clinicTime, keepClinicTime } from "../controls/clinicTime";
 import { TextField } from "../controls/fields";
 import { ProblemNote, Small, Stack } from "../controls/layout";
-import { Picker } from "../controls/Picker";
+import { Picker, SearchPicker } from "../controls/Picker";
 
 /** Zones this browser knows, and the one that is set. */
 const zones = (set: string) => [...new Set([set, ...Intl.supportedValuesOf("timeZone"), "UTC"])].sort();
@@ -63,7 +63,7 @@ function Fields({ stored }: { stored: ClinicForm }) {
           onChange={(contact) => setForm({ ...form, contact })}
           error={problem?.field("contact")}
         />
-        <Picker
+        <SearchPicker
           label="Time zone"
           value={time.zone}
           onPick={(zone) => set({ zone })}

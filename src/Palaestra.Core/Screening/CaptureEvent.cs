@@ -14,7 +14,7 @@ namespace Palaestra.Core.Screening;
 /// <param name="TrialId">The trial it belongs to; of an event that belongs to no trial its own.</param>
 /// <param name="At">When it happened, by the clock of the tablet.</param>
 /// <param name="By">Who tapped, where the tablet knew; a tablet may be sent by somebody else later.</param>
-[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonPolymorphic(TypeDiscriminatorPropertyName = KindName)]
 [JsonDerivedType(typeof(TrialStarted), "trial-started")]
 [JsonDerivedType(typeof(HoldStarted), "hold-started")]
 [JsonDerivedType(typeof(RepDone), "rep-done")]
@@ -48,6 +48,9 @@ public abstract record CaptureEvent(
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? By = null
 )
 {
+    /// <summary>The field in JSON that tells which of the kinds it is.</summary>
+    public const string KindName = "kind";
+
     [JsonIgnore]
     public CaptureKind Kind =>
         this switch

@@ -20,7 +20,7 @@ public sealed class ClinicZone
 
     /// <summary>All that can be chosen: one name for each zone, aliases left out.</summary>
     public static IReadOnlyList<string> Ids { get; } =
-        [.. TzdbDateTimeZoneSource.Default.CanonicalIdMap.Values.Distinct().Order(StringComparer.Ordinal)];
+    [.. TzdbDateTimeZoneSource.Default.CanonicalIdMap.Values.Distinct().Order(StringComparer.Ordinal)];
 
     /// <returns>None where the database has no zone of this name; aliases are known.</returns>
     public static ClinicZone? Find(string? id) =>
@@ -51,8 +51,7 @@ public sealed class ClinicZone
     /// The instant of a time on the wall: of one that comes twice the earlier, of one that is left out as much later as the clock is set
     /// forward.
     /// </summary>
-    public Instant At(DateTime local) =>
-        LocalDateTime.FromDateTime(local).InZoneLeniently(zone).ToInstant();
+    public Instant At(DateTime local) => LocalDateTime.FromDateTime(local).InZoneLeniently(zone).ToInstant();
 
     /// <summary>False in the hour that is left out where the clock is set forward.</summary>
     public bool Has(DateTime local) => zone.MapLocal(LocalDateTime.FromDateTime(local)).Count > 0;

@@ -15,6 +15,7 @@ public static class Restore
     /// old one is kept. All sessions end.
     /// </summary>
     /// <param name="known">Migrations of this version.</param>
+    /// <param name="erased">Clients who were erased and may still be in the backup: they are erased again.</param>
     /// <returns>What was restored, and where the old folder is kept; none where there was none.</returns>
     /// <exception cref="BackupRefusedException">Cut, altered, newer, or another passphrase.</exception>
     /// <exception cref="StartRefusedException">A server has the folder.</exception>
@@ -23,7 +24,8 @@ public static class Restore
         string backup,
         Opener opener,
         IReadOnlyCollection<string> known,
-        DateTimeOffset now
+        DateTimeOffset now,
+        IReadOnlyList<ErasedBefore>? erased = null
     )
     {
         var target = Path.TrimEndingDirectorySeparator(Path.GetFullPath(folder));
@@ -35,6 +37,7 @@ public static class Restore
         {
             var manifest = Unpack(backup, staging, opener, known);
             EndSessions(staging);
+            Erasure.Apply(staging, erased ?? []);
             ClinicMark.Put(staging, manifest.Made);
             Posix.Swap(staging, target);
             swapped = there;

@@ -1,6 +1,5 @@
-using Palaestra.Core.Outcomes;
-
 using NodaTime;
+using Palaestra.Core.Outcomes;
 
 namespace Palaestra.Data.Outcomes;
 

@@ -1,6 +1,5 @@
-using Palaestra.Core.Planning;
-
 using NodaTime;
+using Palaestra.Core.Planning;
 
 namespace Palaestra.Data.Planning;
 

@@ -1,6 +1,5 @@
-using Palaestra.Core.Library;
-
 using NodaTime;
+using Palaestra.Core.Library;
 
 namespace Palaestra.Data.Policies;
 

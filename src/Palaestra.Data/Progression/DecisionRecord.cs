@@ -1,6 +1,5 @@
-using Palaestra.Core.Progression;
-
 using NodaTime;
+using Palaestra.Core.Progression;
 
 namespace Palaestra.Data.Progression;
 

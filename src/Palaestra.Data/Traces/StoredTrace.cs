@@ -1,6 +1,5 @@
-using Palaestra.Core.Screening;
-
 using NodaTime;
+using Palaestra.Core.Screening;
 
 namespace Palaestra.Data.Traces;
 

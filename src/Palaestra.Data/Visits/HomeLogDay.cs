@@ -1,6 +1,5 @@
-using Palaestra.Core.Visits;
-
 using NodaTime;
+using Palaestra.Core.Visits;
 
 namespace Palaestra.Data.Visits;
 

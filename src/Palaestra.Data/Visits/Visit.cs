@@ -1,10 +1,9 @@
+using NodaTime;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Outcomes;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
-
-using NodaTime;
 
 namespace Palaestra.Data.Visits;
 

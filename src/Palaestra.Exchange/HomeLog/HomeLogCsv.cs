@@ -109,7 +109,7 @@ public static class HomeLogCsv
         {
             return Bad(
                 "line 1",
-                $"The header lacks {string.Join(", ", missing)}. It reads: {string.Join(",", Header)}"
+                $"The header reads {string.Join(",", Header)}: this one lacks {string.Join(", ", missing)}."
             );
         }
         var errors = new List<FieldError>();

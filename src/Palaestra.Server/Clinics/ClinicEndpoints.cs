@@ -46,7 +46,9 @@ public static class ClinicEndpoints
             .ToList();
         if (zone is null)
         {
-            errors.Add(new("time.zone", "This is no time zone we know. Choose one from the list, as Europe/Berlin."));
+            errors.Add(
+                new("time.zone", "This is no time zone we know. Choose one from the list, as Europe/Berlin.")
+            );
         }
         if (errors.Count > 0)
         {
@@ -111,5 +113,6 @@ public static class ClinicEndpoints
     private static ClinicForm FormOf(Clinic? clinic) =>
         clinic is null ? new("", "", 0) : new(clinic.Name, clinic.Contact, clinic.Version, TimeOf(clinic));
 
-    public static ClinicTime TimeOf(Clinic clinic) => new(clinic.TimeZone, clinic.DateOrder, clinic.WeekStart);
+    public static ClinicTime TimeOf(Clinic clinic) =>
+        new(clinic.TimeZone, clinic.DateOrder, clinic.WeekStart);
 }

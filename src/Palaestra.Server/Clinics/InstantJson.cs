@@ -9,8 +9,11 @@ namespace Palaestra.Server.Clinics;
 /// </summary>
 public sealed class InstantJson(ClinicClock clock) : JsonConverter<Instant>
 {
-    public override Instant Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
-        Instant.FromDateTimeOffset(reader.GetDateTimeOffset());
+    public override Instant Read(
+        ref Utf8JsonReader reader,
+        Type typeToConvert,
+        JsonSerializerOptions options
+    ) => Instant.FromDateTimeOffset(reader.GetDateTimeOffset());
 
     public override void Write(Utf8JsonWriter writer, Instant value, JsonSerializerOptions options) =>
         writer.WriteStringValue(clock.Zone.Tell(value));

@@ -2,11 +2,10 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Palaestra.Data;
-using Palaestra.Data.Day;
-using Palaestra.Server.Intake;
-using Palaestra.Server.Clinics;
-
 using Palaestra.Data.Clinics;
+using Palaestra.Data.Day;
+using Palaestra.Server.Clinics;
+using Palaestra.Server.Intake;
 
 namespace Palaestra.Server.Day;
 
@@ -75,7 +74,16 @@ public static class DayEndpoints
         var others = await LinesOf(Seen(db).Where(s => !here.Contains(s.EpisodeId)), db);
         var clients = await db.Standings.CountAsync();
         return TypedResults.Ok(
-            new DayView(today, clock.Now, visits, pile, count, others, clients - here.Distinct().Count(), behind)
+            new DayView(
+                today,
+                clock.Now,
+                visits,
+                pile,
+                count,
+                others,
+                clients - here.Distinct().Count(),
+                behind
+            )
         );
     }
 

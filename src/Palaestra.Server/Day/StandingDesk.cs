@@ -5,9 +5,9 @@ using Palaestra.Core.Screening;
 using Palaestra.Data;
 using Palaestra.Data.Day;
 using Palaestra.Data.Visits;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Progression;
-using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Day;
 
@@ -265,5 +265,4 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
             Step = step,
             Station = station,
         };
-
 }

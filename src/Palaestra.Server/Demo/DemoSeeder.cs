@@ -12,6 +12,7 @@ using Palaestra.Data.Staff;
 using Palaestra.Data.Traces;
 using Palaestra.Data.Visits;
 using Palaestra.Exchange.Instruments;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Instruments;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
@@ -19,8 +20,6 @@ using Palaestra.Server.Progression;
 using Palaestra.Server.Screening;
 using Palaestra.Server.SignIn;
 using Palaestra.Server.Visits;
-
-using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Demo;
 

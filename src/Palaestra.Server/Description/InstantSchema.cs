@@ -13,7 +13,10 @@ public sealed class InstantSchema : IOpenApiSchemaTransformer
         CancellationToken cancellationToken
     )
     {
-        if ((Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type) == typeof(Instant))
+        if (
+            (Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type)
+            == typeof(Instant)
+        )
         {
             schema.Type = JsonSchemaType.String;
             schema.Format = "date-time";

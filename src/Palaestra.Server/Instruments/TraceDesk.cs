@@ -5,8 +5,8 @@ using Palaestra.Core.Signals;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Data.Traces;
-using Palaestra.Server.Intake;
 using Palaestra.Server.Clinics;
+using Palaestra.Server.Intake;
 
 namespace Palaestra.Server.Instruments;
 

@@ -8,11 +8,10 @@ using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
+using Palaestra.Data.Clinics;
 using Palaestra.Data.Intake;
 using Palaestra.Data.Planning;
 using Palaestra.Data.Visits;
-
-using Palaestra.Data.Clinics;
 
 namespace Palaestra.Server.Intake;
 
@@ -151,15 +150,7 @@ public sealed class CaseFile
         [
             .. Visits
                 .TakeWhile(v => NumberOf(v.Id) <= NumberOf(upTo))
-                .Select(v =>
-                    SessionPain.Of(
-                        NumberOf(v.Id),
-                        DayOf(v),
-                        PainAt(v),
-                        Events(v.Id),
-                        Trials(v.Id)
-                    )
-                )
+                .Select(v => SessionPain.Of(NumberOf(v.Id), DayOf(v), PainAt(v), Events(v.Id), Trials(v.Id)))
                 .OfType<SessionPain>(),
         ];
 

@@ -4,9 +4,9 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Data;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Problems;
 using Palaestra.Server.SignIn;
-using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Intake;
 

@@ -4,16 +4,16 @@ using Palaestra.Data.Keeping;
 
 namespace Palaestra.Server.Keeping;
 
-/// <summary>backup, backup --verify and restore, as commands beside the server. Exit codes: 0 done, 1 refused, 2 not understood.</summary>
+/// <summary>backup, backup --verify, restore and erase, as commands beside the server. Exit codes: 0 done, 1 refused, 2 not understood.</summary>
 public static class KeepingCommands
 {
     public const string Usage =
-        "backup [FILE] [--passphrase-file FILE | --key PUBLIC-KEY | --plain]   backup --verify FILE   restore FILE   (--passphrase-file FILE, --key SECRET-KEY)";
+        "backup [FILE] [--passphrase-file FILE | --key PUBLIC-KEY | --plain]   backup --verify FILE   restore FILE   (--passphrase-file FILE, --key SECRET-KEY)   erase CLIENT [--yes]";
 
     /// <returns>None where the words are no command of ours.</returns>
     public static async Task<int?> Run(string[] args, Settings settings)
     {
-        if (args is not ["backup" or "restore", ..])
+        if (args is not ["backup" or "restore" or "erase", ..])
         {
             return null;
         }
@@ -23,7 +23,9 @@ public static class KeepingCommands
             {
                 ["backup", "--verify", var file, .. var rest] => Verify(file, Options.Read(rest)),
                 ["restore", var file, .. var rest] => Restored(file, Options.Read(rest), settings),
+                ["erase", var id, .. var rest] => Erased(id, rest, settings),
                 ["backup", .. var rest] => await Made(Options.Read(rest), settings),
+                ["erase"] => throw new FormatException("Which client?"),
                 _ => throw new FormatException("Which file?"),
             };
         }
@@ -73,6 +75,56 @@ public static class KeepingCommands
         return 0;
     }
 
+    /// <param name="id">Of the client or an episode: the long word after episodes/ in the address of a page.</param>
+    private static int Erased(string id, string[] rest, Settings settings)
+    {
+        if (!Guid.TryParse(id, out var asked) || rest is not ([] or ["--yes"]))
+        {
+            throw new FormatException(
+                "A client is named by the long word after episodes/ in the address of their pages."
+            );
+        }
+        using var taken = FolderLock.Take(settings.DataFolder, DateTimeOffset.Now);
+        if (
+            !File.Exists(Path.Combine(settings.DataFolder, Store.FileName))
+            || Erasure.Find(settings.DataFolder, asked) is not { } found
+        )
+        {
+            throw new BackupRefusedException($"There is no such client in {settings.DataFolder}.");
+        }
+        if (rest.Length == 0 && !Said(found.Name))
+        {
+            Console.WriteLine("Nothing was erased.");
+            return 1;
+        }
+        Erasure.Note(settings.BackupFolder, found.Id, DateTimeOffset.UtcNow);
+        var gone = Erasure.Of(settings.DataFolder, found.Id)!;
+        taken.SayClosed();
+        Console.WriteLine(
+            $"Erased for good: {string.Join(", ", gone.Rows.Where(r => r.Value > 0).Select(r => $"{r.Value} of {r.Key}"))}, {gone.Files} files, and the copies made before updates. Backups hold them until their time is over; {Path.Combine(settings.BackupFolder, Erasure.ListName)} erases them again after a restore. Folders kept by a restore ({settings.DataFolder}.before-restore-…) are yours to delete."
+        );
+        return 0;
+    }
+
+    private static bool Said(string name)
+    {
+        if (Console.IsInputRedirected)
+        {
+            throw new BackupRefusedException("Say --yes to erase without being asked.");
+        }
+        Console.Write($"Everything about {name} will be gone for good. Type the name to go on: ");
+        return Console.ReadLine()?.Trim() == name;
+    }
+
+    /// <summary>From the folder for backups, and from beside the backup, which may come from another machine.</summary>
+    private static List<ErasedBefore> ErasedBefore(string file, Settings settings) =>
+        [
+            .. new[] { settings.BackupFolder, Path.GetDirectoryName(Path.GetFullPath(file))! }
+                .Distinct()
+                .SelectMany(Erasure.Listed)
+                .DistinctBy(entry => entry.Client),
+        ];
+
     private static int Restored(string file, Options options, Settings settings)
     {
         var (manifest, kept) = Restore.Into(
@@ -80,7 +132,8 @@ public static class KeepingCommands
             file,
             OpenerOf(file, options),
             Known(),
-            DateTimeOffset.Now
+            DateTimeOffset.Now,
+            ErasedBefore(file, settings)
         );
         Console.WriteLine(
             $"{settings.DataFolder} is as of {manifest.Made:yyyy-MM-dd HH:mm}: {Words(manifest)}."

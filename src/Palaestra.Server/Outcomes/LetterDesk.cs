@@ -1,6 +1,6 @@
-using NodaTime;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using Palaestra.Core;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
@@ -8,9 +8,9 @@ using Palaestra.Core.Progression;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Exchange.Letters;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Progression;
-using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Outcomes;
 
@@ -51,9 +51,7 @@ public sealed class LetterDesk(
                 is { } screened
                 ? new(file.DayOf(screened), file.FindingsOf(screened))
                 : null,
-            file.ScreenVisit(visitId) is { } latest
-                ? new(file.DayOf(latest), file.FindingsOf(latest))
-                : null,
+            file.ScreenVisit(visitId) is { } latest ? new(file.DayOf(latest), file.FindingsOf(latest)) : null,
             plans.FirstOrDefault()?.Plan,
             plans.LastOrDefault()?.Plan,
             file.Performances(visitId),

@@ -5,10 +5,10 @@ using Palaestra.Data;
 using Palaestra.Data.Outcomes;
 using Palaestra.Exchange.Letters;
 using Palaestra.Exchange.Sheets;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 using Palaestra.Server.SignIn;
-using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Outcomes;
 

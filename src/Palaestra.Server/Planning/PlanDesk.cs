@@ -4,8 +4,8 @@ using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Data;
 using Palaestra.Data.Planning;
-using Palaestra.Server.Intake;
 using Palaestra.Server.Clinics;
+using Palaestra.Server.Intake;
 
 namespace Palaestra.Server.Planning;
 

@@ -8,10 +8,10 @@ using Palaestra.Core.Planning;
 using Palaestra.Core.Screening;
 using Palaestra.Data;
 using Palaestra.Data.Planning;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 using Palaestra.Server.SignIn;
-using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Planning;
 

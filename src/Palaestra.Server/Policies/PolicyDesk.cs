@@ -4,9 +4,9 @@ using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Data;
 using Palaestra.Data.Policies;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
-using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Policies;
 

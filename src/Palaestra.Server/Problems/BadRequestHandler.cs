@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Palaestra.Core;
@@ -6,7 +7,7 @@ using Palaestra.Core;
 namespace Palaestra.Server.Problems;
 
 /// <summary>Turns requests that could not be read (wrong types, broken JSON, too large) into problem details with the field.</summary>
-public sealed class BadRequestHandler(IProblemDetailsService problems) : IExceptionHandler
+public sealed partial class BadRequestHandler(IProblemDetailsService problems) : IExceptionHandler
 {
     public async ValueTask<bool> TryHandleAsync(
         HttpContext httpContext,
@@ -14,6 +15,10 @@ public sealed class BadRequestHandler(IProblemDetailsService problems) : IExcept
         CancellationToken cancellationToken
     )
     {
+        if (Kindless(exception) is { } kindless)
+        {
+            exception = kindless;
+        }
         if (exception is not BadHttpRequestException bad)
         {
             return false;
@@ -23,6 +28,27 @@ public sealed class BadRequestHandler(IProblemDetailsService problems) : IExcept
             new ProblemDetailsContext { HttpContext = httpContext, ProblemDetails = Describe(bad) }
         );
     }
+
+    /// <summary>
+    /// Something of several kinds that does not say of which it is: the JSON reader holds that for a fault of the program, and
+    /// tells the place in its words alone.
+    /// </summary>
+    private static BadHttpRequestException? Kindless(Exception exception) =>
+        exception is NotSupportedException && UnknownKind().Match(exception.Message) is { Success: true } told
+            ? new(
+                exception.Message,
+                StatusCodes.Status400BadRequest,
+                new JsonException(
+                    $"The value could not be converted: {exception.Message}",
+                    $"{told.Groups["path"].Value}.{Core.Screening.CaptureEvent.KindName}",
+                    null,
+                    null
+                )
+            )
+            : null;
+
+    [GeneratedRegex(@"type discriminator.* Path: (?<path>\$\S*)", RegexOptions.Singleline)]
+    private static partial Regex UnknownKind();
 
     private static ProblemDetails Describe(BadHttpRequestException bad)
     {
@@ -43,9 +69,31 @@ public sealed class BadRequestHandler(IProblemDetailsService problems) : IExcept
         else if (bad.StatusCode != StatusCodes.Status413PayloadTooLarge)
         {
             details.Detail = bad.Message;
+            if (bad.Message.Contains("no body was provided", StringComparison.Ordinal))
+            {
+                details.Extensions["errors"] = new[] { new FieldError("body", "Required and not given.") };
+            }
+            else if (Named().Match(bad.Message) is { Success: true } named)
+            {
+                var error = new FieldError(
+                    named.Groups["name"].Value,
+                    named.Groups["given"].Success
+                        ? "This is not a value that fits here."
+                        : "Required and not given."
+                );
+                details.Detail = $"{error.Field}: {error.Message}";
+                details.Extensions["errors"] = new[] { error };
+            }
         }
         return details;
     }
+
+    /// <summary>How the framework names a part of the address that could not be read, or a body that is not there.</summary>
+    [GeneratedRegex(
+        """parameter "(?:.* )?(?<name>\w+)" (?:from "(?<given>.*)"|was not provided)""",
+        RegexOptions.Singleline
+    )]
+    private static partial Regex Named();
 
     private static string FieldOf(JsonException json)
     {

@@ -5,11 +5,14 @@ using Palaestra.Core;
 
 namespace Palaestra.Server.Problems;
 
-/// <summary>Refuses lists with nothing at some place, whatever they are lists of: the field is named, nothing is stored.</summary>
+/// <summary>
+/// Refuses nothing where something must be, in lists and in members that have a value of their own when they are left out: the
+/// field is named, nothing is stored.
+/// </summary>
 public static class NullMembers
 {
     private const int DeepestMost = 24;
-    private static readonly ConcurrentDictionary<Type, PropertyInfo[]> Known = [];
+    private static readonly ConcurrentDictionary<Type, Member[]> Known = [];
 
     /// <summary>Before an endpoint runs, its body is looked through.</summary>
     public static TBuilder RefuseNullMembers<TBuilder>(this TBuilder builder)
@@ -35,12 +38,16 @@ public static class NullMembers
         {
             yield break;
         }
-        foreach (var property in Looked(value.GetType()))
+        foreach (var (property, required) in Looked(value.GetType()))
         {
             var name = char.ToLowerInvariant(property.Name[0]) + property.Name[1..];
             var at = path.Length == 0 ? name : $"{path}.{name}";
             var inner = property.GetValue(value);
-            if (inner is IEnumerable list and not string)
+            if (inner is null && required)
+            {
+                yield return new(at, "This is required and was null.");
+            }
+            else if (inner is IEnumerable list and not string)
             {
                 var i = 0;
                 foreach (var item in list)
@@ -70,7 +77,7 @@ public static class NullMembers
     }
 
     /// <summary>Properties that can hold a list or one of our own records: what was given, not what is worked out from it.</summary>
-    private static PropertyInfo[] Looked(Type type) =>
+    private static Member[] Looked(Type type) =>
         Known.GetOrAdd(
             type,
             t =>
@@ -82,9 +89,16 @@ public static class NullMembers
                                 p.PropertyType != typeof(string)
                                 && typeof(IEnumerable).IsAssignableFrom(p.PropertyType)
                             ) || IsOurs(p.PropertyType)
-                        ),
+                        )
+                        .Select(p => new Member(
+                            p,
+                            new NullabilityInfoContext().Create(p).WriteState == NullabilityState.NotNull
+                        )),
                 ]
         );
+
+    /// <param name="Required">It is never nothing.</param>
+    private sealed record Member(PropertyInfo Property, bool Required);
 
     private static bool IsOurs(Type type) =>
         (Nullable.GetUnderlyingType(type) ?? type) is { IsEnum: false } t

@@ -5,9 +5,9 @@ using Palaestra.Core.Progression;
 using Palaestra.Data;
 using Palaestra.Data.Planning;
 using Palaestra.Data.Progression;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
-using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Progression;
 

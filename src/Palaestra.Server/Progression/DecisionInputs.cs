@@ -204,7 +204,10 @@ public static class DecisionInputs
         for (var at = visit; file.PlanFor(at.Id) is { } plan && file.Before(at.Id) is { } before; at = before)
         {
             spells.Add(Home(file, at, plan, library));
-            if (file.DayOf(visit).DayNumber - file.DayOf(before).DayNumber >= file.Policy.Judgement.ShrinkDays)
+            if (
+                file.DayOf(visit).DayNumber - file.DayOf(before).DayNumber
+                >= file.Policy.Judgement.ShrinkDays
+            )
             {
                 return HomeWork.Together(spells);
             }

@@ -138,7 +138,10 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, ClinicCloc
         IReadOnlyList<CaptureEvent> incoming
     )
     {
-        var noted = file.Episode.DangerReports.Where(r => r.Open).Select(r => (DateTime?)r.NotedAt.ToDateTimeUtc()).Min();
+        var noted = file
+            .Episode.DangerReports.Where(r => r.Open)
+            .Select(r => (DateTime?)r.NotedAt.ToDateTimeUtc())
+            .Min();
         return incoming
             .Select((e, i) => (e, i))
             .Where(pair => pair.e.Kind == CaptureKind.TrialStarted && pair.e.At.UtcDateTime > noted)

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Palaestra.Data;
+using Palaestra.Data.Clinics;
 using Palaestra.Data.Keeping;
 using Palaestra.Server.Keeping;
 
@@ -60,7 +61,7 @@ public static class Doctor
             .. Room(settings),
             .. Backups(settings, now),
             Tls(settings, now),
-            Zone(),
+            Zone(settings),
             Clock(settings, now),
         ];
 
@@ -174,14 +175,22 @@ public static class Doctor
         }
     }
 
-    private static Finding Zone() =>
-        TimeZoneInfo.Local.Id is var id && (TimeZoneInfo.Local.HasIanaId && id is not ("UTC" or "Etc/UTC"))
-            ? new("Time zone", Verdict.Good, id)
-            : new(
-                "Time zone",
-                Verdict.Look,
-                $"{id}: visits are told in it. Set TZ, or the machine's own, to where the clinic is."
-            );
+    private static Finding Zone(Settings settings)
+    {
+        const string of = "Time zone";
+        if (Store.ZoneOf(settings.DataFolder) is { } kept)
+        {
+            return ClinicZone.Find(kept) is null
+                    ? new(of, Verdict.Bad, $"{kept}, which this version does not know.")
+                : kept is "UTC" or "Etc/UTC"
+                    ? new(of, Verdict.Look, $"{kept}: if the clinic is elsewhere, say so in Settings.")
+                : new(of, Verdict.Good, kept);
+        }
+        var zone = (settings.TimeZone ?? ClinicZone.OfMachine()).Id;
+        return zone is "UTC" or "Etc/UTC"
+            ? new(of, Verdict.Look, $"{zone}: set PALAESTRA_TIME_ZONE to where the clinic is.")
+            : new(of, Verdict.Good, zone);
+    }
 
     /// <summary>Files of tomorrow tell of a clock that was set back.</summary>
     private static Finding Clock(Settings settings, DateTimeOffset now)

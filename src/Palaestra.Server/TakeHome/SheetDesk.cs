@@ -7,9 +7,9 @@ using Palaestra.Core.Planning;
 using Palaestra.Data;
 using Palaestra.Data.Planning;
 using Palaestra.Exchange.Sheets;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Library;
-using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.TakeHome;
 

@@ -6,10 +6,10 @@ using Palaestra.Data;
 using Palaestra.Data.Planning;
 using Palaestra.Data.Visits;
 using Palaestra.Exchange.HomeLog;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Progression;
 using Palaestra.Server.TakeHome;
-using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Visits;
 

@@ -7,15 +7,14 @@ using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
+using Palaestra.Data.Clinics;
 using Palaestra.Data.Visits;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Problems;
 using Palaestra.Server.Progression;
 using Palaestra.Server.SignIn;
-using Palaestra.Server.Clinics;
-
-using Palaestra.Data.Clinics;
 
 namespace Palaestra.Server.Visits;
 

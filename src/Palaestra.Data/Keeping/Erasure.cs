@@ -1,0 +1,213 @@
+using System.Globalization;
+using System.Text.Json;
+using Microsoft.Data.Sqlite;
+using Palaestra.Data.Photos;
+using Palaestra.Data.Traces;
+
+namespace Palaestra.Data.Keeping;
+
+/// <summary>What went of one client: rows of each table, and files.</summary>
+public sealed record Erased(Guid Client, string Name, IReadOnlyDictionary<string, int> Rows, int Files);
+
+/// <summary>A client on the list beside the backups: no name, only what is needed to erase them again.</summary>
+public sealed record ErasedBefore(Guid Client, DateTimeOffset At);
+
+/// <summary>
+/// Takes a client out of a data folder for good: rows of every table, samples and pictures, free pages, the log, copies made before
+/// migrations. Backups keep them until their generation passes; a list beside them is applied after every restore.
+/// </summary>
+public static class Erasure
+{
+    public const string ListName = "erased.json";
+
+    /// <summary>Columns by which a row belongs to a client, and the ids of that kind.</summary>
+    private static readonly (string Column, string Ids)[] Belongs =
+    [
+        (
+            "VisitId",
+            "SELECT Id FROM Visits WHERE EpisodeId IN (SELECT Id FROM Episodes WHERE ClientId = $client)"
+        ),
+        ("EpisodeId", "SELECT Id FROM Episodes WHERE ClientId = $client"),
+        ("ClientId", "SELECT $client"),
+    ];
+
+    /// <param name="id">Of the client, or of one of their episodes.</param>
+    /// <returns>The client and their name; none where the folder holds no such record.</returns>
+    public static (Guid Id, string Name)? Find(string folder, Guid id)
+    {
+        using var db = Open(folder);
+        using var ask = Command(
+            db,
+            "SELECT Id, Name FROM Clients WHERE Id = $client OR Id = (SELECT ClientId FROM Episodes WHERE Id = $client)",
+            id
+        );
+        using var rows = ask.ExecuteReader();
+        return rows.Read() ? (rows.GetGuid(0), rows.GetString(1)) : null;
+    }
+
+    /// <summary>
+    /// The caller holds the folder's lock. Where it is broken off, nothing or all of the rows are gone; asked again, it goes on.
+    /// </summary>
+    /// <returns>None where the folder holds no such client.</returns>
+    public static Erased? Of(string folder, Guid client)
+    {
+        if (Find(folder, client) is not { } found)
+        {
+            return null;
+        }
+        using var db = Open(folder);
+        Run(db, "PRAGMA secure_delete = ON");
+        var files = FilesOf(db, folder, found.Id);
+        foreach (var file in files)
+        {
+            File.Delete(file);
+        }
+        var rows = Rows(db, found.Id);
+        Run(db, "VACUUM");
+        Run(db, "PRAGMA wal_checkpoint(TRUNCATE)");
+        foreach (var copy in Copies(folder))
+        {
+            File.Delete(copy);
+        }
+        return new(found.Id, found.Name, rows, files.Count);
+    }
+
+    /// <summary>Puts a client on the list, before anything is erased: a restore of tomorrow knows.</summary>
+    public static void Note(string backups, Guid client, DateTimeOffset now)
+    {
+        Directory.CreateDirectory(backups);
+        ErasedBefore[] all = [.. Listed(backups).Where(entry => entry.Client != client), new(client, now)];
+        WholeFile.Write(Path.Combine(backups, ListName), JsonSerializer.Serialize(all));
+    }
+
+    /// <exception cref="BackupRefusedException">The list is there and cannot be read: who is on it is not known.</exception>
+    public static IReadOnlyList<ErasedBefore> Listed(string backups)
+    {
+        var path = Path.Combine(backups, ListName);
+        try
+        {
+            return File.Exists(path)
+                ? JsonSerializer.Deserialize<List<ErasedBefore>>(File.ReadAllText(path)) ?? []
+                : [];
+        }
+        catch (JsonException problem)
+        {
+            throw new BackupRefusedException(
+                $"The list of erased clients, {path}, cannot be read. Put a whole copy of it in its place; without it clients who were erased would come back.",
+                problem
+            );
+        }
+    }
+
+    /// <summary>All on the list, out of a folder that was unpacked from a backup.</summary>
+    public static int Apply(string folder, IEnumerable<ErasedBefore> listed) =>
+        listed.Count(entry => Of(folder, entry.Client) is not null);
+
+    private static Dictionary<string, int> Rows(SqliteConnection db, Guid client)
+    {
+        using var all = db.BeginTransaction();
+        Run(db, "PRAGMA defer_foreign_keys = ON");
+        var rows = new Dictionary<string, int>();
+        foreach (var (column, ids) in Belongs)
+        {
+            foreach (var table in TablesWith(db, column))
+            {
+                using var delete = Command(
+                    db,
+                    $"DELETE FROM \"{table}\" WHERE \"{column}\" IN ({ids})",
+                    client
+                );
+                var gone = delete.ExecuteNonQuery();
+                rows[table] = rows.GetValueOrDefault(table) + gone;
+            }
+        }
+        using var last = Command(db, "DELETE FROM Clients WHERE Id = $client", client);
+        rows["Clients"] = last.ExecuteNonQuery();
+        all.Commit();
+        return rows;
+    }
+
+    /// <summary>Visits go after what names them, episodes after visits.</summary>
+    private static List<string> TablesWith(SqliteConnection db, string column)
+    {
+        using var ask = db.CreateCommand();
+        ask.CommandText =
+            "SELECT m.name FROM sqlite_master m JOIN pragma_table_info(m.name) c WHERE m.type = 'table' AND c.name = $column ORDER BY m.name = 'Visits', m.name";
+        ask.Parameters.AddWithValue("$column", column);
+        using var found = ask.ExecuteReader();
+        var names = new List<string>();
+        while (found.Read())
+        {
+            names.Add(found.GetString(0));
+        }
+        return names;
+    }
+
+    private static List<string> FilesOf(SqliteConnection db, string folder, Guid client)
+    {
+        var visits = Belongs[0].Ids;
+        var ids = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        using (var traces = Command(db, $"SELECT Id FROM Traces WHERE VisitId IN ({visits})", client))
+        using (var rows = traces.ExecuteReader())
+        {
+            while (rows.Read())
+            {
+                ids.Add(rows.GetGuid(0).ToString("N"));
+            }
+        }
+        using var events = Command(db, $"SELECT Event FROM Events WHERE VisitId IN ({visits})", client);
+        using var told = events.ExecuteReader();
+        var words = new List<string>();
+        while (told.Read())
+        {
+            words.Add(told.GetString(0));
+        }
+        return
+        [
+            .. Directory
+                .EnumerateFiles(folder, "*", SearchOption.AllDirectories)
+                .Where(file =>
+                    Path.GetFileName(Path.GetDirectoryName(file)) switch
+                    {
+                        TraceFiles.FolderName => ids.Contains(Path.GetFileNameWithoutExtension(file)),
+                        // A picture is named by the event it belongs to.
+                        PhotoFiles.FolderName => Guid.TryParse(
+                            Path.GetFileNameWithoutExtension(file),
+                            out var id
+                        ) && words.Exists(text => text.Contains($"{id}", StringComparison.OrdinalIgnoreCase)),
+                        _ => false,
+                    }
+                ),
+        ];
+    }
+
+    /// <summary>Databases that lie beside the one that is served.</summary>
+    private static IEnumerable<string> Copies(string folder) =>
+        Directory
+            .EnumerateFiles(folder, Store.CopyPattern)
+            .Concat(Directory.EnumerateFiles(folder, $"{MigrationGuard.AsidePrefix}*"));
+
+    private static SqliteConnection Open(string folder)
+    {
+        var db = new SqliteConnection(
+            new SqliteConnectionStringBuilder(Store.ConnectionString(folder)) { Pooling = false }.ToString()
+        );
+        db.Open();
+        return db;
+    }
+
+    private static SqliteCommand Command(SqliteConnection db, string words, Guid client)
+    {
+        var command = db.CreateCommand();
+        command.CommandText = words;
+        command.Parameters.AddWithValue("$client", client.ToString().ToUpper(CultureInfo.InvariantCulture));
+        return command;
+    }
+
+    private static void Run(SqliteConnection db, string words)
+    {
+        using var command = db.CreateCommand();
+        command.CommandText = words;
+        command.ExecuteNonQuery();
+    }
+}

@@ -1,0 +1,150 @@
+using System.Diagnostics;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Library;
+using Palaestra.Data;
+using Palaestra.Data.Keeping;
+using Palaestra.Server.Intake;
+using Palaestra.Server.Tests.Given;
+
+namespace Palaestra.Server.Tests;
+
+/// <summary>A client who is erased is nowhere any more, and does not come back with a backup.</summary>
+public sealed class ErasureTests : IDisposable
+{
+    private const string Name = "Quennel Ashgrove";
+    private readonly string place = Directory.CreateTempSubdirectory("palaestra-erase-").FullName;
+
+    private string Folder => Path.Combine(place, "clinic");
+    private string Backups => Path.Combine(place, "clinic-backups");
+
+    public void Dispose()
+    {
+        SqliteConnection.ClearAllPools();
+        Directory.Delete(place, recursive: true);
+    }
+
+    private static readonly IReadOnlyCollection<string> Known =
+    [
+        .. new DesignTimeDb().CreateDbContext([]).Database.GetMigrations(),
+    ];
+
+    /// <summary>Two clients with all a visit leaves, a copy from before a migration, and a backup.</summary>
+    private async Task<(Opened Gone, Opened Stays, string Backup)> Filled()
+    {
+        using var server = new RunningServer(folder: Folder);
+        var clinic = new Given.Clinic(await server.SignedIn());
+        var gone = await Lived(clinic, Name);
+        var stays = await Lived(clinic, "Wenna Sorrel");
+        await Store.Copy(Folder, DateTime.Now);
+        var backup = Path.Combine(place, "one.tar.gz");
+        await Data.Keeping.Backup.Write(Folder, backup, null, DateTimeOffset.Now);
+        return (gone, stays, backup);
+    }
+
+    private static async Task<Opened> Lived(Given.Clinic clinic, string name)
+    {
+        var opened = await clinic.NewClient(
+            Given.Clinic.Form() with
+            {
+                Name = name,
+                Complaint = $"{name} aches.",
+            }
+        );
+        await clinic.Screen(opened.VisitId, 3, 3);
+        await clinic.AcceptProposal(opened);
+        await clinic.Book(opened.EpisodeId);
+        return opened;
+    }
+
+    /// <summary>Text of every column of every table, and what the files of the folder hold, bytes and all.</summary>
+    private static bool Holds(string folder, string words) =>
+        Directory
+            .EnumerateFiles(folder, "*", SearchOption.AllDirectories)
+            .Any(file =>
+                File.ReadAllText(file, System.Text.Encoding.Latin1)
+                    .Contains(words, StringComparison.OrdinalIgnoreCase)
+            );
+
+    private static IReadOnlyDictionary<string, long> Rows(string folder) =>
+        DatabaseCheck.Rows(Path.Combine(folder, Store.FileName));
+
+    [Fact]
+    public async Task Nothing_of_the_client_is_left_in_any_file_and_a_restore_does_not_bring_them_back()
+    {
+        var (gone, stays, backup) = await Filled();
+        Assert.True(Holds(Folder, Name));
+        var before = Rows(Folder);
+        Assert.Equal(0, (await Run("erase", $"{gone.EpisodeId}", "--yes")).Code);
+
+        foreach (var words in new[] { Name, $"{gone.EpisodeId}", $"{gone.VisitId}", $"{gone.VisitId:N}" })
+        {
+            Assert.False(Holds(Folder, words), words);
+        }
+        Assert.True(Holds(Folder, "Wenna Sorrel"));
+        var after = Rows(Folder);
+        foreach (var table in new[] { "Clients", "Episodes", "Events", "Plans" })
+        {
+            Assert.Equal(before[table], 2 * after[table]);
+        }
+
+        Assert.Equal(0, (await Run("restore", backup)).Code);
+        Assert.False(Holds(Folder, Name));
+        using var again = new RunningServer(folder: Folder);
+        var there = await again.SignedIn();
+        Assert.Equal(
+            "Wenna Sorrel",
+            (await there.Get<EpisodeView>($"/api/episodes/{stays.EpisodeId}")).Intake.Name
+        );
+        Assert.Equal(
+            System.Net.HttpStatusCode.NotFound,
+            (await there.GetAsync($"/api/episodes/{gone.EpisodeId}")).StatusCode
+        );
+    }
+
+    [Fact]
+    public async Task A_list_that_cannot_be_read_stops_a_restore_and_nobody_is_erased_by_mistake()
+    {
+        var (gone, _, backup) = await Filled();
+        Assert.Equal(1, (await Run("erase", $"{Guid.NewGuid()}", "--yes")).Code);
+        Assert.Equal(2, (await Run("erase", "Quennel", "--yes")).Code);
+        Assert.Equal(1, (await Run("erase", $"{gone.EpisodeId}")).Code);
+        Assert.True(Holds(Folder, Name));
+        Assert.Empty(Erasure.Listed(Backups));
+        Directory.CreateDirectory(Backups);
+        await File.WriteAllTextAsync(Path.Combine(Backups, Erasure.ListName), "[{");
+        var (code, error) = await Run("restore", backup);
+        Assert.Equal(1, code);
+        Assert.Contains("list of erased clients", error);
+    }
+
+    [Fact]
+    public async Task A_server_that_runs_keeps_its_folder()
+    {
+        using var server = new RunningServer(folder: Folder);
+        var opened = await new Given.Clinic(await server.SignedIn()).NewClient();
+        Assert.Equal((int)StartFault.InUse, (await Run("erase", $"{opened.EpisodeId}", "--yes")).Code);
+    }
+
+    private async Task<(int Code, string Error)> Run(params string[] words)
+    {
+        var start = new ProcessStartInfo("dotnet")
+        {
+            RedirectStandardInput = true,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
+        start.ArgumentList.Add(typeof(Settings).Assembly.Location);
+        foreach (var word in words)
+        {
+            start.ArgumentList.Add(word);
+        }
+        start.Environment["PALAESTRA_DATA"] = Folder;
+        using var process = Process.Start(start)!;
+        process.StandardInput.Close();
+        var error = process.StandardError.ReadToEndAsync();
+        await process.StandardOutput.ReadToEndAsync();
+        await process.WaitForExitAsync();
+        return (process.ExitCode, await error);
+    }
+}
