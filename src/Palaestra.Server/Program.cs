@@ -124,6 +124,7 @@ builder.Services.AddScoped<OutcomesDesk>();
 builder.Services.AddScoped<LetterDesk>();
 builder.Services.AddSingleton(new TraceFiles(settings.DataFolder));
 builder.Services.AddScoped<TraceDesk>();
+builder.Services.AddTraceQueue();
 builder.Services.AddSingleton(new PhotoFiles(settings.DataFolder));
 builder.Services.AddScoped<SheetDesk>();
 builder.Services.AddScoped<FeedDesk>();
@@ -152,7 +153,7 @@ builder.Services.AddExceptionHandler<BadRequestHandler>();
 builder.Services.AddExceptionHandler<StoreFault>();
 builder.Services.AddOpenApi(api =>
     api.AddSchemaTransformer<PlainEnums>()
-        .AddSchemaTransformer<InstantSchema>()
+        .AddSchemaTransformer<PlainTexts>()
         .AddSchemaTransformer<ClosedUnions>()
         .AddDocumentTransformer<ClosedUnions>()
 );
@@ -213,6 +214,7 @@ if (Directory.Exists(settings.ClientFolder))
 }
 app.UseAuthentication();
 app.UseAuthorization();
+app.UseRateLimiter();
 
 app.MapOpenApi().AllowAnonymous();
 app.MapHealthChecks("/health", new() { ResponseWriter = StoreHealth.Write }).AllowAnonymous();

@@ -4559,11 +4559,11 @@ export interface components {
             by: string;
         };
         TraceFileForm: {
-            csv: string;
+            csv: components["schemas"]["TraceText"];
             mapping?: null | components["schemas"]["TraceMapping"];
         };
         TraceHeadForm: {
-            csv: string;
+            csv: components["schemas"]["TraceText"];
         };
         TraceMapping: {
             instrument: string;
@@ -4590,6 +4590,7 @@ export interface components {
         };
         /** @enum {string} */
         TraceSource: "live" | "file";
+        TraceText: string;
         /** @enum {string} */
         TraceUnit: "seconds" | "milliseconds" | "millimetres-of-mercury" | "kilopascal" | "hectopascal" | "centimetres-of-water" | "degrees" | "radians";
         TraceView: {

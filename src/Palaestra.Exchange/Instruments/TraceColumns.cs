@@ -27,7 +27,7 @@ public sealed record TraceColumns(
 
     /// <param name="text">The file, or its beginning.</param>
     /// <returns>None where there is no header.</returns>
-    public static TraceColumns? Of(string text, IReadOnlyList<InstrumentSetup> setups)
+    public static TraceColumns? Of(TraceText text, IReadOnlyList<InstrumentSetup> setups)
     {
         if (TraceTable.Of(text, Shown) is not { } table)
         {

@@ -33,7 +33,7 @@ public sealed class TraceReader
     /// <param name="mapping">None: the file says it all itself, as ours do.</param>
     /// <param name="startedAt">Moment of the first row where the file tells none.</param>
     public static Checked<Trace> Read(
-        string text,
+        TraceText text,
         IReadOnlyList<InstrumentSetup> setups,
         DateTimeOffset startedAt,
         TraceMapping? mapping = null
@@ -210,29 +210,41 @@ public sealed class TraceReader
         return new Neutral([.. found.OfType<double>()]);
     }
 
-    /// <summary>Times in seconds (not a number without a column of them) and values in our units; wrong rows as none.</summary>
-    private List<(double Time, double[] Values)?> Rows()
+    /// <summary>
+    /// Times in seconds (not a number without a column of them) and values in our units, one moment after the other; of wrong rows
+    /// <c>Good</c> says so.
+    /// </summary>
+    private sealed record RowList(List<double> Times, List<double> Values, List<bool> Good)
     {
-        var rows = new List<(double Time, double[] Values)?>(table.Rows.Count);
+        public int Count => Good.Count;
+        public IEnumerable<double> GoodTimes => Times.Where((_, i) => Good[i]);
+    }
+
+    private RowList Rows()
+    {
+        var rows = new RowList([], [], []);
+        var values = new double[columns.Length];
         var before = double.NegativeInfinity;
         foreach (var row in table.Rows)
         {
-            var wrong = Wrong(row, before, out var at, out var values);
+            var wrong = Wrong(row, before, values, out var at);
             if (wrong is not null && !mapping.LeaveOutWrong)
             {
                 errors.Add(new($"line {row.Line}{wrong.Value.Column}", wrong.Value.Message));
             }
-            rows.Add(wrong is null ? (at, values) : null);
+            rows.Times.Add(at);
+            rows.Values.AddRange(values);
+            rows.Good.Add(wrong is null);
             before = wrong is null && time >= 0 ? at : before;
         }
-        if (table.Rows.Count > Trace.MostSamples)
+        if (rows.Count > Trace.MostSamples)
         {
             errors.Insert(
                 0,
                 new("rows", $"At most {Trace.MostSamples} rows can be read; the file has more.")
             );
         }
-        else if (errors.Count == 0 && rows.Count(row => row is not null) < 2)
+        else if (errors.Count == 0 && rows.Good.Count(good => good) < 2)
         {
             errors.Add(new("rows", "There are no rows that can be read."));
         }
@@ -242,12 +254,11 @@ public sealed class TraceReader
     private (string Column, string Message)? Wrong(
         TraceTable.Row row,
         double before,
-        out double at,
-        out double[] values
+        double[] values,
+        out double at
     )
     {
         at = double.NaN;
-        values = new double[columns.Length];
         if (row.Fields.Length != table.Header.Count)
         {
             return ("", $"{row.Fields.Length} fields where the header has {table.Header.Count}.");
@@ -285,23 +296,22 @@ public sealed class TraceReader
         return null;
     }
 
-    private double? RateOf(List<(double Time, double[] Values)?> rows)
+    private double? RateOf(RowList rows)
     {
         if (time < 0)
         {
             return null;
         }
-        var times = rows.OfType<(double Time, double[])>().Select(row => row.Time).ToList();
+        var times = rows.GoodTimes.ToList();
         var steps = times.Zip(times.Skip(1), (a, b) => b - a).Order().ToList();
         var usual = steps[steps.Count / 2];
         // A thousandth of a hertz is finer than any clock told in milliseconds.
         return Math.Round(1 / steps.TakeWhile(step => step <= Usual * usual).Average(), 3);
     }
 
-    private List<double[]>? Grid(List<(double Time, double[] Values)?> rows, double rate)
+    private FlatSamples? Grid(RowList rows, double rate)
     {
-        var first = rows.First(row => row is not null)!.Value.Time;
-        var last = rows.Last(row => row is not null)!.Value.Time;
+        var (first, last) = (rows.GoodTimes.First(), rows.GoodTimes.Last());
         var count = time >= 0 ? Math.Round((last - first) * rate) + 1 : rows.Count;
         if (count > Trace.MostSamples)
         {
@@ -315,17 +325,17 @@ public sealed class TraceReader
             );
             return null;
         }
-        var missing = new double[columns.Length];
-        Array.Fill(missing, double.NaN);
-        var samples = Enumerable.Repeat(missing, (int)count).ToList();
+        var samples = new double[(int)count * columns.Length];
+        Array.Fill(samples, double.NaN);
         for (var i = 0; i < rows.Count; i++)
         {
-            if (rows[i] is { } row)
+            if (rows.Good[i])
             {
-                samples[time >= 0 ? (int)Math.Round((row.Time - first) * rate) : i] = row.Values;
+                var at = time >= 0 ? (int)Math.Round((rows.Times[i] - first) * rate) : i;
+                rows.Values.CopyTo(i * columns.Length, samples, at * columns.Length, columns.Length);
             }
         }
-        return samples;
+        return new FlatSamples(samples, columns.Length);
     }
 
     private static List<FieldError> Few(List<FieldError> all) =>

@@ -4,13 +4,16 @@ using CsvHelper.Configuration;
 
 namespace Palaestra.Exchange.Instruments;
 
-/// <summary>The text of a trace taken apart: what its lines with # tell, its header, and its rows as they stand.</summary>
+/// <summary>
+/// The text of a trace taken apart: what its lines with # tell, its header, and its rows as they stand. Rows are read when they
+/// are asked for, one at a time: all of a long trace as words would take many times its size.
+/// </summary>
 /// <param name="Told">By the word before the colon, in small letters.</param>
 /// <param name="DecimalComma">Columns are parted by something else than commas, so that a comma in a number is its point.</param>
 internal sealed record TraceTable(
     IReadOnlyDictionary<string, string> Told,
     IReadOnlyList<string> Header,
-    IReadOnlyList<TraceTable.Row> Rows,
+    IEnumerable<TraceTable.Row> Rows,
     bool DecimalComma
 )
 {
@@ -21,12 +24,11 @@ internal sealed record TraceTable(
 
     /// <summary>None where there is no header.</summary>
     /// <param name="most">Rows that are read; one more than that tells that there are more.</param>
-    public static TraceTable? Of(string text, int most)
+    public static TraceTable? Of(TraceText text, int most)
     {
-        text = text.TrimStart('\uFEFF');
         var told = new Dictionary<string, string>(StringComparer.Ordinal);
         var headerLine = "";
-        using (var lines = new StringReader(text))
+        using (var lines = text.Open())
         {
             while (lines.ReadLine() is { } line)
             {
@@ -43,17 +45,25 @@ internal sealed record TraceTable(
             }
         }
         var delimiter = Delimiters.MaxBy(d => headerLine.Count(c => c == d));
-        using var csv = new CsvParser(new StringReader(text), Format(delimiter));
-        if (!csv.Read() || csv.Record is not { } header)
+        using var csv = new CsvParser(text.Open(), Format(delimiter));
+        return csv.Read() && csv.Record is { } header
+            ? new(
+                told,
+                [.. header.Select(h => h.Trim())],
+                RowsOf(text, delimiter).Take(most + 1),
+                delimiter != ','
+            )
+            : null;
+    }
+
+    private static IEnumerable<Row> RowsOf(TraceText text, char delimiter)
+    {
+        using var csv = new CsvParser(text.Open(), Format(delimiter));
+        csv.Read();
+        while (csv.Read())
         {
-            return null;
+            yield return new(csv.RawRow, csv.Record ?? []);
         }
-        var rows = new List<Row>();
-        while (rows.Count <= most && csv.Read())
-        {
-            rows.Add(new(csv.RawRow, csv.Record ?? []));
-        }
-        return new(told, [.. header.Select(h => h.Trim())], rows, delimiter != ',');
     }
 
     private static CsvConfiguration Format(char delimiter) =>

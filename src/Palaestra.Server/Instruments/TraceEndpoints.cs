@@ -1,6 +1,7 @@
 using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.RateLimiting;
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
@@ -15,10 +16,28 @@ namespace Palaestra.Server.Instruments;
 
 public static class TraceEndpoints
 {
-    /// <summary>An hour of a tilt sensor as text takes about 12 MB.</summary>
-    private const int FileMax = 40_000_000;
+    /// <summary>
+    /// A file of the largest size takes many times that of memory while it is read: the next waits, before any of it is taken in.
+    /// </summary>
+    public const string OneAtATime = "one-file-at-a-time";
+
+    private const int Waiting = 30;
 
     private const int Pieces = 1000;
+
+    public static IServiceCollection AddTraceQueue(this IServiceCollection services) =>
+        services.AddRateLimiter(limits =>
+        {
+            limits.RejectionStatusCode = StatusCodes.Status503ServiceUnavailable;
+            limits.AddConcurrencyLimiter(
+                OneAtATime,
+                queue =>
+                {
+                    queue.PermitLimit = 1;
+                    queue.QueueLimit = Waiting;
+                }
+            );
+        });
 
     public static void MapTraces(this IEndpointRouteBuilder routes)
     {
@@ -27,7 +46,10 @@ public static class TraceEndpoints
         group.MapPost("/visits/{visitId:guid}/trials/{trialId:guid}/traces", Keep).WithName("KeepTrace");
         group
             .MapPost("/visits/{visitId:guid}/trials/{trialId:guid}/traces/file", Import)
-            .WithMetadata(new RequestSizeLimitAttribute(FileMax))
+            .WithMetadata(new RequestSizeLimitAttribute(TraceFileForm.Most))
+            .Accepts<TraceFileForm>("application/json")
+            .RequireRateLimiting(OneAtATime)
+            .AddEndpointFilter(GivesBack)
             .WithName("ImportTrace");
         group.MapPost("/traces/columns", Columns).WithName("LookAtTraceFile");
         group.MapGet("/traces/{id:guid}", View).WithName("GetTrace");
@@ -98,6 +120,22 @@ public static class TraceEndpoints
     private static bool Covers(StoredTrace trace, DateTimeOffset ended) =>
         trace.Source == TraceSource.File
         || trace.StartedAt.AddSeconds(trace.Samples / trace.Rate + 1) >= ended;
+
+    /// <inheritdoc cref="WholeBody.GiveBack"/>
+    private static async ValueTask<object?> GivesBack(
+        EndpointFilterInvocationContext context,
+        EndpointFilterDelegate next
+    )
+    {
+        try
+        {
+            return await next(context);
+        }
+        finally
+        {
+            WholeBody.GiveBack(context.HttpContext.Request);
+        }
+    }
 
     private static async Task<Results<Ok<TraceEntry>, ProblemHttpResult>> Import(
         Guid visitId,

@@ -55,7 +55,15 @@ public sealed record KeepTraceForm(string Device, DateTimeOffset Now);
 
 /// <param name="Csv">The text of the file.</param>
 /// <param name="Mapping">None: the file says it all itself.</param>
-public sealed record TraceFileForm(string Csv, TraceMapping? Mapping = null);
+public sealed record TraceFileForm(TraceText Csv, TraceMapping? Mapping = null)
+{
+    /// <summary>Bytes: an hour of a tilt sensor as text takes about 12 MB.</summary>
+    public const int Most = 40_000_000;
+
+    /// <summary>How the framework reads it from a request.</summary>
+    public static async ValueTask<TraceFileForm?> BindAsync(HttpContext context) =>
+        await WholeBody.Read<TraceFileForm>(context, Most);
+}
 
 /// <param name="Csv">The file, or its first lines.</param>
-public sealed record TraceHeadForm(string Csv);
+public sealed record TraceHeadForm(TraceText Csv);

@@ -8,7 +8,11 @@ public static class PlainTitle
 {
     public static string? Of(ProblemDetails problem) =>
         problem.Status is { } status
-        && (problem.Title is null || problem.Title == ReasonPhrases.GetReasonPhrase(status))
+        && (
+            problem.Title is null
+            || problem.Title == ReasonPhrases.GetReasonPhrase(status)
+            || status == StatusCodes.Status500InternalServerError
+        )
             ? status switch
             {
                 StatusCodes.Status401Unauthorized => "Sign in first.",
@@ -17,6 +21,8 @@ public static class PlainTitle
                 StatusCodes.Status405MethodNotAllowed => "This address does not do that.",
                 StatusCodes.Status413PayloadTooLarge =>
                     "This is too large; nothing was stored. Send it in smaller parts.",
+                StatusCodes.Status503ServiceUnavailable =>
+                    "Too much is being read at this moment; nothing was stored. Try again in a minute.",
                 StatusCodes.Status415UnsupportedMediaType =>
                     "This kind of content is not read here; nothing was stored.",
                 StatusCodes.Status500InternalServerError =>

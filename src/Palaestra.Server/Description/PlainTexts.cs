@@ -1,0 +1,27 @@
+using Microsoft.AspNetCore.OpenApi;
+using Microsoft.OpenApi;
+using NodaTime;
+using Palaestra.Exchange.Instruments;
+
+namespace Palaestra.Server.Description;
+
+/// <summary>Says what is written as text although its type has parts: an instant is a date with time, a file of samples is its text.</summary>
+public sealed class PlainTexts : IOpenApiSchemaTransformer
+{
+    public Task TransformAsync(
+        OpenApiSchema schema,
+        OpenApiSchemaTransformerContext context,
+        CancellationToken cancellationToken
+    )
+    {
+        var type = context.JsonTypeInfo.Type;
+        var instant = (Nullable.GetUnderlyingType(type) ?? type) == typeof(Instant);
+        if (instant || type == typeof(TraceText))
+        {
+            schema.Type = JsonSchemaType.String;
+            schema.Format = instant ? "date-time" : null;
+            schema.Properties?.Clear();
+        }
+        return Task.CompletedTask;
+    }
+}
