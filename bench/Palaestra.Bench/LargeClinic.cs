@@ -33,6 +33,32 @@ internal static class LargeClinic
         }
     }
 
+    /// <summary>
+    /// Twenty taps for each visit, so that the file has the size of a full clinic's. The day has been told that it knows them: they say
+    /// nothing of it.
+    /// </summary>
+    public static void Tap(string folder)
+    {
+        using var db = new PalaestraDb(
+            new DbContextOptionsBuilder<PalaestraDb>().UseSqlite(Store.ConnectionString(folder)).Options
+        );
+        db.Database.SetCommandTimeout(TimeSpan.FromMinutes(10));
+        db.Database.ExecuteSqlRaw(
+            """
+            WITH RECURSIVE taps(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM taps WHERE n < 20),
+            told AS (
+                SELECT v.Id AS visit, v.PlannedAt AS at, printf('%s%s-%s-7%s-8%s-%s', hex(randomblob(2)), hex(randomblob(2)), hex(randomblob(2)),
+                    substr(hex(randomblob(2)), 2), substr(hex(randomblob(2)), 2), hex(randomblob(6))) AS id
+                FROM Visits v, taps WHERE NOT EXISTS (SELECT 1 FROM Events e WHERE e.VisitId = v.Id))
+            INSERT INTO Events (Id, VisitId, TrialId, Kind, Event, ReceivedAt, By)
+            SELECT id, visit, id, 'SessionPainAsked',
+                json_object('kind', 'session-pain-asked', 'id', id, 'trialId', id, 'at', replace(at, ' ', 'T') || 'Z', 'value', 3, 'minutes', 10),
+                at, 'Ines Tarrow'
+            FROM told
+            """
+        );
+    }
+
     private static void Add(PalaestraDb db, int number, DateTime today, Random random)
     {
         var client = new Client { Name = $"Client {number:0000}", BirthDate = new DateOnly(1980, 1, 1) };

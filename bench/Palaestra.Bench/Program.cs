@@ -32,9 +32,13 @@ if (args is ["courses", var from, .. var options])
     Environment.ExitCode = CourseCommand.Run(options, library, from);
     return;
 }
-if (args is ["fill", var folder])
+if (args is ["fill", var folder, .. var filling])
 {
     LargeClinic.Fill(folder, DateTime.Now);
+    if (filling is ["--taps"])
+    {
+        LargeClinic.Tap(folder);
+    }
     return;
 }
 var rungs = library.Ladders.SelectMany(ladder => ladder.Rungs).ToList();

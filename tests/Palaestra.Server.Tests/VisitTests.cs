@@ -1,4 +1,5 @@
 using System.Net;
+using Microsoft.Data.Sqlite;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
@@ -48,6 +49,33 @@ public sealed class VisitTests(OneServer one) : IClassFixture<OneServer>, IAsync
             Assert.Contains("plannedAt", await Book(wrong).RefusedFields(HttpStatusCode.UnprocessableEntity));
         }
         Assert.Equal(2, (await clinic.Episode(opened.EpisodeId)).Visits.Count);
+    }
+
+    /// <summary>Another program holds the database, as a full disk would: a write is refused with words, the day is still told.</summary>
+    [Fact]
+    public async Task Where_nothing_can_be_written_reading_goes_on()
+    {
+        var opened = await clinic.NewClient();
+        await browser.Get<Day.DayView>("/api/day");
+        var changed = await clinic.NewClient();
+        await using (
+            var other = new SqliteConnection(
+                Data.Store.ConnectionString(one.Running.Folder) + ";Pooling=False"
+            )
+        )
+        {
+            await other.OpenAsync();
+            await using var hold = other.CreateCommand();
+            hold.CommandText = "BEGIN IMMEDIATE";
+            await hold.ExecuteNonQueryAsync();
+            var refused = browser.Post("/api/clients", Clinic.Form());
+            var told = browser.GetAsync("/api/day");
+            Assert.Empty(await refused.RefusedFields(HttpStatusCode.ServiceUnavailable));
+            Assert.Equal(HttpStatusCode.OK, (await told).StatusCode);
+            Assert.Equal(opened.EpisodeId, (await clinic.Episode(opened.EpisodeId)).Id);
+        }
+        var day = await browser.Get<Day.DayView>("/api/day");
+        Assert.Contains(day.Visits, v => v.EpisodeId == changed.EpisodeId);
     }
 
     [Theory]

@@ -70,7 +70,9 @@ public static class Backup
         catch (SqliteException problem)
         {
             throw new BackupRefusedException(
-                $"The database in {folder} could not be copied: {problem.Message}",
+                problem.SqliteErrorCode == DatabaseCheck.Full
+                    ? $"The disk of {folder} is full: there is no room for a copy of the database."
+                    : $"The database in {folder} could not be copied: {problem.Message}",
                 problem
             );
         }

@@ -7,6 +7,7 @@ using Palaestra.Data.Day;
 using Palaestra.Data.Visits;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
+using Palaestra.Server.Keeping;
 using Palaestra.Server.Progression;
 
 namespace Palaestra.Server.Day;
@@ -17,8 +18,23 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
     /// <summary>So many are worked out within one request; the rest follows with the next ones.</summary>
     public const int AtOnce = 40;
 
+    /// <summary>Where nothing can be written now, the day stands as it was known last: reading goes on.</summary>
     /// <returns>How many were out of date and still are.</returns>
     public async Task<int> Refresh(int most = AtOnce)
+    {
+        try
+        {
+            return await RefreshSome(most);
+        }
+        catch (Exception problem) when (StoreFault.Is(problem))
+        {
+            Serilog.Log.Error(problem, "The day is told as it was known last.");
+            db.ChangeTracker.Clear();
+            return await db.Standings.CountAsync(s => s.Stale);
+        }
+    }
+
+    private async Task<int> RefreshSome(int most)
     {
         var stale = await db
             .Standings.Where(s => s.Stale)

@@ -46,6 +46,10 @@ public sealed class StoreFault(IProblemDetailsService problems) : IExceptionHand
         );
     }
 
+    /// <summary>The disk, or another program, does not let anything be written now.</summary>
+    public static bool Is(Exception exception) =>
+        Find(exception) is { } problem && Words(problem) is not null;
+
     private static SqliteException? Find(Exception? exception) =>
         exception is null ? null : exception as SqliteException ?? Find(exception.InnerException);
 }
