@@ -239,6 +239,40 @@ public sealed class DoorTests : IDisposable
         Assert.Equal(UnixFileMode.UserRead | UnixFileMode.UserWrite, File.GetUnixFileMode(Own.KeyFile));
     }
 
+    /// <summary>The command of a release, with a server that only tells what it was given.</summary>
+    [Fact]
+    public async Task A_releases_command_reads_its_settings_and_what_stands_in_the_environment_goes_before()
+    {
+        var release = Path.Combine(folder, "release");
+        Directory.CreateDirectory(Path.Combine(release, "server"));
+        File.Copy(
+            Path.Combine(AppContext.BaseDirectory, "release", "palaestra"),
+            Path.Combine(release, "palaestra")
+        );
+        var server = Path.Combine(release, "server", "Palaestra.Server");
+        await File.WriteAllTextAsync(
+            server,
+            "#!/bin/sh\necho \"$1 $PALAESTRA_DATA $PALAESTRA_BACKUPS $ASPNETCORE_URLS $SHOE\"\n"
+        );
+        File.SetUnixFileMode(server, UnixFileMode.UserRead | UnixFileMode.UserExecute);
+        var settings = Path.Combine(folder, "palaestra.conf");
+        await File.WriteAllTextAsync(
+            settings,
+            "# ours\nPALAESTRA_DATA=/srv/one two\nPALAESTRA_BACKUPS=/srv/three\nPALAESTRA_PORT=5099\nSHOE=44\n"
+        );
+        var start = new ProcessStartInfo("bash", [Path.Combine(release, "palaestra"), "doctor"])
+        {
+            RedirectStandardOutput = true,
+            Environment = { ["PALAESTRA_CONF"] = settings, ["PALAESTRA_BACKUPS"] = "/mnt/else" },
+        };
+        start.Environment.Remove("ASPNETCORE_URLS");
+        using var command = Process.Start(start)!;
+        Assert.Equal(
+            "doctor /srv/one two /mnt/else http://127.0.0.1:5099",
+            (await command.StandardOutput.ReadToEndAsync()).Trim()
+        );
+    }
+
     [Fact]
     public async Task The_doctor_says_what_is_missing_and_goes_red_for_what_is_bad()
     {

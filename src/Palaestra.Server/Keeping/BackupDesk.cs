@@ -114,8 +114,15 @@ public sealed class BackupDesk(Settings settings, TimeProvider clock) : IDisposa
         var name = now.UtcDateTime.ToString(Stamp, CultureInfo.InvariantCulture);
         var path = Path.Combine(settings.BackupFolder, Prefix + name + (seal is null ? Plain : Sealed));
         var manifest = await Backup.Write(settings.DataFolder, path, seal, now);
-        Note(new BackupStatus(now, Path.GetFileName(path), new FileInfo(path).Length, now, null));
+        NoteGood(path, now);
         return (path, manifest);
+    }
+
+    /// <summary>Wherever it was put, it is the last good one.</summary>
+    public void NoteGood(string path, DateTimeOffset now)
+    {
+        Directory.CreateDirectory(settings.BackupFolder);
+        Note(new BackupStatus(now, Path.GetFileName(path), new FileInfo(path).Length, now, null));
     }
 
     private void Drop()

@@ -45,6 +45,14 @@ public sealed class DataFolder(Settings settings, TimeProvider clock) : IDisposa
                 problem
             );
         }
+        catch (UnauthorizedAccessException problem)
+        {
+            throw new StartRefusedException(
+                StartFault.NotWritable,
+                $"A file in {settings.DataFolder} cannot be opened ({problem.Message.TrimEnd('.')}). Give the folder and all in it to the account the server runs as.",
+                problem
+            );
+        }
         taken.SayServing();
         serving = true;
     }

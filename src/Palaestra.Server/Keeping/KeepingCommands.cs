@@ -60,6 +60,10 @@ public static class KeepingCommands
         var (file, manifest) = options.File is { } named
             ? (named, await Backup.Write(settings.DataFolder, named, seal, now))
             : await desk.Make(seal, now);
+        if (options.File is not null)
+        {
+            desk.NoteGood(file, now);
+        }
         Console.WriteLine($"{file}: {Words(manifest)}.");
         if (seal is null)
         {
@@ -127,17 +131,24 @@ public static class KeepingCommands
 
     private static int Restored(string file, Options options, Settings settings)
     {
+        var erased = ErasedBefore(file, settings);
         var (manifest, kept) = Restore.Into(
             settings.DataFolder,
             file,
             OpenerOf(file, options),
             Known(),
             DateTimeOffset.Now,
-            ErasedBefore(file, settings)
+            erased
         );
         Console.WriteLine(
             $"{settings.DataFolder} is as of {manifest.Made:yyyy-MM-dd HH:mm}: {Words(manifest)}."
         );
+        if (erased.Count > 0)
+        {
+            Console.WriteLine(
+                $"Of these, clients on the list of erased ones ({erased.Count}) were erased again."
+            );
+        }
         if (kept is not null)
         {
             Console.WriteLine($"What was there before is kept in {kept}. Everybody signs in again.");
