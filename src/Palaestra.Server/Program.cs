@@ -75,14 +75,19 @@ var library = Task.Run(() =>
 
 builder.Host.UseSerilog(
     (_, log) =>
-        log
-            .MinimumLevel.Warning()
+    {
+        if (!describing)
+        {
+            log.ToFiles(settings);
+        }
+        log.MinimumLevel.Warning()
             // One machine, one clinic: the keys lie beside the database they guard, readable by the same account.
             .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
             // A refused write (the same events twice, an edit on an old version) is answered, not a fault of the server.
             .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Update", LogEventLevel.Fatal)
             .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Database.Command", LogEventLevel.Fatal)
-            .WriteTo.Console()
+            .WriteTo.Console();
+    }
 );
 builder.WebHost.ConfigureKestrel(kestrel =>
 {
@@ -91,6 +96,7 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 });
 
 builder.AddDoor(settings);
+builder.AddTelemetry();
 
 builder.Services.AddSingleton(settings);
 builder.Services.AddSingleton(TimeProvider.System);

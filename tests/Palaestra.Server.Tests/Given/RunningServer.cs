@@ -18,14 +18,17 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
     private readonly string? instruments;
 
     private readonly string? zone;
+    private readonly string? collector;
 
     public RunningServer(
         string mode = "serve",
         string? folder = null,
         string? instruments = null,
-        string? zone = null
+        string? zone = null,
+        string? collector = null
     )
     {
+        this.collector = collector;
         this.zone = zone;
         this.instruments = instruments;
         this.mode = mode;
@@ -54,6 +57,7 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
                     ["PALAESTRA_MODE"] = mode,
                     ["PALAESTRA_INSTRUMENTS"] = instruments,
                     ["PALAESTRA_TIME_ZONE"] = zone,
+                    ["OTEL_EXPORTER_OTLP_ENDPOINT"] = collector,
                 }
             )
         );
