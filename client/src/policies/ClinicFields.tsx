@@ -1,12 +1,13 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { FileTrigger } from "react-aria-components";
 import { api, got, ProblemError } from "../api/client";
 import { keys, useClinic } from "../api/queries";
 import type { ClinicForm, ClinicTime } from "../api/types";
 import { Button } from "../controls/Button";
 import { clinicTime, keepClinicTime } from "../controls/clinicTime";
 import { TextField } from "../controls/fields";
-import { ProblemNote, Small, Stack } from "../controls/layout";
+import { ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { Picker, SearchPicker } from "../controls/Picker";
 
 /** Zones this browser knows, and the one that is set. */
@@ -63,6 +64,14 @@ function Fields({ stored }: { stored: ClinicForm }) {
           onChange={(contact) => setForm({ ...form, contact })}
           error={problem?.field("contact")}
         />
+        <TextField
+          long
+          label="Address, on letters"
+          value={form.address ?? ""}
+          onChange={(address) => setForm({ ...form, address })}
+          error={problem?.field("address")}
+        />
+        <Mark stored={stored} />
         <SearchPicker
           label="Time zone"
           value={time.zone}
@@ -91,5 +100,52 @@ function Fields({ stored }: { stored: ClinicForm }) {
         <Small>Name and whom to call stand on every sheet, beside the stop signs.</Small>
       </Stack>
     </section>
+  );
+}
+
+/** A small picture at the head of letters and sheets. */
+function Mark({ stored }: { stored: ClinicForm }) {
+  const queries = useQueryClient();
+  const put = useMutation({
+    mutationFn: (file: File | null) =>
+      got(
+        file
+          ? api.PUT("/api/clinic/mark", {
+              // A picture goes as it is.
+              body: file as never,
+              bodySerializer: (picture) => picture,
+              headers: { "content-type": file.type },
+            })
+          : api.DELETE("/api/clinic/mark"),
+      ),
+    onSuccess: (kept) => queries.setQueryData(keys.clinic, kept),
+  });
+  return (
+    <div role="group" aria-label="Picture on letters and sheets">
+      <strong>Picture on letters and sheets</strong>
+      <Row>
+        {stored.hasMark && (
+          <img
+            src={`/api/clinic/mark?v=${stored.version}`}
+            alt="As it stands on letters"
+            style={{ maxWidth: 130, maxHeight: 56 }}
+          />
+        )}
+        <FileTrigger
+          acceptedFileTypes={["image/png", "image/jpeg"]}
+          onSelect={(files) => files?.[0] && put.mutate(files[0])}
+        >
+          <Button $quiet $small>
+            {stored.hasMark ? "Another" : "Choose a picture"}
+          </Button>
+        </FileTrigger>
+        {stored.hasMark && (
+          <Button $quiet $small onPress={() => put.mutate(null)}>
+            Take it off
+          </Button>
+        )}
+      </Row>
+      <ProblemNote error={put.error} />
+    </div>
   );
 }

@@ -15,6 +15,12 @@ public sealed class Clinic
     /// <summary>Whom to call, on one line of the sheet.</summary>
     public string Contact { get; set; } = "";
 
+    /// <summary>At the head of letters, several lines.</summary>
+    public string Address { get; set; } = "";
+
+    /// <summary>A picture at the head of letters and sheets, JPEG or PNG; none: none.</summary>
+    public byte[]? Mark { get; set; }
+
     /// <summary>Name of a zone in the IANA database.</summary>
     public string TimeZone { get; set; } = ClinicZone.Utc.Id;
     public DateOrder DateOrder { get; set; }

@@ -11,6 +11,19 @@ namespace Palaestra.Data.Migrations
         protected override void Up(MigrationBuilder migrationBuilder)
         {
             migrationBuilder.AddColumn<string>(
+                name: "Address",
+                table: "Clinics",
+                type: "TEXT",
+                nullable: false,
+                defaultValue: "");
+
+            migrationBuilder.AddColumn<byte[]>(
+                name: "Mark",
+                table: "Clinics",
+                type: "BLOB",
+                nullable: true);
+
+            migrationBuilder.AddColumn<string>(
                 name: "DateOrder",
                 table: "Clinics",
                 type: "TEXT",
@@ -45,6 +58,14 @@ namespace Palaestra.Data.Migrations
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.DropColumn(
+                name: "Address",
+                table: "Clinics");
+
+            migrationBuilder.DropColumn(
+                name: "Mark",
+                table: "Clinics");
+
             migrationBuilder.DropColumn(
                 name: "DateOrder",
                 table: "Clinics");

@@ -10,13 +10,17 @@ namespace Palaestra.Exchange.Letters;
 /// <summary>A letter as it goes out: who writes, when, and about whom.</summary>
 /// <param name="From">The clinic; may be empty. <paramref name="Contact"/>: one line under it.</param>
 /// <param name="Signed">The practitioner.</param>
+/// <param name="Address">Lines under the clinic's name; may be empty.</param>
+/// <param name="Mark">The clinic's picture, JPEG or PNG; none: none.</param>
 public sealed record LetterPage(
     Letter Letter,
     string From,
     string Contact,
     string Date,
     string Signed,
-    string Note
+    string Note,
+    string Address = "",
+    byte[]? Mark = null
 );
 
 /// <summary>Writes a letter as PDF: fonts embedded, headings tagged, as many pages as it takes.</summary>
@@ -43,6 +47,8 @@ public static class LetterPdf
     private sealed class Writer(PdfDocument document, StructureBuilder tags, Paper paper) : IDisposable
     {
         private const double Margin = 62;
+        private const double MarkWidth = 130;
+        private const double MarkHeight = 56;
         private XGraphics? graphics;
         private SheetPen pen = null!;
         private double width;
@@ -52,8 +58,22 @@ public static class LetterPdf
         public void Put(LetterPage page)
         {
             Begin();
+            if (page.Mark is { } mark)
+            {
+                pen.Mark(mark, Margin + width, y - 14, MarkWidth, MarkHeight);
+                width -= MarkWidth + 12;
+            }
             Line(page.From, pen.Display(15), PdfBlockLevelElementTag.Paragraph);
+            foreach (var line in page.Address.Split('\n'))
+            {
+                Line(line, pen.Text(9), PdfBlockLevelElementTag.Paragraph);
+            }
             Line(page.Contact, pen.Text(9), PdfBlockLevelElementTag.Paragraph, SheetPen.Grey);
+            if (page.Mark is not null)
+            {
+                width += MarkWidth + 12;
+                y = Math.Max(y, Margin - 14 + MarkHeight);
+            }
             y += 16;
             foreach (var line in page.Letter.To.Split('\n'))
             {

@@ -39,6 +39,7 @@ public sealed record SheetRecord(string Title, IReadOnlyList<string> Lines);
 /// <param name="Line">Minutes, how the back is held, breath.</param>
 /// <param name="Pain">What to write on the line of pain.</param>
 /// <param name="Stop">When to stop and call.</param>
+/// <param name="Mark">The clinic's picture, JPEG or PNG; none: none.</param>
 /// <param name="Contact">Whom to call; empty where the clinic has not written it.</param>
 public sealed record Sheet(
     string ClientName,
@@ -51,5 +52,6 @@ public sealed record Sheet(
     string Stop,
     string NextVisit,
     string Made,
-    SheetRecord? Record = null
+    SheetRecord? Record = null,
+    byte[]? Mark = null
 );

@@ -35,6 +35,10 @@ internal sealed class SheetPages(
     public void Exercises()
     {
         Begin(sheet.ClientName);
+        if (sheet.Mark is { } mark)
+        {
+            pen.Mark(mark, width - Margin, y, 110, 34);
+        }
         y += pen.Paragraph(
             sheet.ClientName,
             pen.Display(20),

@@ -28,6 +28,18 @@ internal sealed class SheetPen(XGraphics page, StructureBuilder tags, double sca
 
     public XFont Display(double points) => new(SheetFonts.Display, points * scale, XFontStyleEx.Bold);
 
+    /// <summary>The clinic's mark, its right upper corner there; nothing a reader need hear of.</summary>
+    public void Mark(byte[] picture, double right, double top, double widthMost, double heightMost)
+    {
+        Artifact(() =>
+        {
+            using var image = XImage.FromStream(new MemoryStream(picture));
+            var size = Math.Min(widthMost / image.PixelWidth, heightMost / image.PixelHeight);
+            var (width, height) = (image.PixelWidth * size, image.PixelHeight * size);
+            page.DrawImage(image, right - width, top, width, height);
+        });
+    }
+
     /// <summary>Height a text takes at a width.</summary>
     public double HeightOf(string words, XFont font, double width) =>
         Lines(words, font, width).Count * font.Size * Leading;

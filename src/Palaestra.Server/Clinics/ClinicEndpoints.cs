@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Core;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;
+using Palaestra.Exchange.Letters;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Clinics;
@@ -10,7 +11,16 @@ namespace Palaestra.Server.Clinics;
 /// <param name="Contact">One line for the sheet: whom to call.</param>
 /// <param name="Version">Of the edit it is based on; 0 before the first.</param>
 /// <param name="Time">None in a form: it stays as it is.</param>
-public sealed record ClinicForm(string Name, string Contact, int Version, ClinicTime? Time = null);
+/// <param name="Address">Lines at the head of letters; none in a form: it stays as it is.</param>
+/// <param name="HasMark">There is a picture for the head of letters and sheets; of no account in a form.</param>
+public sealed record ClinicForm(
+    string Name,
+    string Contact,
+    int Version,
+    ClinicTime? Time = null,
+    string? Address = null,
+    bool HasMark = false
+);
 
 /// <param name="Zone">Name in the IANA database, as Europe/Berlin.</param>
 /// <param name="WeekStart">The day calendars begin their weeks with.</param>
@@ -19,12 +29,17 @@ public sealed record ClinicTime(string Zone, DateOrder DateOrder, DayOfWeek Week
 public static class ClinicEndpoints
 {
     private const int Longest = 160;
+    private const int AddressLongest = 300;
+    private const int AddressLines = 5;
 
     public static void MapClinic(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/clinic").WithTags("Clinic");
         group.MapGet("", Get).WithName("GetClinic");
         group.MapPut("", Put).WithName("UpdateClinic");
+        group.MapGet("/mark", GetMark).WithName("GetClinicMark");
+        group.MapPut("/mark", PutMark).Accepts<byte[]>("image/jpeg", "image/png").WithName("PutClinicMark");
+        group.MapDelete("/mark", RemoveMark).WithName("RemoveClinicMark");
     }
 
     private static async Task<Ok<ClinicForm>> Get(PalaestraDb db) =>
@@ -44,6 +59,13 @@ public static class ClinicEndpoints
                 $"At most {Longest} letters, so that it fits one line."
             ))
             .ToList();
+        if (
+            form.Address is { } address
+            && (address.Length > AddressLongest || address.Split('\n').Length > AddressLines)
+        )
+        {
+            errors.Add(new("address", $"At most {AddressLines} lines and {AddressLongest} letters."));
+        }
         if (zone is null)
         {
             errors.Add(
@@ -67,6 +89,7 @@ public static class ClinicEndpoints
         }
         clinic.Name = form.Name.Trim();
         clinic.Contact = form.Contact.Trim();
+        clinic.Address = form.Address?.Trim() ?? clinic.Address;
         if (form.Time is { } chosen)
         {
             (clinic.DateOrder, clinic.WeekStart) = (chosen.DateOrder, chosen.WeekStart);
@@ -111,7 +134,45 @@ public static class ClinicEndpoints
     }
 
     private static ClinicForm FormOf(Clinic? clinic) =>
-        clinic is null ? new("", "", 0) : new(clinic.Name, clinic.Contact, clinic.Version, TimeOf(clinic));
+        clinic is null
+            ? new("", "", 0)
+            : new(
+                clinic.Name,
+                clinic.Contact,
+                clinic.Version,
+                TimeOf(clinic),
+                clinic.Address,
+                clinic.Mark is not null
+            );
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> GetMark(PalaestraDb db) =>
+        await db.Clinics.AsNoTracking().Select(c => c.Mark).SingleOrDefaultAsync() is { } mark
+            ? TypedResults.File(mark, mark[0] == 0xFF ? "image/jpeg" : "image/png")
+            : Problem.NotFound("mark of the clinic");
+
+    private static async Task<Results<Ok<ClinicForm>, ProblemHttpResult>> PutMark(
+        HttpRequest request,
+        PalaestraDb db
+    )
+    {
+        using var bytes = new MemoryStream();
+        await request.Body.CopyToAsync(bytes);
+        return LetterMark.Wrong(bytes.ToArray()) is { } wrong
+            ? Problem.Field("mark", wrong)
+            : TypedResults.Ok(await Marked(bytes.ToArray(), db));
+    }
+
+    private static async Task<Ok<ClinicForm>> RemoveMark(PalaestraDb db) =>
+        TypedResults.Ok(await Marked(null, db));
+
+    private static async Task<ClinicForm> Marked(byte[]? mark, PalaestraDb db)
+    {
+        var clinic = await db.Clinics.SingleAsync();
+        clinic.Mark = mark;
+        clinic.Version++;
+        await db.SaveChangesAsync();
+        return FormOf(clinic);
+    }
 
     public static ClinicTime TimeOf(Clinic clinic) =>
         new(clinic.TimeZone, clinic.DateOrder, clinic.WeekStart);

@@ -110,7 +110,9 @@ public sealed class LetterDesk(
             clinic?.Contact ?? "",
             today,
             signed,
-            library.Cautions.LetterSupports
+            library.Cautions.LetterSupports,
+            clinic?.Address ?? "",
+            clinic?.Mark
         );
     }
 }

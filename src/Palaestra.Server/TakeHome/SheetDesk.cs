@@ -46,7 +46,8 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
                 ? ""
                 : $"Next visit: {clock.Order.Near(file.DayOf(next))}, {file.Zone.Tell(next.PlannedAt):HH:mm}.",
             $"plan {revision.Revision}, {clock.Order.Short(file.Zone.DayOf(revision.AcceptedAt))}",
-            record ? Record(file, revision) : null
+            record ? Record(file, revision) : null,
+            clinic?.Mark
         );
     }
 
