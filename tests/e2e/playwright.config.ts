@@ -2,7 +2,7 @@ import { defineConfig } from "@playwright/test";
 
 export default defineConfig({
   testDir: ".",
-  timeout: 240_000,
+  timeout: 600_000,
   // A busy host may take its time; what is waited for is the same.
   expect: { timeout: 15_000 },
   // Each file has a server of its own; most of the time is waiting.

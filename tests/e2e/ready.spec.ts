@@ -9,7 +9,7 @@ test.beforeAll(() => server.start());
 test.afterAll(() => server.close());
 
 test("what is ready is tried one up at Decide's word, by keys, and moves up", async ({ page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(600_000);
   await signIn(page, server.address);
   await page
     .getByRole("link", { name: /Ottoline Brask/ })

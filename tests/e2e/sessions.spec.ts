@@ -21,7 +21,7 @@ async function openNext(page: Page, time: string) {
 }
 
 test("three visits: one thing is changed in the set, the sheet comes in, a flare eases the dose", async ({ page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(600_000);
   await signIn(page, server.address);
   await page.getByRole("link", { name: /Asa Lindqvarn/ }).first().click();
   await station(page, "Session");
@@ -131,7 +131,7 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
 });
 
 test("pain that rises from 4 to 7 is shown at once, heads the summary, eases, adds nothing and stands in the letter", async ({ page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(600_000);
   await signIn(page, server.address);
   await page.getByRole("link", { name: /Ottoline Brask/ }).first().click();
   await station(page, "Session");
