@@ -15,6 +15,19 @@ public sealed class PhotoFiles(string dataFolder)
         ("image/png", ".png", [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A]),
     ];
 
+    /// <returns>The media type; none where these are not the bytes of a JPEG or PNG.</returns>
+    public static string? TypeOf(ReadOnlySpan<byte> bytes)
+    {
+        foreach (var (type, _, begins) in Kinds)
+        {
+            if (bytes.StartsWith(begins))
+            {
+                return type;
+            }
+        }
+        return null;
+    }
+
     /// <returns>None where these are not the bytes of a JPEG or PNG.</returns>
     public async Task<Guid?> Keep(byte[] bytes)
     {

@@ -25,7 +25,7 @@ public static class LetterMark
         // What the reader of pictures throws at bytes that are none is not told by it.
         catch (Exception problem) when (problem is not OutOfMemoryException)
         {
-            return "This is neither a JPEG nor a PNG picture.";
+            return "This picture cannot be read; save it anew as PNG or JPEG.";
         }
     }
 }

@@ -23,13 +23,7 @@ public sealed class ClinicClock(TimeProvider time, ClinicZone? zone = null)
     public DateOnly Today => Zone.DayOf(Now);
 
     /// <exception cref="Data.Keeping.StartRefusedException">The store names a zone that is not known.</exception>
-    public async Task Read(PalaestraDb db)
-    {
-        if (await db.Clinics.AsNoTracking().SingleOrDefaultAsync() is { } clinic)
-        {
-            Keep(clinic);
-        }
-    }
+    public async Task Read(PalaestraDb db) => Keep(await db.Clinics.AsNoTracking().SingleAsync());
 
     /// <inheritdoc cref="Read"/>
     public void Keep(Clinic clinic) =>

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Core;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;
+using Palaestra.Data.Photos;
 using Palaestra.Exchange.Letters;
 using Palaestra.Server.Problems;
 
@@ -31,6 +32,7 @@ public static class ClinicEndpoints
     private const int Longest = 160;
     private const int AddressLongest = 300;
     private const int AddressLines = 5;
+    private const string Meanwhile = "Somebody else changed this meanwhile. Nothing was stored.";
 
     public static void MapClinic(this IEndpointRouteBuilder routes)
     {
@@ -43,7 +45,7 @@ public static class ClinicEndpoints
     }
 
     private static async Task<Ok<ClinicForm>> Get(PalaestraDb db) =>
-        TypedResults.Ok(FormOf(await db.Clinics.AsNoTracking().SingleOrDefaultAsync()));
+        TypedResults.Ok(FormOf(await db.Clinics.AsNoTracking().SingleAsync()));
 
     private static async Task<Results<Ok<ClinicForm>, ProblemHttpResult>> Put(
         ClinicForm form,
@@ -76,16 +78,10 @@ public static class ClinicEndpoints
         {
             return Problem.Fields(errors);
         }
-        const string conflict = "Somebody else changed this meanwhile. Nothing was stored.";
-        var clinic = await db.Clinics.SingleOrDefaultAsync();
-        if (form.Version != (clinic?.Version ?? 0))
+        var clinic = await db.Clinics.SingleAsync();
+        if (form.Version != clinic.Version)
         {
-            return Problem.Conflict(conflict, FormOf(clinic));
-        }
-        if (clinic is null)
-        {
-            clinic = new Clinic();
-            db.Clinics.Add(clinic);
+            return Problem.Conflict(Meanwhile, FormOf(clinic));
         }
         clinic.Name = form.Name.Trim();
         clinic.Contact = form.Contact.Trim();
@@ -102,7 +98,7 @@ public static class ClinicEndpoints
         }
         catch (DbUpdateException)
         {
-            return Problem.Conflict(conflict);
+            return Problem.Conflict(Meanwhile);
         }
         var moved = clinic.TimeZone != clock.Zone.Id;
         clock.Keep(clinic);
@@ -133,21 +129,19 @@ public static class ClinicEndpoints
         }
     }
 
-    private static ClinicForm FormOf(Clinic? clinic) =>
-        clinic is null
-            ? new("", "", 0)
-            : new(
-                clinic.Name,
-                clinic.Contact,
-                clinic.Version,
-                TimeOf(clinic),
-                clinic.Address,
-                clinic.Mark is not null
-            );
+    private static ClinicForm FormOf(Clinic clinic) =>
+        new(
+            clinic.Name,
+            clinic.Contact,
+            clinic.Version,
+            new(clinic.TimeZone, clinic.DateOrder, clinic.WeekStart),
+            clinic.Address,
+            clinic.Mark is not null
+        );
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> GetMark(PalaestraDb db) =>
-        await db.Clinics.AsNoTracking().Select(c => c.Mark).SingleOrDefaultAsync() is { } mark
-            ? TypedResults.File(mark, mark[0] == 0xFF ? "image/jpeg" : "image/png")
+        await db.Clinics.AsNoTracking().Select(c => c.Mark).SingleAsync() is { } mark
+            ? TypedResults.File(mark, PhotoFiles.TypeOf(mark))
             : Problem.NotFound("mark of the clinic");
 
     private static async Task<Results<Ok<ClinicForm>, ProblemHttpResult>> PutMark(
@@ -155,25 +149,31 @@ public static class ClinicEndpoints
         PalaestraDb db
     )
     {
-        using var bytes = new MemoryStream();
-        await request.Body.CopyToAsync(bytes);
-        return LetterMark.Wrong(bytes.ToArray()) is { } wrong
-            ? Problem.Field("mark", wrong)
-            : TypedResults.Ok(await Marked(bytes.ToArray(), db));
+        using var read = new MemoryStream();
+        await request.Body.CopyToAsync(read);
+        var bytes = read.ToArray();
+        var wrong = PhotoFiles.TypeOf(bytes) is null
+            ? "This is neither a JPEG nor a PNG picture."
+            : LetterMark.Wrong(bytes);
+        return wrong is null ? await Marked(bytes, db) : Problem.Field("mark", wrong);
     }
 
-    private static async Task<Ok<ClinicForm>> RemoveMark(PalaestraDb db) =>
-        TypedResults.Ok(await Marked(null, db));
+    private static Task<Results<Ok<ClinicForm>, ProblemHttpResult>> RemoveMark(PalaestraDb db) =>
+        Marked(null, db);
 
-    private static async Task<ClinicForm> Marked(byte[]? mark, PalaestraDb db)
+    private static async Task<Results<Ok<ClinicForm>, ProblemHttpResult>> Marked(byte[]? mark, PalaestraDb db)
     {
         var clinic = await db.Clinics.SingleAsync();
         clinic.Mark = mark;
         clinic.Version++;
-        await db.SaveChangesAsync();
-        return FormOf(clinic);
+        try
+        {
+            await db.SaveChangesAsync();
+        }
+        catch (DbUpdateException)
+        {
+            return Problem.Conflict(Meanwhile);
+        }
+        return TypedResults.Ok(FormOf(clinic));
     }
-
-    public static ClinicTime TimeOf(Clinic clinic) =>
-        new(clinic.TimeZone, clinic.DateOrder, clinic.WeekStart);
 }

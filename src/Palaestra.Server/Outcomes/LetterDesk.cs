@@ -102,17 +102,17 @@ public sealed class LetterDesk(
 
     public async Task<LetterPage> Page(Letter letter, string signed)
     {
-        var clinic = await db.Clinics.AsNoTracking().SingleOrDefaultAsync();
+        var clinic = await db.Clinics.AsNoTracking().SingleAsync();
         var today = Day(clock.Now);
         return new(
             letter,
-            clinic?.Name ?? "",
-            clinic?.Contact ?? "",
+            clinic.Name,
+            clinic.Contact,
             today,
             signed,
             library.Cautions.LetterSupports,
-            clinic?.Address ?? "",
-            clinic?.Mark
+            clinic.Address,
+            clinic.Mark
         );
     }
 }

@@ -25,7 +25,7 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
     /// <param name="record">With a page for the practitioner behind the client's.</param>
     public async Task<Sheet> Of(CaseFile file, PlanRevision revision, bool record)
     {
-        var clinic = await db.Clinics.AsNoTracking().SingleOrDefaultAsync();
+        var clinic = await db.Clinics.AsNoTracking().SingleAsync();
         var today = clock.Today;
         var next = file.Visits.FirstOrDefault(v => file.DayOf(v) > today);
         var days = DaysToTick(today, next is null ? null : file.DayOf(next));
@@ -33,8 +33,8 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
         var plan = revision.Plan;
         return new Sheet(
             file.Episode.Client!.Name,
-            clinic?.Name ?? "",
-            clinic?.Contact ?? "",
+            clinic.Name,
+            clinic.Contact,
             $"About {plan.TotalMinutes:0} minutes a day, {file.Episode.DaysPerWeek} days a week. Back {StrategyWords(plan.Strategy)}; {(plan.SwitchOn == SwitchOn.Brace ? "brace" : "draw in, with the pelvic floor")}.",
             [.. plan.ToDoOn(today).Items.Select(item => Exercise(item, file.Policy, days, trained))],
             days,
@@ -47,7 +47,7 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
                 : $"Next visit: {clock.Order.Near(file.DayOf(next))}, {file.Zone.Tell(next.PlannedAt):HH:mm}.",
             $"plan {revision.Revision}, {clock.Order.Short(file.Zone.DayOf(revision.AcceptedAt))}",
             record ? Record(file, revision) : null,
-            clinic?.Mark
+            clinic.Mark
         );
     }
 
