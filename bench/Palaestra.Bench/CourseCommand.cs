@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.Json;
-using Palaestra.Core;
 using Palaestra.Core.Library;
 using Palaestra.Simulation.Courses;
 

@@ -3,6 +3,7 @@ using System.Globalization;
 using Palaestra.Bench;
 using Palaestra.Core.Abilities;
 using Palaestra.Core.Body;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;

@@ -1,6 +1,6 @@
 using MathNet.Numerics.Distributions;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 
 namespace Palaestra.Simulation;
 

@@ -5,7 +5,6 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using NodaTime;
-using Palaestra.Core;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Day;
 using Palaestra.Data.Intake;

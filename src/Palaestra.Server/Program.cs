@@ -5,7 +5,6 @@ using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.FileProviders;
-using Palaestra.Core;
 using Palaestra.Core.Library;
 using Palaestra.Data;
 using Palaestra.Data.Day;

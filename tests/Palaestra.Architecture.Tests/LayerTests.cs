@@ -10,7 +10,7 @@ public class LayerTests
 {
     private static readonly ArchUnitNET.Domain.Architecture Everything = new ArchLoader()
         .LoadAssembliesIncludingDependencies(
-            typeof(Core.FieldError).Assembly,
+            typeof(Core.Terms.FieldError).Assembly,
             typeof(Data.PalaestraDb).Assembly,
             typeof(Exchange.Sheets.Sheet).Assembly,
             typeof(Server.Settings).Assembly
@@ -71,6 +71,59 @@ public class LayerTests
             .AndShould()
             .NotDependOnAny(Server)
             .Check(Everything);
+
+    /// <summary>Folders of the core, lowest first: each knows only those before it.</summary>
+    private static readonly string[] Rooms =
+    [
+        "Terms",
+        "Body",
+        "Library",
+        "Photos",
+        "Capture",
+        "Intake",
+        "Signals",
+        "Screening",
+        "Abilities",
+        "Findings",
+        "Planning",
+        "Visits",
+        "Progression",
+        "Outcomes",
+    ];
+
+    public static TheoryData<string> EveryRoom => [.. Rooms];
+
+    [Theory]
+    [MemberData(nameof(EveryRoom))]
+    public void A_folder_of_the_core_knows_only_those_before_it(string room)
+    {
+        var later = string.Join('|', Rooms.SkipWhile(r => r != room).Skip(1));
+        if (later.Length > 0)
+        {
+            Types()
+                .That()
+                .ResideInNamespaceMatching($@"^Palaestra\.Core\.{room}$")
+                .Should()
+                .NotDependOnAny(
+                    Types()
+                        .That()
+                        .ResideInNamespaceMatching($@"^Palaestra\.Core\.({later})$")
+                        .As("later folders")
+                )
+                .Check(Everything);
+        }
+    }
+
+    [Fact]
+    public void Every_folder_of_the_core_has_its_place_in_the_order() =>
+        Assert.Equal(
+            Rooms.Order(),
+            Directory
+                .GetDirectories(SourceFolder("Palaestra.Core"))
+                .Select(Path.GetFileName)
+                .Where(name => name is not ("bin" or "obj"))
+                .Order()
+        );
 
     [Fact]
     public void The_core_asks_no_clock()

@@ -1,7 +1,6 @@
 using System.Net;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Palaestra.Core;
 using Palaestra.Core.Planning;
 using Palaestra.Server.Compute;
 using Palaestra.Server.Library;
@@ -58,12 +57,12 @@ public sealed class ContractTests(OneServer one) : IClassFixture<OneServer>, IAs
     public async Task The_examples_of_the_api_page_work_and_chain()
     {
         var load = await Ask("load", Example("load")).Ok<Core.Library.LoadAnswer>();
-        Assert.Equal(Core.Library.Direction.Front, load.Directions[0].Direction);
+        Assert.Equal(Core.Terms.Direction.Front, load.Directions[0].Direction);
 
         var findings = await Ask("findings", Example("findings")).Ok<Core.Findings.ScreenFindings>();
         Assert.Equal(
             "B5",
-            findings.Entries.First(e => e is { LadderId: "B", Side: Core.Library.Side.Left }).EntryRungId
+            findings.Entries.First(e => e is { LadderId: "B", Side: Core.Terms.Side.Left }).EntryRungId
         );
 
         var question = Example("plan");

@@ -1,7 +1,6 @@
 using System.Diagnostics;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
-using Palaestra.Core.Library;
 using Palaestra.Data;
 using Palaestra.Data.Keeping;
 using Palaestra.Server.Intake;

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text.Json;
-using Palaestra.Core;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
 using Palaestra.Core.Signals;
 using Palaestra.Server.Instruments;
 using Palaestra.Server.Tests.Given;

@@ -2,7 +2,6 @@ using System.Net;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
-using Palaestra.Core.Screening;
 using Palaestra.Server.Findings;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Library;

@@ -1,8 +1,8 @@
 using System.Net;
 using System.Net.Http.Headers;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
-using Palaestra.Core.Screening;
 using Palaestra.Server.Compute;
 using Palaestra.Server.Library;
 using Palaestra.Server.Photos;

@@ -1,4 +1,5 @@
 using System.Net;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
 using Palaestra.Server.Findings;
@@ -122,7 +123,7 @@ public sealed class ScreeningTests(OneServer one) : IClassFixture<OneServer>, IA
         Assert.Equal(VisitId, findings.EarlierVisitId);
         Assert.Equal([1, 2], findings.Screens.Select(s => s.Number));
         var change = findings.Changes.First(c => c.Of == "kick-back");
-        Assert.Equal((1, 5, Core.Findings.ChangeVerdict.Better), (change.Before, change.Now, change.Verdict));
+        Assert.Equal((1, 5, Core.Terms.ChangeVerdict.Better), (change.Before, change.Now, change.Verdict));
         Assert.Equal(
             DateOnly.FromDateTime(findings.ScreenedAt!.Value.ToDateTimeOffset().LocalDateTime).AddDays(42),
             findings.RescreenDue

@@ -1,8 +1,8 @@
 using System.Net;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
 using Palaestra.Core.Progression;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Outcomes;

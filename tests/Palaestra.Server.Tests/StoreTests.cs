@@ -2,6 +2,7 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
+using Palaestra.Core.Capture;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Day;
@@ -121,7 +122,7 @@ public sealed class StoreTests : IDisposable
         Assert.Null(visits[1].Intake);
         Assert.Null(visits[0].Flags);
         var read = await db.Events.AsNoTracking().SingleAsync(TestContext.Current.CancellationToken);
-        Assert.IsType<Palaestra.Core.Screening.RepDone>(read.Event);
+        Assert.IsType<Palaestra.Core.Capture.RepDone>(read.Event);
     }
 
     [Fact]

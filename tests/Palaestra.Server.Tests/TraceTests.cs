@@ -1,7 +1,8 @@
 using System.Net;
 using System.Text;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
+using Palaestra.Core.Photos;
 using Palaestra.Core.Signals;
 using Palaestra.Data.Traces;
 using Palaestra.Exchange.Instruments;

@@ -1,4 +1,6 @@
 using MathNet.Numerics.Distributions;
+using Palaestra.Core.Findings;
+using Palaestra.Core.Intake;
 
 namespace Palaestra.Simulation.Courses;
 

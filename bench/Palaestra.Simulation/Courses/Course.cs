@@ -1,4 +1,4 @@
-using Palaestra.Core.Body;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;

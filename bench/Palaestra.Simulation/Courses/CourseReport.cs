@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text;
-using Palaestra.Core.Library;
 
 namespace Palaestra.Simulation.Courses;
 

@@ -1,3 +1,4 @@
+using Palaestra.Core.Library;
 using Palaestra.Core.Signals;
 using Palaestra.Instruments;
 

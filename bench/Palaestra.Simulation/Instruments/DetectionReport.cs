@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Palaestra.Core.Library;
+using Palaestra.Core.Signals;
 using Palaestra.Instruments;
 
 namespace Palaestra.Simulation.Instruments;

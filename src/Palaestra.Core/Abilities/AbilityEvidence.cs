@@ -1,6 +1,5 @@
-using Palaestra.Core.Findings;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 
 namespace Palaestra.Core.Abilities;
 
@@ -86,7 +85,7 @@ public sealed record AbilityEvidence(
         {
             return null;
         }
-        var at = broke.Select(mark => ControlEstimate.PointsAt(mark, trial, library)).ToList();
+        var at = broke.Select(mark => trial.PointsAt(mark, library)).ToList();
         return at.Any(sectors => sectors.Count == 0) ? [] : [.. at.SelectMany(sectors => sectors).Distinct()];
     }
 }

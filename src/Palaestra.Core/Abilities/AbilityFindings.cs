@@ -1,3 +1,4 @@
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
 
@@ -51,7 +52,7 @@ public sealed record AbilityFindings(IReadOnlyList<Ability> All, IReadOnlyList<N
     public static AbilityBelief BeliefOf(IEnumerable<AbilityEvidence> seen, PracticeLibrary library)
     {
         var days = seen.GroupBy(s => s.On).OrderBy(day => day.Key).ToList();
-        var belief = AbilityBelief.Nothing(library.AbilityTables.Of(days[0].First().Direction));
+        var belief = AbilityBelief.Nothing(AbilityTables.Of(library).Of(days[0].First().Direction));
         return days.Aggregate(belief, (before, day) => before.After(day.Key, day));
     }
 

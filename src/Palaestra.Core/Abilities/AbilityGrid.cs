@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using MathNet.Numerics.Distributions;
+using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Abilities;
 

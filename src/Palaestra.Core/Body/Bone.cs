@@ -1,5 +1,3 @@
-using Palaestra.Core.Library;
-
 namespace Palaestra.Core.Body;
 
 /// <summary>Rigid parts of the body. A left part is followed by its right twin.</summary>

@@ -1,5 +1,4 @@
 using System.Diagnostics.CodeAnalysis;
-using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Body;
 

@@ -1,5 +1,4 @@
 using System.Numerics;
-using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Body;
 

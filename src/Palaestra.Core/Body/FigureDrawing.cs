@@ -1,5 +1,5 @@
 using System.Numerics;
-using Palaestra.Core.Library;
+using Palaestra.Core.Photos;
 
 namespace Palaestra.Core.Body;
 

@@ -1,5 +1,3 @@
-using Palaestra.Core.Library;
-
 namespace Palaestra.Core.Body;
 
 /// <summary>Joints with up to three angles. A left joint is followed by its right twin.</summary>

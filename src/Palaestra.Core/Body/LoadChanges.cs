@@ -1,5 +1,3 @@
-using Palaestra.Core.Library;
-
 namespace Palaestra.Core.Body;
 
 /// <summary>Which changes make sense for a movement, each with its value as written; none where it does not.</summary>

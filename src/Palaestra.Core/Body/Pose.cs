@@ -1,4 +1,5 @@
 using System.Numerics;
+using Palaestra.Core.Planning;
 
 namespace Palaestra.Core.Body;
 

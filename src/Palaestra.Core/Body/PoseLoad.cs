@@ -1,5 +1,3 @@
-using Palaestra.Core.Library;
-
 namespace Palaestra.Core.Body;
 
 /// <summary>What one part of the body bears.</summary>

@@ -1,14 +1,8 @@
 using System.Globalization;
 using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
 
 namespace Palaestra.Core.Findings;
-
-public enum ChangeVerdict
-{
-    Better,
-    Worse,
-    NoClearChange,
-}
 
 /// <summary>One value then and now.</summary>
 /// <param name="Of">Id of a task or rung, a ladder, or a direction. <paramref name="What"/>: the same in words.</param>

@@ -1,3 +1,4 @@
+using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
@@ -60,7 +61,7 @@ public static class ControlEstimate
     ) =>
         from trial in screen
         where !RungFinder.Climbs(trial, library) && library.FindTask(trial.TaskId)!.TellsControl
-        let weight = WeightOf(library.Rung(trial.RungId), sector, trial.Side, library)
+        let weight = library.WeightOf(library.Rung(trial.RungId), sector, trial.Side)
         where weight > 0
         let value = ValueOf(trial, sector, library)
         where value is not null
@@ -80,7 +81,7 @@ public static class ControlEstimate
         var rungs = ladder
             .Rungs.Select(rung =>
                 (
-                    Weight: WeightOf(rung, sector, side, library),
+                    Weight: library.WeightOf(rung, sector, side),
                     Trial: screen.LastOrDefault(t =>
                         t.RungId == rung.Id
                         && (t.Side == side || t.Side == Side.Both)
@@ -130,7 +131,7 @@ public static class ControlEstimate
             return 1;
         }
         // Ended by pain with no fault: it says nothing of control.
-        var pointed = trial.Marks.Where(m => m.Breaks).Select(m => PointsAt(m, trial, library)).ToList();
+        var pointed = trial.Marks.Where(m => m.Breaks).Select(m => trial.PointsAt(m, library)).ToList();
         if (pointed.Count == 0 && (trial.EndReason == EndReason.Pain || trial.PainOverLimit))
         {
             return null;
@@ -139,22 +140,6 @@ public static class ControlEstimate
             ? trial.Clean.Fraction
             : null;
     }
-
-    /// <summary>The directions a mark points at; empty where it points at none by itself.</summary>
-    public static IReadOnlyList<Sector> PointsAt(FaultMark mark, Trial trial, PracticeLibrary library) =>
-        library.FindFault(mark.Fault) is { } fault
-            ? FaultPointing.SectorsOf(fault, library.Rung(trial.RungId), trial.Side, library)
-            : [];
-
-    public static double WeightOf(Rung rung, Sector sector, Side side, PracticeLibrary library) =>
-        library
-            .DemandsOf(rung)
-            .Where(demand =>
-                Sectors
-                    .All(demand.Direction, demand.On, rung.Sides == RungSides.Each ? side : Side.Both)
-                    .Contains(sector)
-            )
-            .Sum(demand => demand.Weight);
 
     /// <summary>
     /// The task that would tell: of those no precaution bars, the easiest of those that ask nearly most in this direction,
@@ -171,8 +156,8 @@ public static class ControlEstimate
                         Made: Sectors.Of(ladder.Direction, OnSide.Task, Side.Left) is { } made
                             && (made == sector || made == sector.Mirror()),
                         Weight: Math.Max(
-                            WeightOf(rung, sector, Side.Left, library),
-                            WeightOf(rung, sector, Side.Right, library)
+                            library.WeightOf(rung, sector, Side.Left),
+                            library.WeightOf(rung, sector, Side.Right)
                         )
                     )
                 )

@@ -1,4 +1,5 @@
 using Palaestra.Core.Abilities;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
@@ -132,7 +133,7 @@ public static class FindingsMaker
             .Where(t =>
                 t.Marks.Any(m =>
                     m.Breaks
-                    && ControlEstimate.PointsAt(m, t, library) is var at
+                    && t.PointsAt(m, library) is var at
                     && (at.Count == 0 || at.Contains(weak.Sector))
                 )
             )

@@ -2,11 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using Palaestra.Core.Abilities;
 using Palaestra.Core.Body;
-using Palaestra.Core.Outcomes;
-using Palaestra.Core.Photos;
-using Palaestra.Core.Signals;
 
 namespace Palaestra.Core.Library;
 

@@ -100,7 +100,7 @@ public static class LibraryCheck
             }
             foreach (var ease in rung.Eases ?? [])
             {
-                if (ease.Change is not (Visits.OneChange.ShorterLever or Visits.OneChange.MoreSupport))
+                if (ease.Change is not (OneChange.ShorterLever or OneChange.MoreSupport))
                 {
                     yield return new($"{at}.eases", "A rung names shorter levers and more support only.");
                 }

@@ -1,4 +1,6 @@
 using Palaestra.Core.Body;
+using Palaestra.Core.Photos;
+using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Library;
 

@@ -1,5 +1,3 @@
-using Palaestra.Core.Intake;
-
 namespace Palaestra.Core.Library;
 
 /// <summary>Something put on top of a rung without making it another: a resisted breath out, a squeeze, help that fades.</summary>
@@ -21,10 +19,6 @@ public sealed record Modifier(
 )
 {
     public bool Fits(Rung rung, Ladder ladder) => Ladders.Contains(ladder.Id) || Rungs.Contains(rung.Id);
-
-    /// <summary>The id of the client's precaution that bars it; none where none does.</summary>
-    public string? BarredFor(ClientProfile profile) =>
-        profile.Precautions.Select(mine => mine.Id).FirstOrDefault(BarredBy.Contains);
 
     /// <summary>Ids that name nothing; fields of <c>modifiers.json</c>.</summary>
     public static IEnumerable<FieldError> Errors(

@@ -1,3 +1,5 @@
+using Palaestra.Core.Signals;
+
 namespace Palaestra.Core.Library;
 
 public enum StrategyRule

@@ -1,8 +1,4 @@
-using Palaestra.Core.Abilities;
 using Palaestra.Core.Body;
-using Palaestra.Core.Outcomes;
-using Palaestra.Core.Photos;
-using Palaestra.Core.Signals;
 
 namespace Palaestra.Core.Library;
 
@@ -68,14 +64,18 @@ public sealed record PracticeLibrary(
     /// <summary>How high each trained rung stands.</summary>
     public RungHeights Heights => LazyInitializer.EnsureInitialized(ref heights, () => new RungHeights(this));
 
-    private AbilityTables? abilityTables;
-
-    /// <summary>What the estimator of abilities works out once.</summary>
-    internal AbilityTables AbilityTables =>
-        LazyInitializer.EnsureInitialized(ref abilityTables, () => new AbilityTables(this));
-
     /// <summary>What a rung asks of each direction, as shares of the hardest screened rung.</summary>
     public IReadOnlyList<Demand> DemandsOf(Rung rung) => Demands.SharesOf(rung.Id);
+
+    /// <summary>What a rung asks of one direction of the ring when done on a side, as a share of the hardest screened rung; 0 for nothing.</summary>
+    public double WeightOf(Rung rung, Sector sector, Side side) =>
+        DemandsOf(rung)
+            .Where(demand =>
+                Terms
+                    .Sectors.All(demand.Direction, demand.On, rung.Sides == RungSides.Each ? side : Side.Both)
+                    .Contains(sector)
+            )
+            .Sum(demand => demand.Weight);
 
     /// <summary>The poses a rung moves through.</summary>
     public IReadOnlyList<Pose> PathOf(Rung rung) => [.. rung.Poses.Path.Select(name => Poses[name])];

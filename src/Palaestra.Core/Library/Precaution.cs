@@ -129,5 +129,5 @@ public sealed record DangerSign(
     bool SameDay,
     bool LaterVisits = false,
     bool Emergency = false,
-    Screening.Worry? Worry = null
+    Worry? Worry = null
 );

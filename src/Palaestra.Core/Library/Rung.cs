@@ -1,6 +1,5 @@
 using System.Text.Json.Serialization;
 using Palaestra.Core.Body;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Library;
 

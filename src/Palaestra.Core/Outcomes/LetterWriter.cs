@@ -1,4 +1,5 @@
 using System.Globalization;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;

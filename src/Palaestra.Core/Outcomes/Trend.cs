@@ -1,4 +1,5 @@
-using Palaestra.Core.Findings;
+using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
 
 namespace Palaestra.Core.Outcomes;
 

@@ -1,3 +1,5 @@
+using Palaestra.Core.Library;
+
 namespace Palaestra.Core.Photos;
 
 /// <summary>Refuses points that cannot be read, naming the field.</summary>

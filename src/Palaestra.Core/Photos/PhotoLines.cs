@@ -1,4 +1,5 @@
 using System.Numerics;
+using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Photos;
 

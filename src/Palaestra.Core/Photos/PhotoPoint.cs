@@ -1,17 +1,6 @@
+using Palaestra.Core.Library;
+
 namespace Palaestra.Core.Photos;
-
-/// <summary>From where a photograph was taken.</summary>
-public enum PhotoView
-{
-    Front,
-    Back,
-
-    /// <summary>From the side; the client faces the left edge of the picture.</summary>
-    FacingLeft,
-
-    /// <summary>From the side; the client faces the right edge of the picture.</summary>
-    FacingRight,
-}
 
 /// <summary>Places on the body that can be felt or seen, and are pointed at in a photograph.</summary>
 public enum PhotoPoint

@@ -1,3 +1,5 @@
+using Palaestra.Core.Library;
+
 namespace Palaestra.Core.Photos;
 
 /// <summary>A spot of the picture in pixels: x to the right, y down, from the upper left corner.</summary>

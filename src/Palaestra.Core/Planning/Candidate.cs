@@ -1,4 +1,5 @@
 using Palaestra.Core.Findings;
+using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
 
@@ -32,10 +33,7 @@ internal sealed record Candidate(
     public double Asks(Sector sector, PracticeLibrary library) => Asks(Rung, sector, library);
 
     public static double Asks(Rung rung, Sector sector, PracticeLibrary library) =>
-        Math.Max(
-            ControlEstimate.WeightOf(rung, sector, Side.Left, library),
-            ControlEstimate.WeightOf(rung, sector, Side.Right, library)
-        );
+        Math.Max(library.WeightOf(rung, sector, Side.Left), library.WeightOf(rung, sector, Side.Right));
 
     /// <summary>The side with the lower entry; on the same rung, the side behind by more than even in any task of the ladder.</summary>
     public static Side? WeakerOf(

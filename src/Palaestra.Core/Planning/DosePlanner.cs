@@ -6,6 +6,9 @@ namespace Palaestra.Core.Planning;
 /// <summary>First doses: by how stirred up the client is, and more for the weaker side.</summary>
 public static class DosePlanner
 {
+    /// <summary>Fewer seconds are half of those asked for, at least two. Common practice.</summary>
+    public const double LeastHold = 2;
+
     /// <summary>
     /// Low: the rung's own start dose, in the form the policy builds endurance in. Moderate and high: the policy's reps and
     /// sets, never above the start reps, with the hold bounded. Rules P-DOSE-LOW, P-DOSE-MODERATE, P-DOSE-HIGH.
@@ -113,7 +116,7 @@ public static class DosePlanner
     {
         if (dose.TotalReps == 1)
         {
-            return dose.Hold >= 2 * Visits.WithinVisit.LeastHold
+            return dose.Hold >= 2 * LeastHold
                 ? dose with
                 {
                     Sets = 2,

@@ -47,7 +47,7 @@ public static class DoseText
         {
             return held;
         }
-        var whole = Visits.SessionWork.MoveSeconds(rung, policy);
+        var whole = RepTempo.MoveSeconds(rung, policy);
         var way = policy.Tempo.Out / (policy.Tempo.Out + policy.Tempo.Back);
         var parts = new[] { $"{Seconds(whole * way)} out", held, $"{Seconds(whole * (1 - way))} back" };
         return string.Join(", ", parts.OfType<string>());

@@ -3,11 +3,10 @@ using System.Text.Json.Serialization;
 using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Screening;
+using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Planning;
-
-/// <summary>Why something is so: the rule that fired and what it saw.</summary>
-public sealed record Reason(string RuleId, string Words);
 
 /// <summary>The dose of one side of an exercise.</summary>
 public sealed record SideDose

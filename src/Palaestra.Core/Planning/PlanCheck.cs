@@ -1,6 +1,7 @@
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Planning;
 

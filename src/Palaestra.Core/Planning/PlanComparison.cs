@@ -1,4 +1,5 @@
 using Palaestra.Core.Library;
+using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Planning;
 

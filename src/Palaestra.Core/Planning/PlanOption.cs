@@ -1,5 +1,3 @@
-using Palaestra.Core.Library;
-
 namespace Palaestra.Core.Planning;
 
 /// <summary>A rung with one of its doses, as the search weighs it.</summary>

@@ -1,3 +1,5 @@
+using Palaestra.Core.Photos;
+
 namespace Palaestra.Core.Planning;
 
 /// <param name="Options">In canonical order.</param>

@@ -1,6 +1,6 @@
-using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Planning;
 
@@ -121,8 +121,7 @@ public sealed record PlanWork(
             .Items.Zip(items)
             .SelectMany(pair =>
                 pair.Second.Sides.Select(side =>
-                    side.WeekSeconds
-                    * ControlEstimate.WeightOf(library.Rung(pair.First.RungId), sector, side.Side, library)
+                    side.WeekSeconds * library.WeightOf(library.Rung(pair.First.RungId), sector, side.Side)
                 )
             )
             .Sum();

@@ -1,4 +1,5 @@
 using Palaestra.Core.Findings;
+using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Planning;

@@ -1,6 +1,3 @@
-using Palaestra.Core.Library;
-using Palaestra.Core.Visits;
-
 namespace Palaestra.Core.Progression;
 
 /// <summary>

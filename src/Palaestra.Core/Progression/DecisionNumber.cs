@@ -1,5 +1,4 @@
 using Palaestra.Core.Library;
-using Palaestra.Core.Planning;
 using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Progression;

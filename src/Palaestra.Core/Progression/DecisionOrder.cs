@@ -1,5 +1,4 @@
 using Palaestra.Core.Library;
-using Palaestra.Core.Planning;
 
 namespace Palaestra.Core.Progression;
 

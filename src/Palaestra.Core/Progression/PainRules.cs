@@ -1,3 +1,4 @@
+using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Visits;

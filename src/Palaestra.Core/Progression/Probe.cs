@@ -1,6 +1,6 @@
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Progression;

@@ -1,6 +1,6 @@
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
-using Palaestra.Core.Screening;
 
 namespace Palaestra.Core.Progression;
 

@@ -1,7 +1,6 @@
 using Palaestra.Core.Body;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Progression;
 
@@ -189,10 +188,10 @@ internal static class Steps
         {
             return dose with { Reps = dose.Reps / 2, Fewer = 0 };
         }
-        return dose.Hold > WithinVisit.LeastHold
+        return dose.Hold > DosePlanner.LeastHold
             ? dose with
             {
-                Hold = Math.Max(WithinVisit.LeastHold, Math.Floor(dose.Hold / 2)),
+                Hold = Math.Max(DosePlanner.LeastHold, Math.Floor(dose.Hold / 2)),
             }
             : dose;
     }

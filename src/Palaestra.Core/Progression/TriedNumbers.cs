@@ -1,5 +1,3 @@
-using Palaestra.Core.Library;
-
 namespace Palaestra.Core.Progression;
 
 /// <summary>Decisions for numbers that were tried already, kept for one visit: what is of the whole visit is the same for both sides.</summary>

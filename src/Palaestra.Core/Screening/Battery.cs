@@ -1,5 +1,3 @@
-using Palaestra.Core.Library;
-
 namespace Palaestra.Core.Screening;
 
 /// <summary>One task of a planned screen.</summary>

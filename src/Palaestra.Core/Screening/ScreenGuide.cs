@@ -1,3 +1,4 @@
+using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 

@@ -1,4 +1,3 @@
-using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 
@@ -98,9 +97,7 @@ public sealed record TaskOption(
                     sector,
                     Share: rungs
                         .SelectMany(rung =>
-                            rung.TaskSides.Select(side =>
-                                ControlEstimate.WeightOf(rung, sector, side, library)
-                            )
+                            rung.TaskSides.Select(side => library.WeightOf(rung, sector, side))
                         )
                         .DefaultIfEmpty(0)
                         .Max()

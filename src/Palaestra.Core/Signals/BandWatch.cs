@@ -1,3 +1,5 @@
+using Palaestra.Core.Library;
+
 namespace Palaestra.Core.Signals;
 
 /// <summary>

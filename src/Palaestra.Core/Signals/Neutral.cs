@@ -1,3 +1,5 @@
+using Palaestra.Core.Library;
+
 namespace Palaestra.Core.Signals;
 
 /// <summary>A client's own neutral, one level per channel of a device, in the channels' units and order.</summary>

@@ -1,3 +1,5 @@
+using Palaestra.Core.Library;
+
 namespace Palaestra.Core.Signals;
 
 /// <summary>A rep as the signal shows it, seconds from the start of the trace.</summary>

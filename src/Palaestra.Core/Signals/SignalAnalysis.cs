@@ -1,3 +1,5 @@
+using Palaestra.Core.Library;
+
 namespace Palaestra.Core.Signals;
 
 /// <summary>One channel over a trace. Sway and trembling are told of the time it was inside its band.</summary>

@@ -1,3 +1,5 @@
+using Palaestra.Core.Library;
+
 namespace Palaestra.Core.Signals;
 
 /// <summary>Where the neutral a trace is read against comes from.</summary>
@@ -69,7 +71,7 @@ public sealed record TraceReading(
     private static SeenLoss LossOf(Loss loss, InstrumentSetup setup) =>
         new(
             loss.Channel,
-            setup.Channels.First(c => c.Channel == loss.Channel).FaultOf(loss),
+            loss.FaultOf(setup.Channels.First(c => c.Channel == loss.Channel)),
             loss.Onset,
             loss.End,
             loss.Excursion

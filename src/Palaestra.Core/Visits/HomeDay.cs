@@ -1,5 +1,3 @@
-using Palaestra.Core.Library;
-
 namespace Palaestra.Core.Visits;
 
 /// <summary>Reps of one exercise on one side, of all sets together, done at home on one day.</summary>

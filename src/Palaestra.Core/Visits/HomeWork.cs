@@ -1,4 +1,3 @@
-using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 
 namespace Palaestra.Core.Visits;

@@ -1,6 +1,6 @@
 using System.Text.Json.Serialization;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 
 namespace Palaestra.Core.Visits;
 

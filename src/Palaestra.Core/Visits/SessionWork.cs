@@ -1,7 +1,7 @@
 using System.Text.Json.Serialization;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
-using Palaestra.Core.Screening;
 
 namespace Palaestra.Core.Visits;
 
@@ -99,12 +99,6 @@ public static class SessionWork
         return [.. items, .. added.Where(a => a.InPlaceOf is null).Select(a => Of(a.Item, true, null))];
     }
 
-    /// <summary>Seconds a rep is to take out and back, of one way where they are counted apart; 0 where the rung only holds.</summary>
-    public static double MoveSeconds(Rung rung, Policy policy) =>
-        rung.Moves && !rung.Features.Contains(Rung.ToleranceFeature)
-            ? policy.Tempo.Seconds(rung.MoveSeconds) / Math.Max(1, policy.WaysOf(rung).Count)
-            : 0;
-
     /// <summary>Seconds of the beat at the return, the last of the way back: at most half of it. Common practice.</summary>
     public const double CheckSeconds = 1;
 
@@ -117,7 +111,7 @@ public static class SessionWork
     )
     {
         var rung = library.Rung(item.RungId);
-        var whole = MoveSeconds(rung, policy);
+        var whole = RepTempo.MoveSeconds(rung, policy);
         var way = policy.Tempo.Out / (policy.Tempo.Out + policy.Tempo.Back);
         var back = whole * (1 - way);
         var check = rung.ReturnsToCheck ? Math.Min(CheckSeconds, back / 2) : 0;

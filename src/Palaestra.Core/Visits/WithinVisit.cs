@@ -1,8 +1,6 @@
-using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
-using Palaestra.Core.Screening;
 
 namespace Palaestra.Core.Visits;
 
@@ -31,44 +29,6 @@ public static class WithinVisit
     /// <summary>A shorter range is this share of the one asked for. Common practice: about three quarters.</summary>
     public const double ShorterRange = 0.75;
 
-    /// <summary>Fewer seconds are half of those asked for, at least two. Common practice.</summary>
-    public const double LeastHold = 2;
-
-    /// <summary>
-    /// Why a running set ought to be stopped now; none while it may go on. Red flags are told by people, not here.
-    /// </summary>
-    public static StopTrigger? Stop(Trial trial, Policy policy)
-    {
-        if (trial.PainOverLimit)
-        {
-            return StopTrigger.Pain;
-        }
-        if (BrokenInARow(trial) >= policy.FaultsInARow)
-        {
-            return StopTrigger.Faults;
-        }
-        return trial.CueWorked != true && HoldsBreath(trial) ? StopTrigger.Breath : null;
-    }
-
-    /// <summary>Reps with a breaking fault, counted back from the last; one under way counts as soon as it is marked.</summary>
-    private static int BrokenInARow(Trial trial)
-    {
-        bool Broken(int rep) => trial.Marks.Any(mark => mark.Breaks && mark.ShowsIn(rep));
-        var last = trial.Marks.Any(mark => mark.Breaks && mark.Rep == trial.Total + 1)
-            ? trial.Total + 1
-            : trial.Total;
-        var count = 0;
-        while (last - count >= 1 && Broken(last - count))
-        {
-            count++;
-        }
-        return count;
-    }
-
-    /// <summary>Breath held in the last rep or the one under way, after a cue.</summary>
-    private static bool HoldsBreath(Trial trial) =>
-        trial.Marks.Any(mark => mark.AfterCue && mark.Rep >= trial.Total && mark.Fault == Fault.BreathHold);
-
     /// <summary>Everything an exercise can be made easier by, in order; what a precaution bars is not among it.</summary>
     public static IReadOnlyList<EaseOffer> Offers(
         PlanItem item,
@@ -96,9 +56,9 @@ public static class WithinVisit
                 )
             );
         }
-        if (dose.Hold > LeastHold)
+        if (dose.Hold > DosePlanner.LeastHold)
         {
-            var hold = Math.Max(LeastHold, Math.Floor(dose.Hold / 2));
+            var hold = Math.Max(DosePlanner.LeastHold, Math.Floor(dose.Hold / 2));
             offers.Add(
                 new(
                     OneChange.FewerSeconds,

@@ -1,5 +1,3 @@
-using Palaestra.Core;
-
 namespace Palaestra.Data.Clinics;
 
 /// <summary>The clinic itself: one row.</summary>

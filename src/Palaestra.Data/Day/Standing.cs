@@ -1,3 +1,6 @@
+using Palaestra.Core.Library;
+using Palaestra.Core.Progression;
+
 namespace Palaestra.Data.Day;
 
 /// <summary>What wants a decision, the most pressing first.</summary>

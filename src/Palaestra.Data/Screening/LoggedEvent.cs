@@ -1,5 +1,5 @@
 using NodaTime;
-using Palaestra.Core.Screening;
+using Palaestra.Core.Capture;
 
 namespace Palaestra.Data.Screening;
 

@@ -1,8 +1,6 @@
 using System.Globalization;
 using CsvHelper;
 using CsvHelper.Configuration;
-using Palaestra.Core;
-using Palaestra.Core.Library;
 using Palaestra.Core.Visits;
 
 namespace Palaestra.Exchange.HomeLog;

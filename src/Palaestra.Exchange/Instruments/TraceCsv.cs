@@ -1,5 +1,6 @@
 using System.Globalization;
 using CsvHelper;
+using Palaestra.Core.Library;
 using Palaestra.Core.Signals;
 
 namespace Palaestra.Exchange.Instruments;

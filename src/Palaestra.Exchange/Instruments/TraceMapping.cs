@@ -1,4 +1,4 @@
-using Palaestra.Core.Signals;
+using Palaestra.Core.Library;
 
 namespace Palaestra.Exchange.Instruments;
 

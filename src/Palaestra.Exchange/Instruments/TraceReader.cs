@@ -1,5 +1,5 @@
 using System.Globalization;
-using Palaestra.Core;
+using Palaestra.Core.Library;
 using Palaestra.Core.Signals;
 
 namespace Palaestra.Exchange.Instruments;

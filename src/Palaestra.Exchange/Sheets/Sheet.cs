@@ -1,5 +1,6 @@
 using Palaestra.Core.Body;
-using Palaestra.Core.Library;
+using Palaestra.Core.Intake;
+using Palaestra.Core.Outcomes;
 
 namespace Palaestra.Exchange.Sheets;
 

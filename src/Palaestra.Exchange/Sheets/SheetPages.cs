@@ -1,5 +1,4 @@
 using System.Globalization;
-using Palaestra.Core.Library;
 using PdfSharp;
 using PdfSharp.Drawing;
 using PdfSharp.Pdf;

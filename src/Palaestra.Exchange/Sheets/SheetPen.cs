@@ -1,5 +1,4 @@
 using Palaestra.Core.Body;
-using Palaestra.Core.Library;
 using PdfSharp.Drawing;
 using PdfSharp.Pdf;
 using PdfSharp.UniversalAccessibility;

@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using Palaestra.Core;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;
 

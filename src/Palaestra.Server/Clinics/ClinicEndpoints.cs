@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using Palaestra.Core;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Photos;

@@ -1,12 +1,11 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using Palaestra.Core;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
-using Palaestra.Core.Screening;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Compute;

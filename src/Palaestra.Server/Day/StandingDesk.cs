@@ -1,7 +1,8 @@
 using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
-using Palaestra.Core.Screening;
 using Palaestra.Data;
 using Palaestra.Data.Day;
 using Palaestra.Data.Visits;

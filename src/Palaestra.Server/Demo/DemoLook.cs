@@ -1,5 +1,5 @@
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 
 namespace Palaestra.Server.Demo;
 

@@ -1,9 +1,8 @@
 using System.Text.Json;
-using Palaestra.Core;
 using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
-using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
+using Palaestra.Core.Visits;
 using Palaestra.Server.Intake;
 using Palaestra.Server.SignIn;
 

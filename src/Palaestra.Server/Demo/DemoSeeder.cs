@@ -1,13 +1,14 @@
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
+using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
-using Palaestra.Data.Clinics;
 using Palaestra.Data.Staff;
 using Palaestra.Data.Traces;
 using Palaestra.Data.Visits;

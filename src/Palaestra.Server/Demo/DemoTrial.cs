@@ -1,6 +1,6 @@
 using NodaTime;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 
 namespace Palaestra.Server.Demo;
 

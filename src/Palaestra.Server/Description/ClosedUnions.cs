@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
-using Palaestra.Core.Screening;
+using Palaestra.Core.Capture;
 
 namespace Palaestra.Server.Description;
 

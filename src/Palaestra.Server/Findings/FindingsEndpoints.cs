@@ -1,10 +1,9 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
-using Palaestra.Core.Screening;
-using Palaestra.Data;
 using Palaestra.Data.Visits;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;

@@ -1,5 +1,5 @@
 using System.Threading.Channels;
-using Palaestra.Core;
+using Palaestra.Core.Library;
 using Palaestra.Core.Signals;
 using Palaestra.Exchange.Instruments;
 
@@ -284,7 +284,7 @@ public sealed class LiveDevice(string name, InstrumentSetup setup, IReadOnlyList
         var channel = setup.Channels.First(c => c.Channel == loss.Channel);
         return new(
             loss.Channel,
-            channel.FaultOf(loss),
+            loss.FaultOf(channel),
             Moment(neutralAt + loss.Onset * setup.Rate),
             loss.End is { } end ? Moment(neutralAt + end * setup.Rate) : null,
             loss.Excursion

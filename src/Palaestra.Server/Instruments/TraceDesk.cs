@@ -1,8 +1,8 @@
 using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
+using Palaestra.Core.Planning;
 using Palaestra.Core.Signals;
-using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Data.Traces;
 using Palaestra.Server.Clinics;
@@ -132,7 +132,7 @@ public sealed class TraceDesk(PalaestraDb db, TraceFiles files, PracticeLibrary 
     /// <summary>A screen asks for no tempo.</summary>
     private double AskedSeconds(Trial trial, Policy policy) =>
         trial.Purpose == TrialPurpose.Session
-        && SessionWork.MoveSeconds(library.Rung(trial.RungId), policy) is var move
+        && RepTempo.MoveSeconds(library.Rung(trial.RungId), policy) is var move
         && move > 0
             ? move + trial.Target.Hold
             : 0;

@@ -1,5 +1,5 @@
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Signals;
 using Palaestra.Data.Traces;
 using Palaestra.Exchange.Instruments;

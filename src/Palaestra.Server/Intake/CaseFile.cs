@@ -1,13 +1,12 @@
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Body;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
-using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Intake;
 using Palaestra.Data.Planning;

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Library;
+using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
 using Palaestra.Data;
 using Palaestra.Server.Clinics;

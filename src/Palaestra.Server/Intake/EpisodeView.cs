@@ -1,8 +1,9 @@
 using NodaTime;
 using Palaestra.Core.Body;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
+using Palaestra.Core.Signals;
 using Palaestra.Core.Visits;
 
 namespace Palaestra.Server.Intake;

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
+using Palaestra.Core.Visits;
 using Palaestra.Data;
 
 namespace Palaestra.Server.Keeping;

@@ -1,8 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Palaestra.Core.Body;
 using Palaestra.Core.Library;
-using Palaestra.Core.Outcomes;
-using Palaestra.Core.Photos;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Library;

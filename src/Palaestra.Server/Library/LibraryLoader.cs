@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Palaestra.Core;
 using Palaestra.Core.Library;
 
 namespace Palaestra.Server.Library;

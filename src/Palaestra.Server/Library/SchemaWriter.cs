@@ -2,7 +2,6 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Schema;
-using Palaestra.Core;
 using Palaestra.Core.Library;
 
 namespace Palaestra.Server.Library;

@@ -1,11 +1,9 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using Palaestra.Core;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
 using Palaestra.Core.Progression;
-using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Exchange.Letters;
 using Palaestra.Server.Clinics;
@@ -47,8 +45,7 @@ public sealed class LetterDesk(
             [.. file.Episode.DangerReports.Select(r => DangerWords(r))],
             visits.Count(v => EpisodeView.VisitOf(v, file).State != VisitState.Planned),
             last,
-            file.Visits.FirstOrDefault(v => file.Has(v.Id, Core.Screening.TrialPurpose.Screen))
-                is { } screened
+            file.Visits.FirstOrDefault(v => file.Has(v.Id, Core.Capture.TrialPurpose.Screen)) is { } screened
                 ? new(file.DayOf(screened), file.FindingsOf(screened))
                 : null,
             file.ScreenVisit(visitId) is { } latest ? new(file.DayOf(latest), file.FindingsOf(latest)) : null,

@@ -1,9 +1,7 @@
-using Palaestra.Core;
-using Palaestra.Core.Findings;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
 using Palaestra.Core.Screening;
-using Palaestra.Core.Visits;
 using Palaestra.Data.Visits;
 using Palaestra.Server.Intake;
 

@@ -1,9 +1,9 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using Palaestra.Core;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Photos;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Screening;
 using Palaestra.Data;

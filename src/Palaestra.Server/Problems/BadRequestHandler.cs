@@ -2,7 +2,6 @@ using System.Text.Json;
 using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
-using Palaestra.Core;
 
 namespace Palaestra.Server.Problems;
 
@@ -40,7 +39,7 @@ public sealed partial class BadRequestHandler(IProblemDetailsService problems) :
                 StatusCodes.Status400BadRequest,
                 new JsonException(
                     $"The value could not be converted: {exception.Message}",
-                    $"{told.Groups["path"].Value}.{Core.Screening.CaptureEvent.KindName}",
+                    $"{told.Groups["path"].Value}.{Core.Capture.CaptureEvent.KindName}",
                     null,
                     null
                 )

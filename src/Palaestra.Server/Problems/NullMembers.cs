@@ -1,7 +1,6 @@
 using System.Collections;
 using System.Collections.Concurrent;
 using System.Reflection;
-using Palaestra.Core;
 
 namespace Palaestra.Server.Problems;
 

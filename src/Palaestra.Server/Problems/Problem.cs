@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
-using Palaestra.Core;
 
 namespace Palaestra.Server.Problems;
 

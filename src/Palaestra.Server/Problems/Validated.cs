@@ -1,5 +1,4 @@
 using FluentValidation;
-using Palaestra.Core;
 
 namespace Palaestra.Server.Problems;
 

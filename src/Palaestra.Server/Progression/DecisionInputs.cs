@@ -1,3 +1,4 @@
+using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
@@ -96,9 +97,7 @@ public static class DecisionInputs
             .. from v in file.Visits
             let number = file.NumberOf(v.Id)
             where number <= file.NumberOf(visit.Id)
-            from changed in Core
-                .Screening.TrialFold.Effective(file.Events(v.Id))
-                .OfType<Core.Screening.SetUpChanged>()
+            from changed in TrialFold.Effective(file.Events(v.Id)).OfType<SetUpChanged>()
             select new SetUpTry(changed.PlanItemId, number, changed.Place),
         ];
 

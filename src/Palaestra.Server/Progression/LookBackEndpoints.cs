@@ -78,7 +78,7 @@ public static class LookBackEndpoints
             .Where(d => visitIds.Contains(d.VisitId))
             .ToListAsync();
         var inputs = file
-            .Visits.Where(v => file.Has(v.Id, Core.Screening.TrialPurpose.Session))
+            .Visits.Where(v => file.Has(v.Id, Core.Capture.TrialPurpose.Session))
             .Select(v => decided.GetValueOrDefault(v.Id) ?? DecisionInputs.Of(file, v.Id, library))
             .OfType<DecideInput>()
             .ToList();

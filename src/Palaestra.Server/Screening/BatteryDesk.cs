@@ -1,4 +1,4 @@
-using Palaestra.Core;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;

@@ -1,7 +1,8 @@
 using Microsoft.EntityFrameworkCore;
-using Palaestra.Core;
+using Palaestra.Core.Capture;
+using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
+using Palaestra.Core.Planning;
 using Palaestra.Data;
 using Palaestra.Data.Screening;
 using Palaestra.Server.Clinics;

@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
-using Palaestra.Core;
 using Palaestra.Data;
 using Palaestra.Data.Staff;
 using Palaestra.Server.Clinics;

@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Palaestra.Core;
 using Palaestra.Core.Library;
 using Palaestra.Core.Visits;
 using Palaestra.Data;

@@ -1,7 +1,6 @@
 using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using Palaestra.Core;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Exchange.HomeLog;

@@ -1,10 +1,10 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;

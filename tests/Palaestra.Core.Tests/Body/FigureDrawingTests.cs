@@ -1,5 +1,5 @@
 using Palaestra.Core.Body;
-using Palaestra.Core.Library;
+using Palaestra.Core.Photos;
 using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Body;

@@ -1,5 +1,6 @@
 using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
+using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 

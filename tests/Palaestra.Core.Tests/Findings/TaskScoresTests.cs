@@ -1,5 +1,6 @@
 using CsCheck;
 using Palaestra.Core.Body;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;

@@ -1,7 +1,6 @@
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Findings;

@@ -1,6 +1,5 @@
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Tests.Given;
 

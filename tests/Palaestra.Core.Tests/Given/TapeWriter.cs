@@ -1,7 +1,7 @@
 using System.Text.Json;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
-using Palaestra.Core.Visits;
+using Palaestra.Core.Progression;
 
 namespace Palaestra.Core.Tests.Given;
 

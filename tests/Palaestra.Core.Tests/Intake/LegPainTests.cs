@@ -1,7 +1,6 @@
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Tests.Given;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Tests.Intake;
 

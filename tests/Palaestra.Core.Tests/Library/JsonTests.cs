@@ -1,9 +1,9 @@
 using System.Text.Json;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Library;

@@ -1,4 +1,3 @@
-using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
 using Palaestra.Core.Tests.Given;
 

@@ -3,9 +3,7 @@ using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
 using Palaestra.Core.Planning;
-using Palaestra.Core.Progression;
 using Palaestra.Core.Tests.Given;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Tests.Outcomes;
 

@@ -1,4 +1,4 @@
-using Palaestra.Core.Findings;
+using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
 using Palaestra.Core.Tests.Given;
 

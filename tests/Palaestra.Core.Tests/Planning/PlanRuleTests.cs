@@ -1,6 +1,5 @@
 using System.Collections.Concurrent;
 using CsCheck;
-using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
@@ -356,7 +355,7 @@ public class PlanRuleTests
     [Fact]
     public void What_the_screens_ask_for_by_name_is_in_the_content()
     {
-        Assert.Contains(Library.DangerSigns, flag => flag.Worry == Core.Screening.Worry.NumbOrWeak);
+        Assert.Contains(Library.DangerSigns, flag => flag.Worry == Core.Terms.Worry.NumbOrWeak);
         Assert.Equal(
             ["buttock", "thigh", "below-knee"],
             Library.Precaution(LegPain.Precaution).Options!.Select(o => o.Id).Where(o => o != "none")

@@ -1,7 +1,7 @@
 using CsCheck;
+using Palaestra.Core.Intake;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Tests.Given;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Tests.Progression;
 

@@ -4,7 +4,6 @@ using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Tests.Given;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Tests.Progression;
 

@@ -1,5 +1,4 @@
 using CsCheck;
-using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Tests.Given;

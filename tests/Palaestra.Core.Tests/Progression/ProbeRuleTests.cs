@@ -1,9 +1,9 @@
 using CsCheck;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Core.Visits;
 

@@ -1,8 +1,8 @@
+using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Progression;

@@ -1,5 +1,5 @@
 using CsCheck;
-using Palaestra.Core.Body;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;

@@ -1,4 +1,3 @@
-using Palaestra.Core.Body;
 using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Tests.Given;

@@ -1,9 +1,7 @@
 using System.Text.RegularExpressions;
 using CsCheck;
-using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Tests.Given;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Tests.Progression;
 

@@ -1,6 +1,6 @@
 using CsCheck;
 using Palaestra.Core.Intake;
-using Palaestra.Core.Library;
+using Palaestra.Core.Photos;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 

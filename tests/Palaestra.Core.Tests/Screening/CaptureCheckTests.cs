@@ -1,5 +1,4 @@
-using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Screening;

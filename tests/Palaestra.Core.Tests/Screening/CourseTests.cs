@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Palaestra.Core.Library;
+using Palaestra.Core.Photos;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Simulation.Courses;
 

@@ -1,5 +1,6 @@
 using System.Text.Json;
-using Palaestra.Core.Screening;
+using Palaestra.Core.Capture;
+using Palaestra.Core.Photos;
 using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Screening;

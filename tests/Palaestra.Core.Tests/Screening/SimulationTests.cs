@@ -1,4 +1,4 @@
-using Palaestra.Core.Library;
+using Palaestra.Core.Photos;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Simulation;
 

@@ -1,6 +1,5 @@
 using CsCheck;
-using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Screening;

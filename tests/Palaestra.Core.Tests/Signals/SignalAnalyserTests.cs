@@ -1,4 +1,6 @@
 using CsCheck;
+using Palaestra.Core.Library;
+using Palaestra.Core.Progression;
 using Palaestra.Core.Signals;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Instruments;

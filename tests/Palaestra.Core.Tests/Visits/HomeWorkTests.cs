@@ -1,4 +1,3 @@
-using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Core.Visits;

@@ -1,6 +1,5 @@
-using Palaestra.Core.Library;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Planning;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Core.Visits;
 

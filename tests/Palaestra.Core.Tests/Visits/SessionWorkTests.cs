@@ -1,7 +1,7 @@
+using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Core.Visits;
 
@@ -120,6 +120,6 @@ public class SessionWorkTests
         Assert.Equal(6, rep.Out + rep.Back + rep.Check, 6);
         var mixed = Content.Policy with { Ways = WayOrder.Mixed };
         Assert.All(SessionWork.Sets([item], mixed, Content.Library), s => Assert.Null(s.Way));
-        Assert.Equal(12, SessionWork.MoveSeconds(Content.Library.Rung("J2"), mixed), 6);
+        Assert.Equal(12, RepTempo.MoveSeconds(Content.Library.Rung("J2"), mixed), 6);
     }
 }

@@ -1,6 +1,7 @@
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
+using Palaestra.Core.Photos;
 using Palaestra.Core.Planning;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Core.Visits;
 
@@ -9,7 +10,7 @@ namespace Palaestra.Core.Tests.Visits;
 /// <summary>When a set is stopped, and the one thing that is changed then. All common practice.</summary>
 public class WithinVisitTests
 {
-    private static StopTrigger? Stop(Tape tape) => WithinVisit.Stop(tape.Trials()[0], Content.Policy);
+    private static StopTrigger? Stop(Tape tape) => StopSigns.Of(tape.Trials()[0], Content.Policy);
 
     private static Tape Set(string rung = "B5") =>
         new Tape().Start(rung, Side.Left, TrialPurpose.Session, new Dose(8, 1, 0));

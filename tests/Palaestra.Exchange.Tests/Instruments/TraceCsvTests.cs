@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text;
 using CsCheck;
-using Palaestra.Core;
+using Palaestra.Core.Library;
 using Palaestra.Core.Signals;
 using Palaestra.Exchange.Instruments;
 using Palaestra.Exchange.Tests.Given;

@@ -1,7 +1,7 @@
 using Palaestra.Core.Body;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;

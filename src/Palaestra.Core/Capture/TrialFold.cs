@@ -1,7 +1,7 @@
 using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
 
-namespace Palaestra.Core.Screening;
+namespace Palaestra.Core.Capture;
 
 /// <summary>
 /// Turns the log of a visit into trials. The order of arrival does not matter; time and id decide. The tablet folds the same

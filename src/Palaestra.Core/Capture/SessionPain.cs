@@ -1,7 +1,4 @@
-using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
-
-namespace Palaestra.Core.Visits;
+namespace Palaestra.Core.Capture;
 
 /// <summary>Pain that moved further down a leg during a session.</summary>
 /// <param name="Back">It was back within ten minutes; none: nobody asked, and it is taken to have stayed.</param>

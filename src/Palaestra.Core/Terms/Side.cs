@@ -1,4 +1,4 @@
-namespace Palaestra.Core.Library;
+namespace Palaestra.Core.Terms;
 
 /// <summary>
 /// The client's own left or right. What it names in a task (the lowered leg, the bearing leg) is said by the rung.

@@ -1,4 +1,4 @@
-namespace Palaestra.Core.Library;
+namespace Palaestra.Core.Terms;
 
 /// <summary>A direction in which the trunk can give way, before it is known on which side.</summary>
 public enum Direction
@@ -30,12 +30,6 @@ public enum Sector
     PelvisLeft,
     PelvisRight,
 }
-
-/// <param name="Name">Short label for a ring or a table row.</param>
-/// <param name="Holds">What control in this direction means.</param>
-/// <param name="Asks">What a task asks for, both sides together: "turning".</param>
-/// <param name="Yields">A sentence for the weak link.</param>
-public sealed record SectorText(Sector Sector, string Name, string Asks, string Holds, string Yields);
 
 public static class Sectors
 {

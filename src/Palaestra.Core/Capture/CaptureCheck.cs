@@ -1,7 +1,7 @@
 using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
 
-namespace Palaestra.Core.Screening;
+namespace Palaestra.Core.Capture;
 
 /// <summary>Refuses events that cannot be true, naming field and reason. What it lets through can always be folded.</summary>
 public static class CaptureCheck

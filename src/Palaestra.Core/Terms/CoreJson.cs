@@ -2,7 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 
-namespace Palaestra.Core;
+namespace Palaestra.Core.Terms;
 
 /// <summary>
 /// The one way the product writes JSON: camel-case names, kebab-case words for enumerations (never numbers),

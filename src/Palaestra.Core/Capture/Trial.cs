@@ -1,8 +1,7 @@
 using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
-using Palaestra.Core.Visits;
 
-namespace Palaestra.Core.Screening;
+namespace Palaestra.Core.Capture;
 
 /// <summary>A fault with its onset: the rep it showed in and, in a hold, the second.</summary>
 /// <param name="Rep">1 for the first rep.</param>
@@ -140,6 +139,12 @@ public sealed record Trial(
 
     /// <summary>The first mark that broke a rep, or none.</summary>
     public FaultMark? FirstBreak => Marks.FirstOrDefault(mark => mark.Breaks);
+
+    /// <summary>The directions a mark points at; empty where it points at none by itself.</summary>
+    public IReadOnlyList<Sector> PointsAt(FaultMark mark, PracticeLibrary library) =>
+        library.FindFault(mark.Fault) is { } fault
+            ? FaultPointing.SectorsOf(fault, library.Rung(RungId), Side, library)
+            : [];
 
     /// <summary>Reps in which the trunk gave way, one that was not finished included.</summary>
     public int BreakingReps =>

@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text.Json.Serialization;
 
-namespace Palaestra.Core.Library;
+namespace Palaestra.Core.Terms;
 
 /// <summary>How strong an elastic band pulls, as its maker's word; the newtons of each are the clinic's.</summary>
 public enum Band

@@ -1,6 +1,6 @@
 using System.Globalization;
 
-namespace Palaestra.Core;
+namespace Palaestra.Core.Terms;
 
 /// <summary>In which order a clinic writes its dates: 29 November 2026, November 29, 2026, or 2026-11-29.</summary>
 public enum DateOrder

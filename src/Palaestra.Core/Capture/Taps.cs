@@ -1,4 +1,6 @@
-namespace Palaestra.Core.Screening;
+using Palaestra.Core.Library;
+
+namespace Palaestra.Core.Capture;
 
 /// <summary>Writes the events of one trial, each some seconds after the one before: for stories, demos and simulated clients.</summary>
 /// <param name="after">Moves a clock on by so many seconds and tells its time.</param>
@@ -39,7 +41,7 @@ public sealed class Taps(Guid trialId, Func<double, DateTimeOffset> after, Func<
 
     public EffortMarked Effort(double wait, int value) => new(newId(), trialId, after(wait), value);
 
-    public WorryTold Worry(double wait, Worry worry, Library.Side? side = null) =>
+    public WorryTold Worry(double wait, Worry worry, Side? side = null) =>
         new(newId(), trialId, after(wait), worry, side);
 
     public TrialEnded End(double wait, EndReason reason) => new(newId(), trialId, after(wait), reason);

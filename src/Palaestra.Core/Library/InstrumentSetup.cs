@@ -1,4 +1,4 @@
-namespace Palaestra.Core.Signals;
+namespace Palaestra.Core.Library;
 
 /// <summary>How one channel is judged.</summary>
 /// <param name="Unit">mmHg or degrees, for people.</param>
@@ -21,11 +21,7 @@ public sealed record ChannelSetup(
     string Above,
     string Below,
     double RepRise
-)
-{
-    /// <summary>The fault a loss on this channel points to, by the edge it went over.</summary>
-    public string FaultOf(Loss loss) => loss.Excursion > 0 ? Above : Below;
-}
+);
 
 /// <summary>One kind of device as the content describes it.</summary>
 /// <param name="Rate">Samples a second of each channel, Hz.</param>

@@ -1,7 +1,7 @@
 using System.Text.Json.Serialization;
-using Palaestra.Core.Findings;
+using Palaestra.Core.Screening;
 
-namespace Palaestra.Core.Outcomes;
+namespace Palaestra.Core.Library;
 
 /// <summary>A self-reported measure: its scale, and the change that means something.</summary>
 /// <param name="Unit">Behind a value: "of 10".</param>

@@ -1,6 +1,6 @@
-using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
 
-namespace Palaestra.Core.Library;
+namespace Palaestra.Core.Intake;
 
 /// <summary>One precaution's word on a rung.</summary>
 /// <param name="Beyond">It holds only for more than this dose.</param>
@@ -95,4 +95,11 @@ public sealed record Allowance(string RungId, Side Side, IReadOnlyList<Allowance
             where rule.Strategy == strategy
             select new AllowanceNote(precaution.Id, precaution.Tag, rule.Effect, rule.Words, rule.Change),
         ];
+}
+
+public static class ModifierAllowance
+{
+    /// <summary>The id of the client's precaution that bars it; none where none does.</summary>
+    public static string? BarredFor(this Modifier modifier, ClientProfile profile) =>
+        profile.Precautions.Select(mine => mine.Id).FirstOrDefault(modifier.BarredBy.Contains);
 }

@@ -1,4 +1,4 @@
-namespace Palaestra.Core;
+namespace Palaestra.Core.Terms;
 
 /// <summary>Says which input was wrong and, in a sentence a person can act on, why.</summary>
 /// <param name="Field">Path of the field in the caller's own terms, for example <c>events[3].value</c>.</param>

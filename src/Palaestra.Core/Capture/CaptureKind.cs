@@ -1,4 +1,4 @@
-namespace Palaestra.Core.Screening;
+namespace Palaestra.Core.Capture;
 
 /// <summary>What happened in the room. The names are also the words in the stored log.</summary>
 public enum CaptureKind
@@ -51,21 +51,6 @@ public enum EndReason
     Pain,
     Fatigue,
     Stopped,
-}
-
-/// <summary>What made the client or the practitioner stop, told in one tap.</summary>
-public enum Worry
-{
-    /// <summary>With its number as a mark of pain.</summary>
-    Pain,
-
-    /// <summary>Pain moved further down the leg.</summary>
-    DownTheLeg,
-
-    /// <summary>Numbness or weakness: a red flag.</summary>
-    NumbOrWeak,
-    DizzyOrUnwell,
-    ClientsWish,
 }
 
 /// <summary>What showed that the trunk moved.</summary>

@@ -1,6 +1,4 @@
-using Palaestra.Core.Library;
-
-namespace Palaestra.Core.Abilities;
+namespace Palaestra.Core.Library;
 
 /// <summary>
 /// How high every trained rung stands in each direction it asks for, in rungs of the load scale: one unit is the mean step

@@ -1,4 +1,4 @@
-namespace Palaestra.Core.Signals;
+namespace Palaestra.Core.Library;
 
 /// <summary>What a device measures. Pressure in mmHg, the angles of the sacrum in degrees.</summary>
 public enum SignalChannel

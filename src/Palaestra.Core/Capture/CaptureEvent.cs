@@ -1,10 +1,8 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
-using Palaestra.Core.Visits;
 
-namespace Palaestra.Core.Screening;
+namespace Palaestra.Core.Capture;
 
 /// <summary>
 /// One tap in the room, as it is logged: appended, never changed. A closed union: one record a kind, each with only its own
@@ -55,32 +53,32 @@ public abstract record CaptureEvent(
     public CaptureKind Kind =>
         this switch
         {
-            Screening.TrialStarted => CaptureKind.TrialStarted,
-            Screening.HoldStarted => CaptureKind.HoldStarted,
-            Screening.RepDone => CaptureKind.RepDone,
-            Screening.FaultMarked => CaptureKind.FaultMarked,
-            Screening.CueGiven => CaptureKind.CueGiven,
-            Screening.CueAnswered => CaptureKind.CueAnswered,
-            Screening.PainMarked => CaptureKind.PainMarked,
-            Screening.FeltMarked => CaptureKind.FeltMarked,
-            Screening.EffortMarked => CaptureKind.EffortMarked,
-            Screening.TrialEnded => CaptureKind.TrialEnded,
-            Screening.Undone => CaptureKind.Undone,
-            Screening.MeasureTaken => CaptureKind.MeasureTaken,
-            Screening.RangeReached => CaptureKind.RangeReached,
-            Screening.InstrumentUsed => CaptureKind.InstrumentUsed,
-            Screening.TrialPaused => CaptureKind.TrialPaused,
-            Screening.TrialResumed => CaptureKind.TrialResumed,
-            Screening.SideCorrected => CaptureKind.SideCorrected,
-            Screening.TrialDiscarded => CaptureKind.TrialDiscarded,
-            Screening.PhotoMeasured => CaptureKind.PhotoMeasured,
-            Screening.WorryTold => CaptureKind.WorryTold,
-            Screening.TrialAmended => CaptureKind.TrialAmended,
-            Screening.ExerciseSkipped => CaptureKind.ExerciseSkipped,
-            Screening.ExerciseAdded => CaptureKind.ExerciseAdded,
-            Screening.SetUpChanged => CaptureKind.SetUpChanged,
-            Screening.SessionPainAsked => CaptureKind.SessionPainAsked,
-            Screening.LegAsked => CaptureKind.LegAsked,
+            TrialStarted => CaptureKind.TrialStarted,
+            HoldStarted => CaptureKind.HoldStarted,
+            RepDone => CaptureKind.RepDone,
+            FaultMarked => CaptureKind.FaultMarked,
+            CueGiven => CaptureKind.CueGiven,
+            CueAnswered => CaptureKind.CueAnswered,
+            PainMarked => CaptureKind.PainMarked,
+            FeltMarked => CaptureKind.FeltMarked,
+            EffortMarked => CaptureKind.EffortMarked,
+            TrialEnded => CaptureKind.TrialEnded,
+            Undone => CaptureKind.Undone,
+            MeasureTaken => CaptureKind.MeasureTaken,
+            RangeReached => CaptureKind.RangeReached,
+            InstrumentUsed => CaptureKind.InstrumentUsed,
+            TrialPaused => CaptureKind.TrialPaused,
+            TrialResumed => CaptureKind.TrialResumed,
+            SideCorrected => CaptureKind.SideCorrected,
+            TrialDiscarded => CaptureKind.TrialDiscarded,
+            PhotoMeasured => CaptureKind.PhotoMeasured,
+            WorryTold => CaptureKind.WorryTold,
+            TrialAmended => CaptureKind.TrialAmended,
+            ExerciseSkipped => CaptureKind.ExerciseSkipped,
+            ExerciseAdded => CaptureKind.ExerciseAdded,
+            SetUpChanged => CaptureKind.SetUpChanged,
+            SessionPainAsked => CaptureKind.SessionPainAsked,
+            LegAsked => CaptureKind.LegAsked,
             _ => throw new InvalidOperationException($"No kind for {GetType().Name}."),
         };
 

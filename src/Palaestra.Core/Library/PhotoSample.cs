@@ -1,7 +1,6 @@
 using Palaestra.Core.Body;
-using Palaestra.Core.Library;
 
-namespace Palaestra.Core.Photos;
+namespace Palaestra.Core.Library;
 
 /// <summary>A drawing to try points on.</summary>
 /// <param name="RungId">Drawn at its end. <paramref name="Fault"/>: with this fault; none: as asked.</param>

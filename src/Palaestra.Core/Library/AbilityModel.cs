@@ -1,6 +1,4 @@
-using Palaestra.Core.Library;
-
-namespace Palaestra.Core.Abilities;
+namespace Palaestra.Core.Library;
 
 /// <summary>What is taken to be so of people, days and eyes when an ability is worked out. Data: <c>content/ability.json</c>.</summary>
 /// <param name="Missed">Chance that a rep in which the trunk gave way is not marked, 0 to below 0.5.</param>

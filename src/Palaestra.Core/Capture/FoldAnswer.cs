@@ -1,8 +1,7 @@
 using System.Text.Json.Serialization;
 using Palaestra.Core.Library;
-using Palaestra.Core.Visits;
 
-namespace Palaestra.Core.Screening;
+namespace Palaestra.Core.Capture;
 
 /// <summary>Whether a trial ought to be stopped, and why; none while it may go on.</summary>
 public sealed record StopAdvice(Guid TrialId, StopTrigger? Stop);
@@ -50,7 +49,7 @@ public sealed record FoldAnswer(
         var (peak, end, _) = SessionPain.Told(standing, session);
         return new FoldAnswer(
             trials,
-            [.. trials.Select(trial => new StopAdvice(trial.Id, WithinVisit.Stop(trial, policy)))],
+            [.. trials.Select(trial => new StopAdvice(trial.Id, StopSigns.Of(trial, policy)))],
             new SessionFold(
                 [.. standing.OfType<ExerciseSkipped>().Select(e => e.PlanItemId).Distinct()],
                 [.. standing.OfType<ExerciseAdded>().Select(e => e.PlanItemId)],

@@ -1,0 +1,8 @@
+namespace Palaestra.Core.Terms;
+
+public enum ChangeVerdict
+{
+    Better,
+    Worse,
+    NoClearChange,
+}
