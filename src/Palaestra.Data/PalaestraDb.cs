@@ -40,8 +40,11 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<StandingVisit> StandingVisits => Set<StandingVisit>();
     public DbSet<PileRow> Pile => Set<PileRow>();
 
-    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
+    {
         configurationBuilder.Properties<Instant>().HaveConversion<InstantColumn>();
+        configurationBuilder.Properties<Message>().HaveConversion<MessageColumn>();
+    }
 
     protected override void OnModelCreating(ModelBuilder builder)
     {

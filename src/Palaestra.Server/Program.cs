@@ -1,4 +1,5 @@
 using System.Reflection;
+using System.Text.Json.Serialization.Metadata;
 using FluentValidation;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
@@ -34,6 +35,7 @@ using Palaestra.Server.Serving;
 using Palaestra.Server.SignIn;
 using Palaestra.Server.TakeHome;
 using Palaestra.Server.Visits;
+using Palaestra.Server.Words;
 using Serilog;
 using Serilog.Events;
 
@@ -103,6 +105,8 @@ builder.Services.AddSingleton(services => new ClinicClock(
     services.GetRequiredService<TimeProvider>(),
     settings.TimeZone
 ));
+builder.Services.AddSingleton(WordFiles.Load(settings.ContentFolder, settings.OwnContentFolder));
+builder.Services.AddSingleton<ClinicWords>();
 builder.Services.AddSingleton<DataFolder>();
 builder.Services.AddSingleton<FirstAdministrator>();
 builder.Services.AddSingleton<BackupDesk>();
@@ -148,11 +152,26 @@ builder.Services.AddScoped<IValidator<IntakeForm>, IntakeFormValidator>();
 builder.Services.ConfigureHttpJsonOptions(json => CoreJson.Configure(json.SerializerOptions));
 builder
     .Services.AddOptions<Microsoft.AspNetCore.Http.Json.JsonOptions>()
-    .Configure<ClinicClock>((json, clock) => json.SerializerOptions.Converters.Add(new InstantJson(clock)));
+    .Configure<ClinicClock, ClinicWords>(
+        (json, clock, words) =>
+        {
+            json.SerializerOptions.Converters.Add(new InstantJson(clock));
+            // Before the one for what is stored: the first that fits is taken.
+            json.SerializerOptions.Converters.Insert(0, new SpokenMessages(words));
+            json.SerializerOptions.TypeInfoResolver =
+                json.SerializerOptions.TypeInfoResolver!.WithAddedModifier(SpokenMessages.AddSaid);
+        }
+    );
 builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
 builder.Services.AddProblemDetails(problems =>
     problems.CustomizeProblemDetails = context =>
-        context.ProblemDetails.Title = PlainTitle.Of(context.ProblemDetails)
+    {
+        context.ProblemDetails.Title = PlainTitle.Of(context.ProblemDetails);
+        context.ProblemDetails.Detail ??= Problem.DetailOf(
+            context.ProblemDetails,
+            context.HttpContext.RequestServices.GetRequiredService<ClinicWords>()
+        );
+    }
 );
 builder.Services.AddExceptionHandler<BadRequestHandler>();
 builder.Services.AddExceptionHandler<StoreFault>();

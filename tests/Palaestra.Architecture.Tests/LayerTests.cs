@@ -13,6 +13,7 @@ public class LayerTests
             typeof(Core.Terms.FieldError).Assembly,
             typeof(Data.PalaestraDb).Assembly,
             typeof(Exchange.Sheets.Sheet).Assembly,
+            typeof(Palaestra.Words.Catalog).Assembly,
             typeof(Server.Settings).Assembly
         )
         .Build();
@@ -35,6 +36,11 @@ public class LayerTests
         .ResideInNamespaceMatching(@"^Palaestra\.Exchange")
         .As("the open formats");
 
+    private static readonly IObjectProvider<IType> Words = Types()
+        .That()
+        .ResideInNamespaceMatching(@"^Palaestra\.Words")
+        .As("the words");
+
     private static readonly IObjectProvider<IType> OutsideTheCore = Types()
         .That()
         .ResideInNamespaceMatching(
@@ -51,6 +57,21 @@ public class LayerTests
             .NotDependOnAny(Data)
             .AndShould()
             .NotDependOnAny(Server)
+            .AndShould()
+            .NotDependOnAny(Words)
+            .Check(Everything);
+
+    [Fact]
+    public void The_words_know_only_the_core() =>
+        Types()
+            .That()
+            .Are(Words)
+            .Should()
+            .NotDependOnAny(Data)
+            .AndShould()
+            .NotDependOnAny(Exchange)
+            .AndShould()
+            .NotDependOnAny(Server)
             .Check(Everything);
 
     [Fact]
@@ -62,7 +83,7 @@ public class LayerTests
         Types().That().Are(Data).Should().NotDependOnAny(Server).Check(Everything);
 
     [Fact]
-    public void The_open_formats_know_only_the_core() =>
+    public void The_open_formats_know_only_the_core_and_its_words() =>
         Types()
             .That()
             .Are(Exchange)

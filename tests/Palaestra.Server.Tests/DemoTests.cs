@@ -57,7 +57,7 @@ public sealed class DemoTests : IDisposable
         Assert.DoesNotContain(halla.Proposals, d => d.Outcome is Outcome.Add or Outcome.StepUp);
         Assert.True(
             halla.Plan!.Plan.Items.Any(i => i.Doses.All(d => d.Dose.Range < 1)),
-            string.Join("; ", halla.Plan.Plan.Items.Select(i => $"{i.RungId} {i.Doses[0].Dose.Words()}"))
+            string.Join("; ", halla.Plan.Plan.Items.Select(i => $"{i.RungId} {i.Doses[0].Dose}"))
         );
         var corin = await Decided(browser, "Corin Ashmere");
         Assert.Contains(corin.Proposals, d => d.Rules.Contains("D-LEG-MEMORY"));

@@ -123,7 +123,7 @@ public sealed class JourneyTests : IAsyncLifetime
         var kept = plan.Revisions[1].Plan.Items.First(i => i.Id == stubborn.PlanItemId);
         Assert.Contains(
             kept.Reasons,
-            r => r.RuleId == "D-OVERRIDE" && r.Words.Contains("slept badly", StringComparison.Ordinal)
+            r => r.RuleId == "D-OVERRIDE" && r.Words.Text!.Contains("slept badly", StringComparison.Ordinal)
         );
         Assert.True(plan.Revisions[1].Plan.TotalMinutes > first.Plan.TotalMinutes);
         Assert.Equal(first.Plan.Items[0].Doses, plan.Revisions[0].Plan.Items[0].Doses);

@@ -28,7 +28,7 @@ public sealed class LibraryTests(OneServer one) : IClassFixture<OneServer>, IAsy
         Assert.Equal(Direction.Twist, answer.Directions[0].Direction);
         Assert.Equal(LoadModel.Samples, answer.Load.Along.Count);
         Assert.Equal(100, answer.Load.AtEnd.Support.Sum(part => part.Percent), 3);
-        Assert.Contains("gravity alone", answer.Note, StringComparison.Ordinal);
+        Assert.Contains("gravity alone", answer.Note.Text, StringComparison.Ordinal);
     }
 
     [Theory]

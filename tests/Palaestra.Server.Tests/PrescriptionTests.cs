@@ -43,12 +43,15 @@ public sealed class PrescriptionTests(OneServer one) : IClassFixture<OneServer>,
     {
         var opened = await Screened();
         var first = (await browser.Get<PlanView>(At(opened, "plan"))).Proposal!;
-        var kept = first.Plan.Items[^1] with { For = "kept by the practitioner" };
+        var kept = first.Plan.Items[^1] with { For = Message.Plain("kept by the practitioner") };
         var shorter = await browser
             .Post(At(opened, "plan/propose"), new PlanAsk(6, [kept], [first.Plan.Items[0].RungId]))
             .Ok<PlanProposal>();
         Assert.InRange(shorter.Plan.TotalMinutes, 0.1, 6.01);
-        Assert.Equal("kept by the practitioner", shorter.Plan.Items.Single(item => item.Id == kept.Id).For);
+        Assert.Equal(
+            "kept by the practitioner",
+            shorter.Plan.Items.Single(item => item.Id == kept.Id).For.Text
+        );
         Assert.DoesNotContain(shorter.Plan.Items, item => item.RungId == first.Plan.Items[0].RungId);
         Assert.Empty((await browser.Get<PlanView>(At(opened, "plan"))).Revisions);
     }
@@ -57,7 +60,15 @@ public sealed class PrescriptionTests(OneServer one) : IClassFixture<OneServer>,
     public async Task What_cannot_be_asked_is_named()
     {
         var opened = await Screened();
-        var wrong = new PlanItem(Guid.NewGuid(), "B5", "", [new(Side.Left, new Dose(0, 1, 0))], [], [], "");
+        var wrong = new PlanItem(
+            Guid.NewGuid(),
+            "B5",
+            Message.Plain(""),
+            [new(Side.Left, new Dose(0, 1, 0))],
+            [],
+            [],
+            ""
+        );
         Assert.Equal(
             ["locked[0].doses[0].dose.reps", "minutesPerDay", "leftOut[0]"],
             await browser
@@ -328,7 +339,7 @@ public sealed class PrescriptionTests(OneServer one) : IClassFixture<OneServer>,
         var effects = await browser
             .Post($"/api/policies/{copy.Id}/effects", new PolicyDraft(slow))
             .Ok<List<PolicyEffect>>();
-        Assert.Contains("minutes a day", Assert.Single(effects).Present[0], StringComparison.Ordinal);
+        Assert.Contains("minutes a day", Assert.Single(effects).Present[0].Text, StringComparison.Ordinal);
         var second = await browser
             .Put($"/api/policies/{copy.Id}", new ChangePolicyForm(slow, 1))
             .Ok<Policy>();

@@ -118,7 +118,7 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
             side =>
             {
                 Assert.Equal(OneChange.Cue, side.Eases[0].Change);
-                Assert.NotEmpty(side.Rep.Words);
+                Assert.NotEmpty(side.Rep.Words.Text!);
             }
         );
     }

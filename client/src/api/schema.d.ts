@@ -1261,7 +1261,9 @@ export interface components {
         };
         AdviceLine: {
             ruleId: string;
-            words: string;
+            words: components["schemas"]["Message"];
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         Allowance: {
             rungId: string;
@@ -1276,7 +1278,8 @@ export interface components {
             /** Format: double */
             range?: number;
             workingSide?: components["schemas"]["Side"];
-            barWords?: null | string;
+            barWords?: components["schemas"]["Message"];
+            barWordsSaid?: components["schemas"]["Said"];
         };
         AllowanceNote: {
             precautionId: string;
@@ -1347,12 +1350,13 @@ export interface components {
         };
         BatteryItem: {
             taskId: string;
-            why: string;
+            why: components["schemas"]["Message"];
             /** Format: double */
             minutes: number;
             sides: components["schemas"]["Side"][];
             surface: null | string;
             cautions: string[];
+            whySaid?: components["schemas"]["Said"];
         };
         BatteryView: {
             battery: components["schemas"]["Battery"];
@@ -1705,7 +1709,9 @@ export interface components {
         DayOfWeek: "sunday" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday";
         DayRule: {
             ruleId: string;
-            words: string;
+            words: components["schemas"]["Message"];
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         DayView: {
             /** Format: date */
@@ -1732,12 +1738,13 @@ export interface components {
             number: number;
             state: components["schemas"]["VisitState"];
             closed: boolean;
-            says: string;
+            says: components["schemas"]["Message"];
             /** Format: int32 */
             painFirst: null | number;
             /** Format: int32 */
             painLast: null | number;
             rungId: null | string;
+            saysSaid?: components["schemas"]["Said"];
         };
         DaysAway: {
             /** Format: date */
@@ -1815,7 +1822,7 @@ export interface components {
             rungId: string;
             dose: components["schemas"]["Dose"];
             evidence: string[];
-            wouldChange: null | string;
+            wouldChange: null | components["schemas"]["Message"];
             strategy?: null | components["schemas"]["SpinalStrategy"];
             switchOn?: null | components["schemas"]["SwitchOn"];
             todo?: null | string;
@@ -1828,10 +1835,14 @@ export interface components {
             notes?: null | string[];
             probe?: null | components["schemas"]["ProbeOffer"];
             rules?: null | string[];
+            evidenceSaid?: null | components["schemas"]["Said"][];
+            wouldChangeSaid?: components["schemas"]["Said"];
+            todoSaid?: components["schemas"]["Said"];
+            notesSaid?: null | components["schemas"]["Said"][];
         };
         DecisionNumber: {
             kind: components["schemas"]["NumberKind"];
-            name: string;
+            name: components["schemas"]["Message"];
             /** Format: int32 */
             now: null | number;
             /** Format: int32 */
@@ -1841,6 +1852,7 @@ export interface components {
             /** Format: int32 */
             step: number;
             values?: null | number[];
+            nameSaid?: components["schemas"]["Said"];
         };
         Demands: {
             /** Format: double */
@@ -1888,7 +1900,7 @@ export interface components {
         DirectionLoad: {
             direction: components["schemas"]["Direction"];
             side: components["schemas"]["Side"];
-            words: string;
+            words: components["schemas"]["Message"];
             /** Format: double */
             newtonMetres: number;
             /** Format: double */
@@ -1897,6 +1909,8 @@ export interface components {
             percentOfFull: null | number;
             /** Format: double */
             percentMoreThanPresent: null | number;
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         DirectionWork: {
             sector: components["schemas"]["Sector"];
@@ -1956,12 +1970,14 @@ export interface components {
         EaseOffer: {
             change: components["schemas"]["OneChange"];
             ruleId: string;
-            words: string;
+            words: components["schemas"]["Message"];
             rungId: string;
             side: components["schemas"]["Side"];
             dose: components["schemas"]["Dose"];
             /** Format: double */
             share?: null | number;
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         EasedStart: {
             /** Format: uuid */
@@ -2179,6 +2195,7 @@ export interface components {
             ruleId: string;
             outcome: components["schemas"]["Outcome"];
             evidence: string[];
+            evidenceSaid?: null | components["schemas"]["Said"][];
         };
         FirstAdministratorForm: {
             code: string;
@@ -2205,7 +2222,8 @@ export interface components {
         };
         ForbiddenRung: {
             rungId: string;
-            why: string;
+            why: components["schemas"]["Message"];
+            whySaid?: components["schemas"]["Said"];
         };
         GaveWay: {
             /** Format: uuid */
@@ -2217,7 +2235,9 @@ export interface components {
             rep: number;
             /** Format: double */
             second: null | number;
-            words: string;
+            words: components["schemas"]["Message"];
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         Goal: {
             id: string;
@@ -2409,6 +2429,7 @@ export interface components {
             before: null | components["schemas"]["PlanItem"];
             after: null | components["schemas"]["PlanItem"];
             changes: string[];
+            changesSaid?: null | components["schemas"]["Said"][];
         };
         ItemWork: {
             /** Format: uuid */
@@ -2435,6 +2456,7 @@ export interface components {
              */
             rotation: number;
         };
+        JsonElement: unknown;
         Judgement: {
             /**
              * Format: double
@@ -2739,8 +2761,9 @@ export interface components {
         LeftOut: {
             taskId: string;
             rule: string;
-            why: string;
+            why: components["schemas"]["Message"];
             canAdd: boolean;
+            whySaid?: components["schemas"]["Said"];
         };
         LegAsked: {
             /** @enum {string} */
@@ -2844,10 +2867,11 @@ export interface components {
             statureMetres: number;
             /** Format: double */
             massKilograms: number;
-            note: string;
+            note: components["schemas"]["Message"];
             units: components["schemas"]["LoadUnits"];
             directions: components["schemas"]["DirectionLoad"][];
             load: components["schemas"]["MovementLoad"];
+            noteSaid?: components["schemas"]["Said"];
         };
         LoadChanges: {
             /**
@@ -2936,6 +2960,7 @@ export interface components {
             reading: components["schemas"]["PhotoReading"];
             angles: components["schemas"]["PhotoAngle"][];
         };
+        Message: string;
         ModerateStirred: {
             /** Format: int32 */
             reps: number;
@@ -2970,6 +2995,7 @@ export interface components {
         NeutralAsk: {
             proposal: components["schemas"]["NeutralProposal"];
             cautions: string[];
+            cautionsSaid?: null | components["schemas"]["Said"][];
         };
         NeutralForm: {
             restingShape: components["schemas"]["RestingShape"];
@@ -2984,8 +3010,10 @@ export interface components {
             strategy: components["schemas"]["SpinalStrategy"];
             switchOn: components["schemas"]["SwitchOn"];
             ruleId: string;
-            why: string;
+            why: components["schemas"]["Message"];
             cautions: string[];
+            whySaid?: components["schemas"]["Said"];
+            cautionsSaid?: null | components["schemas"]["Said"][];
         };
         NeutralView: {
             restingShape: null | components["schemas"]["RestingShape"];
@@ -3045,7 +3073,9 @@ export interface components {
             rungIds: string[];
             added: string[];
             dropped: string[];
-            words: string;
+            words: components["schemas"]["Message"];
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         /** @enum {string} */
         Outcome: "step-up" | "add" | "stay" | "ease" | "step-down" | "stop" | "change";
@@ -3091,8 +3121,10 @@ export interface components {
             /** Format: double */
             meaningful: number;
             verdict: components["schemas"]["ChangeVerdict"];
-            words: string;
+            words: components["schemas"]["Message"];
             trend: null | components["schemas"]["Trend"];
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         OutcomesView: {
             answers: null | components["schemas"]["OutcomeAnswers"];
@@ -3308,9 +3340,11 @@ export interface components {
             /** Format: uuid */
             visitId: string;
             name: string;
-            what: string;
-            step: string;
+            what: components["schemas"]["Message"];
+            step: components["schemas"]["Message"];
             station: string;
+            whatSaid?: components["schemas"]["Said"];
+            stepSaid?: components["schemas"]["Said"];
         };
         /** @enum {string} */
         PileKind: "danger-sign" | "soreness" | "stalled" | "not-decided" | "away" | "precaution-lapsed" | "rescreen-due";
@@ -3339,6 +3373,7 @@ export interface components {
         PlanComparison: {
             items: components["schemas"]["ItemComparison"][];
             changes: string[];
+            changesSaid?: null | components["schemas"]["Said"][];
         };
         PlanForm: {
             items: components["schemas"]["PlanItem"][];
@@ -3365,7 +3400,7 @@ export interface components {
             /** Format: uuid */
             id: string;
             rungId: string;
-            for: string;
+            for: components["schemas"]["Message"];
             doses: components["schemas"]["SideDose"][];
             reasons: components["schemas"]["Reason"][];
             changes: string[];
@@ -3380,6 +3415,9 @@ export interface components {
             changedOn?: null | string;
             spell?: null | components["schemas"]["Spell"];
             notes?: null | string[];
+            forSaid?: components["schemas"]["Said"];
+            changesSaid?: null | components["schemas"]["Said"][];
+            notesSaid?: null | components["schemas"]["Said"][];
         };
         PlanProposal: {
             plan: components["schemas"]["Plan"];
@@ -3420,8 +3458,10 @@ export interface components {
             /** Format: uuid */
             itemId: null | string;
             ruleId: string;
-            words: string;
+            words: components["schemas"]["Message"];
             blocks: boolean;
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         PlanWork: {
             /** Format: double */
@@ -3540,6 +3580,8 @@ export interface components {
             clientName: string;
             proposal: string[];
             present: string[];
+            proposalSaid?: null | components["schemas"]["Said"][];
+            presentSaid?: null | components["schemas"]["Said"][];
         };
         PolicyName: {
             id: string;
@@ -3676,6 +3718,8 @@ export interface components {
             dose: components["schemas"]["Dose"];
             evidence: string[];
             changes: string[];
+            evidenceSaid?: null | components["schemas"]["Said"][];
+            changesSaid?: null | components["schemas"]["Said"][];
         };
         Prop: {
             kind: string;
@@ -3738,12 +3782,16 @@ export interface components {
         };
         Reason: {
             ruleId: string;
-            words: string;
+            words: components["schemas"]["Message"];
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         Reference: {
             /** Format: int32 */
             value: number;
-            words: string;
+            words: components["schemas"]["Message"];
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         ReferenceForm: {
             /** Format: int32 */
@@ -3795,13 +3843,16 @@ export interface components {
             hold: number;
             /** Format: double */
             back: number;
-            words: string;
-            breath: string;
+            words: components["schemas"]["Message"];
+            breath: components["schemas"]["Message"];
             /**
              * Format: double
              * @default 0
              */
             check: number;
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
+            breathSaid?: components["schemas"]["Said"];
         };
         ReplayView: {
             policies: components["schemas"]["PolicyName"][];
@@ -3922,7 +3973,7 @@ export interface components {
             done: boolean;
             nextRungId: null | string;
             entryRungId: null | string;
-            why: string;
+            why: components["schemas"]["Message"];
             trialIds: string[];
             /**
              * Format: double
@@ -3932,12 +3983,17 @@ export interface components {
             /** @default true */
             finished: boolean;
             fromTask?: null | string;
+            whySaid?: components["schemas"]["Said"];
         };
         /** @enum {string} */
         RungSides: "none" | "both" | "each";
         RungWay: {
             id: string;
             words: string;
+        };
+        Said: {
+            id: string;
+            values: components["schemas"]["JsonElement"];
         };
         SchoolChoice: {
             path: string;
@@ -3966,7 +4022,7 @@ export interface components {
             number: number;
         };
         ScreenFindings: {
-            sentence: string;
+            sentence: components["schemas"]["Message"];
             tasks: components["schemas"]["TaskFinding"][];
             gaveWay: components["schemas"]["GaveWay"][];
             entries: components["schemas"]["RungSearch"][];
@@ -3978,6 +4034,7 @@ export interface components {
             cuedCount: number;
             ratios?: null | components["schemas"]["RatioShown"][];
             abilities?: null | components["schemas"]["AbilityFindings"];
+            sentenceSaid?: components["schemas"]["Said"];
         };
         ScreenStep: {
             taskId: string;
@@ -3987,7 +4044,8 @@ export interface components {
             /** Format: double */
             load: null | number;
             target: components["schemas"]["Dose"];
-            why: string;
+            why: components["schemas"]["Message"];
+            whySaid?: components["schemas"]["Said"];
         };
         ScreenTask: {
             id: string;
@@ -4291,6 +4349,7 @@ export interface components {
             rangeEnds?: null | string;
             /** Format: double */
             rangeLoadPercent?: null | number;
+            rangeEndsSaid?: components["schemas"]["Said"];
         };
         SideGuide: {
             side: components["schemas"]["Side"];
@@ -4488,6 +4547,7 @@ export interface components {
             percentMore: number;
             difference: string[];
             screened: boolean;
+            differenceSaid?: null | components["schemas"]["Said"][];
         };
         SwapList: {
             direction: components["schemas"]["Direction"];
@@ -4638,7 +4698,7 @@ export interface components {
             clear: boolean;
             /** Format: date */
             expected: null | string;
-            words: string;
+            words: components["schemas"]["Message"];
             /** Format: double */
             lineFirst: number;
             /** Format: double */
@@ -4647,6 +4707,8 @@ export interface components {
             expectedFrom?: null | string;
             /** Format: date */
             expectedTo?: null | string;
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         Trial: {
             /** Format: uuid */
@@ -4906,7 +4968,8 @@ export interface components {
             percent: number;
             type: null | components["schemas"]["WeakType"];
             words: string;
-            typeWords: string;
+            typeWords: null | components["schemas"]["Message"];
+            typeWordsSaid?: components["schemas"]["Said"];
         };
         /** @enum {string} */
         WeakType: "awareness" | "endurance" | "capacity" | "pain-limited";

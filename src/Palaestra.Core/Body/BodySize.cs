@@ -33,17 +33,11 @@ public sealed record BodySize(Sex? Sex = null, double? Height = null, double? Ma
     {
         if (Height is { } height && !(height is >= 1.00 and <= 2.30))
         {
-            yield return new(
-                $"{at}.height",
-                $"A height of {height:0.##} m is not a person's: give metres between 1.00 and 2.30."
-            );
+            yield return new($"{at}.height", Message.Of("body.height", ("height", height)));
         }
         if (Mass is { } mass && !(mass is >= 25 and <= 250))
         {
-            yield return new(
-                $"{at}.mass",
-                $"A body mass of {mass:0.#} kg is not a person's: give kilograms between 25 and 250."
-            );
+            yield return new($"{at}.mass", Message.Of("body.mass", ("mass", mass)));
         }
     }
 }

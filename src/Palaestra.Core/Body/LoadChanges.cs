@@ -45,27 +45,27 @@ public sealed record LoadChanges(
     {
         if (!(Range is > 0 and <= 1))
         {
-            yield return new($"{at}.range", "The range is a share of the movement: above 0, up to 1.");
+            yield return new($"{at}.range", Message.Of("load.range"));
         }
         if (KneeBend is { } knee && !(knee is >= 0 and <= 140))
         {
-            yield return new($"{at}.kneeBend", "A knee bends between 0 and 140 degrees.");
+            yield return new($"{at}.kneeBend", Message.Of("load.knee"));
         }
         if (CounterHeight is { } height && !(height is >= 0.10 and <= 1.30))
         {
-            yield return new($"{at}.counterHeight", "A counter is between 0.10 and 1.30 m high.");
+            yield return new($"{at}.counterHeight", Message.Of("load.counter"));
         }
         if (CounterHeight is not null && !path.Any(HasCounter))
         {
-            yield return new($"{at}.counterHeight", "This is not done at a counter.");
+            yield return new($"{at}.counterHeight", Message.Of("load.no-counter"));
         }
         if (HeldMass is { } mass && !(mass is >= 0 and <= 60))
         {
-            yield return new($"{at}.heldMass", "A held weight is between 0 and 60 kg.");
+            yield return new($"{at}.heldMass", Message.Of("load.held"));
         }
         if (HeldMass > 0 && path.All(pose => Hands(pose).Count == 0))
         {
-            yield return new($"{at}.heldMass", "Both hands bear: there is none to hold a weight.");
+            yield return new($"{at}.heldMass", Message.Of("load.no-hand"));
         }
     }
 

@@ -27,7 +27,7 @@ public static class CaptureCheck
             var at = $"{path}[{i}]";
             if (e is null)
             {
-                errors.Add(new(at, "There is nothing here."));
+                errors.Add(new(at, Message.Of("capture.empty")));
                 continue;
             }
             if (ids.ContainsKey(e.Id))
@@ -57,18 +57,18 @@ public static class CaptureCheck
         {
             if (started.ContainsKey(e.TrialId))
             {
-                yield return new($"{at}.trialId", "This trial was already started.");
+                yield return new($"{at}.trialId", Message.Of("capture.started"));
             }
             yield break;
         }
         if (!started.TryGetValue(e.TrialId, out var start))
         {
-            yield return new($"{at}.trialId", "This trial was never started in this visit.");
+            yield return new($"{at}.trialId", Message.Of("capture.not-started"));
             yield break;
         }
         if (e.At < start.At)
         {
-            yield return new($"{at}.at", "This happened before its trial was started.");
+            yield return new($"{at}.at", Message.Of("capture.before-start"));
         }
         var trial = start as TrialStarted;
         if (
@@ -85,17 +85,17 @@ public static class CaptureCheck
             && !(measured.Amount <= most)
         )
         {
-            yield return new($"{at}.amount", $"A reading here is at most {most:0}.");
+            yield return new($"{at}.amount", Message.Of("capture.reading-most", ("most", most)));
         }
         if (e is Undone undo)
         {
             if (!ids.TryGetValue(undo.Undoes, out var undone))
             {
-                yield return new($"{at}.undoes", "There is no such event to take back.");
+                yield return new($"{at}.undoes", Message.Of("capture.no-undone"));
             }
             else if (undone.TrialId != e.TrialId)
             {
-                yield return new($"{at}.undoes", "The event to take back belongs to another trial.");
+                yield return new($"{at}.undoes", Message.Of("capture.undone-elsewhere"));
             }
         }
     }
@@ -104,11 +104,11 @@ public static class CaptureCheck
     {
         if (e.Id == Guid.Empty)
         {
-            yield return new($"{at}.id", "An event needs an id.");
+            yield return new($"{at}.id", Message.Of("capture.id"));
         }
         if (e.By is { Length: 0 or > 200 })
         {
-            yield return new($"{at}.by", "A name has 1 to 200 characters.");
+            yield return new($"{at}.by", Message.Of("capture.by"));
         }
         foreach (
             var (name, _) in (e.Foreign ?? []).Where(f =>
@@ -116,7 +116,7 @@ public static class CaptureCheck
             )
         )
         {
-            yield return new($"{at}.{name}", "This kind of event has no such field.");
+            yield return new($"{at}.{name}", Message.Of("capture.no-field"));
         }
         foreach (var error in KindErrors(e, library, at))
         {
@@ -134,42 +134,39 @@ public static class CaptureCheck
             TrialStarted e => StartErrors(e, library, at),
             FaultMarked e when library.FindFault(e.Fault) is null =>
             [
-                new($"{at}.fault", $"There is no fault “{e.Fault}”."),
+                new($"{at}.fault", Message.Of("no.fault", ("fault", e.Fault))),
             ],
             PainMarked { Value: < 0 or > 10 } or SessionPainAsked { Value: < 0 or > 10 } =>
             [
-                new($"{at}.value", "Pain is a whole number from 0 to 10."),
+                new($"{at}.value", Message.Of("pain.range")),
             ],
             SessionPainAsked { Minutes: not (>= 0 and <= 240) } =>
             [
-                new($"{at}.minutes", "Minutes since the last set are between 0 and 240."),
+                new($"{at}.minutes", Message.Of("capture.minutes")),
             ],
-            EffortMarked { Value: < 0 or > 10 } =>
-            [
-                new($"{at}.value", "Effort is a whole number from 0 to 10."),
-            ],
+            EffortMarked { Value: < 0 or > 10 } => [new($"{at}.value", Message.Of("effort.range"))],
             FeltMarked e when Unfelt(e.Place, library) =>
             [
-                new($"{at}.place", $"There is no place “{e.Place}”."),
+                new($"{at}.place", Message.Of("no.place", ("place", e.Place))),
             ],
             SetUpChanged e when Unfelt(e.Place, library) =>
             [
-                new($"{at}.place", $"There is no place “{e.Place}”."),
+                new($"{at}.place", Message.Of("no.place", ("place", e.Place))),
             ],
             MeasureTaken { Amount: not (>= 0 and <= 1000) } =>
             [
-                new($"{at}.amount", "Give the reading, 0 or more."),
+                new($"{at}.amount", Message.Of("capture.amount")),
             ],
             RangeReached e => RangeErrors(e, at),
             PhotoMeasured e => PhotoCheck.Errors(e.Photo, $"{at}.photo."),
             ExerciseAdded e => AddedErrors(e, library, at),
-            CueGiven { Cue: { Length: 0 or > 200 } } => [new($"{at}.cue", "A cue has 1 to 200 characters.")],
+            CueGiven { Cue: { Length: 0 or > 200 } } => [new($"{at}.cue", Message.Of("capture.cue"))],
             TrialAmended { Reason: var reason }
                 when string.IsNullOrWhiteSpace(reason) || reason.Length > 500 =>
             [
-                new($"{at}.reason", "Say why it is put right, in up to 500 characters."),
+                new($"{at}.reason", Message.Of("capture.amend")),
             ],
-            LegAsked { Side: Side.Both } => [new($"{at}.side", "Say which leg: left or right.")],
+            LegAsked { Side: Side.Both } => [new($"{at}.side", Message.Of("capture.leg"))],
             _ => [],
         };
 
@@ -180,11 +177,11 @@ public static class CaptureCheck
     {
         if (library.FindRung(e.RungId) is null)
         {
-            yield return new($"{at}.rungId", $"There is no rung “{e.RungId}”.");
+            yield return new($"{at}.rungId", Message.Of("no.rung", ("rung", e.RungId)));
         }
         if (e.Target is not { Reps: >= 1 and <= 100, Sets: >= 1 and <= 10, Hold: >= 0 and <= 600 })
         {
-            yield return new($"{at}.target", "1 to 10 sets of 1 to 100 reps, held 0 to 600 seconds.");
+            yield return new($"{at}.target", Message.Of("capture.target"));
         }
         foreach (var error in DoseCheck.SettingErrors(e.Target, $"{at}.target"))
         {
@@ -195,25 +192,17 @@ public static class CaptureCheck
     private static FieldError[] RangeErrors(RangeReached e, string at) =>
         e switch
         {
-            { Share: null, Degrees: null } =>
-            [
-                new($"{at}.share", "Say how far it went: a share or degrees."),
-            ],
-            { Share: not null and not (>= 0 and <= 1) } =>
-            [
-                new($"{at}.share", "A share is between 0 and 1."),
-            ],
+            { Share: null, Degrees: null } => [new($"{at}.share", Message.Of("capture.reach"))],
+            { Share: not null and not (>= 0 and <= 1) } => [new($"{at}.share", Message.Of("share.range"))],
             { Degrees: not null and not (>= 0 and <= 180) } =>
             [
-                new($"{at}.degrees", "An angle is between 0 and 180 degrees."),
+                new($"{at}.degrees", Message.Of("capture.degrees")),
             ],
             _ => [],
         };
 
-    private static string SideWords(Rung rung) =>
-        rung.Sides == RungSides.Each
-            ? "This rung is done left or right."
-            : "This rung has no side: give “both”.";
+    private static Message SideWords(Rung rung) =>
+        rung.Sides == RungSides.Each ? Message.Of("capture.sided") : Message.Of("capture.no-side");
 
     /// <summary>A task that is not there, a rung or a way that is not of the task, and readings that cannot be.</summary>
     private static IEnumerable<FieldError> TaskErrors(
@@ -227,34 +216,37 @@ public static class CaptureCheck
         {
             if (library.FindTask(id) is not { } task)
             {
-                yield return new($"{at}.taskId", $"There is no task “{id}”.");
+                yield return new($"{at}.taskId", Message.Of("no.task", ("task", id)));
             }
             else
             {
                 if (rung is not null && !task.Uses(rung, library))
                 {
-                    yield return new($"{at}.rungId", $"{rung.Name} is not part of {task.Name}.");
+                    yield return new(
+                        $"{at}.rungId",
+                        Message.Of("capture.not-in-task", ("rung", rung.Id), ("task", task.Id))
+                    );
                 }
                 if (!task.Ways.Contains(e.Variant))
                 {
                     yield return new(
                         $"{at}.variant",
-                        $"{task.Name} is not done “{e.Variant ?? "without a way"}”."
+                        Message.Of("capture.variant", ("task", task.Id), ("variant", e.Variant))
                     );
                 }
             }
         }
         else if (e.Variant is { } way && rung is not null && rung.Ways?.Any(w => w.Id == way) != true)
         {
-            yield return new($"{at}.variant", $"{rung.Name} is not done “{way}”.");
+            yield return new($"{at}.variant", Message.Of("capture.way", ("rung", rung.Id), ("way", way)));
         }
         if (e.Load is not null and not (>= 0 and <= 300))
         {
-            yield return new($"{at}.load", "A load is between 0 and 300 kg.");
+            yield return new($"{at}.load", Message.Of("capture.load"));
         }
         if (e.LegLength is not null and not (>= 40 and <= 140))
         {
-            yield return new($"{at}.legLength", "Leg length is between 40 and 140 cm.");
+            yield return new($"{at}.legLength", Message.Of("capture.leg-length"));
         }
     }
 
@@ -263,7 +255,7 @@ public static class CaptureCheck
         var rung = library.FindRung(e.RungId);
         if (rung is null)
         {
-            yield return new($"{at}.rungId", $"There is no rung “{e.RungId}”.");
+            yield return new($"{at}.rungId", Message.Of("no.rung", ("rung", e.RungId)));
         }
         else if (!rung.TaskSides.Contains(e.Side))
         {
@@ -275,10 +267,7 @@ public static class CaptureCheck
         }
         if (e.Target is not { Reps: >= 1 and <= 100, Sets: 1, Hold: >= 0 and <= 600 })
         {
-            yield return new(
-                $"{at}.target",
-                "A trial aims at 1 to 100 reps, one set, held 0 to 600 seconds."
-            );
+            yield return new($"{at}.target", Message.Of("capture.trial-dose"));
         }
         foreach (var error in DoseCheck.SettingErrors(e.Target, $"{at}.target"))
         {
@@ -286,15 +275,15 @@ public static class CaptureCheck
         }
         if (e.Purpose == TrialPurpose.Session && e.PlanItemId is null)
         {
-            yield return new($"{at}.planItemId", "In a session a trial belongs to an exercise of the plan.");
+            yield return new($"{at}.planItemId", Message.Of("capture.no-item"));
         }
         if (e.Share is not null and not (>= 0 and <= 1))
         {
-            yield return new($"{at}.share", "A share is between 0 and 1.");
+            yield return new($"{at}.share", Message.Of("share.range"));
         }
         if (e.Eased is { } eased && eased.Distinct().Count() != eased.Count)
         {
-            yield return new($"{at}.eased", "Each change is named once.");
+            yield return new($"{at}.eased", Message.Of("capture.eased"));
         }
     }
 }

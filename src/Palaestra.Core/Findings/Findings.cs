@@ -78,7 +78,7 @@ public sealed record GaveWay(
     string Fault,
     int Rep,
     double? Second,
-    string Words
+    Message Words
 );
 
 /// <summary>One rung behind a direction's control: its weight, what was held of it, and the trial that says so.</summary>
@@ -97,13 +97,19 @@ public sealed record SectorControl(
     IReadOnlyList<ControlPart>? Parts = null
 );
 
-public sealed record WeakLink(Sector Sector, double Percent, WeakType? Type, string Words, string TypeWords);
+public sealed record WeakLink(
+    Sector Sector,
+    double Percent,
+    WeakType? Type,
+    string Words,
+    Message? TypeWords
+);
 
 /// <summary>All that a screen says.</summary>
 /// <param name="Sentence">The finding first, in plain words.</param>
 /// <param name="Abilities">Where the client stands, from this screen and all that came before it; none where it was not asked for.</param>
 public sealed record ScreenFindings(
-    string Sentence,
+    Message Sentence,
     IReadOnlyList<TaskFinding> Tasks,
     IReadOnlyList<GaveWay> GaveWay,
     IReadOnlyList<RungSearch> Entries,

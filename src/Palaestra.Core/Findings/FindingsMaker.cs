@@ -77,15 +77,18 @@ public static class FindingsMaker
                 mark.Fault,
                 mark.Rep,
                 mark.Second,
-                Words(fault?.Name ?? mark.Fault, mark, trial.Side)
+                Words(mark, trial.Side)
             ),
         ];
 
-    private static string Words(string fault, FaultMark mark, Side side)
-    {
-        var when = mark.Second is { } second ? $"at {second:0.0} s of rep {mark.Rep}" : $"at rep {mark.Rep}";
-        return side == Side.Both ? $"{fault} {when}" : $"{fault} {when}, {side.Word()}";
-    }
+    private static Message Words(FaultMark mark, Side side) =>
+        Message.Of(
+            "seen.fault",
+            ("fault", mark.Fault),
+            ("second", mark.Second),
+            ("rep", mark.Rep),
+            ("side", side)
+        );
 
     /// <summary>
     /// The lowest direction with evidence and below full; within five points the one with the larger side difference.
@@ -163,17 +166,17 @@ public static class FindingsMaker
                 : mark.Rep > trial.Target.Reps * FadesAfter
         );
 
-    private static string TypeWords(WeakType? type) =>
+    private static Message? TypeWords(WeakType? type) =>
         type switch
         {
-            WeakType.Awareness => "one cue fixed it: awareness",
-            WeakType.Endurance => "clean at first, then it fades: endurance",
-            WeakType.Capacity => "it fails at once: capacity",
-            WeakType.PainLimited => "pain ends it before control does",
-            _ => "",
+            WeakType.Awareness => Message.Of("type.awareness"),
+            WeakType.Endurance => Message.Of("type.endurance"),
+            WeakType.Capacity => Message.Of("type.capacity"),
+            WeakType.PainLimited => Message.Of("type.pain"),
+            _ => null,
         };
 
-    private static string SentenceOf(
+    private static Message SentenceOf(
         List<Trial> screen,
         WeakLink? weak,
         IReadOnlyList<TaskFinding> tasks,
@@ -182,7 +185,7 @@ public static class FindingsMaker
     {
         if (screen.Count == 0)
         {
-            return "Nothing screened yet.";
+            return Message.Of("findings.nothing");
         }
         var hurt = screen.Where(TaskFeeds.PainLimited).Select(t => NameOf(t, library)).Distinct().ToList();
         if (weak is null)
@@ -197,59 +200,68 @@ public static class FindingsMaker
                 .Distinct()
                 .ToList();
             var less = RangeLess(screen, library);
-            return string.Join(
-                " ",
-                new[]
-                {
-                    short_.Count > 0
-                        ? $"Not held as asked: {string.Join(", ", short_)}; no one direction stands out."
-                        : null,
-                    less.Count > 0 ? $"Held clean over part of the way: {string.Join(", ", less)}." : null,
-                    hurt.Count > 0
-                        ? $"Pain ended {string.Join(", ", hurt)} before control could be seen."
-                        : null,
-                    short_.Count + less.Count + hurt.Count == 0 ? "Everything asked was held clean." : null,
-                }.OfType<string>()
-            );
+            return short_.Count + less.Count + hurt.Count == 0
+                ? Message.Of("findings.all")
+                : Message.Of(
+                    "findings.none-weak",
+                    ("not_held", short_.Count > 0 ? short_ : null),
+                    ("less", less.Count > 0 ? less : null),
+                    ("hurt", hurt.Count > 0 ? hurt : null)
+                );
         }
         var uneven = tasks
             .Where(t => t.Weaker is not null)
             .OrderByDescending(t => t.DifferencePercent)
             .FirstOrDefault();
-        var pain =
-            hurt.Count > 0 ? $" Pain ended {string.Join(", ", hurt)} before control could be seen." : "";
-        return (uneven is null ? $"{weak.Words}." : $"{weak.Words}. {SidesOf(uneven)}") + pain;
+        return Message.Of(
+            "findings.weak",
+            ("weak", weak.Words),
+            ("sides", uneven is null ? null : SidesOf(uneven)),
+            ("hurt", hurt.Count > 0 ? hurt : null)
+        );
     }
 
     /// <summary>"Left: 2 of 5 clean, right: 5 of 5 (opposite arm and leg)."</summary>
-    private static string SidesOf(TaskFinding task)
+    private static Message SidesOf(TaskFinding task)
     {
-        string Of(SideScore score) =>
-            task.Measure switch
-            {
-                MeasureKind.Reps => $"{score.CleanReps} of {score.Reps} clean",
-                MeasureKind.YesNo => score.Value == 1 ? "held" : "not held",
-                MeasureKind.Seconds => $"{score.Value:0.#} s",
-                MeasureKind.Degrees => $"{score.Value:0}°",
-                MeasureKind.Centimetres => $"{score.Value:0} cm",
-                MeasureKind.Kilograms => $"{score.Value:0.#} kg",
-                _ => $"{score.Value:0}",
-            };
-        return $"Left: {Of(task.Left!)}, right: {Of(task.Right!)} ({task.Name!.ToLowerInvariant()}).";
+        Message Of(SideScore score) =>
+            Message.Of(
+                "score",
+                ("measure", task.Measure),
+                ("value", score.Value),
+                ("clean", score.CleanReps),
+                ("reps", score.Reps)
+            );
+        return Message.Of(
+            "findings.sides",
+            ("left", Of(task.Left!)),
+            ("right", Of(task.Right!)),
+            ("task", task.Name)
+        );
     }
 
-    private static string NameOf(Trial trial, PracticeLibrary library)
+    private static Message NameOf(Trial trial, PracticeLibrary library)
     {
-        var task = RungFinder.Climbs(trial, library) ? null : library.FindTask(trial.TaskId);
-        var name = (task?.Name ?? library.Rung(trial.RungId).Name).ToLowerInvariant();
-        return trial.Side == Side.Both ? name : $"{name} ({trial.Side.Word()})";
+        var climbed = RungFinder.Climbs(trial, library) || library.FindTask(trial.TaskId) is null;
+        return Message.Of(
+            "findings.trial",
+            ("task", climbed ? null : trial.TaskId),
+            ("rung", trial.RungId),
+            ("side", trial.Side)
+        );
     }
 
-    private static List<string> RangeLess(List<Trial> screen, PracticeLibrary library) =>
+    private static List<Message> RangeLess(List<Trial> screen, PracticeLibrary library) =>
         [
             .. screen
                 .Where(t => RungFinder.Climbs(t, library) && VerdictOf(t, library) == Verdict.Short)
-                .Select(t => $"{NameOf(t, library)} {RangeOf(t, library) * 100:0} %")
+                .Select(t =>
+                    Message.Of(
+                        "findings.range",
+                        ("trial", NameOf(t, library)),
+                        ("share", RangeOf(t, library))
+                    )
+                )
                 .Distinct(),
         ];
 

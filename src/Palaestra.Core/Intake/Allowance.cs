@@ -48,7 +48,14 @@ public sealed record Allowance(string RungId, Side Side, IReadOnlyList<Allowance
         Notes.Select(note => note.WorkingSide).OfType<Side>().Distinct().ToList() is [var only] ? only : null;
 
     /// <summary>Why it is barred, in one sentence; empty when it is not.</summary>
-    public string BarWords => string.Join("; ", Bars.Select(bar => $"{bar.Tag}: {bar.Words}").Distinct());
+    public Message BarWords =>
+        Message.Of(
+            "together",
+            (
+                "parts",
+                Bars.Select(bar => Message.Of("tagged", ("tag", bar.Tag), ("words", bar.Words))).Distinct()
+            )
+        );
 
     /// <summary>
     /// Looks through all precautions. A rule for the precaution's own side does not touch the other side;

@@ -15,8 +15,8 @@ public sealed record NeutralProposal(
     SpinalStrategy Strategy,
     SwitchOn SwitchOn,
     string RuleId,
-    string Why,
-    IReadOnlyList<string> Cautions
+    Message Why,
+    IReadOnlyList<Message> Cautions
 );
 
 public static class NeutralChoice
@@ -37,7 +37,7 @@ public static class NeutralChoice
     }
 
     /// <summary>What the precautions say against a strategy the practitioner picks.</summary>
-    public static IReadOnlyList<string> CautionsFor(
+    public static IReadOnlyList<Message> CautionsFor(
         SpinalStrategy strategy,
         ClientProfile profile,
         PracticeLibrary library
@@ -48,11 +48,11 @@ public static class NeutralChoice
         [
             .. Allowance
                 .OfStrategy(library, profile.Precautions, id)
-                .Select(note => $"{note.Tag}: {note.Words}"),
+                .Select(note => Message.Of("tagged", ("tag", note.Tag), ("words", note.Words))),
         ];
     }
 
-    private static (SpinalStrategy, string, string) Choose(
+    private static (SpinalStrategy, string, Message) Choose(
         ClientProfile profile,
         Policy policy,
         bool flatCautioned
@@ -60,35 +60,23 @@ public static class NeutralChoice
     {
         if (flatCautioned)
         {
-            return (
-                SpinalStrategy.Neutral,
-                "N-FLEXION",
-                "Bending stirs this back up, so it stays in neutral."
-            );
+            return (SpinalStrategy.Neutral, "N-FLEXION", Message.Of("neutral.flexion"));
         }
         if (policy.SpinalStrategy != StrategyRule.ByBuild)
         {
             return policy.SpinalStrategy == StrategyRule.GentlyFlat
-                ? (SpinalStrategy.GentlyFlat, "N-POLICY", "The policy asks for a gently flat back.")
-                : (SpinalStrategy.Neutral, "N-POLICY", "The policy asks for neutral.");
+                ? (SpinalStrategy.GentlyFlat, "N-POLICY", Message.Of("neutral.policy-flat"))
+                : (SpinalStrategy.Neutral, "N-POLICY", Message.Of("neutral.policy"));
         }
         return profile.RestingShape switch
         {
             RestingShape.LargeArch => (
                 SpinalStrategy.GentlyFlat,
                 "N-BUILD",
-                "The resting arch is large, so the low back is flattened gently on the back."
+                Message.Of("neutral.large-arch")
             ),
-            RestingShape.Rounded => (
-                SpinalStrategy.LittleArch,
-                "N-BUILD",
-                "The low back rests rounded, so a little arch is found and kept."
-            ),
-            _ => (
-                SpinalStrategy.Neutral,
-                "N-BUILD",
-                "The resting shape is in the middle, so neutral is kept."
-            ),
+            RestingShape.Rounded => (SpinalStrategy.LittleArch, "N-BUILD", Message.Of("neutral.rounded")),
+            _ => (SpinalStrategy.Neutral, "N-BUILD", Message.Of("neutral.middling")),
         };
     }
 }

@@ -25,19 +25,16 @@ public static class ProfileCheck
         {
             if (value is < 0 or > PainMax)
             {
-                yield return new($"{path}.pain.{name}", "Pain is a whole number from 0 to 10.");
+                yield return new($"{path}.pain.{name}", Message.Of("pain.range"));
             }
         }
         if (profile.Pain.Worst < profile.Pain.Now || profile.Pain.Worst < profile.Pain.Usual)
         {
-            yield return new(
-                $"{path}.pain.worst",
-                "The worst pain is not below the present or the usual one."
-            );
+            yield return new($"{path}.pain.worst", Message.Of("profile.worst"));
         }
         if (profile.SettleHours is < 0 or > SettleHoursMax || double.IsNaN(profile.SettleHours))
         {
-            yield return new($"{path}.settleHours", "Settling time is between 0 and 336 hours.");
+            yield return new($"{path}.settleHours", Message.Of("settling.range"));
         }
         for (var i = 0; i < profile.Precautions.Count; i++)
         {
@@ -58,25 +55,31 @@ public static class ProfileCheck
     {
         if (library.Precautions.FirstOrDefault(p => p.Id == mine.Id) is not { } precaution)
         {
-            yield return new($"{at}.id", $"There is no precaution “{mine.Id}”.");
+            yield return new($"{at}.id", Message.Of("no.precaution", ("precaution", mine.Id)));
             yield break;
         }
         var options = mine.Options ?? [];
         foreach (var option in options.Where(o => precaution.Options?.Any(known => known.Id == o) != true))
         {
-            yield return new($"{at}.options", $"“{precaution.Name}” has no option “{option}”.");
+            yield return new(
+                $"{at}.options",
+                Message.Of("profile.no-option", ("precaution", precaution.Id), ("option", option))
+            );
         }
         if (options.Count > 1 && !precaution.Many)
         {
-            yield return new($"{at}.options", $"Tick one of the options of “{precaution.Name}”.");
+            yield return new(
+                $"{at}.options",
+                Message.Of("profile.one-option", ("precaution", precaution.Id))
+            );
         }
         if (mine.Until is not null && !precaution.Dated)
         {
-            yield return new($"{at}.until", $"“{precaution.Name}” does not end on a date.");
+            yield return new($"{at}.until", Message.Of("profile.no-date", ("precaution", precaution.Id)));
         }
         if (mine.Note?.Length > NoteMax)
         {
-            yield return new($"{at}.note", $"A note has up to {NoteMax} letters.");
+            yield return new($"{at}.note", Message.Of("profile.note", ("most", NoteMax)));
         }
     }
 }

@@ -29,50 +29,50 @@ public sealed record AbilityModel(
     /// <summary>What is wrong with it, with file and field.</summary>
     public IEnumerable<FieldError> Errors()
     {
-        FieldError At(string field, string why) => new($"ability.json ability.{field}", why);
+        FieldError At(string field, Message why) => new($"ability.json ability.{field}", why);
         if (Missed is not (>= 0 and < 0.5))
         {
-            yield return At("missed", "A chance from 0 to below 0.5.");
+            yield return At("missed", Message.Of("content.chance"));
         }
         if (Imagined is not (>= 0 and < 0.5))
         {
-            yield return At("imagined", "A chance from 0 to below 0.5.");
+            yield return At("imagined", Message.Of("content.chance"));
         }
         if (Day is not (>= 0 and <= 5))
         {
-            yield return At("day", "0 to 5 rungs.");
+            yield return At("day", Message.Of("content.rungs-0-5"));
         }
         if (DriftPerWeek is not (>= 0 and <= 5))
         {
-            yield return At("driftPerWeek", "0 to 5 rungs.");
+            yield return At("driftPerWeek", Message.Of("content.rungs-0-5"));
         }
         if (Spreads is not { Count: > 0 } || Spreads.Any(s => s is not (> 0 and <= 5)))
         {
-            yield return At("spreads", "At least one, each above 0 and up to 5 rungs.");
+            yield return At("spreads", Message.Of("content.spreads"));
         }
         if (LeastStep is not (> 0 and <= 1))
         {
-            yield return At("leastStep", "Above 0 and up to 1 rung.");
+            yield return At("leastStep", Message.Of("content.step"));
         }
         if (LeastUnit is not (> 0 and <= 1))
         {
-            yield return At("leastUnit", "Above 0 and up to 1.");
+            yield return At("leastUnit", Message.Of("content.unit"));
         }
         if (Beyond is not (> 0 and <= 5))
         {
-            yield return At("beyond", "Above 0 and up to 5 rungs.");
+            yield return At("beyond", Message.Of("content.beyond"));
         }
         if (LeastNewtonMetres is not (> 0 and <= 100))
         {
-            yield return At("leastNewtonMetres", "Above 0 and up to 100 N·m.");
+            yield return At("leastNewtonMetres", Message.Of("content.least-moment"));
         }
         if (Grid is not (>= 0.02 and <= 0.5))
         {
-            yield return At("grid", "0.02 to 0.5 rungs.");
+            yield return At("grid", Message.Of("content.grid"));
         }
         if (Sure is not (> 0.5 and < 1))
         {
-            yield return At("sure", "Above 0.5 and below 1.");
+            yield return At("sure", Message.Of("content.sure"));
         }
     }
 }

@@ -363,7 +363,7 @@ public static class ContentFiles
     {
         if (!texts.TryGetValue(name, out var text))
         {
-            errors.Add(new(name, "The file is missing."));
+            errors.Add(new(name, Message.Of("content.missing")));
             return null;
         }
         try

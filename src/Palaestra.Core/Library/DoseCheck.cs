@@ -12,15 +12,18 @@ public static class DoseCheck
     {
         if (!(dose.Range is > 0 and <= 1))
         {
-            yield return new($"{at}.range", "A range is a share of the movement: above 0, up to 1.");
+            yield return new($"{at}.range", Message.Of("dose.range"));
         }
         if (dose.Height is { } height && !(height is >= HeightMin and <= HeightMax))
         {
-            yield return new($"{at}.height", $"A height is between {HeightMin} and {HeightMax} m.");
+            yield return new(
+                $"{at}.height",
+                Message.Of("dose.height", ("least", HeightMin), ("most", HeightMax))
+            );
         }
         if (dose.Load is { } load && !(load is >= 0 and <= LoadMax))
         {
-            yield return new($"{at}.load", $"A load is between 0 and {LoadMax} kg.");
+            yield return new($"{at}.load", Message.Of("dose.load", ("most", LoadMax)));
         }
     }
 }

@@ -59,7 +59,7 @@ public static class LadderOrder
             {
                 yield return new(
                     $"{file} rungs.{step.Rung.Id}",
-                    $"Out of order: it asks for {step.Demand:0} N·m, less than the rung below. Move it, or give the reason in offOrder."
+                    Message.Of("content.out-of-order", ("moment", step.Demand))
                 );
             }
         }

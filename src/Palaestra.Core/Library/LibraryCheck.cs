@@ -20,7 +20,7 @@ public static class LibraryCheck
         var rungIds = ladders.Values.SelectMany(ladder => ladder.Rungs).Select(rung => rung.Id).ToList();
         foreach (var id in rungIds.GroupBy(id => id).Where(group => group.Count() > 1))
         {
-            yield return new("ladders rungs.id", $"Rung {id.Key} is defined more than once.");
+            yield return new("ladders rungs.id", Message.Of("content.rung-twice", ("rung", id.Key)));
         }
         foreach (var (file, ladder) in ladders)
         {
@@ -39,11 +39,11 @@ public static class LibraryCheck
         }
         if (policies.Policies.Count == 0)
         {
-            yield return new("policies.json policies", "At least one policy is needed.");
+            yield return new("policies.json policies", Message.Of("content.no-policy"));
         }
         foreach (var sector in Enum.GetValues<Sector>().Except(sectors.Sectors.Select(text => text.Sector)))
         {
-            yield return new("sectors.json sectors", $"There are no words for {sector}.");
+            yield return new("sectors.json sectors", Message.Of("content.no-sector", ("sector", sector)));
         }
     }
 
@@ -57,11 +57,11 @@ public static class LibraryCheck
     {
         if (ladder.Rungs.Count == 0)
         {
-            yield return new($"{file} rungs", "A ladder needs at least one rung.");
+            yield return new($"{file} rungs", Message.Of("content.empty-ladder"));
         }
         if (ladder.Fallback is { } fallback && !rungIds.Contains(fallback))
         {
-            yield return new($"{file} fallback", $"There is no rung {fallback}.");
+            yield return new($"{file} fallback", Message.Of("content.no-rung", ("rung", fallback)));
         }
         for (var i = 0; i < ladder.Rungs.Count; i++)
         {
@@ -69,68 +69,65 @@ public static class LibraryCheck
             var at = $"{file} rungs[{i}]";
             foreach (var code in rung.Faults.Where(code => !codes.Contains(code)))
             {
-                yield return new($"{at}.faults", $"There is no fault {code}.");
+                yield return new($"{at}.faults", Message.Of("content.no-fault", ("fault", code)));
             }
             foreach (var pose in rung.Poses.Path.Where(pose => !poses.ContainsKey(pose)))
             {
-                yield return new($"{at}.poses", $"There is no pose {pose}.");
+                yield return new($"{at}.poses", Message.Of("content.no-pose", ("pose", pose)));
             }
             foreach (var code in (rung.FaultKinds?.Keys ?? []).Where(code => !rung.Faults.Contains(code)))
             {
-                yield return new($"{at}.faultKinds", $"{code} is not among the faults of this rung.");
+                yield return new($"{at}.faultKinds", Message.Of("content.fault-kind", ("fault", code)));
             }
             if (rung.Start.Reps < 1 || rung.Start.Sets < 1 || rung.Start.Hold < 0)
             {
-                yield return new(
-                    $"{at}.start",
-                    "A dose needs at least one rep and one set, and no negative hold."
-                );
+                yield return new($"{at}.start", Message.Of("dose.least"));
             }
             if (!rung.Target.Covers(rung.Start))
             {
-                yield return new($"{at}.target", "The target dose is below the start dose.");
+                yield return new($"{at}.target", Message.Of("content.target"));
             }
             if (!rung.Cap.Covers(rung.Target))
             {
-                yield return new($"{at}.cap", "The target dose is over the cap.");
+                yield return new($"{at}.cap", Message.Of("content.cap"));
             }
             if (rung.Endurance is { } one && (one.Reps != 1 || one.Sets != 1 || one.Hold <= 0))
             {
-                yield return new($"{at}.endurance", "The endurance school has one rep of one set, held.");
+                yield return new($"{at}.endurance", Message.Of("content.endurance"));
             }
             foreach (var ease in rung.Eases ?? [])
             {
                 if (ease.Change is not (OneChange.ShorterLever or OneChange.MoreSupport))
                 {
-                    yield return new($"{at}.eases", "A rung names shorter levers and more support only.");
+                    yield return new($"{at}.eases", Message.Of("content.eases"));
                 }
                 if (ease.To is { } to && (to == rung.Id || !rungIds.Contains(to)))
                 {
-                    yield return new($"{at}.eases", $"There is no other rung {to}.");
+                    yield return new($"{at}.eases", Message.Of("content.ease-to", ("rung", to)));
                 }
             }
             if (rung.Cues.Count == 0)
             {
-                yield return new($"{at}.cues", "A rung needs at least one cue.");
+                yield return new($"{at}.cues", Message.Of("content.cues"));
             }
         }
         foreach (var (from, to) in ladder.Successors ?? new Dictionary<string, string>())
         {
             if (ladder.IndexOf(from) < 0 || ladder.Trained)
             {
-                yield return new(
-                    $"{file} successors",
-                    $"{from} is not a rung of a ladder that is no longer trained."
-                );
+                yield return new($"{file} successors", Message.Of("content.successor-from", ("rung", from)));
             }
             if (!rungIds.Contains(to) || ladder.IndexOf(to) >= 0)
             {
-                yield return new($"{file} successors.{from}", $"There is no rung {to} on another ladder.");
+                yield return new(
+                    $"{file} successors.{from}",
+                    Message.Of("content.successor-to", ("rung", to))
+                );
             }
         }
         foreach (var id in (ladder.OffOrder?.Keys ?? []).Where(id => ladder.IndexOf(id) < 1))
         {
-            yield return new($"{file} offOrder", $"{id} is not a rung of this ladder with one below it.");
+            yield return new($"{file} offOrder", Message.Of("content.off-order", ("rung", id)));
         }
     }
 
@@ -147,16 +144,13 @@ public static class LibraryCheck
                 var at = $"precautions.json precautions[{p}].rules[{r}]";
                 if (Selectors(rule).Count(given => given) != 1)
                 {
-                    yield return new(
-                        at,
-                        "Give exactly one of ladder, feature, strategy, position, rungs, from or everything."
-                    );
+                    yield return new(at, Message.Of("content.precaution-rule"));
                 }
                 foreach (var rungId in new[] { rule.From }.OfType<string>().Concat(rule.Rungs ?? []))
                 {
                     if (ladders.Values.All(ladder => ladder.IndexOf(rungId) < 0))
                     {
-                        yield return new($"{at}.rungs", $"There is no rung {rungId}.");
+                        yield return new($"{at}.rungs", Message.Of("content.no-rung", ("rung", rungId)));
                     }
                 }
                 foreach (
@@ -165,15 +159,15 @@ public static class LibraryCheck
                     )
                 )
                 {
-                    yield return new($"{at}.when", $"There is no option {option}.");
+                    yield return new($"{at}.when", Message.Of("content.no-option", ("option", option)));
                 }
                 if (rule.Range is { } range && !(range is > 0 and <= 1))
                 {
-                    yield return new($"{at}.range", "A range is a share of the movement: above 0, up to 1.");
+                    yield return new($"{at}.range", Message.Of("dose.range"));
                 }
                 if (rule.Ladder is { } id && ladders.Values.All(ladder => ladder.Id != id))
                 {
-                    yield return new($"{at}.ladder", $"There is no ladder {id}.");
+                    yield return new($"{at}.ladder", Message.Of("content.no-ladder", ("ladder", id)));
                 }
             }
         }
@@ -212,7 +206,11 @@ public static class LibraryCheck
                 {
                     yield return new(
                         $"{file} rungs[{i}].faults",
-                        $"No fault of {rung.Id} has a pose for {families[rung.Poses.End]} in fault-poses.json."
+                        Message.Of(
+                            "content.no-fault-pose",
+                            ("rung", rung.Id),
+                            ("family", families[rung.Poses.End])
+                        )
                     );
                 }
             }

@@ -1,6 +1,5 @@
 using Palaestra.Core.Body;
 using Palaestra.Core.Photos;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Library;
 
@@ -26,7 +25,7 @@ public sealed record LoadQuestion(
 public sealed record DirectionLoad(
     Direction Direction,
     Side Side,
-    string Words,
+    Message Words,
     double NewtonMetres,
     double PercentOfWeightHeight,
     double? PercentOfFull,
@@ -46,7 +45,7 @@ public sealed record LoadAnswer(
     bool TypicalBody,
     double StatureMetres,
     double MassKilograms,
-    string Note,
+    Message Note,
     LoadUnits Units,
     IReadOnlyList<DirectionLoad> Directions,
     MovementLoad Load
@@ -55,8 +54,7 @@ public sealed record LoadAnswer(
 /// <summary>Answers load questions for the application's own screens and for others.</summary>
 public static class LoadAnswers
 {
-    public const string Static =
-        "Static and by gravity alone: speed, and muscles that stiffen against each other, add to it.";
+    public static Message Static => Message.Of("load.static");
 
     /// <summary>Newton metres below which a direction is not asked for. Our own.</summary>
     private const double Nothing = 0.05;
@@ -79,7 +77,7 @@ public static class LoadAnswers
         var path = PathOf(question, library, errors);
         if (question.PresentRungId is { } id && library.FindRung(id) is null)
         {
-            errors.Add(new("presentRungId", $"There is no rung “{id}”."));
+            errors.Add(new("presentRungId", Message.Of("no.rung", ("rung", id))));
         }
         var changes = question.Changes ?? LoadChanges.None;
         errors.AddRange(changes.Errors("changes", path));
@@ -116,7 +114,7 @@ public static class LoadAnswers
     {
         if (question.RungId is null == question.Pose is null)
         {
-            errors.Add(new("rungId", "Give either a rung or a pose."));
+            errors.Add(new("rungId", Message.Of("load.either")));
             return [];
         }
         if (question.RungId is { } id)
@@ -125,7 +123,7 @@ public static class LoadAnswers
             {
                 return library.PathOf(rung);
             }
-            errors.Add(new("rungId", $"There is no rung “{id}”."));
+            errors.Add(new("rungId", Message.Of("no.rung", ("rung", id))));
             return [];
         }
         var pose = PoseEntries.Alone("pose", question.Pose!, library.Poses, errors);
@@ -157,7 +155,7 @@ public static class LoadAnswers
             .. All.Select(one => new DirectionLoad(
                     one.Direction,
                     one.Side,
-                    Words(one.Direction, one.Side, library),
+                    Words(one.Direction, one.Side),
                     In(asked, one),
                     100 * In(asked, one) / (question.Body.Weight * question.Body.Metres),
                     Share(In(asked, one), full is null ? 0 : In(full, one)),
@@ -182,13 +180,8 @@ public static class LoadAnswers
     private static double? Share(double part, double whole) => whole < Nothing ? null : 100 * part / whole;
 
     /// <summary>The words of the ring; turning either way has none there.</summary>
-    private static string Words(Direction direction, Side side, PracticeLibrary library)
-    {
-        if (Sectors.Of(direction, OnSide.Task, side) is not { } sector)
-        {
-            return "against turning, either way";
-        }
-        var words = library.Words(sector);
-        return direction == Direction.Pelvis ? words.Holds : $"{words.Name}, {words.Holds}";
-    }
+    private static Message Words(Direction direction, Side side) =>
+        Sectors.Of(direction, OnSide.Task, side) is { } sector
+            ? Message.Of("load.direction", ("sector", sector), ("pelvis", direction == Direction.Pelvis))
+            : Message.Of("load.turning");
 }

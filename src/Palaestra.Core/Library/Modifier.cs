@@ -34,19 +34,19 @@ public sealed record Modifier(
             var at = $"modifiers.json modifiers[{i}]";
             foreach (var id in modifiers[i].Ladders.Where(id => ladders.All(ladder => ladder.Id != id)))
             {
-                yield return new($"{at}.ladders", $"There is no ladder {id}.");
+                yield return new($"{at}.ladders", Message.Of("content.no-ladder", ("ladder", id)));
             }
             foreach (var id in modifiers[i].Rungs.Where(id => !rungs.Contains(id)))
             {
-                yield return new($"{at}.rungs", $"There is no rung {id}.");
+                yield return new($"{at}.rungs", Message.Of("content.no-rung", ("rung", id)));
             }
             foreach (var id in modifiers[i].Equipment.Where(id => equipment.All(piece => piece.Id != id)))
             {
-                yield return new($"{at}.equipment", $"There is no equipment {id}.");
+                yield return new($"{at}.equipment", Message.Of("content.no-equipment", ("equipment", id)));
             }
             foreach (var id in modifiers[i].BarredBy.Where(id => precautions.All(p => p.Id != id)))
             {
-                yield return new($"{at}.barredBy", $"There is no precaution {id}.");
+                yield return new($"{at}.barredBy", Message.Of("content.no-precaution", ("precaution", id)));
             }
         }
     }

@@ -10,7 +10,7 @@ public static class NormCheck
     {
         var ids = tasks.Tasks.Select(t => t.Id).ToHashSet();
         FieldError Unknown(string field, string task) =>
-            new($"norms.json {field}", $"There is no task {task}.");
+            new($"norms.json {field}", Message.Of("content.no-task", ("task", task)));
         for (var i = 0; i < norms.Norms.Count; i++)
         {
             var norm = norms.Norms[i];
@@ -20,10 +20,7 @@ public static class NormCheck
             }
             if (norm.Sd is <= 0 || norm.AgeFrom > norm.AgeTo || (norm.Mean is null && norm.Lines is null))
             {
-                yield return new(
-                    $"norms.json norms[{i}]",
-                    "A norm has a mean or lines, a standard deviation above 0 if any, and ages in order."
-                );
+                yield return new($"norms.json norms[{i}]", Message.Of("content.norm"));
             }
         }
         for (var i = 0; i < norms.Ratios.Count; i++)
@@ -44,7 +41,7 @@ public static class NormCheck
                 .Where(of => !told.Contains(of))
         )
         {
-            yield return new("norms.json errors", $"There is no measurement error for {of}.");
+            yield return new("norms.json errors", Message.Of("content.no-error", ("of", of)));
         }
         for (var i = 0; i < norms.Errors.Count; i++)
         {
@@ -59,10 +56,7 @@ public static class NormCheck
             }
             if (error.Sem is null && error is not { Sd: > 0, Icc: >= 0 and < 1 })
             {
-                yield return new(
-                    $"norms.json errors[{i}]",
-                    "Give the standard error, or a standard deviation and a reliability from 0 to below 1."
-                );
+                yield return new($"norms.json errors[{i}]", Message.Of("content.error"));
             }
         }
     }

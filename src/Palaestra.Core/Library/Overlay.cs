@@ -109,7 +109,10 @@ public static class Overlay
             if (after < 0 && rung.After is not null)
             {
                 errors.Add(
-                    new($"own {file} rungs[{i}].after", $"There is no rung {rung.After} on ladder {ours.Id}.")
+                    new(
+                        $"own {file} rungs[{i}].after",
+                        Message.Of("content.no-rung-after", ("rung", rung.After), ("ladder", ours.Id))
+                    )
                 );
                 continue;
             }

@@ -23,11 +23,14 @@ public sealed record PhotoSample(
             var at = $"photo-samples.json samples[{i}]";
             if (library.FindRung(sample.RungId) is not { } rung)
             {
-                yield return new($"{at}.rungId", $"There is no rung “{sample.RungId}”.");
+                yield return new($"{at}.rungId", Message.Of("content.no-rung", ("rung", sample.RungId)));
             }
             else if (sample.Fault is { } fault && library.FaultyPose(rung, fault) is null)
             {
-                yield return new($"{at}.fault", $"There is no drawing of “{fault}” in {rung.Name}.");
+                yield return new(
+                    $"{at}.fault",
+                    Message.Of("content.no-drawing", ("fault", fault), ("rung", rung.Id))
+                );
             }
         }
     }

@@ -19,7 +19,7 @@ public static class PlanContentCheck
                 {
                     yield return new(
                         $"{file} rungs.{rung.Id}.equipment",
-                        $"There is no equipment “{piece}”."
+                        Message.Of("content.no-equipment", ("equipment", piece))
                     );
                 }
             }
@@ -28,7 +28,10 @@ public static class PlanContentCheck
         {
             foreach (var id in goal.Ladders.Where(id => ladders.Values.All(ladder => ladder.Id != id)))
             {
-                yield return new($"goals.json goals.{goal.Id}.ladders", $"There is no ladder {id}.");
+                yield return new(
+                    $"goals.json goals.{goal.Id}.ladders",
+                    Message.Of("content.no-ladder", ("ladder", id))
+                );
             }
         }
         for (var i = 0; i < weeks.Stages.Count; i++)
@@ -36,14 +39,14 @@ public static class PlanContentCheck
             var stage = weeks.Stages[i];
             if (stage.From > stage.To || (i > 0 && stage.From != weeks.Stages[i - 1].To + 1))
             {
-                yield return new(
-                    $"twelve-weeks.json stages[{i}].from",
-                    "Stages follow each other without a gap."
-                );
+                yield return new($"twelve-weeks.json stages[{i}].from", Message.Of("content.stages"));
             }
             foreach (var id in stage.Rungs.Where(id => ladders.Values.All(ladder => ladder.IndexOf(id) < 0)))
             {
-                yield return new($"twelve-weeks.json stages[{i}].rungs", $"There is no rung {id}.");
+                yield return new(
+                    $"twelve-weeks.json stages[{i}].rungs",
+                    Message.Of("content.no-rung", ("rung", id))
+                );
             }
         }
     }

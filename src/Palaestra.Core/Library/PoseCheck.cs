@@ -31,10 +31,7 @@ public static class PoseCheck
     {
         if (pose.Contacts.Count == 0)
         {
-            yield return new(
-                $"{at}.contacts",
-                "A body in the air falls: name at least one point that bears."
-            );
+            yield return new($"{at}.contacts", Message.Of("pose.in-the-air"));
         }
     }
 
@@ -43,7 +40,7 @@ public static class PoseCheck
         var at = $"fault-poses.json faultPoses[{i}]";
         if (faults.Faults.All(fault => fault.Code != pose.Fault))
         {
-            yield return new($"{at}.fault", $"There is no fault {pose.Fault}.");
+            yield return new($"{at}.fault", Message.Of("content.no-fault", ("fault", pose.Fault)));
         }
         foreach (
             var error in JointErrors(at, pose.Joints?.Keys ?? [])
@@ -58,17 +55,20 @@ public static class PoseCheck
     private static IEnumerable<FieldError> JointErrors(string at, IEnumerable<string> joints) =>
         joints
             .Where(joint => Joints.Named(joint).Count == 0)
-            .Select(joint => new FieldError($"{at}.joints", $"There is no joint {joint}."));
+            .Select(joint => new FieldError($"{at}.joints", Message.Of("pose.no-joint", ("joint", joint))));
 
     private static IEnumerable<FieldError> ContactErrors(string at, IEnumerable<string> contacts) =>
         contacts
             .Where(contact => Contact.Named(contact).Count == 0)
-            .Select(contact => new FieldError($"{at}.contacts", $"There is no contact point {contact}."));
+            .Select(contact => new FieldError(
+                $"{at}.contacts",
+                Message.Of("pose.no-contact", ("contact", contact))
+            ));
 
     private static IEnumerable<FieldError> SolveErrors(string at, IEnumerable<string> solve) =>
         solve
             .Where(name => Posture.Slots(name).Count == 0)
-            .Select(name => new FieldError($"{at}.solve", $"There is no angle {name}."));
+            .Select(name => new FieldError($"{at}.solve", Message.Of("pose.no-angle", ("angle", name))));
 
     private static IEnumerable<FieldError> SurfaceErrors(string at, Pose pose)
     {
@@ -76,21 +76,21 @@ public static class PoseCheck
         {
             if (!Pose.SurfaceNames.Contains(surface))
             {
-                yield return new($"{at}.contacts", $"There is no surface {surface}.");
+                yield return new($"{at}.contacts", Message.Of("pose.no-surface", ("surface", surface)));
             }
             else if (
                 surface is not (Contact.Floor or Contact.Touch or Contact.Wall or Contact.Leg or "slider")
                 && pose.Surfaces?.ContainsKey(surface) != true
             )
             {
-                yield return new($"{at}.surfaces", $"Give the height of the {surface} in metres.");
+                yield return new($"{at}.surfaces", Message.Of("pose.surface-height", ("surface", surface)));
             }
         }
         foreach (var (surface, height) in pose.Surfaces ?? new Dictionary<string, double>())
         {
             if (!(height is >= 0 and <= 1.5))
             {
-                yield return new($"{at}.surfaces.{surface}", "A height is between 0 and 1.5 m.");
+                yield return new($"{at}.surfaces.{surface}", Message.Of("pose.height"));
             }
         }
         foreach (
@@ -101,12 +101,12 @@ public static class PoseCheck
         {
             yield return new(
                 $"{at}.tugs",
-                $"A band pulls at handLeft or handRight with up to 500 N, not at {tug.Hand} with {tug.Newtons:0.#}."
+                Message.Of("pose.tug", ("hand", tug.Hand), ("newtons", tug.Newtons))
             );
         }
         foreach (var prop in (pose.Props ?? []).Where(prop => !Pose.PropKinds.Contains(prop.Kind)))
         {
-            yield return new($"{at}.props", $"There is no prop {prop.Kind}.");
+            yield return new($"{at}.props", Message.Of("pose.no-prop", ("prop", prop.Kind)));
         }
     }
 

@@ -58,7 +58,7 @@ public static class PoseEntries
             {
                 return Over(under, entry);
             }
-            errors.Add(new($"{at}.base", $"There is no pose {name}."));
+            errors.Add(new($"{at}.base", Message.Of("pose.no-base", ("pose", name))));
             return null;
         }
         if (entry.Root is null || entry.Contacts is null)
@@ -69,7 +69,7 @@ public static class PoseEntries
         return Over(Nothing, entry);
     }
 
-    private const string WithoutBase = "A pose without a base gives its root and its contacts.";
+    private static Message WithoutBase => Message.Of("pose.without-base");
 
     private static readonly Pose Nothing = new(
         new RootPlacement(),
@@ -95,7 +95,7 @@ public static class PoseEntries
         var entry = entries[name];
         if (!open.Add(name))
         {
-            errors.Add(new($"{at}.base", "The bases go round in a ring."));
+            errors.Add(new($"{at}.base", Message.Of("pose.ring")));
             return null;
         }
         if (entry.Base is not { } baseName)
@@ -110,7 +110,7 @@ public static class PoseEntries
         }
         if (!entries.ContainsKey(baseName))
         {
-            errors.Add(new($"{at}.base", $"There is no pose {baseName}."));
+            errors.Add(new($"{at}.base", Message.Of("pose.no-base", ("pose", baseName))));
             return null;
         }
         if (Resolve(baseName, entries, poses, families, errors, open) is not { } under)

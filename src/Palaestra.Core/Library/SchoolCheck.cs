@@ -23,7 +23,7 @@ public static class SchoolCheck
             var named = schools.Groups.SelectMany(g => g.Choices).Select(c => c.Path).ToHashSet();
             foreach (var path in Paths(Json(first), "").Where(path => !named.Contains(path)))
             {
-                yield return new("schools.json groups", $"The choice {path} is not described.");
+                yield return new("schools.json groups", Message.Of("content.no-choice", ("path", path)));
             }
         }
     }
@@ -40,7 +40,10 @@ public static class SchoolCheck
         {
             if (At(json, choice.Path) is not { } value)
             {
-                yield return new(prefix + choice.Path, $"“{choice.Name}” is not a choice of a policy.");
+                yield return new(
+                    prefix + choice.Path,
+                    Message.Of("content.not-a-choice", ("choice", choice.Name))
+                );
             }
             else if (Wrong(choice, value) is { } message)
             {
@@ -49,14 +52,11 @@ public static class SchoolCheck
         }
         if (policy.ExercisesMin > policy.ExercisesMax)
         {
-            yield return new($"{prefix}exercisesMin", "Exercises, at least: more than there may be at most.");
+            yield return new($"{prefix}exercisesMin", Message.Of("school.exercises"));
         }
         if (policy.StirredUp.Low.PainBelow > policy.StirredUp.High.PainFrom)
         {
-            yield return new(
-                $"{prefix}stirredUp.low.painBelow",
-                "Calm below pain: higher than where easily stirred up begins."
-            );
+            yield return new($"{prefix}stirredUp.low.painBelow", Message.Of("school.calm"));
         }
     }
 

@@ -45,14 +45,14 @@ public sealed record Simulated(
             {
                 yield return new(
                     $"simulated.json changed[{i}].path",
-                    $"{Changed[i].Path} is no number that can be chosen."
+                    Message.Of("content.no-number", ("path", Changed[i].Path))
                 );
             }
             else if (Changed[i].Value < choice.Min || Changed[i].Value > choice.Max)
             {
                 yield return new(
                     $"simulated.json changed[{i}].value",
-                    $"{Changed[i].Value} cannot be chosen."
+                    Message.Of("content.not-chosen", ("value", Changed[i].Value))
                 );
             }
         }

@@ -15,7 +15,7 @@ public static class TaskCheck
                 .Except(file.Positions)
         )
         {
-            yield return new("tasks.json positions", $"{position} has no place in the order of a screen.");
+            yield return new("tasks.json positions", Message.Of("content.position", ("position", position)));
         }
         for (var i = 0; i < file.Tasks.Count; i++)
         {
@@ -23,7 +23,7 @@ public static class TaskCheck
             var at = $"tasks.json tasks[{i}]";
             if (!ids.Add(task.Id) || task.Id.StartsWith(ScreenTask.RungPrefix, StringComparison.Ordinal))
             {
-                yield return new($"{at}.id", $"{task.Id} is taken.");
+                yield return new($"{at}.id", Message.Of("content.taken", ("id", task.Id)));
             }
             foreach (var error in PlaceErrors(task, at, ladders, rungs).Concat(MeasureErrors(task, at)))
             {
@@ -41,11 +41,11 @@ public static class TaskCheck
     {
         if ((task.Ladder is null) == (task.Rung is null))
         {
-            yield return new(at, "Give exactly one of ladder and rung.");
+            yield return new(at, Message.Of("content.ladder-or-rung"));
         }
         if (task.Ladder is { } ladder && ladders.All(l => l.Id != ladder))
         {
-            yield return new($"{at}.ladder", $"There is no ladder {ladder}.");
+            yield return new($"{at}.ladder", Message.Of("content.no-ladder", ("ladder", ladder)));
         }
         foreach (
             var (field, rung) in (task.Surfaces ?? [])
@@ -54,7 +54,7 @@ public static class TaskCheck
                 .Where(pair => pair.Item2.Length > 0 && !rungs.Contains(pair.Item2))
         )
         {
-            yield return new(field, $"There is no rung {rung}.");
+            yield return new(field, Message.Of("content.no-rung", ("rung", rung)));
         }
     }
 
@@ -62,23 +62,23 @@ public static class TaskCheck
     {
         if (task.Measure is MeasureKind.Degrees or MeasureKind.Effort && task.Full is not > 0)
         {
-            yield return new($"{at}.full", "Say what the whole of it is: degrees, or points of effort.");
+            yield return new($"{at}.full", Message.Of("content.full"));
         }
         if (task.Measure == MeasureKind.Effort && task.Points?.Count != task.Full + 1)
         {
-            yield return new($"{at}.points", "Say what each point means, from 0 to the most.");
+            yield return new($"{at}.points", Message.Of("content.points"));
         }
         if (task.Measure == MeasureKind.Degrees && task.Stops is not { Count: > 0 })
         {
-            yield return new($"{at}.stops", "Give the angles to choose from.");
+            yield return new($"{at}.stops", Message.Of("content.stops"));
         }
         if (task.Measure == MeasureKind.Kilograms && task.Loads is not { Count: > 0 })
         {
-            yield return new($"{at}.loads", "Give the loads to choose from.");
+            yield return new($"{at}.loads", Message.Of("content.loads"));
         }
         if (task.Minutes <= 0 || task.Tries < 1 || task.Priority is < 1 or > 3)
         {
-            yield return new(at, "Minutes are above 0, tries at least 1, priority is 1, 2 or 3.");
+            yield return new(at, Message.Of("content.task-numbers"));
         }
     }
 }

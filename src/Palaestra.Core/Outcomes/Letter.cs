@@ -3,6 +3,13 @@ namespace Palaestra.Core.Outcomes;
 /// <summary>A part of a letter: a heading and paragraphs in plain words.</summary>
 public sealed record LetterPart(string Heading, IReadOnlyList<string> Paragraphs);
 
+/// <summary>A part of a letter before it is put into words.</summary>
+public sealed record DraftPart(Message Heading, IReadOnlyList<Message> Paragraphs);
+
+/// <summary>What a letter says, from the record alone, before it is put into words.</summary>
+/// <param name="About">One line: the client and the problem. <paramref name="Parts"/>: those that have something to say.</param>
+public sealed record LetterOutline(Message About, IReadOnlyList<DraftPart> Parts);
+
 /// <summary>A letter to a referrer.</summary>
 /// <param name="To">Whom it goes to, as written on it; may be empty.</param>
 /// <param name="About">One line: the client and the problem.</param>
@@ -16,28 +23,28 @@ public sealed record Letter(string To, string About, IReadOnlyList<LetterPart> P
     {
         if (letter.To.Length > 500)
         {
-            yield return new($"{path}.to", "At most 500 letters.");
+            yield return new($"{path}.to", Message.Of("letter.to"));
         }
         if (letter.About.Length is 0 or > 300)
         {
-            yield return new($"{path}.about", "Say in 1 to 300 letters what it is about.");
+            yield return new($"{path}.about", Message.Of("letter.about"));
         }
         if (letter.Parts.Count is 0 or > PartsMax)
         {
-            yield return new($"{path}.parts", $"Between 1 and {PartsMax} parts.");
+            yield return new($"{path}.parts", Message.Of("letter.parts", ("most", PartsMax)));
         }
         for (var i = 0; i < letter.Parts.Count; i++)
         {
             var part = letter.Parts[i];
             if (part.Heading.Length is 0 or > 100)
             {
-                yield return new($"{path}.parts[{i}].heading", "A heading has 1 to 100 letters.");
+                yield return new($"{path}.parts[{i}].heading", Message.Of("letter.heading"));
             }
             if (part.Paragraphs.Count > ParagraphsMax || part.Paragraphs.Any(p => p.Length > LettersMax))
             {
                 yield return new(
                     $"{path}.parts[{i}].paragraphs",
-                    $"At most {ParagraphsMax} paragraphs of {LettersMax} letters each."
+                    Message.Of("letter.paragraphs", ("most", ParagraphsMax), ("characters", LettersMax))
                 );
             }
         }

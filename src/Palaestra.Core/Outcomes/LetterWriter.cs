@@ -1,4 +1,3 @@
-using System.Globalization;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
@@ -44,160 +43,194 @@ public sealed record LetterInput(
 );
 
 /// <summary>
-/// Writes a letter to a referrer from the record, in plain clinical English. What is not in the record is not in the letter:
-/// a sentence whose figures are missing is left out.
+/// Writes a letter to a referrer from the record. What is not in the record is not in the letter: a sentence whose figures are
+/// missing is left out.
 /// </summary>
 public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
 {
-    public Letter Write() =>
+    public LetterOutline Write() =>
         new(
-            "",
-            $"{input.ClientName}, aged {input.Age}: {Sentence(input.Complaint)}",
+            Message.Of(
+                "letter.about-line",
+                ("name", input.ClientName),
+                ("age", input.Age),
+                ("complaint", input.Complaint)
+            ),
             [
                 .. new[]
                 {
-                    new LetterPart("The problem", [.. Problem()]),
-                    new LetterPart("What the screens showed", [.. Screens()]),
-                    new LetterPart("What was done", [.. Done()]),
-                    new LetterPart("Current status", [.. Stand()]),
-                    new LetterPart("Advice", [.. Advice()]),
+                    new DraftPart(Message.Of("letter.problem"), [.. Problem()]),
+                    new DraftPart(Message.Of("letter.screens"), [.. Screens()]),
+                    new DraftPart(Message.Of("letter.done"), [.. Done()]),
+                    new DraftPart(Message.Of("letter.status"), [.. Stand()]),
+                    new DraftPart(Message.Of("letter.advice"), [.. Advice()]),
                 }.Where(part => part.Paragraphs.Count > 0),
             ]
         );
 
-    private IEnumerable<string> Problem()
+    private IEnumerable<Message> Problem()
     {
         var pain = input.AtFirst.Pain;
-        yield return $"First seen on {Day(input.OpenedOn)}: {Lower(Sentence(input.Complaint))} Pain then was {pain.Now} of 10, usually {pain.Usual}, at worst {pain.Worst}; once raised, it settled {Settled(input.AtFirst.SettleHours)}{(input.AtFirst.WakesAtNight ? ", and it woke them at night" : "")}.";
+        yield return Message.Of(
+            "letter.first-seen",
+            ("day", input.OpenedOn),
+            ("complaint", input.Complaint),
+            ("now", pain.Now),
+            ("usual", pain.Usual),
+            ("worst", pain.Worst),
+            ("settling", Settled(input.AtFirst.SettleHours)),
+            ("woke", input.AtFirst.WakesAtNight)
+        );
         if (input.Precautions.Count > 0)
         {
-            yield return $"Precautions: {string.Join("; ", input.Precautions)}.";
+            yield return Message.Of("letter.precautions", ("precautions", input.Precautions));
         }
-        yield return input.DangerSigns.Count > 0 ? string.Join(" ", input.DangerSigns)
-        : input.FlagsAsked == 0 ? "Red flags not recorded."
-        : input.FlagsAsked < input.Visits
-            ? $"No red flags identified at the {Count(input.FlagsAsked, "visit")} at which they were asked about; not recorded at the others."
-        : "No red flags identified; asked at each visit.";
+        yield return input.DangerSigns.Count > 0
+            ? Message.Of("letter.flags", ("signs", input.DangerSigns))
+            : Message.Of("letter.no-flags", ("asked", input.FlagsAsked), ("visits", input.Visits));
     }
 
     /// <summary>Never more precise than what was asked.</summary>
-    private static string Settled(double hours) =>
-        hours <= 1 ? "within an hour"
-        : hours <= 12 ? "the same day"
-        : hours <= 24 ? "by the next morning"
-        : "after more than a day";
+    private static Settling Settled(double hours) =>
+        hours <= 1 ? Settling.WithinAnHour
+        : hours <= 12 ? Settling.SameDay
+        : hours <= 24 ? Settling.NextMorning
+        : Settling.LongerThanADay;
 
-    private IEnumerable<string> Screens()
+    private IEnumerable<Message> Screens()
     {
         if (input.First is not { } first)
         {
             yield break;
         }
-        yield return $"{Day(first.Day)}: {Sentence(first.Findings.Sentence)} {Control(first.Findings)}".TrimEnd();
+        yield return Screen(first);
         if (input.Last is not { } last || last.Day == first.Day)
         {
             yield break;
         }
-        yield return $"{Day(last.Day)}: {Sentence(last.Findings.Sentence)} {Control(last.Findings)}".TrimEnd();
+        yield return Screen(last);
         var changes = Changes.Between(first.Findings, last.Findings, library);
         var better = Told(changes, ChangeVerdict.Better);
         var worse = Told(changes, ChangeVerdict.Worse);
         if (better.Count > 0)
         {
-            yield return $"Improved beyond measurement error: {string.Join("; ", better)}.";
+            yield return Message.Of("letter.improved", ("changes", better));
         }
         if (worse.Count > 0)
         {
-            yield return $"Worse beyond measurement error: {string.Join("; ", worse)}.";
+            yield return Message.Of("letter.worse", ("changes", worse));
         }
         var same = changes.Count(c => c.Verdict == ChangeVerdict.NoClearChange);
         if (same > 0)
         {
-            yield return $"No clear change in {same} of {changes.Count} measures compared.";
+            yield return Message.Of("letter.same", ("same", same), ("all", changes.Count));
         }
     }
+
+    private const int SectorsTold = 3;
+
+    private static Message Screen(DatedFindings screen) =>
+        Message.Of(
+            "letter.screen",
+            ("day", screen.Day),
+            ("sentence", screen.Findings.Sentence),
+            (
+                "least",
+                screen
+                    .Findings.Control.Where(c => c.Percent is not null)
+                    .OrderBy(c => c.Percent)
+                    .Take(SectorsTold)
+                    .Select(c => Message.Of("letter.sector", ("sector", c.Sector), ("percent", c.Percent)))
+                    .ToList()
+                    is { Count: > 0 } least
+                    ? least
+                    : null
+            )
+        );
 
     private const int ChangesTold = 6;
 
     /// <summary>The largest first, each with the change that counts.</summary>
-    private List<string> Told(IReadOnlyList<Change> changes, ChangeVerdict verdict) =>
+    private List<Message> Told(IReadOnlyList<Change> changes, ChangeVerdict verdict) =>
         [
             .. changes
                 .Where(c => c.Verdict == verdict)
                 .OrderByDescending(c => Math.Abs(c.Now - c.Before) / Math.Max(1e-9, c.Smallest))
                 .Take(ChangesTold)
-                .Select(c => ChangeWords(c)),
+                .Select(ChangeOf),
         ];
 
-    private string ChangeWords(Change c)
-    {
-        var side = c.Side == Side.Both ? "" : $", {c.Side.Word()}";
-        if (c.Unit == "rungs" && library.Ladders.FirstOrDefault(l => l.Id == c.Of) is { } ladder)
-        {
-            return $"{Lower(c.What)}{side}, from {RungAt(ladder, c.Before)} to {RungAt(ladder, c.Now)}";
-        }
-        var unit = c.Unit.Length == 0 ? "" : $" {c.Unit}";
-        return $"{Lower(c.What)}{side}, {Number(c.Before)} to {Number(c.Now)}{unit} (a change counts from {Number(c.Smallest)})";
-    }
+    private Message ChangeOf(Change c) =>
+        c.Unit == "rungs" && library.Ladders.FirstOrDefault(l => l.Id == c.Of) is { } ladder
+            ? Message.Of(
+                "letter.change-level",
+                ("what", c.What),
+                ("side", c.Side),
+                ("before", RungAt(ladder, c.Before)),
+                ("now", RungAt(ladder, c.Now))
+            )
+            : Message.Of(
+                "letter.change",
+                ("what", c.What),
+                ("side", c.Side),
+                ("before", c.Before),
+                ("now", c.Now),
+                ("unit", c.Unit.Length == 0 ? null : c.Unit),
+                ("smallest", c.Smallest)
+            );
 
     /// <summary>Heights are told from 1; 0 is below the lowest rung.</summary>
-    private static string RungAt(Ladder ladder, double height) =>
-        height < 1 ? "below the lowest level" : ladder.Rungs[(int)height - 1].Name.ToLowerInvariant();
+    private static Message RungAt(Ladder ladder, double height) =>
+        Message.Of("letter.level", ("rung", height < 1 ? null : ladder.Rungs[(int)height - 1].Id));
 
-    private static string Control(ScreenFindings findings)
-    {
-        var seen = findings
-            .Control.Where(c => c.Percent is not null)
-            .OrderBy(c => c.Percent)
-            .Take(3)
-            .ToList();
-        return seen.Count == 0
-            ? ""
-            : $"Least control: {string.Join(", ", seen.Select(c => $"{Lower(c.Name)} {c.Percent:0} %"))}.";
-    }
-
-    private IEnumerable<string> Done()
+    private IEnumerable<Message> Done()
     {
         if (input.FirstPlan is not { } first)
         {
             yield break;
         }
-        var weeks = Math.Max(1, (input.LastVisit.DayNumber - input.OpenedOn.DayNumber + 6) / 7);
-        var home = input.HomeShare is { } share
-            ? $" At home about {share * 100:0} % of the planned repetitions were written down as done."
-            : "";
-        yield return $"{Count(input.Visits, "visit")} in {Count(weeks, "week")}. The plan began with {Names(first)}.{home}";
-        var ups = input
-            .Decisions.Where(d => d.Outcome == Outcome.StepUp)
-            .Select(d => d.PlanItemId)
-            .Distinct()
-            .Count();
-        var eased = input
-            .Decisions.Where(d => d.Outcome is Outcome.Ease or Outcome.StepDown)
-            .Select(d => d.PlanItemId)
-            .Distinct()
-            .Count();
+        yield return Message.Of(
+            "letter.visits",
+            ("visits", input.Visits),
+            ("weeks", Math.Max(1, (input.LastVisit.DayNumber - input.OpenedOn.DayNumber + 6) / 7)),
+            ("exercises", Names(first)),
+            ("home", input.HomeShare)
+        );
         if (input.Decisions.Count > 0)
         {
-            yield return $"{Count(ups, "exercise")} moved up a level, {eased} had to be eased at some time. The rule: {Lower(input.Policy.Name)}.";
+            yield return Message.Of(
+                "letter.decisions",
+                ("up", Exercises(Outcome.StepUp)),
+                ("eased", Exercises(Outcome.Ease, Outcome.StepDown)),
+                ("policy", input.Policy.Id)
+            );
         }
         if (input.Flares > 0)
         {
-            yield return $"Pain was still up the next day or had risen over the weeks at {Count(input.Flares, "visit")}; what had been raised was taken back then.";
+            yield return Message.Of("letter.flares", ("visits", input.Flares));
         }
-        if (SessionWords() is { } sessions)
+        if (Sessions() is { } sessions)
         {
             yield return sessions;
         }
         var sides = CleanWork.BySide(input.Work);
         if (sides.Count > 1)
         {
-            yield return $"The clean work of the sides differed by {sides[0].DifferencePercent:0} % at the first session and by {sides[^1].DifferencePercent:0} % at the last; under {input.Policy.EvenPercent:0} % counts as even.";
+            yield return Message.Of(
+                "letter.sides",
+                ("first", sides[0].DifferencePercent),
+                ("last", sides[^1].DifferencePercent),
+                ("even", input.Policy.EvenPercent)
+            );
         }
     }
 
+    /// <summary>How many exercises had one of these outcomes at some time.</summary>
+    private int Exercises(params IReadOnlyCollection<Outcome> outcomes) =>
+        input.Decisions.Where(d => outcomes.Contains(d.Outcome)).Select(d => d.PlanItemId).Distinct().Count();
+
     /// <summary>Peak pain of the sessions, and those in which it rose; none where it was never told.</summary>
-    private string? SessionWords()
+    private Message? Sessions()
     {
         var told = (input.Sessions ?? []).Where(s => s.Peak is not null).ToList();
         if (told.Count == 0)
@@ -205,69 +238,77 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
             return null;
         }
         var rose = told.Where(s => s.Peak - s.Start >= input.Policy.Pain.Rise).ToList();
-        var legs = told.SelectMany(s => s.Legs ?? []).Select(l => l.Side.Word()).Distinct().ToList();
-        var peak = $"Peak pain in the sessions was {told.Max(s => s.Peak)} of 10.";
-        var rises =
-            rose.Count == 0
-                ? ""
-                : $" It rose in {Count(rose.Count, "session")}: {string.Join("; ", rose.Select(s => $"{Day(s.Date)}, from {s.Start} to {s.Peak}{(s.End is { } end ? $", {end} at the end" : "")}"))}.";
-        return peak
-            + rises
-            + (
-                legs.Count > 0
-                    ? $" Pain moved further down the {string.Join(" and ", legs)} leg in a session."
-                    : ""
-            );
+        var legs = told.SelectMany(s => s.Legs ?? []).Select(l => l.Side).Distinct().ToList();
+        return Message.Of(
+            "letter.sessions",
+            ("peak", told.Max(s => s.Peak)),
+            ("count", rose.Count),
+            (
+                "rises",
+                rose.Select(s =>
+                    Message.Of(
+                        "letter.rise",
+                        ("day", s.Date),
+                        ("from", s.Start),
+                        ("to", s.Peak),
+                        ("end", s.End)
+                    )
+                )
+            ),
+            ("legs", legs.Count > 0 ? legs : null)
+        );
     }
 
-    private IEnumerable<string> Stand()
+    private IEnumerable<Message> Stand()
     {
         foreach (var series in input.Outcomes)
         {
-            var (measure, points) = (series.Measure, series.Points);
-            if (points.Count == 1)
-            {
-                yield return $"{measure.Name}: {Number(points[0].Value)} {measure.Unit}, asked once, on {Day(points[0].Day)}.";
-                continue;
-            }
-            var trend = series.Trend is { Clear: true } t ? $" Trend: {t.Words}." : "";
-            yield return $"{measure.Name}: {Number(points[0].Value)} to {Number(points[^1].Value)} {measure.Unit}, {series.Words} (a change counts from {Number(series.Meaningful)}; {measure.Source}).{trend}";
+            var points = series.Points;
+            yield return points.Count == 1
+                ? Message.Of(
+                    "letter.measure-once",
+                    ("measure", series.Measure.Id),
+                    ("value", points[0].Value),
+                    ("unit", series.Measure.Unit),
+                    ("day", points[0].Day)
+                )
+                : Message.Of(
+                    "letter.measure",
+                    ("measure", series.Measure.Id),
+                    ("first", points[0].Value),
+                    ("last", points[^1].Value),
+                    ("unit", series.Measure.Unit),
+                    ("verdict", series.Words),
+                    ("smallest", series.Meaningful),
+                    ("source", series.Measure.Source),
+                    ("trend", series.Trend is { Clear: true } t ? t.Words : null)
+                );
         }
         if (input.Plan is { Items.Count: > 0 } plan)
         {
-            yield return $"The present plan: {Names(plan)}; about {plan.TotalMinutes:0} minutes a day.";
+            yield return Message.Of(
+                "letter.plan",
+                ("exercises", Names(plan)),
+                ("minutes", plan.TotalMinutes)
+            );
         }
     }
 
-    private IEnumerable<string> Advice()
+    private IEnumerable<Message> Advice()
     {
         if (input.Plan is { Items.Count: > 0 })
         {
-            yield return $"Continue the current plan; review in {Count(input.Policy.ReviewWeeks, "week")}. {library.Cautions.NoPain}";
+            yield return Message.Of(
+                "letter.continue",
+                ("weeks", input.Policy.ReviewWeeks),
+                ("caution", library.Cautions.NoPain)
+            );
         }
-        yield return library.Cautions.SeenAtOnce;
+        yield return Message.Plain(library.Cautions.SeenAtOnce);
     }
 
-    private string Names(Plan plan) =>
-        string.Join(
-            ", ",
-            plan.Items.Select(item =>
-                $"{library.Rung(item.RungId).Name.ToLowerInvariant()} ({item.Doses[0].Dose.Words()})"
-            )
+    private static IEnumerable<Message> Names(Plan plan) =>
+        plan.Items.Select(item =>
+            Message.Of("letter.exercise", ("rung", item.RungId), ("dose", item.Doses[0].Dose.Said()))
         );
-
-    private static string Count(int number, string what) => $"{number} {what}{(number == 1 ? "" : "s")}";
-
-    private string Day(DateOnly day) => input.Dates.Long(day);
-
-    private static string Number(double value) => value.ToString("0.#", CultureInfo.InvariantCulture);
-
-    private static string Sentence(string words)
-    {
-        var trimmed = words.Trim();
-        return trimmed.Length == 0 || ".!?".Contains(trimmed[^1]) ? trimmed : $"{trimmed}.";
-    }
-
-    private static string Lower(string words) =>
-        words.Length == 0 ? words : char.ToLowerInvariant(words[0]) + words[1..];
 }

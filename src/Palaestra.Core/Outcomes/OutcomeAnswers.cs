@@ -20,22 +20,22 @@ public sealed record OutcomeAnswers(IReadOnlyList<ActivityScore> Activities, Dis
     {
         if (answers.Activities.Count > ActivitiesMax)
         {
-            yield return new($"{path}.activities", $"At most {ActivitiesMax} activities.");
+            yield return new($"{path}.activities", Message.Of("outcome.activities", ("most", ActivitiesMax)));
         }
         for (var i = 0; i < answers.Activities.Count; i++)
         {
             var activity = answers.Activities[i];
             if (string.IsNullOrWhiteSpace(activity.Name) || activity.Name.Length > 100)
             {
-                yield return new($"{path}.activities[{i}].name", "Name the activity in 1 to 100 letters.");
+                yield return new($"{path}.activities[{i}].name", Message.Of("outcome.activity"));
             }
             if (answers.Activities.Take(i).Any(a => a.Name == activity.Name))
             {
-                yield return new($"{path}.activities[{i}].name", "This activity stands twice.");
+                yield return new($"{path}.activities[{i}].name", Message.Of("outcome.activity-twice"));
             }
             if (activity.Value is < 0 or > 10)
             {
-                yield return new($"{path}.activities[{i}].value", "From 0, cannot do it, to 10, as before.");
+                yield return new($"{path}.activities[{i}].value", Message.Of("outcome.activity-range"));
             }
         }
         if (answers.Disability is { } total)
@@ -47,14 +47,19 @@ public sealed record OutcomeAnswers(IReadOnlyList<ActivityScore> Activities, Dis
             {
                 yield return new(
                     $"{path}.disability.measureId",
-                    $"There is no disability total “{total.MeasureId}”."
+                    Message.Of("outcome.no-total", ("measure", total.MeasureId))
                 );
             }
             else if (!(total.Total >= measure.Min && total.Total <= measure.Max))
             {
                 yield return new(
                     $"{path}.disability.total",
-                    $"{measure.Name}: between {measure.Min:0} and {measure.Max:0}."
+                    Message.Of(
+                        "outcome.total-range",
+                        ("measure", measure.Id),
+                        ("least", measure.Min),
+                        ("most", measure.Max)
+                    )
                 );
             }
         }

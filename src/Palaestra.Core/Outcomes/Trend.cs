@@ -18,7 +18,7 @@ public sealed record Trend(
     double? High,
     bool Clear,
     DateOnly? Expected,
-    string Words,
+    Message Words,
     double LineFirst,
     double LineLast,
     DateOnly? ExpectedFrom = null,
@@ -67,13 +67,14 @@ public sealed record Trend(
         DateOnly? from = expected is null ? null : At(quick) ?? last;
         var to = At(slow);
         var words =
-            !double.IsFinite(line.Low) && !double.IsFinite(line.High) ? "too few visits to tell"
-            : !line.Clear ? "no clear change"
-            : !better ? "getting worse"
-            : expected is not null && to is { } late
-                ? $"getting better; at this rate there between {from:d MMM yyyy} and {late:d MMM yyyy}"
-            : expected is not null ? $"getting better; at this rate not there before {from:d MMM yyyy}"
-            : "getting better";
+            !double.IsFinite(line.Low) && !double.IsFinite(line.High) ? Message.Of("trend.too-few")
+            : !line.Clear ? Message.Of("trend.unclear")
+            : !better ? Message.Of("trend.worse")
+            : Message.Of(
+                "trend.better",
+                ("from", expected is null ? null : from),
+                ("to", expected is null ? null : to)
+            );
         return new(
             line.Slope * 7,
             Finite(line.Low * 7),
@@ -117,7 +118,7 @@ public sealed record OutcomeSeries(
     IReadOnlyList<OutcomePoint> Points,
     double Meaningful,
     ChangeVerdict Verdict,
-    string Words,
+    Message Words,
     Trend? Trend
 )
 {
@@ -130,13 +131,10 @@ public sealed record OutcomeSeries(
         }
         var (first, last) = (points[0].Value, points[^1].Value);
         var verdict = measure.Verdict(first, last);
-        var words = (points.Count, verdict) switch
-        {
-            (1, _) => "asked once",
-            (_, ChangeVerdict.Better) => "clearly better",
-            (_, ChangeVerdict.Worse) => "clearly worse",
-            _ => "no clear change",
-        };
+        var words =
+            points.Count == 1
+                ? Message.Of("outcome.once")
+                : Message.Of("outcome.verdict", ("verdict", verdict));
         return new(
             measure,
             points,

@@ -15,7 +15,7 @@ public static class PhotoCheck
     {
         if (photo.Width is not (>= 1 and <= MostPixels) || photo.Height is not (>= 1 and <= MostPixels))
         {
-            yield return new($"{prefix}width", $"A picture has 1 to {MostPixels} pixels each way.");
+            yield return new($"{prefix}width", Message.Of("photo.size", ("most", MostPixels)));
             yield break;
         }
         for (var i = 0; i < photo.Points.Count; i++)
@@ -24,15 +24,15 @@ public static class PhotoCheck
             var at = $"{prefix}points[{i}]";
             if (!PhotoPoints.Of(photo.View).Contains(placed.Point))
             {
-                yield return new($"{at}.point", $"From there {placed.Point.Words()} is not pointed at.");
+                yield return new($"{at}.point", Message.Of("photo.not-pointed", ("point", placed.Point)));
             }
             else if (photo.Points.Take(i).Any(p => p.Point == placed.Point))
             {
-                yield return new($"{at}.point", $"There is already a point on {placed.Point.Words()}.");
+                yield return new($"{at}.point", Message.Of("photo.point-twice", ("point", placed.Point)));
             }
             if (!Inside(placed.At, photo))
             {
-                yield return new($"{at}.at", "The point is outside the picture.");
+                yield return new($"{at}.at", Message.Of("photo.outside"));
             }
         }
         foreach (var error in SwappedErrors(photo, prefix).Concat(LineErrors(photo, prefix)))
@@ -62,7 +62,12 @@ public static class PhotoCheck
             {
                 yield return new(
                     $"{prefix}points",
-                    $"{Capital(left.Words())} and {right.Words()} are on each other's side: seen from {(photo.View == PhotoView.Front ? "in front, the client's left is on the right" : "behind, the client's left is on the left")} of the picture."
+                    Message.Of(
+                        "photo.swapped",
+                        ("left", left),
+                        ("right", right),
+                        ("front", photo.View == PhotoView.Front)
+                    )
                 );
             }
         }
@@ -73,7 +78,7 @@ public static class PhotoCheck
             && PhotoLines.Apart(front, back) < LeastApart
         )
         {
-            yield return new($"{prefix}points", "The front and the back hip bone are at the same place.");
+            yield return new($"{prefix}points", Message.Of("photo.same-place"));
         }
     }
 
@@ -83,19 +88,16 @@ public static class PhotoCheck
         {
             if (length.Centimetres is not (> 0 and <= 300))
             {
-                yield return new($"{prefix}length.centimetres", "A known length is up to 300 cm.");
+                yield return new($"{prefix}length.centimetres", Message.Of("photo.length"));
             }
             if (PhotoLines.Apart(length.From, length.To) < LeastApart)
             {
-                yield return new(
-                    $"{prefix}length",
-                    "The two ends of the known length are at the same place."
-                );
+                yield return new($"{prefix}length", Message.Of("photo.length-ends"));
             }
         }
         if (photo.Plumb is { } plumb && !(plumb.Bottom.Y - plumb.Top.Y >= LeastApart))
         {
-            yield return new($"{prefix}plumb", "The upright runs from its top down to its bottom.");
+            yield return new($"{prefix}plumb", Message.Of("photo.plumb"));
         }
     }
 

@@ -68,7 +68,13 @@ public sealed record BendingAccount(
             yield return new(
                 null,
                 "P-BENDING",
-                $"Bends the back {Reps:0} times and for {Seconds:0} s a week; the policy's limit is {RepsMost:0} times and {SecondsMost:0} s.",
+                Message.Of(
+                    "plan.bending",
+                    ("reps", Reps),
+                    ("seconds", Seconds),
+                    ("reps_most", RepsMost),
+                    ("seconds_most", SecondsMost)
+                ),
                 false
             );
         }

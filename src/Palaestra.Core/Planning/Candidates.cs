@@ -128,15 +128,22 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
             .ThenBy(search => search.Range)
             .First();
         var top = ladder.IndexOf(lowest.EntryRungId!);
-        var unfinished = lowest.Finished ? "" : " The climb was not finished.";
         var why = new List<Reason>
         {
-            new("P-ENTRY", $"Entry level: {ladder.Rungs[top].Name}. {lowest.Why}{unfinished}"),
+            new(
+                "P-ENTRY",
+                Message.Of(
+                    "plan.entry",
+                    ("rung", ladder.Rungs[top].Id),
+                    ("why", lowest.Why),
+                    ("unfinished", !lowest.Finished)
+                )
+            ),
         };
         if (level == StirredUp.High && top > LowerThird(ladder))
         {
             top = LowerThird(ladder);
-            why.Add(new("P-SORE-LOW", "High irritability: no higher than the lower third of the ladder."));
+            why.Add(new("P-SORE-LOW", Message.Of("plan.sore-low")));
         }
         return (top, why);
     }
@@ -152,24 +159,8 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
                     .Where(i => Shown(ladder.Rungs[i]) && !Cautioned(ladder.Rungs[i]))
                     .ToList();
         return shown.Count > 0
-            ? (
-                shown.Max(),
-                [
-                    new(
-                        "P-SHOWN",
-                        $"{ladder.Name} was not screened; other tasks were clean that ask for as much in each direction. Watch the first set."
-                    ),
-                ]
-            )
-            : (
-                0,
-                [
-                    new(
-                        "P-FIRST",
-                        $"{ladder.Name} was not screened, so only its first rung. Watch the first set."
-                    ),
-                ]
-            );
+            ? (shown.Max(), [new("P-SHOWN", Message.Of("plan.shown", ("ladder", ladder.Id)))])
+            : (0, [new("P-FIRST", Message.Of("plan.first", ("ladder", ladder.Id)))]);
     }
 
     /// <summary>Every direction it asks for was held under as much, on each side it asks for it.</summary>
@@ -193,26 +184,18 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
         var passed = ladder
             .Rungs.Skip(ladder.IndexOf(rung.Id) + 1)
             .Take(top - ladder.IndexOf(rung.Id))
-            .Select(higher => (higher.Name, Why: WhyNot(higher)?.Words))
+            .Select(higher => (higher.Id, Why: WhyNot(higher)?.Words))
             .LastOrDefault(pair => pair.Why is not null);
         return passed.Why is null
-            ? new("P-LOWER", "A rung below, with less to fetch.")
-            : new("P-LOWER", $"Instead of {passed.Name}, which is out: {passed.Why}");
+            ? new("P-LOWER", Message.Of("plan.lower"))
+            : new("P-LOWER", Message.Of("plan.instead", ("rung", passed.Id), ("why", passed.Why)));
     }
 
     private static bool IsBasic(Rung rung) =>
         rung.Features.Contains(Rung.NeutralFeature) || rung.Features.Contains(Rung.SwitchOnFeature);
 
     private Candidate Basic(Ladder ladder, Rung rung) =>
-        new(
-            ladder,
-            rung,
-            [new("P-BASE", "Neutral and activation come before any load.")],
-            true,
-            null,
-            true,
-            AllowanceOf(rung)
-        );
+        new(ladder, rung, [new("P-BASE", Message.Of("plan.base"))], true, null, true, AllowanceOf(rung));
 
     /// <summary>The first rung of walking and running, where that is what the client wants to do.</summary>
     private Candidate? Tolerance(Ladder ladder) =>
@@ -225,7 +208,7 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
             ? new Candidate(
                 ladder,
                 rung,
-                [new("P-TOLERANCE", $"{rung.Name}: what the client wants to do, as much as stays easy.")],
+                [new("P-TOLERANCE", Message.Of("plan.tolerance", ("rung", rung.Id)))],
                 true,
                 null,
                 false,
@@ -241,12 +224,7 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
             ? new Candidate(
                 library.LadderOf(id),
                 rung,
-                [
-                    new(
-                        "P-FALLBACK",
-                        $"{ladder.Name}: not even the lowest rung was clean, so neutral is trained there first."
-                    ),
-                ],
+                [new("P-FALLBACK", Message.Of("plan.fallback", ("ladder", ladder.Id)))],
                 true,
                 null,
                 true,
@@ -263,20 +241,20 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
         var allowance = AllowanceOf(rung);
         if (allowance.Barred)
         {
-            return new("P-BARRED", $"contraindicated ({allowance.BarWords}).");
+            return new("P-BARRED", Message.Of("out.barred", ("why", allowance.BarWords)));
         }
         if (policy.Closes(rung))
         {
-            return new("P-SCHOOL", $"{policy.Name} leaves it out.");
+            return new("P-SCHOOL", Message.Of("out.school", ("policy", policy.Id)));
         }
         if (level != StirredUp.Low && rung.Features.Any(policy.Sore.Avoids.Contains))
         {
-            return new("P-SORE", "it waits until the back is calm.");
+            return new("P-SORE", Message.Of("out.sore"));
         }
         return
             (input.Equipment ?? library.MatOnly) is var have
             && rung.Equipment.Where(e => !have.Contains(e)).ToList() is { Count: > 0 } missing
-            ? new("P-EQUIPMENT", $"needs {string.Join(" and ", missing)}.")
+            ? new("P-EQUIPMENT", Message.Of("out.equipment", ("pieces", missing)))
             : null;
     }
 
@@ -284,21 +262,22 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
     {
         if (top < 0)
         {
-            return new(
-                "P-NO-ENTRY",
-                $"{ladder.Name}: not even the lowest rung was clean on both sides; neutral comes first."
-            );
+            return new("P-NO-ENTRY", Message.Of("out.no-entry", ("ladder", ladder.Id)));
         }
         var why = ladder.Rungs.Take(top + 1).Select(WhyNot).FirstOrDefault(reason => reason is not null);
         if (why is null)
         {
-            return new("P-LEFT", $"{ladder.Name}: left out by the practitioner.");
+            return new("P-LEFT", Message.Of("out.left", ("ladder", ladder.Id)));
         }
         return why with
         {
-            Words = tried
-                ? $"{ladder.Name}: {why.Words}"
-                : $"{ladder.Name} was not screened, and its first rung {(why.RuleId == "P-EQUIPMENT" ? why.Words : $"is out: {why.Words}")}",
+            Words = Message.Of(
+                "out.ladder",
+                ("ladder", ladder.Id),
+                ("tried", tried),
+                ("needs", why.RuleId == "P-EQUIPMENT"),
+                ("why", why.Words)
+            ),
         };
     }
 }

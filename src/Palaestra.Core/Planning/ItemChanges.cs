@@ -6,14 +6,14 @@ namespace Palaestra.Core.Planning;
 /// <summary>What the cautions change about a rung for this client, in words; one-sided changes name their side.</summary>
 public static class ItemChanges
 {
-    public static IReadOnlyList<string> Of(Rung rung, ClientProfile profile, PracticeLibrary library) =>
+    public static IReadOnlyList<Message> Of(Rung rung, ClientProfile profile, PracticeLibrary library) =>
         [
             .. (
                 from side in rung.TaskSides
                 from note in Allowance.Of(library, profile.Precautions, rung, side).Cautions
                 where note.Change is not null
                 let oneSided = profile.Precautions.Any(p => p.Id == note.PrecautionId && p.Side != Side.Both)
-                select oneSided && side != Side.Both ? $"{side.Word()}: {note.Change}" : note.Change!
+                select Message.Of("change", ("side", oneSided ? side : Side.Both), ("change", note.Change))
             ).Distinct(),
         ];
 }

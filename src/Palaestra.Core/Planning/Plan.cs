@@ -4,7 +4,6 @@ using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Planning;
 
@@ -19,7 +18,7 @@ public sealed record SideDose
         Side side,
         Dose dose,
         double range = 1,
-        string? rangeEnds = null,
+        Message? rangeEnds = null,
         double? rangeLoadPercent = null
     )
     {
@@ -39,7 +38,7 @@ public sealed record SideDose
     public double Range => Dose.Range;
 
     /// <summary>Where a shorter range ends, in words; none at the full range.</summary>
-    public string? RangeEnds { get; init; }
+    public Message? RangeEnds { get; init; }
 
     /// <summary>
     /// What a shorter range asks for of the full one, in the direction of the ladder; none at the full range, and where that
@@ -79,16 +78,16 @@ public sealed record Spell(
 public sealed record PlanItem(
     Guid Id,
     string RungId,
-    string For,
+    Message For,
     IReadOnlyList<SideDose> Doses,
     IReadOnlyList<Reason> Reasons,
-    IReadOnlyList<string> Changes,
+    IReadOnlyList<Message> Changes,
     string Cue,
     double Minutes = 0,
     string? BarOverride = null,
     DateOnly? ChangedOn = null,
     Spell? Spell = null,
-    IReadOnlyList<string>? Notes = null
+    IReadOnlyList<Message>? Notes = null
 )
 {
     /// <summary>It stays in the plan and is not done for now.</summary>
@@ -96,9 +95,9 @@ public sealed record PlanItem(
     public bool Resting => Spell is { Kind: SpellKind.Rest };
 
     /// <summary>What halves it for now, and what it goes back to, for the client; none where it is done as it stands.</summary>
-    public string? HalvedWords() =>
+    public Message? HalvedWords() =>
         Spell is { Kind: SpellKind.Half, Until: { } until } && Spell.Then is [var then, ..]
-            ? $"Half the sets until {until.ToString("d MMMM", CultureInfo.InvariantCulture)}, then {then.Dose.Words()}."
+            ? Message.Of("plan.halved", ("until", until), ("dose", then.Dose.Said()))
             : null;
 
     /// <summary>As it is to be done on a day: after the last day of halved sets it is as before.</summary>
@@ -113,10 +112,10 @@ public sealed record PlanItem(
 }
 
 /// <summary>A rung the client's precautions forbid, and why.</summary>
-public sealed record ForbiddenRung(string RungId, string Why);
+public sealed record ForbiddenRung(string RungId, Message Why);
 
 /// <summary>Something to look at before accepting. Blocking warnings must be mended or given a written reason.</summary>
-public sealed record PlanWarning(Guid? ItemId, string RuleId, string Words, bool Blocks);
+public sealed record PlanWarning(Guid? ItemId, string RuleId, Message Words, bool Blocks);
 
 /// <summary>A plan as proposed or edited, before it is stored as a revision.</summary>
 public sealed record Plan(
@@ -183,7 +182,7 @@ public sealed record OtherPlan(
     IReadOnlyList<string> RungIds,
     IReadOnlyList<string> Added,
     IReadOnlyList<string> Dropped,
-    string Words
+    Message Words
 );
 
 /// <param name="NotChosen">Ladders that the plan leaves out, with the reason.</param>

@@ -10,10 +10,7 @@ internal static class PlanCautions
     {
         if (input.Equipment is null)
         {
-            yield return new(
-                "P-MAT-ONLY",
-                $"Equipment was not asked: planned with {Named(library.MatOnly[0], library)} only."
-            );
+            yield return new("P-MAT-ONLY", Message.Of("plan.mat-only", ("piece", library.MatOnly[0])));
         }
         foreach (var conflict in Conflicts(input.Profile, library))
         {
@@ -46,12 +43,15 @@ internal static class PlanCautions
             {
                 yield return new(
                     "P-CONFLICT",
-                    $"{ladder.Name}: {pair.Wants} wants the {pair.Side.Word()} side to work, {pair.Spares} spares it. Ways out: leave this ladder out; a rung that does not bear on that arm; or ask who sets the programme for the curve."
+                    Message.Of(
+                        "plan.conflict",
+                        ("ladder", ladder.Id),
+                        ("wants", pair.Wants),
+                        ("side", pair.Side),
+                        ("spares", pair.Spares)
+                    )
                 );
             }
         }
     }
-
-    private static string Named(string id, PracticeLibrary library) =>
-        library.Equipment.First(piece => piece.Id == id).Name;
 }

@@ -1,7 +1,6 @@
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Planning;
 
@@ -24,16 +23,16 @@ public static class PlanCheck
             var at = $"{path}[{i}]";
             if (library.FindRung(items[i].RungId) is not { } rung)
             {
-                yield return new($"{at}.rungId", $"There is no rung “{items[i].RungId}”.");
+                yield return new($"{at}.rungId", Message.Of("no.rung", ("rung", items[i].RungId)));
                 continue;
             }
             if (!library.LadderOf(rung.Id).Trained)
             {
-                yield return new($"{at}.rungId", $"{rung.Name} is a test, not an exercise.");
+                yield return new($"{at}.rungId", Message.Of("plan.test", ("rung", rung.Id)));
             }
             if (items[i].Doses.Count == 0)
             {
-                yield return new($"{at}.doses", "An exercise needs a dose.");
+                yield return new($"{at}.doses", Message.Of("plan.no-dose"));
             }
             for (var d = 0; d < items[i].Doses.Count; d++)
             {
@@ -44,12 +43,12 @@ public static class PlanCheck
             }
             if (items[i].Doses.GroupBy(d => d.Side).Any(group => group.Count() > 1))
             {
-                yield return new($"{at}.doses", "Each side has one dose.");
+                yield return new($"{at}.doses", Message.Of("plan.one-dose"));
             }
         }
         if (items.GroupBy(item => item.Id).Any(group => group.Count() > 1))
         {
-            yield return new(path, "Two exercises have the same id.");
+            yield return new(path, Message.Of("plan.same-id"));
         }
     }
 
@@ -62,11 +61,11 @@ public static class PlanCheck
     {
         if (!rung.TaskSides.Contains(side.Side))
         {
-            yield return new($"{at}.side", $"{rung.Name} is not done on “{side.Side.Word()}”.");
+            yield return new($"{at}.side", Message.Of("plan.side", ("rung", rung.Id), ("side", side.Side)));
         }
         if (side.Dose.Reps is < 1 or > RepsMax)
         {
-            yield return new($"{at}.dose.reps", $"Reps are between 1 and {RepsMax}.");
+            yield return new($"{at}.dose.reps", Message.Of("plan.reps", ("most", RepsMax)));
         }
         if (
             side.Dose.Fewer < 0
@@ -75,11 +74,11 @@ public static class PlanCheck
                     != side.Dose.Reps - side.Dose.Fewer * (side.Dose.Sets - 1)
         )
         {
-            yield return new($"{at}.dose.fewer", "The last of the shrinking sets still has a rep.");
+            yield return new($"{at}.dose.fewer", Message.Of("plan.fewer"));
         }
         if (side.Dose.Sets is < 1 or > SetsMax)
         {
-            yield return new($"{at}.dose.sets", $"Sets are between 1 and {SetsMax}.");
+            yield return new($"{at}.dose.sets", Message.Of("plan.sets", ("most", SetsMax)));
         }
         foreach (
             var error in DoseCheck
@@ -94,15 +93,18 @@ public static class PlanCheck
             && library.FindModifier(id)?.Fits(rung, library.LadderOf(rung.Id)) != true
         )
         {
-            yield return new($"{at}.dose.modifier", $"“{id}” does not go with {rung.Name}.");
+            yield return new(
+                $"{at}.dose.modifier",
+                Message.Of("plan.modifier", ("modifier", id), ("rung", rung.Id))
+            );
         }
         if (!(side.Range >= PlanRange.Least && side.Range <= 1))
         {
-            yield return new($"{at}.range", $"A range is a share of the movement, {PlanRange.Least} to 1.");
+            yield return new($"{at}.range", Message.Of("plan.range", ("least", PlanRange.Least)));
         }
         if (side.Dose.Hold is < 0 or > HoldMax || double.IsNaN(side.Dose.Hold))
         {
-            yield return new($"{at}.dose.hold", $"A hold is between 0 and {HoldMax} seconds.");
+            yield return new($"{at}.dose.hold", Message.Of("plan.hold", ("most", HoldMax)));
         }
     }
 
@@ -138,7 +140,7 @@ public static class PlanCheck
                 new(
                     null,
                     "P-MINUTES",
-                    $"{plan.TotalMinutes:0.#} minutes; the client has {minutesPerDay:0.#}.",
+                    Message.Of("plan.minutes-over", ("minutes", plan.TotalMinutes), ("has", minutesPerDay)),
                     false
                 )
             );
@@ -160,17 +162,21 @@ public static class PlanCheck
         var move = policy.Tempo.Seconds(rung.MoveSeconds);
         foreach (var side in item.Doses)
         {
-            var on = side.Side == Side.Both ? "" : $" ({side.Side.Word()})";
             if (!rung.Allows(side.Dose))
             {
-                yield return new(item.Id, "P-CAP", $"Over the cap of {rung.Cap.Words()}{on}.", false);
+                yield return new(
+                    item.Id,
+                    "P-CAP",
+                    Message.Of("plan.cap", ("cap", rung.Cap.Said()), ("side", side.Side)),
+                    false
+                );
             }
             if (level != StirredUp.Low && side.Dose.Hold > policy.Sore.HoldMax)
             {
                 yield return new(
                     item.Id,
                     "P-SORE",
-                    $"A hold over {policy.Sore.HoldMax:0} s while sore{on}.",
+                    Message.Of("plan.sore-hold", ("most", policy.Sore.HoldMax), ("side", side.Side)),
                     false
                 );
             }
@@ -180,7 +186,17 @@ public static class PlanCheck
                 )
             )
             {
-                yield return new(item.Id, "P-LIMIT", $"{Sentence(note.Tag + ": " + note.Words)}{on}", false);
+                yield return new(
+                    item.Id,
+                    "P-LIMIT",
+                    Message.Of(
+                        "plan.limit-over",
+                        ("tag", note.Tag),
+                        ("words", note.Words),
+                        ("side", side.Side)
+                    ),
+                    false
+                );
             }
         }
     }
@@ -197,7 +213,7 @@ public static class PlanCheck
             yield return new(
                 item.Id,
                 "P-ONE-SIDED",
-                $"Only one side is trained; the {only.Other().Word()} has no dose.",
+                Message.Of("plan.one-side", ("side", only), ("other", only.Other())),
                 false
             );
         }
@@ -209,7 +225,7 @@ public static class PlanCheck
         Rung rung,
         Allowance allowance,
         Policy policy,
-        IReadOnlyList<string> modifiers
+        IReadOnlyList<Message> modifiers
     )
     {
         var move = policy.Tempo.Seconds(rung.MoveSeconds);
@@ -219,7 +235,7 @@ public static class PlanCheck
         );
         var bars = allowance
             .Bars.Concat(over)
-            .Select(note => $"{note.Tag}: {note.Words}")
+            .Select(note => Message.Of("tagged", ("tag", note.Tag), ("words", note.Words)))
             .Concat(modifiers)
             .Distinct()
             .ToList();
@@ -227,23 +243,23 @@ public static class PlanCheck
         {
             yield break;
         }
-        var why = string.Join("; ", bars);
+        var why = Message.Of("together", ("parts", bars));
         var reasoned = !string.IsNullOrWhiteSpace(item.BarOverride);
         var instead =
-            allowance.Barred ? "Choose another rung"
-            : modifiers.Count > 0 ? "Leave it off"
-            : "Choose a smaller dose";
+            allowance.Barred ? Message.Of("plan.choose-another")
+            : modifiers.Count > 0 ? Message.Of("plan.leave-off")
+            : Message.Of("plan.smaller-dose");
         yield return new(
             item.Id,
             "P-BARRED",
             reasoned
-                ? $"Barred ({why}); overridden: {item.BarOverride}"
-                : $"Barred. {Sentence(why)} {instead}, or write why it is safe here.",
+                ? Message.Of("plan.overridden", ("why", why), ("reason", item.BarOverride))
+                : Message.Of("plan.barred", ("why", why), ("instead", instead)),
             !reasoned
         );
     }
 
-    private static List<string> BarredModifiers(
+    private static List<Message> BarredModifiers(
         PlanItem item,
         ClientProfile profile,
         PracticeLibrary library
@@ -254,7 +270,11 @@ public static class PlanCheck
                 .OfType<Modifier>()
                 .Where(modifier => modifier.BarredFor(profile) is not null)
                 .Select(modifier =>
-                    $"{library.Precaution(modifier.BarredFor(profile)!).Tag}: not with {modifier.Name}"
+                    Message.Of(
+                        "plan.not-with",
+                        ("tag", library.Precaution(modifier.BarredFor(profile)!).Tag),
+                        ("modifier", modifier.Id)
+                    )
                 )
                 .Distinct(),
         ];
@@ -274,11 +294,11 @@ public static class PlanCheck
         }
         if (level != StirredUp.Low && rung.Features.Any(policy.Sore.Avoids.Contains))
         {
-            yield return new(item.Id, "P-SORE", "Not while the back is sore, by the policy.", false);
+            yield return new(item.Id, "P-SORE", Message.Of("plan.sore"), false);
         }
     }
 
-    private static string? AboveEntry(
+    private static Message? AboveEntry(
         PlanItem item,
         Rung rung,
         ScreenFindings? findings,
@@ -299,11 +319,8 @@ public static class PlanCheck
             .Where(entry =>
                 entry.EntryRungId is null || ladder.IndexOf(entry.EntryRungId) < ladder.IndexOf(rung.Id)
             )
-            .Select(entry => entry.Side.Word())
+            .Select(entry => entry.Side)
             .ToList();
-        return above.Count == 0 ? null : $"Above what was seen clean: {string.Join(" and ", above)}.";
+        return above.Count == 0 ? null : Message.Of("plan.above-seen", ("parts", above));
     }
-
-    private static string Sentence(string words) =>
-        words.Length == 0 ? "" : char.ToUpperInvariant(words[0]) + words[1..] + ".";
 }

@@ -1,16 +1,15 @@
 using Palaestra.Core.Library;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Planning;
 
 /// <summary>One exercise in two plans, side by side.</summary>
 /// <param name="Before">None where it came in. <paramref name="After"/>: none where it went.</param>
 /// <param name="Changes">In words; empty where it stayed as it was.</param>
-public sealed record ItemComparison(PlanItem? Before, PlanItem? After, IReadOnlyList<string> Changes);
+public sealed record ItemComparison(PlanItem? Before, PlanItem? After, IReadOnlyList<Message> Changes);
 
 /// <summary>Two plans side by side. Exercises keep their id from one revision to the next.</summary>
 /// <param name="Changes">Of the plan as a whole.</param>
-public sealed record PlanComparison(IReadOnlyList<ItemComparison> Items, IReadOnlyList<string> Changes)
+public sealed record PlanComparison(IReadOnlyList<ItemComparison> Items, IReadOnlyList<Message> Changes)
 {
     public static PlanComparison Of(Plan before, Plan after, PracticeLibrary library) =>
         Of(before, after, library, item => item.Id);
@@ -20,11 +19,15 @@ public sealed record PlanComparison(IReadOnlyList<ItemComparison> Items, IReadOn
         Of(before, after, library, item => item.RungId);
 
     /// <summary>Everything that differs, a line each; empty for the same plan.</summary>
-    public IEnumerable<string> Words(PracticeLibrary library) =>
+    public IEnumerable<Message> Words() =>
         Items
             .SelectMany(pair =>
                 pair.Changes.Select(change =>
-                    $"{library.Rung((pair.After ?? pair.Before)!.RungId).Name}: {change}"
+                    Message.Of(
+                        "compare.of",
+                        ("rung", (pair.After ?? pair.Before)!.RungId),
+                        ("change", change)
+                    )
                 )
             )
             .Concat(Changes);
@@ -44,7 +47,7 @@ public sealed record PlanComparison(IReadOnlyList<ItemComparison> Items, IReadOn
                 .. after.Items.Select(item => Pair(Same(item, before), item, library)),
                 .. before
                     .Items.Where(item => Same(item, after) is null)
-                    .Select(item => new ItemComparison(item, null, ["taken out"])),
+                    .Select(item => new ItemComparison(item, null, [Message.Of("compare.out")])),
             ],
             [.. Whole(before, after, library, key)]
         );
@@ -52,10 +55,10 @@ public sealed record PlanComparison(IReadOnlyList<ItemComparison> Items, IReadOn
 
     private static ItemComparison Pair(PlanItem? before, PlanItem after, PracticeLibrary library) =>
         before is null
-            ? new(null, after, ["new"])
+            ? new(null, after, [Message.Of("compare.new")])
             : new(before, after, [.. ItemWords(before, after, library)]);
 
-    private static IEnumerable<string> ItemWords(PlanItem before, PlanItem after, PracticeLibrary library)
+    private static IEnumerable<Message> ItemWords(PlanItem before, PlanItem after, PracticeLibrary library)
     {
         if (before.RungId != after.RungId)
         {
@@ -65,43 +68,55 @@ public sealed record PlanComparison(IReadOnlyList<ItemComparison> Items, IReadOn
                 from < 0 ? "swapped"
                 : from < ladder.IndexOf(after.RungId) ? "up"
                 : "down";
-            yield return $"{way}: {library.Rung(before.RungId).Name} → {library.Rung(after.RungId).Name}";
+            yield return Message.Of(
+                "compare.rung",
+                ("way", way),
+                ("before", before.RungId),
+                ("after", after.RungId)
+            );
         }
         foreach (var side in after.Doses)
         {
-            var on = side.Side == Side.Both ? "" : $"{side.Side.Word()}: ";
             var was =
                 before.Doses.FirstOrDefault(dose => dose.Side == side.Side)
                 ?? before.Doses.FirstOrDefault(dose => dose.Side == Side.Both);
             if (was is null)
             {
-                yield return $"{on}{side.Dose.Words()}, had none";
+                yield return Message.Of("compare.dose-new", ("side", side.Side), ("dose", side.Dose.Said()));
             }
             else if (was.Dose != side.Dose)
             {
-                yield return $"{on}{was.Dose.Words()} → {side.Dose.Words()}";
+                yield return Message.Of(
+                    "compare.dose",
+                    ("side", side.Side),
+                    ("before", was.Dose.Said()),
+                    ("after", side.Dose.Said())
+                );
             }
             if (was is not null && Math.Abs(was.Range - side.Range) > 0.005)
             {
-                yield return $"{on}range {was.Range * 100:0} % → {side.Range * 100:0} %";
+                yield return Message.Of(
+                    "compare.range",
+                    ("side", side.Side),
+                    ("before", was.Range),
+                    ("after", side.Range)
+                );
             }
         }
         foreach (var side in before.Doses.Where(dose => after.Doses.All(other => other.Side != dose.Side)))
         {
             if (side.Side != Side.Both && after.Doses.All(dose => dose.Side != Side.Both))
             {
-                yield return $"{side.Side.Word()}: no dose any more";
+                yield return Message.Of("compare.dose-gone", ("side", side.Side));
             }
         }
         if (before.BarOverride != after.BarOverride)
         {
-            yield return after.BarOverride is null
-                ? "no longer in spite of a bar"
-                : $"in spite of a bar: {after.BarOverride}";
+            yield return Message.Of("compare.override", ("reason", after.BarOverride));
         }
     }
 
-    private static IEnumerable<string> Whole<T>(
+    private static IEnumerable<Message> Whole<T>(
         Plan before,
         Plan after,
         PracticeLibrary library,
@@ -110,25 +125,32 @@ public sealed record PlanComparison(IReadOnlyList<ItemComparison> Items, IReadOn
     {
         if (Math.Abs(before.TotalMinutes - after.TotalMinutes) >= 0.05)
         {
-            yield return $"{before.TotalMinutes:0.0} → {after.TotalMinutes:0.0} minutes a day";
+            yield return Message.Of(
+                "compare.minutes",
+                ("before", before.TotalMinutes),
+                ("after", after.TotalMinutes)
+            );
         }
         if (before.Strategy != after.Strategy)
         {
-            yield return "another way to hold the back";
+            yield return Message.Of("compare.strategy");
         }
         if (before.SwitchOn != after.SwitchOn)
         {
-            yield return "another switch-on";
+            yield return Message.Of("compare.activation");
         }
         if ((before.PolicyId, before.PolicyVersion) != (after.PolicyId, after.PolicyVersion))
         {
-            var name = library.FindPolicy(after.PolicyId)?.Name ?? after.PolicyId;
-            yield return $"by {name}, version {after.PolicyVersion}";
+            yield return Message.Of(
+                "compare.policy",
+                ("policy", after.PolicyId),
+                ("version", after.PolicyVersion)
+            );
         }
         var kept = before.Items.Select(key).Intersect(after.Items.Select(key)).ToList();
         if (!kept.SequenceEqual(after.Items.Select(key).Where(kept.Contains)))
         {
-            yield return "another order";
+            yield return Message.Of("compare.order");
         }
     }
 }

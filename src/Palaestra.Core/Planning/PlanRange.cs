@@ -38,17 +38,16 @@ public static class PlanRange
             Changes: new LoadChanges(Range: dose.Range)
         );
         var answer = LoadAnswers.Of(question, library).Value;
-        var heel = answer?.Load.ReachedCm is { } cm ? $", heel {cm:0} cm up" : "";
         return dose with
         {
-            RangeEnds = $"{dose.Range * 100:0} % of the way{heel}",
+            RangeEnds = Message.Of("range.ends", ("share", dose.Range), ("heel", answer?.Load.ReachedCm)),
             RangeLoadPercent = answer is { Directions: [var main, ..] } ? main.PercentOfFull : null,
         };
     }
 
     /// <summary>"70 % of the way, heel 31 cm up: 81 % of the full load".</summary>
-    public static string Words(SideDose dose) =>
+    public static Message? Words(SideDose dose) =>
         dose.RangeLoadPercent is { } percent
-            ? $"{dose.RangeEnds}: {percent:0} % of the full load"
-            : dose.RangeEnds ?? "";
+            ? Message.Of("range.load", ("ends", dose.RangeEnds), ("percent", percent))
+            : dose.RangeEnds;
 }

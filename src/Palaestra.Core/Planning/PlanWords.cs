@@ -1,6 +1,5 @@
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Planning;
 
@@ -24,14 +23,8 @@ internal static class PlanWords
             from mine in proposed.Options
             from theirs in other.Options
             where mine.RungId == theirs.RungId && mine.Key != theirs.Key
-            select $"{library.Rung(mine.RungId).Name} {theirs.Doses[0].Dose.Words()}"
+            select Message.Of("plan.rung-dose", ("rung", mine.RungId), ("dose", theirs.Doses[0].Dose.Said()))
         ).ToList();
-        var parts = new[]
-        {
-            added.Count > 0 ? $"in: {Names(added, library)}" : null,
-            dropped.Count > 0 ? $"out: {Names(dropped, library)}" : null,
-            doses.Count > 0 ? $"dose: {string.Join(", ", doses)}" : null,
-        }.OfType<string>();
         return new OtherPlan(
             minutes,
             Math.Round(other.Seconds / 60, 1),
@@ -39,7 +32,7 @@ internal static class PlanWords
             after,
             added,
             dropped,
-            string.Join("; ", parts) is { Length: > 0 } words ? words : "the same plan"
+            Message.Of("plan.difference", ("added", added), ("dropped", dropped), ("doses", doses))
         );
     }
 
@@ -66,17 +59,20 @@ internal static class PlanWords
                 .OrderByDescending(option => objective.Total([.. chosen, option]).Total)
                 .ThenBy(option => option.Key, StringComparer.Ordinal)
                 .First();
-            var name = library.Rung(best.RungId).Name;
             var positions = chosen.Append(best).Select(option => option.Position).Distinct().Count();
             var seconds =
                 chosen.Append(best).Sum(option => option.Seconds)
                 + (positions - 1) * policy.Seconds.PositionChange;
             var more = (objective.Total([.. chosen, best]).Total - objective.Total(chosen).Total) / 1000.0;
             yield return chosen.Count >= policy.ExercisesMax
-                ? new("P-FEW", $"{name}: {policy.ExercisesMax} exercises are enough.")
-            : more <= 0 ? new("P-LESS", $"{name} would add nothing that is lacking.")
-            : seconds > minutes * 60 ? new("P-MINUTES", $"{name} would go over {minutes:0.#} minutes.")
-            : new("P-LESS", $"{name} would take the place of something better.");
+                ? new("P-FEW", Message.Of("plan.few", ("rung", best.RungId), ("most", policy.ExercisesMax)))
+            : more <= 0 ? new("P-LESS", Message.Of("plan.adds-nothing", ("rung", best.RungId)))
+            : seconds > minutes * 60
+                ? new(
+                    "P-MINUTES",
+                    Message.Of("plan.over-minutes", ("rung", best.RungId), ("minutes", minutes))
+                )
+            : new("P-LESS", Message.Of("plan.in-place", ("rung", best.RungId)));
         }
     }
 
@@ -101,7 +97,11 @@ internal static class PlanWords
             notes.Add(
                 new(
                     "P-NEAREST-MINUTES",
-                    $"Nothing fits into {input.MinutesPerDay:0.#} minutes; the shortest that makes sense takes {nearest.Seconds / 60:0.0}."
+                    Message.Of(
+                        "nearest.minutes",
+                        ("minutes", input.MinutesPerDay),
+                        ("least", nearest.Seconds / 60)
+                    )
                 )
             );
         }
@@ -109,13 +109,15 @@ internal static class PlanWords
         {
             notes.Add(
                 all.Select(option => option.Ladder).Distinct().Count() < policy.ExercisesMin
-                    ? new(
-                        "P-NEAREST-FEW",
-                        $"Only {Exercises(nearest.Options.Count)}: precautions and what is at hand leave no more."
-                    )
+                    ? new("P-NEAREST-FEW", Message.Of("nearest.few", ("count", nearest.Options.Count)))
                     : new(
                         "P-NEAREST-FEW",
-                        $"Only {Exercises(nearest.Options.Count)}: {input.MinutesPerDay:0.#} minutes hold no more; {policy.ExercisesMin} are usual."
+                        Message.Of(
+                            "nearest.few-minutes",
+                            ("count", nearest.Options.Count),
+                            ("minutes", input.MinutesPerDay),
+                            ("usual", policy.ExercisesMin)
+                        )
                     )
             );
         }
@@ -138,22 +140,16 @@ internal static class PlanWords
         {
             yield return new(
                 "P-LOCK-MANY",
-                $"{locked.Count} exercises are kept; {policy.ExercisesMax} are the most. Let some go."
+                Message.Of("lock.many", ("count", locked.Count), ("most", policy.ExercisesMax))
             );
         }
         if (locked.Count > 0 && best is null)
         {
-            yield return new(
-                "P-LOCK-MINUTES",
-                $"The exercises that are kept take more than {input.MinutesPerDay:0.#} minutes by themselves. They are shown as they are; let one go, or lower a dose."
-            );
+            yield return new("P-LOCK-MINUTES", Message.Of("lock.minutes", ("minutes", input.MinutesPerDay)));
         }
         foreach (var item in locked.Where(item => input.Left(item.RungId)))
         {
-            yield return new(
-                "P-LOCK-LEFT",
-                $"{library.Rung(item.RungId).Name} is both kept and left out; it is kept."
-            );
+            yield return new("P-LOCK-LEFT", Message.Of("lock.left", ("rung", item.RungId)));
         }
         foreach (
             var same in locked
@@ -163,7 +159,7 @@ internal static class PlanWords
         {
             yield return new(
                 "P-LOCK-TWICE",
-                $"{same.Key.Name} is kept on {same.Count()} rungs at once; one is usual."
+                Message.Of("lock.twice", ("ladder", same.Key.Id), ("count", same.Count()))
             );
         }
     }
@@ -175,7 +171,7 @@ internal static class PlanWords
             .TrainedLadders.SelectMany(ladder => ladder.Rungs)
             .Select(rung =>
                 (
-                    rung.Name,
+                    rung.Id,
                     Bars: Allowance
                         .Of(library, input.Profile.Precautions, rung, Side.Both)
                         .Bars.Select(bar => bar.Tag)
@@ -186,12 +182,13 @@ internal static class PlanWords
             .OrderBy(pair => pair.Bars.Count)
             .Take(3)
             .Select(pair =>
-                pair.Bars.Count == 0 ? pair.Name : $"{pair.Name} ({string.Join(", ", pair.Bars)})"
+                Message.Of(
+                    "nearest.exercise",
+                    ("rung", pair.Id),
+                    ("bars", pair.Bars.Count > 0 ? pair.Bars : null)
+                )
             );
-        return new(
-            "P-NEAREST-NONE",
-            $"No exercise is left: precautions bar it, it is not at hand, or it was left out. The nearest: {string.Join("; ", least)}. Look at the precautions again, or give one by hand with a reason."
-        );
+        return new("P-NEAREST-NONE", Message.Of("nearest.none", ("exercises", least.ToList())));
     }
 
     /// <summary>Without the first piece, the mat, most of the floor is out.</summary>
@@ -211,11 +208,6 @@ internal static class PlanWords
             );
         return more == 0
             ? null
-            : new("P-NEAREST-MAT", $"With a {mat.Name} {more} more exercises would be open.");
+            : new("P-NEAREST-MAT", Message.Of("nearest.mat", ("piece", mat.Id), ("more", more)));
     }
-
-    private static string Exercises(int count) => count == 1 ? "one exercise" : $"{count} exercises";
-
-    private static string Names(IEnumerable<string> rungIds, PracticeLibrary library) =>
-        string.Join(", ", rungIds.Select(id => library.Rung(id).Name));
 }

@@ -80,7 +80,7 @@ public sealed record PlanWork(
             yield return new(
                 null,
                 "P-GROWTH",
-                $"Time under control grows by {Growth * 100:0} % a week; the policy's limit is {policy.WeeklyGrowth * 100:0} %.",
+                Message.Of("plan.growth", ("share", Growth), ("most", policy.WeeklyGrowth)),
                 false
             );
         }

@@ -71,7 +71,7 @@ internal sealed class PlanWriter(
             )
         )
         {
-            yield return new("P-GOAL", $"Leads to what the client wants: {goal.Name.ToLowerInvariant()}.");
+            yield return new("P-GOAL", Message.Of("plan.goal", ("goal", goal.Id)));
         }
         if (candidate.Allowance.Preferred)
         {
@@ -79,30 +79,35 @@ internal sealed class PlanWriter(
         }
     }
 
-    private static string PreferWords(Candidate candidate)
+    private static Message PreferWords(Candidate candidate)
     {
         var notes = candidate
             .Allowance.Notes.Where(note => note.Effect == PrecautionEffect.Prefer)
-            .Select(note => $"{note.Tag}: {note.Words}")
+            .Select(note => Message.Of("tagged", ("tag", note.Tag), ("words", note.Words)))
             .Distinct();
-        return $"Suits the client ({string.Join("; ", notes)}).";
+        return Message.Of("plan.prefer", ("notes", notes));
     }
 
     private Reason MainPurpose(Candidate candidate)
     {
         if (input.Findings.WeakLink is { } weak)
         {
-            var held = $"{weak.Words} ({weak.Percent:0} % held)";
             if (candidate.Asks(weak.Sector, library) > 0)
             {
-                return new("P-WEAK", $"{held}; this asks for it.");
+                return new(
+                    "P-WEAK",
+                    Message.Of("plan.weak", ("weak", weak.Words), ("percent", weak.Percent))
+                );
             }
             if (
                 Sectors.Of(candidate.Ladder.Direction, candidate.Ladder.On, Side.Left) is { } ahead
                 && (ahead == weak.Sector || ahead.Mirror() == weak.Sector)
             )
             {
-                return new("P-WEAK", $"{held}; this ladder leads there.");
+                return new(
+                    "P-WEAK",
+                    Message.Of("plan.weak-leads", ("weak", weak.Words), ("percent", weak.Percent))
+                );
             }
         }
         var lacking = input
@@ -116,12 +121,12 @@ internal sealed class PlanWriter(
         {
             return new(
                 "P-COVER",
-                $"Trains what was seen to give way: {lacking[0].Name} ({lacking[0].Percent:0} % held)."
+                Message.Of("plan.cover", ("sector", lacking[0].Sector), ("percent", lacking[0].Percent))
             );
         }
         return candidate.Why.Any(reason => reason.RuleId == "P-ENTRY")
-            ? new("P-KEEP", "Done well: kept for confidence.")
-            : new("P-UNSEEN", "Trains what has not been seen yet, at a level that is safe to watch.");
+            ? new("P-KEEP", Message.Of("plan.keep"))
+            : new("P-UNSEEN", Message.Of("plan.unseen"));
     }
 
     private IEnumerable<Reason> DoseReasons(
@@ -135,7 +140,7 @@ internal sealed class PlanWriter(
         var dose = option.Doses.MinBy(side => side.Dose.TotalReps)!.Dose;
         if (dose.Fewer > 0)
         {
-            yield return new("P-DESCENDING", $"Each set shorter than the one before: {dose.Words()}.");
+            yield return new("P-DESCENDING", Message.Of("plan.descending", ("dose", dose.Said())));
         }
         if (
             policy.Endurance == HoldEndurance.OneLong
@@ -143,63 +148,68 @@ internal sealed class PlanWriter(
             && candidate.Rung.Endurance is not null
         )
         {
-            yield return new("P-ONE-LONG", $"One long hold: {dose.Words()}.");
+            yield return new("P-ONE-LONG", Message.Of("plan.one-long", ("dose", dose.Said())));
         }
         if (dose.Sets < start.Sets)
         {
-            yield return new("P-FEWER-SETS", "Fewer sets, to fit the minutes.");
+            yield return new("P-FEWER-SETS", Message.Of("plan.fewer-sets"));
         }
         if (dose.Sets > start.Sets)
         {
-            yield return new("P-MORE-SETS", "A calm back and minutes to spare: one set more.");
+            yield return new("P-MORE-SETS", Message.Of("plan.more-sets"));
         }
         if (DosePlanner.Within(start, candidate.Allowance.Limit, candidate.Rung, policy) != start)
         {
-            var why = candidate.Allowance.Limits.Select(note => $"{note.Tag}: no {note.Words}").Distinct();
-            yield return new(
-                "P-LIMIT",
-                $"Kept below what the precautions let through ({string.Join("; ", why)})."
-            );
+            var why = candidate
+                .Allowance.Limits.Select(note =>
+                    Message.Of("tagged.no", ("tag", note.Tag), ("words", note.Words))
+                )
+                .Distinct();
+            yield return new("P-LIMIT", Message.Of("plan.limit", ("why", why)));
         }
         if (candidate.Sides.Count < candidate.Rung.TaskSides.Count)
         {
             yield return new(
                 "P-WORKING-SIDE",
-                $"Only with the {candidate.Sides[0].Word()} side: {candidate.Allowance.Notes.First(n => n.WorkingSide is not null).Words}."
+                Message.Of(
+                    "plan.working-side",
+                    ("side", candidate.Sides[0]),
+                    ("why", candidate.Allowance.Notes.First(n => n.WorkingSide is not null).Words)
+                )
             );
         }
         else if (candidate.Weaker is { } weaker && option.Doses.Count == 2)
         {
             yield return new(
                 "P-WEAKER",
-                $"The {weaker.Word()} is weaker: it goes first and gets {option.Doses[0].Dose.Words()}."
+                Message.Of("plan.weaker", ("side", weaker), ("dose", option.Doses[0].Dose.Said()))
             );
         }
         if (doses.Where(d => d.Range < 1).ToList() is { Count: > 0 } shorter)
         {
             var words = shorter.Select(d =>
-                $"Shorter range{(d.Side == Side.Both ? "" : $", {d.Side.Word()}")}: {PlanRange.Words(d)}"
+                Message.Of("plan.shorter-range", ("side", d.Side), ("range", PlanRange.Words(d)))
             );
-            yield return new("P-RANGE", string.Join("; ", words) + ".");
+            yield return new("P-RANGE", Message.Of("plan.ranges", ("ranges", words)));
         }
     }
 
-    private string DoseWords(Dose dose) =>
+    private Message DoseWords(Dose dose) =>
         level switch
         {
-            StirredUp.High => $"High irritability: few reps, short holds ({dose.Words()}).",
-            StirredUp.Moderate => $"Moderate irritability: {dose.Words()}.",
-            _ => $"Calm: the rung's own start, {dose.Words()}.",
+            StirredUp.High => Message.Of("plan.dose-high", ("dose", dose.Said())),
+            StirredUp.Moderate => Message.Of("plan.dose-moderate", ("dose", dose.Said())),
+            _ => Message.Of("plan.dose-low", ("dose", dose.Said())),
         };
 
     /// <summary>The direction it asks most of, on the side where control is lowest; for a basic rung what it is.</summary>
-    private string PurposeWords(Candidate candidate)
+    private Message PurposeWords(Candidate candidate)
     {
         if (candidate.Basic)
         {
             return candidate.Rung.Features.Contains(Rung.SwitchOnFeature)
-                ? "activating the trunk while breathing"
-                : "finding neutral before any load";
+                ? Message.Of("purpose.activation")
+                : Message.Of("purpose.neutral");
         }
         var main = library
             .DemandsOf(candidate.Rung)
@@ -215,6 +225,6 @@ internal sealed class PlanWriter(
             .ThenBy(control => control.Sector)
             .Select(control => (Sector?)control.Sector)
             .FirstOrDefault();
-        return library.Words(lowest ?? Sector.Front).Holds;
+        return Message.Of("purpose.holds", ("sector", lowest ?? Sector.Front));
     }
 }

@@ -14,7 +14,7 @@ public sealed record Swap(
     string LadderName,
     double NewtonMetres,
     double PercentMore,
-    IReadOnlyList<string> Difference,
+    IReadOnlyList<Message> Difference,
     bool Screened
 );
 
@@ -122,23 +122,25 @@ public static class Swaps
         );
     }
 
-    private static IEnumerable<string> Differences(Rung rung, Rung other)
+    private static IEnumerable<Message> Differences(Rung rung, Rung other)
     {
         if (other.Position != rung.Position)
         {
-            yield return other.Position.Replace('-', ' ');
+            yield return Message.Of("swap.position", ("position", other.Position));
         }
         if (other.Equipment.Except(rung.Equipment).ToList() is { Count: > 0 } more)
         {
-            yield return $"needs {string.Join(" and ", more)}";
+            yield return Message.Of("swap.needs", ("pieces", more));
         }
         if (other.Sides != rung.Sides)
         {
-            yield return other.Sides == RungSides.Each ? "each side apart" : "both sides together";
+            yield return other.Sides == RungSides.Each
+                ? Message.Of("swap.each-side")
+                : Message.Of("swap.both-sides");
         }
         if (other.Start.Hold > 0 != rung.Start.Hold > 0)
         {
-            yield return other.Start.Hold > 0 ? "held" : "moving";
+            yield return Message.Of("swap.held", ("held", other.Start.Hold > 0));
         }
     }
 

@@ -27,5 +27,5 @@ public static class Young
                 && (note.Goal is not { } goal || input.Goals?.Contains(goal) == true)
                 && (note.Precaution is not { } precaution || input.Profile.Has(precaution))
             )
-            .Select(note => new Reason(note.RuleId, note.Words));
+            .Select(note => new Reason(note.RuleId, Message.Plain(note.Words)));
 }

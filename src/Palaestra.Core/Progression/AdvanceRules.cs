@@ -25,10 +25,15 @@ internal static class AdvanceRules
         }
         var weaker = leftMet ? Side.Right : Side.Left;
         var mine = leftMet ? right : left;
-        var evidence = new List<string>
+        var evidence = new List<Message>
         {
-            $"The {weaker.Other().Word()} meets the target, the {weaker.Word()} does not ({DecisionCase.DoneWords(mine)}).",
-            "The rung is held for both.",
+            Message.Of(
+                "one-side.held",
+                ("strong", weaker.Other()),
+                ("weak", weaker),
+                ("done", DecisionCase.Done(mine))
+            ),
+            Message.Of("one-side.both"),
         };
         if (c.Side != weaker)
         {
@@ -52,14 +57,14 @@ internal static class AdvanceRules
                     "D-ONE-SIDE",
                     c.Rung,
                     extra,
-                    [.. evidence, $"Extra work for the weaker side, in short sets: {extra.Words()}."]
+                    [.. evidence, Message.Of("one-side.extra", ("dose", extra.Said()))]
                 )
             : c.Make(
                 Outcome.Stay,
                 "D-ONE-SIDE",
                 c.Rung,
                 extra,
-                [.. evidence, $"In short sets, so that more of it is clean: {extra.Words()}."]
+                [.. evidence, Message.Of("one-side.short-sets", ("dose", extra.Said()))]
             );
     }
 
@@ -67,10 +72,11 @@ internal static class AdvanceRules
     public static bool IsWeaker(DecisionCase c) => c.Today(c.Side) is { } today && !c.Meets(today);
 
     /// <summary>No extra work for a side that hurt, was exhausted or did nothing.</summary>
-    private static string? NoExtra(DecisionCase c, Performance done) =>
-        c.PainSets(done) > 0 || done.Sets.Any(set => set.EndedForPain) ? "No extra work for a side that hurt."
-        : done.Effort >= c.Judgement.ExhaustedEffort ? $"No extra work: effort {done.Effort} of 10."
-        : done.AllCleanReps == 0 ? "No extra work for a side that did nothing clean."
+    private static Message? NoExtra(DecisionCase c, Performance done) =>
+        c.PainSets(done) > 0 || done.Sets.Any(set => set.EndedForPain) ? Message.Of("one-side.hurt")
+        : done.Effort >= c.Judgement.ExhaustedEffort
+            ? Message.Of("one-side.exhausted", ("effort", done.Effort))
+        : done.AllCleanReps == 0 ? Message.Of("one-side.none-clean")
         : null;
 
     /// <summary>
@@ -98,17 +104,20 @@ internal static class AdvanceRules
             return null;
         }
         var effort = c.Sides.Select(s => c.Today(s)?.Effort).Max();
-        var evidence = new List<string> { MetWords(c) };
+        var evidence = new List<Message> { MetWords(c) };
         if (effort > c.Policy.MasteryEffortMax)
         {
             return c.Stay(
                 "D-MASTER",
-                [.. evidence, $"But effort {effort} of 10 is over {c.Policy.MasteryEffortMax}."]
+                [
+                    .. evidence,
+                    Message.Of("master.effort-over", ("effort", effort), ("most", c.Policy.MasteryEffortMax)),
+                ]
             );
         }
         if (effort is not null)
         {
-            evidence.Add($"Effort {effort} of 10.");
+            evidence.Add(Message.Of("effort.told", ("effort", effort)));
         }
         if (c.HarderSetting() is { } setting)
         {
@@ -122,30 +131,25 @@ internal static class AdvanceRules
         {
             if (c.HarderByModifier() is { } dose)
             {
-                evidence.Add(
-                    $"Nothing harder is open: the same with {c.Library.FindModifier(dose.Modifier)!.Name}."
-                );
+                evidence.Add(Message.Of("master.with-modifier", ("modifier", dose.Modifier)));
                 return Up(c, Outcome.Add, c.Rung, dose, evidence) with { Todo = TopWords };
             }
-            return c.Stay("D-MASTER", [.. evidence, "The top level that is open."]) with { Todo = TopWords };
+            return c.Stay("D-MASTER", [.. evidence, Message.Of("master.top")]) with { Todo = TopWords };
         }
         return WaitsForTheMap(c, higher) is { } wait
             ? c.Stay("D-CALENDAR", [.. evidence, wait])
             : Up(c, Outcome.StepUp, higher, c.StartOf(higher), evidence);
     }
 
-    private const string TopWords =
-        "Nothing harder is open here: add load, go to another ladder, to the movement itself that the client wants, or discharge.";
+    private static Message TopWords => Message.Of("master.nothing-harder");
 
     /// <summary>Says by how much the load rises; a rise above the policy's share is tried with one set first.</summary>
-    private static Decision Up(DecisionCase c, Outcome outcome, Rung rung, Dose dose, List<string> evidence)
+    private static Decision Up(DecisionCase c, Outcome outcome, Rung rung, Dose dose, List<Message> evidence)
     {
         var more = Steps.LoadMore(c, rung, dose);
         if (more is { } share)
         {
-            evidence.Add(
-                $"The load {(share < 0 ? "falls" : "rises")} by {Math.Abs(share):P0} in the direction of its ladder."
-            );
+            evidence.Add(Message.Of("master.load-change", ("share", Math.Abs(share)), ("falls", share < 0)));
         }
         var steep = more > c.Judgement.ProbeGrowth + 1e-9;
         return c.Make(
@@ -156,7 +160,7 @@ internal static class AdvanceRules
             evidence
         ) with
         {
-            Todo = steep ? "Much more load at once: try one set, watched, at the end and warm." : null,
+            Todo = steep ? Message.Of("master.steep") : null,
         };
     }
 
@@ -192,19 +196,19 @@ internal static class AdvanceRules
         && home.WorstPain is { } worst
         && !c.Policy.Pain.Exceeded(c.Day.Reference.Value, worst);
 
-    private static string MetWords(DecisionCase c)
+    private static Message MetWords(DecisionCase c)
     {
-        var atVisits = c.Sides.Min(s => MetAtVisits(c, s));
-        var where = c.Item.Doses.Count > 1 ? "on both sides" : "every rep";
-        var visits =
-            VisitsAsked(c) == 1 ? "today"
-            : atVisits >= VisitsAsked(c) ? $"{VisitsAsked(c)} visits running"
-            : "today, and the home log says the same";
-        return $"{c.Goal.Words()} clean {where}, {visits}.";
+        var home = c.Sides.Min(s => MetAtVisits(c, s)) < VisitsAsked(c);
+        return Message.Of(
+            "master.met",
+            ("target", c.Goal.Said()),
+            ("both", c.Item.Doses.Count > 1),
+            ("visits", home ? null : VisitsAsked(c))
+        );
     }
 
     /// <summary>The calendar proposes, clean work grants: a rung the map has not come to yet is not given.</summary>
-    private static string? WaitsForTheMap(DecisionCase c, Rung higher)
+    private static Message? WaitsForTheMap(DecisionCase c, Rung higher)
     {
         if (c.Policy.MovingOn != MovingOn.Calendar || c.Input.OpenedOn is not { } opened)
         {
@@ -218,7 +222,7 @@ internal static class AdvanceRules
         );
         var week = (c.Input.Date.DayNumber - opened.DayNumber) / 7 + 1;
         return stage is not null && week < stage.From
-            ? $"The map comes to {higher.Name.ToLowerInvariant()} in week {stage.From}; this is week {week}."
+            ? Message.Of("calendar.waits", ("rung", higher.Id), ("week", stage.From), ("now", week))
             : null;
     }
 
@@ -228,15 +232,15 @@ internal static class AdvanceRules
         {
             return null;
         }
-        var clean =
-            $"{(today.AllClean ? "All " : "")}{DecisionCase.DoneWords(today)}; target {c.Goal.Words()}.";
+        var clean = Message.Of(
+            "build.clean",
+            ("all", today.AllClean),
+            ("done", DecisionCase.Done(today)),
+            ("target", c.Goal.Said())
+        );
         if (c.Sides.Any(side => c.Today(side) is null))
         {
-            return c.Stay(
-                "D-BUILD",
-                clean,
-                $"But the {c.Side.Other().Word()} was not done today: nothing is added."
-            );
+            return c.Stay("D-BUILD", clean, Message.Of("build.other-side", ("side", c.Side.Other())));
         }
         var move = c.Rung.MoveSeconds;
         var room = c.Policy.WeeklyGrowth;
@@ -249,19 +253,21 @@ internal static class AdvanceRules
         {
             return c.Day.Calm || !c.Rung.Features.Contains(Rung.ShortHoldsFeature)
                 ? null
-                : c.Stay(
-                    "D-CAP-HOLD",
-                    clean,
-                    $"No hold grows over {c.Policy.Sore.HoldMax:0} s until the back is calm."
-                );
+                : c.Stay("D-CAP-HOLD", clean, Message.Of("build.cap-hold", ("most", c.Policy.Sore.HoldMax)));
         }
         var growth = more.Seconds(move) / c.Dose.Seconds(move) - 1;
         // The smallest step may be larger than a fifth, but only once in a week.
         if (room < c.Policy.WeeklyGrowth && growth > room)
         {
-            return c.Stay("D-BUILD", clean, "Clean time was already added this week: repeat.");
+            return c.Stay("D-BUILD", clean, Message.Of("build.this-week"));
         }
-        return c.Make(Outcome.Add, "D-BUILD", c.Rung, more, [clean, $"Clean time +{growth:P0}."]);
+        return c.Make(
+            Outcome.Add,
+            "D-BUILD",
+            c.Rung,
+            more,
+            [clean, Message.Of("build.growth", ("share", growth))]
+        );
     }
 
     /// <summary>The smaller dose that was asked for within the last seven days; none where it has not grown.</summary>
@@ -278,6 +284,6 @@ internal static class AdvanceRules
 
     public static Decision? Confirm(DecisionCase c) =>
         c.Today(c.Side) is { } today && c.Meets(today)
-            ? c.Stay("D-CONFIRM", "Target clean once; once more confirms it.")
+            ? c.Stay("D-CONFIRM", Message.Of("confirm.once"))
             : null;
 }

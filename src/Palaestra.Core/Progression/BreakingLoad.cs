@@ -33,12 +33,12 @@ internal static class BreakingLoad
             {
                 Load = to,
             },
-            [Words(c), $"Lighter: {to:0.#} kg."]
+            [Words(c), Message.Of("ease.lighter", ("load", to))]
         );
     }
 
-    public static string Words(DecisionCase c) =>
-        $"Form broke at {Of(c):0.#} kg: trained at {Most(c):0.#} kg at most, {c.Judgement.UnderBreak:P0} below.";
+    public static Message Words(DecisionCase c) =>
+        Message.Of("break.load", ("broke", Of(c)), ("most", Most(c)), ("under", c.Judgement.UnderBreak));
 
     private static double? Of(DecisionCase c, Side side)
     {

@@ -19,7 +19,7 @@ internal sealed class Counterfactual(
 )
 {
     /// <param name="Cost">How far it is from what was: share of the number's range, or 1 for a fact.</param>
-    private sealed record Found(string Words, Outcome Outcome, double Cost);
+    private sealed record Found(Message What, Outcome Outcome, double Cost);
 
     private readonly Policy policy = library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy;
     private readonly bool alone = Alone(decision, input, library);
@@ -43,7 +43,7 @@ internal sealed class Counterfactual(
             : input;
     }
 
-    public string? Words()
+    public Message? Words()
     {
         var told = new Found?[2];
         // Cheapest first: the first of each kind is the smallest.
@@ -61,45 +61,50 @@ internal sealed class Counterfactual(
             told = [.. new[] { 0, 1 }.Select(way => pairs.Where(f => Way(f) == way).MinBy(f => f.Cost))];
         }
         var sentences = told.OfType<Found>()
-            .Select(f => $"{f.Words}, and this would be: {WordsOf(f.Outcome)}.")
-            .Concat(Ready());
-        return string.Join(" ", sentences) is { Length: > 0 } words ? words : null;
+            .Select(f => Message.Of("would.be", ("what", f.What), ("outcome", f.Outcome)))
+            .Concat(Ready())
+            .ToList();
+        return sentences.Count == 0 ? null : Message.Of("would", ("ways", sentences));
     }
 
     /// <summary>D-READY: the least of a few things that would have one up offered, where none is; the same for every side.</summary>
-    private IEnumerable<string> Ready()
+    private IEnumerable<Message> Ready()
     {
         if (
             decision.Probe is null
             && decision.Outcome is Outcome.Stay or Outcome.Add
             && day.MayProbe
             && policy.MovingOn == MovingOn.Mastery
-            && tried.Ready(decision.PlanItemId, FirstThatOffers) is { } words
+            && tried.Ready(decision.PlanItemId, FirstThatOffers) is { } what
         )
         {
-            yield return $"{words}, and one up could be tried.";
+            yield return Message.Of("would.try", ("what", what));
         }
     }
 
-    private string? FirstThatOffers()
+    private Message? FirstThatOffers()
     {
         var most = policy.Judgement.ReadyEffortMax;
         var hard = input.Visits.Any(p =>
             p.PlanItemId == decision.PlanItemId && p.Visit == input.Visit && !(p.Effort <= most)
         );
-        var ways = new (string Words, bool Apt, Func<DecideInput, DecideInput> Change)[]
+        var ways = new (Message What, bool Apt, Func<DecideInput, DecideInput> Change)[]
         {
-            ("One more clean set", !hard, of => Today(of, p => p with { Sets = [.. p.Sets, CleanSet(p)] })),
             (
-                $"Effort {most} at most",
+                Message.Of("would.clean-set"),
+                !hard,
+                of => Today(of, p => p with { Sets = [.. p.Sets, CleanSet(p)] })
+            ),
+            (
+                Message.Of("would.effort", ("most", most)),
                 hard,
                 of => Today(of, p => p with { Sets = [.. p.Sets.Select(s => s with { Effort = most })] })
             ),
-            ("One more visit like this", !hard, Repeated),
+            (Message.Of("would.visit"), !hard, Repeated),
         };
         // First by itself, then among the others: only so many are tried at a visit.
         return ways.Where(way => way.Apt && Offers(way.Change(narrow)) && Offers(way.Change(input)))
-            .Select(way => way.Words)
+            .Select(way => way.What)
             .FirstOrDefault();
     }
 
@@ -134,18 +139,6 @@ internal sealed class Counterfactual(
 
     /// <summary>0 for what makes it harder, 1 for the rest.</summary>
     private int Way(Found found) => Height(found.Outcome) > Height(decision.Outcome) ? 0 : 1;
-
-    public static string WordsOf(Outcome outcome) =>
-        outcome switch
-        {
-            Outcome.StepUp => "step up",
-            Outcome.Add => "add",
-            Outcome.Stay => "stay",
-            Outcome.Ease => "ease the dose",
-            Outcome.StepDown => "step down",
-            Outcome.Change => "change one thing",
-            _ => "stop",
-        };
 
     private static int Height(Outcome outcome) =>
         outcome switch
@@ -209,7 +202,7 @@ internal sealed class Counterfactual(
             if (outcome != decision.Outcome)
             {
                 done.Add((number.Kind, up));
-                yield return new(WordsOf(number, value), outcome, Cost(number, value));
+                yield return new(What(number, value), outcome, Cost(number, value));
             }
         }
     }
@@ -274,7 +267,7 @@ internal sealed class Counterfactual(
             var without = narrow with { CheckIn = narrow.CheckIn with { DangerSigns = [] } };
             if (Try(without) is var calm && calm != decision.Outcome)
             {
-                yield return new("Without the red flag", calm, 1);
+                yield return new(Message.Of("would.no-flag"), calm, 1);
             }
         }
         if (DecisionNumbers.Today(narrow, decision.PlanItemId, decision.Side) is not { } today)
@@ -294,12 +287,12 @@ internal sealed class Counterfactual(
             );
             if (other != decision.Outcome)
             {
-                yield return new(worked ? "A cue that fixes it" : "A cue that does not fix it", other, 1);
+                yield return new(Message.Of("would.cue", ("worked", worked)), other, 1);
             }
         }
         if (Try(Repeated()) is var again && again != decision.Outcome)
         {
-            yield return new("One more visit like this", again, 1);
+            yield return new(Message.Of("would.visit"), again, 1);
         }
     }
 
@@ -328,9 +321,9 @@ internal sealed class Counterfactual(
     {
         a = Nearest(one, a, Set(narrow, two.Kind, b));
         b = Nearest(two, b, Set(narrow, one.Kind, a));
-        var words = $"{WordsOf(one, a)}, and {Lower(WordsOf(two, b))}";
+        var both = Message.Of("would.both", ("one", What(one, a)), ("two", What(two, b)));
         var outcome = Try(Set(Set(narrow, one.Kind, a), two.Kind, b));
-        return new(words, outcome, Cost(one, a) + Cost(two, b));
+        return new(both, outcome, Cost(one, a) + Cost(two, b));
     }
 
     /// <summary>The value nearest to what was, on the way to <paramref name="end"/>, that still changes the decision.</summary>
@@ -343,28 +336,16 @@ internal sealed class Counterfactual(
             .First(v => v == end || Try(Set(beside, number.Kind, v)) != decision.Outcome);
     }
 
-    private static string Lower(string words) => char.ToLowerInvariant(words[0]) + words[1..];
-
-    private string WordsOf(DecisionNumber number, int value)
-    {
-        var by = Math.Abs(value - number.Now!.Value);
-        var more = value > number.Now;
-        return number.Kind switch
-        {
-            NumberKind.CleanReps =>
-                $"{by} {(more ? "more" : "fewer")} clean {(by == 1 ? "rep" : "reps")}{On(decision.Side)}",
-            NumberKind.Effort => $"Effort {value} instead of {number.Now}",
-            NumberKind.PainfulSets =>
-                $"{(value == 0 ? "No" : value)} painful {(value == 1 ? "set" : "sets")}{On(decision.Side)}",
-            NumberKind.NextDayPain => $"{by} {(more ? "more" : "less")} pain the day after",
-            NumberKind.PainNow => $"Pain {value} at check-in",
-            NumberKind.SettledHours => $"Settled in {value} h",
-            NumberKind.DaysAway => $"{value} {(value == 1 ? "day" : "days")} without training",
-            _ => $"Home work {value} % done",
-        };
-    }
-
-    private static string On(Side side) => side == Side.Both ? "" : $" on the {side.Word()}";
+    private Message What(DecisionNumber number, int value) =>
+        Message.Of(
+            "would.number",
+            ("kind", number.Kind),
+            ("value", value),
+            ("now", number.Now),
+            ("by", Math.Abs(value - number.Now!.Value)),
+            ("more", value > number.Now),
+            ("side", decision.Side)
+        );
 
     /// <summary>Today's work again, as a next visit a week later.</summary>
     private DecideInput Repeated() => Repeated(narrow);

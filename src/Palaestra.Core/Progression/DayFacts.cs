@@ -7,7 +7,7 @@ using Palaestra.Core.Visits;
 namespace Palaestra.Core.Progression;
 
 /// <summary>A rule about the whole visit that fired, and why.</summary>
-public sealed record DayRule(string RuleId, string Words);
+public sealed record DayRule(string RuleId, Message Words);
 
 /// <summary>
 /// What is true of the whole visit, whatever exercise is looked at: pain against its reference, the session, the home log, the
@@ -66,7 +66,7 @@ public sealed class DayFacts
     public SessionPain? Session { get; }
 
     /// <summary>D-REFER: why everything stops; empty where nothing says so.</summary>
-    public IReadOnlyList<string> Refer { get; }
+    public IReadOnlyList<Message> Refer { get; }
 
     /// <summary>D-PAIN-NEXT, D-PAIN-HOME and D-PAIN-DRIFT, where what was raised is taken back.</summary>
     public IReadOnlyList<DayRule> Flares { get; }
@@ -97,23 +97,23 @@ public sealed class DayFacts
         return [.. recent.Where(r => r.Visit == last)];
     }
 
-    private IEnumerable<string> ReferWhy(PracticeLibrary library)
+    private IEnumerable<Message> ReferWhy(PracticeLibrary library)
     {
         foreach (var id in input.CheckIn.DangerSigns)
         {
-            yield return $"{library.DangerSigns.FirstOrDefault(s => s.Id == id)?.Words ?? id}.";
+            yield return Message.Of("refer.flag", ("flag", id));
         }
         if (input.CheckIn.LegFurther == true)
         {
-            yield return "Pain has moved further down the leg since the last visit: examine.";
+            yield return Message.Of("refer.leg-since");
         }
         foreach (var leg in Session?.Legs ?? [])
         {
             if (leg.Back != true)
             {
                 yield return leg.Back == false
-                    ? $"Pain moved further down the {leg.Side.Word()} leg and stayed: examine."
-                    : $"Pain moved further down the {leg.Side.Word()} leg, and it was not asked whether it was back: examine.";
+                    ? Message.Of("refer.leg-stayed", ("side", leg.Side))
+                    : Message.Of("refer.leg-unknown", ("side", leg.Side));
             }
         }
     }
@@ -151,17 +151,17 @@ public sealed class DayFacts
         var now = input.CheckIn.PainNow;
         if (now >= judgement.NoTrainingFrom)
         {
-            yield return new("D-NO-TRAINING", $"Pain {now} at check-in: no training today.");
+            yield return new("D-NO-TRAINING", Message.Of("day.no-training", ("pain", now)));
         }
         if (now is null)
         {
-            yield return new("D-PAIN-NOW", "Pain now was not asked at check-in.");
+            yield return new("D-PAIN-NOW", Message.Of("day.now-unknown"));
         }
         if (now - Reference.Value >= judgement.NowRise)
         {
             yield return new(
                 "D-PAIN-NOW",
-                $"Pain now {now}, reference {Reference.Value} ({Reference.Words})."
+                Message.Of("day.now", ("pain", now), ("reference", Reference.Value), ("of", Reference.Words))
             );
         }
         foreach (var rule in SessionRules())
@@ -174,7 +174,7 @@ public sealed class DayFacts
         }
         if (Drift >= judgement.DriftHold && Flares.All(f => f.RuleId != "D-PAIN-DRIFT"))
         {
-            yield return new("D-PAIN-DRIFT", $"Usual pain has risen by {Drift} over the weeks.");
+            yield return new("D-PAIN-DRIFT", Message.Of("day.drift", ("points", Drift)));
         }
     }
 
@@ -188,17 +188,19 @@ public sealed class DayFacts
         var rise = SetRises().Append(session.Peak - session.Start ?? 0).Max();
         if (end >= judgement.SessionEndRise)
         {
-            var when = session.EndMinutes is { } minutes
-                ? $"{minutes:0} min after the last set"
-                : "the last value told, not asked again after a rest";
             yield return new(
                 "D-PAIN-SESSION",
-                $"Pain {session.End} at the end of the session ({when}), {session.Start} at check-in."
+                Message.Of(
+                    "day.session-end",
+                    ("pain", session.End),
+                    ("minutes", session.EndMinutes),
+                    ("start", session.Start)
+                )
             );
         }
         else if (rise >= judgement.SessionPeakRise)
         {
-            yield return new("D-PAIN-SESSION", $"Pain rose by {rise} in the session.");
+            yield return new("D-PAIN-SESSION", Message.Of("day.session-rise", ("points", rise)));
         }
     }
 
@@ -212,7 +214,12 @@ public sealed class DayFacts
         {
             yield return new(
                 "D-PAIN-NEXT",
-                $"Pain {check.NextDayPain} the morning after, reference {Reference.Value} ({Reference.Words})."
+                Message.Of(
+                    "day.next",
+                    ("pain", check.NextDayPain),
+                    ("reference", Reference.Value),
+                    ("of", Reference.Words)
+                )
             );
         }
         else if (check.Hours > policy.SettleHours)
@@ -220,8 +227,8 @@ public sealed class DayFacts
             yield return new(
                 "D-PAIN-NEXT",
                 check.Settled is { } word
-                    ? $"After the last work it settled {word.Words()}."
-                    : $"Took {check.Hours:0.#} h to settle, over {policy.SettleHours:0.#} h."
+                    ? Message.Of("day.settled-word", ("settling", word))
+                    : Message.Of("day.settled-hours", ("hours", check.Hours), ("most", policy.SettleHours))
             );
         }
         if (HomeFlare() is { } home)
@@ -230,19 +237,16 @@ public sealed class DayFacts
         }
         if (Drift >= judgement.DriftTakeBack)
         {
-            yield return new(
-                "D-PAIN-DRIFT",
-                $"Usual pain has risen by {Drift} over the weeks: review, and screen again."
-            );
+            yield return new("D-PAIN-DRIFT", Message.Of("day.drift-review", ("points", Drift)));
         }
     }
 
-    private string? HomeFlare()
+    private Message? HomeFlare()
     {
         var rises = HomeRises().ToList();
         if (rises.Any(rise => rise >= judgement.HomePeak))
         {
-            return $"Home log: pain {rises.Max()} over the reference of {Reference.Value} on a day.";
+            return Message.Of("day.home-peak", ("rise", rises.Max()), ("reference", Reference.Value));
         }
         if (input.HomePain is not { } days)
         {
@@ -257,7 +261,12 @@ public sealed class DayFacts
             over.Count(other => other >= day && other < day + 7) >= judgement.HomeDays
         );
         return dense
-            ? $"Home log: pain {judgement.NowRise} or more over the reference of {Reference.Value} on {over.Count} days."
+            ? Message.Of(
+                "day.home-often",
+                ("rise", judgement.NowRise),
+                ("reference", Reference.Value),
+                ("days", over.Count)
+            )
             : null;
     }
 

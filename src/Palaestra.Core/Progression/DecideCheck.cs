@@ -12,15 +12,15 @@ public static class DecideCheck
     {
         if (input.Visit < 1)
         {
-            yield return new($"{path}.visit", "Visits are counted from 1.");
+            yield return new($"{path}.visit", Message.Of("decide.visit"));
         }
         if (input.LastWorkDate > input.Date)
         {
-            yield return new($"{path}.lastWorkDate", "The last work is not after the visit.");
+            yield return new($"{path}.lastWorkDate", Message.Of("decide.last-work"));
         }
         if (input.CheckIn.LastTrained > input.Date)
         {
-            yield return new($"{path}.checkIn.lastTrained", "The last work is not after the visit.");
+            yield return new($"{path}.checkIn.lastTrained", Message.Of("decide.last-work"));
         }
         var errors = Work(input, library, path)
             .Concat(Probes(input, library, path))
@@ -41,22 +41,19 @@ public static class DecideCheck
             var at = $"{path}.visits[{i}]";
             if (library.FindRung(done.RungId) is null)
             {
-                yield return new($"{at}.rungId", $"There is no rung “{done.RungId}”.");
+                yield return new($"{at}.rungId", Message.Of("no.rung", ("rung", done.RungId)));
             }
             if (done.Visit > input.Visit || done.Visit < 1)
             {
-                yield return new($"{at}.visit", "Work belongs to this visit or one before it.");
+                yield return new($"{at}.visit", Message.Of("decide.work-visit"));
             }
             if (done.Date > input.Date)
             {
-                yield return new($"{at}.date", "Work is not dated after the visit.");
+                yield return new($"{at}.date", Message.Of("decide.work-date"));
             }
             if (done.Prescribed.Reps < 1 || done.Prescribed.Sets < 1 || !(done.Prescribed.Hold >= 0))
             {
-                yield return new(
-                    $"{at}.prescribed",
-                    "A dose needs at least one rep and one set, and no negative hold."
-                );
+                yield return new($"{at}.prescribed", Message.Of("dose.least"));
             }
             foreach (var error in DoseCheck.SettingErrors(done.Prescribed, $"{at}.prescribed"))
             {
@@ -72,7 +69,7 @@ public static class DecideCheck
                     )
             )
             {
-                yield return new($"{at}.side", "This exercise and side stand twice at this visit.");
+                yield return new($"{at}.side", Message.Of("decide.work-twice"));
             }
             for (var s = 0; s < done.Sets.Count; s++)
             {
@@ -93,19 +90,19 @@ public static class DecideCheck
             var at = $"{path}.probes[{i}]";
             if (library.FindRung(probe.RungId) is null)
             {
-                yield return new($"{at}.rungId", $"There is no rung “{probe.RungId}”.");
+                yield return new($"{at}.rungId", Message.Of("no.rung", ("rung", probe.RungId)));
             }
             if (probe.Visit > input.Visit || probe.Visit < 1)
             {
-                yield return new($"{at}.visit", "A try belongs to this visit or one before it.");
+                yield return new($"{at}.visit", Message.Of("decide.try-visit"));
             }
             if (probe.On > input.Date)
             {
-                yield return new($"{at}.on", "A try is not dated after the visit.");
+                yield return new($"{at}.on", Message.Of("decide.try-date"));
             }
             if (probe.Dose.Reps < 1 || probe.Dose.Sets != 1 || !(probe.Dose.Hold >= 0))
             {
-                yield return new($"{at}.dose", "A try is one set of at least one rep, and no negative hold.");
+                yield return new($"{at}.dose", Message.Of("decide.try-dose"));
             }
             foreach (var error in DoseCheck.SettingErrors(probe.Dose, $"{at}.dose"))
             {
@@ -121,7 +118,7 @@ public static class DecideCheck
                     )
             )
             {
-                yield return new($"{at}.side", "This exercise and side were tried twice at this visit.");
+                yield return new($"{at}.side", Message.Of("decide.try-twice"));
             }
             foreach (var error in Set(probe.Set, library, $"{at}.set"))
             {
@@ -144,20 +141,20 @@ public static class DecideCheck
         {
             if (value < 0)
             {
-                yield return new($"{at}.{name}", "Counts are never negative.");
+                yield return new($"{at}.{name}", Message.Of("decide.counts"));
             }
         }
         if (!(set.CleanSeconds >= 0))
         {
-            yield return new($"{at}.cleanSeconds", "Seconds are never negative.");
+            yield return new($"{at}.cleanSeconds", Message.Of("decide.seconds"));
         }
         if (set.CleanReps + set.CuedCleanReps > set.Reps)
         {
-            yield return new($"{at}.cleanReps", "More clean reps than reps.");
+            yield return new($"{at}.cleanReps", Message.Of("decide.clean-reps"));
         }
         if (set.Effort is < 0 or > 10)
         {
-            yield return new($"{at}.effort", "Effort is a whole number from 0 to 10.");
+            yield return new($"{at}.effort", Message.Of("effort.range"));
         }
         foreach (
             var (name, value) in new[]
@@ -170,24 +167,24 @@ public static class DecideCheck
         {
             if (value is < 0 or > ProfileCheck.PainMax)
             {
-                yield return new($"{at}.{name}", "Pain is a whole number from 0 to 10.");
+                yield return new($"{at}.{name}", Message.Of("pain.range"));
             }
         }
         if (set.PainPeak < set.PainAfter)
         {
-            yield return new($"{at}.painPeak", "The peak is not below the pain after.");
+            yield return new($"{at}.painPeak", Message.Of("decide.peak"));
         }
         if (!(set.Tremor is >= 0 and <= 1))
         {
-            yield return new($"{at}.tremor", "A share is between 0 and 1.");
+            yield return new($"{at}.tremor", Message.Of("share.range"));
         }
         if (set.Felt is { } felt && library.FeltPlaces.All(place => place.Id != felt))
         {
-            yield return new($"{at}.felt", $"There is no place “{felt}”.");
+            yield return new($"{at}.felt", Message.Of("no.place", ("place", felt)));
         }
         if (set.FirstFault is { } fault && library.FindFault(fault) is null)
         {
-            yield return new($"{at}.firstFault", $"There is no fault “{fault}”.");
+            yield return new($"{at}.firstFault", Message.Of("no.fault", ("fault", fault)));
         }
         if (set.Setting is { } setting)
         {
@@ -215,17 +212,17 @@ public static class DecideCheck
             {
                 if (value is < 0 or > ProfileCheck.PainMax)
                 {
-                    yield return new($"{at}.{name}", "Pain is a whole number from 0 to 10.");
+                    yield return new($"{at}.{name}", Message.Of("pain.range"));
                 }
             }
             if (checks[i].Date > input.Date || checks[i].Visit >= input.Visit)
             {
-                yield return new($"{at}.date", "An earlier check-in is before this visit.");
+                yield return new($"{at}.date", Message.Of("decide.earlier"));
             }
         }
         if (input.Pain?.FirstUsual is < 0 or > ProfileCheck.PainMax)
         {
-            yield return new($"{path}.pain.firstUsual", "Pain is a whole number from 0 to 10.");
+            yield return new($"{path}.pain.firstUsual", Message.Of("pain.range"));
         }
         for (var i = 0; i < (input.Sessions?.Count ?? 0); i++)
         {
@@ -249,16 +246,16 @@ public static class DecideCheck
         {
             if (value is < 0 or > ProfileCheck.PainMax)
             {
-                yield return new($"{at}.{name}", "Pain is a whole number from 0 to 10.");
+                yield return new($"{at}.{name}", Message.Of("pain.range"));
             }
         }
         if (session.Date > input.Date || session.Visit > input.Visit)
         {
-            yield return new($"{at}.date", "A session is at this visit or before it.");
+            yield return new($"{at}.date", Message.Of("decide.session"));
         }
         if (session.EndMinutes is { } minutes && !(minutes is >= 0 and <= 240))
         {
-            yield return new($"{at}.endMinutes", "Minutes since the last set are between 0 and 240.");
+            yield return new($"{at}.endMinutes", Message.Of("capture.minutes"));
         }
     }
 
@@ -270,18 +267,15 @@ public static class DecideCheck
             var at = $"{path}.raises[{i}]";
             if (library.FindRung(raise.RungId) is null)
             {
-                yield return new($"{at}.rungId", $"There is no rung “{raise.RungId}”.");
+                yield return new($"{at}.rungId", Message.Of("no.rung", ("rung", raise.RungId)));
             }
             if (raise.On > input.Date)
             {
-                yield return new($"{at}.on", "What was raised was raised before this visit.");
+                yield return new($"{at}.on", Message.Of("decide.raised"));
             }
             if (raise.Dose.Reps < 1 || raise.Dose.Sets < 1 || !(raise.Dose.Hold >= 0))
             {
-                yield return new(
-                    $"{at}.dose",
-                    "A dose needs at least one rep and one set, and no negative hold."
-                );
+                yield return new($"{at}.dose", Message.Of("dose.least"));
             }
             foreach (var error in DoseCheck.SettingErrors(raise.Dose, $"{at}.dose"))
             {
@@ -294,7 +288,7 @@ public static class DecideCheck
             {
                 yield return new(
                     $"{path}.setUps[{i}].place",
-                    $"There is no place “{input.SetUps![i].Place}”."
+                    Message.Of("no.place", ("place", input.SetUps![i].Place))
                 );
             }
         }
@@ -315,15 +309,15 @@ public static class DecideCheck
             var at = $"{path}.homePain[{i}]";
             if (day.Pain is < 0 or > ProfileCheck.PainMax)
             {
-                yield return new($"{at}.pain", "Pain is a whole number from 0 to 10.");
+                yield return new($"{at}.pain", Message.Of("pain.range"));
             }
             if (day.NextMorning is < 0 or > ProfileCheck.PainMax)
             {
-                yield return new($"{at}.nextMorning", "Pain is a whole number from 0 to 10.");
+                yield return new($"{at}.nextMorning", Message.Of("pain.range"));
             }
             if (day.Day > input.Date)
             {
-                yield return new($"{at}.day", "This day is in the future.");
+                yield return new($"{at}.day", Message.Of("decide.future"));
             }
         }
         for (var i = 0; i < (input.Home?.Count ?? 0); i++)
@@ -331,14 +325,14 @@ public static class DecideCheck
             var home = input.Home![i];
             if (home.PlannedReps < 0 || home.DoneReps < 0)
             {
-                yield return new($"{path}.home[{i}].doneReps", "Counts are never negative.");
+                yield return new($"{path}.home[{i}].doneReps", Message.Of("decide.counts"));
             }
             if (
                 home.WorstPain is < 0 or > ProfileCheck.PainMax
                 || home.WorstMorning is < 0 or > ProfileCheck.PainMax
             )
             {
-                yield return new($"{path}.home[{i}].worstPain", "Pain is a whole number from 0 to 10.");
+                yield return new($"{path}.home[{i}].worstPain", Message.Of("pain.range"));
             }
         }
     }

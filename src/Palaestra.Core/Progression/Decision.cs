@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
@@ -22,7 +23,7 @@ public enum Outcome
 }
 
 /// <summary>A rule that fired, what it asked for by itself, and what it saw.</summary>
-public sealed record FiredRule(string RuleId, Outcome Outcome, IReadOnlyList<string> Evidence);
+public sealed record FiredRule(string RuleId, Outcome Outcome, IReadOnlyList<Message> Evidence);
 
 /// <summary>The proposal for one exercise and side: the mildest of all that the rules ask for.</summary>
 /// <param name="RuleId">The rule whose outcome is taken. <paramref name="Fired"/>: all that fired, that one first.</param>
@@ -43,19 +44,26 @@ public sealed record Decision(
     string RuleId,
     string RungId,
     Dose Dose,
-    IReadOnlyList<string> Evidence,
-    string? WouldChange,
+    IReadOnlyList<Message> Evidence,
+    Message? WouldChange,
     SpinalStrategy? Strategy = null,
     SwitchOn? SwitchOn = null,
-    string? Todo = null,
+    Message? Todo = null,
     DateOnly? ChangedOn = null,
     IReadOnlyList<FiredRule>? Fired = null,
     Spell? Spell = null,
     double? LoadMore = null,
-    IReadOnlyList<string>? Notes = null,
+    IReadOnlyList<Message>? Notes = null,
     ProbeOffer? Probe = null
 )
 {
+    /// <summary>The evidence that says how long nothing has changed.</summary>
+    public const string StandstillId = "plateau.same";
+
+    /// <summary>How long nothing has changed; of a decision made before messages had ids, the first of its evidence. A stalled exercise only.</summary>
+    [JsonIgnore]
+    public Message Standstill => Evidence.FirstOrDefault(said => said.Id == StandstillId) ?? Evidence[0];
+
     /// <summary>Ids of all rules that fired, the deciding one first.</summary>
     public IReadOnlyList<string> Rules =>
         [

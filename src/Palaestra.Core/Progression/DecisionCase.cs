@@ -279,21 +279,15 @@ internal sealed class DecisionCase
             .Distinct();
 
     /// <summary>One step down that is true to load; where nothing is left to ease it says so, and plateau looks for another way.</summary>
-    public Decision EaseOneStep(string rule, EaseCause cause, params IReadOnlyList<string> evidence) =>
+    public Decision EaseOneStep(string rule, EaseCause cause, params IReadOnlyList<Message> evidence) =>
         Steps.Down(this, cause) is { } step
             ? Make(step.Outcome, rule, step.Rung, step.Dose, [.. evidence, step.Words])
-            : Stay(
-                rule,
-                [
-                    .. evidence,
-                    "Nothing is left to ease here: more support, another ladder for the direction, or neutral.",
-                ]
-            );
+            : Stay(rule, [.. evidence, Message.Of("ease.nothing")]);
 
-    public Decision Stay(string rule, params IReadOnlyList<string> evidence) =>
+    public Decision Stay(string rule, params IReadOnlyList<Message> evidence) =>
         Make(Outcome.Stay, rule, Rung, Dose, evidence);
 
-    public Decision Make(Outcome outcome, string rule, Rung to, Dose next, IReadOnlyList<string> evidence) =>
+    public Decision Make(Outcome outcome, string rule, Rung to, Dose next, IReadOnlyList<Message> evidence) =>
         new(
             Item.Id,
             Side,
@@ -308,6 +302,6 @@ internal sealed class DecisionCase
                 : Steps.LoadMore(this, to, next)
         );
 
-    public static string DoneWords(Performance today) =>
-        $"{today.CleanReps} of {today.Prescribed.TotalReps} clean";
+    public static Message Done(Performance today) =>
+        Message.Of("done.clean", ("clean", today.CleanReps), ("asked", today.Prescribed.TotalReps));
 }

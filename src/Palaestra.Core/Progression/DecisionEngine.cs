@@ -111,9 +111,7 @@ public static class DecisionEngine
             return
             [
                 .. sides.Select(d =>
-                    d.Outcome == Outcome.Change
-                        ? Held(d, item, d.RuleId, "The other side is eased first.")
-                        : d
+                    d.Outcome == Outcome.Change ? Held(d, item, d.RuleId, Message.Of("side.other-first")) : d
                 ),
             ];
         }
@@ -125,11 +123,7 @@ public static class DecisionEngine
                 : stalled with
                 {
                     Side = other.Side,
-                    Evidence =
-                    [
-                        .. other.Evidence,
-                        $"The {stalled.Side.Word()} has stalled; both sides change.",
-                    ],
+                    Evidence = [.. other.Evidence, Message.Of("side.stalled", ("side", stalled.Side))],
                 };
     }
 
@@ -143,12 +137,7 @@ public static class DecisionEngine
         var first = decisions.FirstOrDefault(d => d.Outcome == Outcome.StepUp)?.PlanItemId;
         return decisions.ConvertAll(d =>
             d.Outcome == Outcome.StepUp && d.PlanItemId != first
-                ? Held(
-                    d,
-                    ItemOf(d, input),
-                    "D-CAP-RISE",
-                    "Easily irritated: one exercise moves up a level at a visit."
-                )
+                ? Held(d, ItemOf(d, input), "D-CAP-RISE", Message.Of("cap-rise"))
                 : d
         );
     }
@@ -159,12 +148,7 @@ public static class DecisionEngine
         var first = decisions.FirstOrDefault(d => d.Outcome == Outcome.Change)?.PlanItemId;
         return decisions.ConvertAll(d =>
             d.Outcome == Outcome.Change && d.PlanItemId != first
-                ? Held(
-                    d,
-                    ItemOf(d, input),
-                    "D-CAP-CHANGE",
-                    "One thing is changed at a visit; this one comes next."
-                )
+                ? Held(d, ItemOf(d, input), "D-CAP-CHANGE", Message.Of("cap-change"))
                 : d
         );
     }
@@ -206,7 +190,7 @@ public static class DecisionEngine
     private static PlanItem ItemOf(Decision decision, DecideInput input) =>
         input.Items.First(item => item.Id == decision.PlanItemId);
 
-    private static Decision Held(Decision decision, PlanItem item, string rule, string why) =>
+    private static Decision Held(Decision decision, PlanItem item, string rule, Message why) =>
         decision with
         {
             Outcome = Outcome.Stay,

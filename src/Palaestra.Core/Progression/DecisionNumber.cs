@@ -33,7 +33,7 @@ public enum NumberKind
 
 /// <param name="Now">As it was; none where it is not known.</param>
 /// <param name="Step">Distance of values worth trying.</param>
-public sealed record DecisionNumber(NumberKind Kind, string Name, int? Now, int Min, int Max, int Step)
+public sealed record DecisionNumber(NumberKind Kind, Message Name, int? Now, int Min, int Max, int Step)
 {
     public IEnumerable<int> Values => Enumerable.Range(0, (Max - Min) / Step + 1).Select(i => Min + i * Step);
 }
@@ -58,18 +58,20 @@ public static class DecisionNumbers
             numbers.Add(
                 new(
                     NumberKind.CleanReps,
-                    "Clean reps today",
+                    Message.Of("number-kind.clean-reps"),
                     today.CleanReps,
                     0,
                     today.Prescribed.TotalReps,
                     1
                 )
             );
-            numbers.Add(new(NumberKind.Effort, "Effort", EffortOf(input, itemId), 0, 10, 1));
+            numbers.Add(
+                new(NumberKind.Effort, Message.Of("number-kind.effort"), EffortOf(input, itemId), 0, 10, 1)
+            );
             numbers.Add(
                 new(
                     NumberKind.PainfulSets,
-                    "Painful sets",
+                    Message.Of("number-kind.painful-sets"),
                     today.Sets.Count(set => set.Over(PainOf(input, library), check.PainNow)),
                     0,
                     Math.Max(1, today.Sets.Count),
@@ -77,12 +79,14 @@ public static class DecisionNumbers
                 )
             );
         }
-        numbers.Add(new(NumberKind.NextDayPain, "Pain the morning after", check.NextDayPain, 0, 10, 1));
-        numbers.Add(new(NumberKind.PainNow, "Pain at check-in", check.PainNow, 0, 10, 1));
+        numbers.Add(
+            new(NumberKind.NextDayPain, Message.Of("number-kind.next-day-pain"), check.NextDayPain, 0, 10, 1)
+        );
+        numbers.Add(new(NumberKind.PainNow, Message.Of("number-kind.pain-now"), check.PainNow, 0, 10, 1));
         numbers.Add(
             new(
                 NumberKind.SettledHours,
-                "Hours to settle",
+                Message.Of("number-kind.settled-hours"),
                 check.Hours is { } hours ? (int)Math.Round(hours) : null,
                 0,
                 HoursMax,
@@ -92,7 +96,7 @@ public static class DecisionNumbers
         numbers.Add(
             new(
                 NumberKind.DaysAway,
-                "Days without training",
+                Message.Of("number-kind.days-away"),
                 input.LastWorkDate is { } last ? input.Date.DayNumber - last.DayNumber : null,
                 0,
                 DaysMax,
@@ -102,7 +106,14 @@ public static class DecisionNumbers
         if (input.Home?.FirstOrDefault(h => h.PlanItemId == itemId && h.Side == side)?.Share is { } share)
         {
             numbers.Add(
-                new(NumberKind.HomePercent, "Home work done, %", (int)Math.Round(100 * share), 0, 100, 5)
+                new(
+                    NumberKind.HomePercent,
+                    Message.Of("number-kind.home-percent"),
+                    (int)Math.Round(100 * share),
+                    0,
+                    100,
+                    5
+                )
             );
         }
         return numbers;

@@ -65,7 +65,7 @@ internal static class DecisionOrder
         }
         if (c.Item.Resting)
         {
-            return (c.Stay(RestRule, "It rests."), null, []);
+            return (c.Stay(RestRule, Message.Of("rest")), null, []);
         }
         List<Decision> fired =
         [
@@ -126,7 +126,7 @@ internal static class DecisionOrder
             .SelectMany(d => d.Evidence.Take(1));
         return taken with
         {
-            Evidence = [.. new[] { pain }.OfType<string>().Concat(taken.Evidence).Concat(said).Distinct()],
+            Evidence = [.. new[] { pain }.OfType<Message>().Concat(taken.Evidence).Concat(said).Distinct()],
             Fired =
             [
                 new(taken.RuleId, taken.Outcome, taken.Evidence),
@@ -144,7 +144,7 @@ internal static class DecisionOrder
         rule.StartsWith("D-PAIN", StringComparison.Ordinal) || rule is "D-LEG-MEMORY" or "D-NO-TRAINING";
 
     /// <summary>"Pain rose from 4 to 7."; none where it did not, or is not known.</summary>
-    private static string? PainWords(DecisionCase c)
+    private static Message? PainWords(DecisionCase c)
     {
         if (c.Today(c.Side) is not { } today)
         {
@@ -153,10 +153,10 @@ internal static class DecisionOrder
         var at = c.Input.CheckIn.PainNow;
         if (today.Sets.Where(set => set.Rise(at) > 0).MaxBy(set => set.Rise(at)) is { } set)
         {
-            return $"Pain rose from {set.PainBefore ?? at} to {set.PainMost}.";
+            return Message.Of("pain.rose", ("from", set.PainBefore ?? at), ("to", set.PainMost));
         }
         var over = c.PainSets(today);
-        return over > 0 ? $"Pain over the limit in {over} of {today.Sets.Count} sets." : null;
+        return over > 0 ? Message.Of("pain.over-sets", ("over", over), ("sets", today.Sets.Count)) : null;
     }
 
     private const string AsItIsRule = "D-STAY";
@@ -164,7 +164,9 @@ internal static class DecisionOrder
     private static Decision AsItIs(DecisionCase c) =>
         c.Stay(
             AsItIsRule,
-            c.Today(c.Side) is { } today ? $"{DecisionCase.DoneWords(today)}." : "Not done today."
+            c.Today(c.Side) is { } today
+                ? Message.Of("stay.done", ("done", DecisionCase.Done(today)))
+                : Message.Of("stay.not-done")
         );
 
     /// <summary>What the practitioner's own choice means in rung and dose; stays where the choice has nowhere to go.</summary>

@@ -17,7 +17,12 @@ internal static class FaultRules
                 "D-FAULT-CAP",
                 EaseCause.Faults,
                 [
-                    $"{FaultWords(c, today)} in {today.BreakingReps} of {today.Tried} reps; no cue fixed it.",
+                    Message.Of(
+                        "fault.no-cue",
+                        ("fault", FaultOf(today)),
+                        ("broken", today.BreakingReps),
+                        ("tried", today.Tried)
+                    ),
                     .. EasedWords(today),
                 ]
             )
@@ -33,11 +38,16 @@ internal static class FaultRules
         var cue = today.Sets.Select(set => set.Cue).LastOrDefault(words => words is not null) ?? c.Item.Cue;
         return c.Stay(
             "D-FAULT-CUE",
-            $"{FaultWords(c, today)} in {today.BreakingReps} of {today.Tried} reps; one cue fixed it.",
-            "Coach at the same dose."
+            Message.Of(
+                "fault.cue",
+                ("fault", FaultOf(today)),
+                ("broken", today.BreakingReps),
+                ("tried", today.Tried)
+            ),
+            Message.Of("fault.coach")
         ) with
         {
-            Notes = string.IsNullOrWhiteSpace(cue) ? null : [cue],
+            Notes = string.IsNullOrWhiteSpace(cue) ? null : [Message.Plain(cue)],
         };
     }
 
@@ -54,7 +64,7 @@ internal static class FaultRules
                 "D-DONE-LESS",
                 EaseCause.Faults,
                 [
-                    $"{now.DoneFraction:P0} and {before.DoneFraction:P0} of the work was clean, two visits running.",
+                    Message.Of("done-less", ("now", now.DoneFraction), ("before", before.DoneFraction)),
                     .. EasedWords(now),
                 ]
             );
@@ -64,7 +74,7 @@ internal static class FaultRules
     public static Decision? Breath(DecisionCase c) =>
         c.Today(c.Side) is { } today
         && today.Sets.Any(set => set is { FirstFault: Library.Fault.BreathHold, CueFixed: false })
-            ? c.EaseOneStep("D-BREATH", EaseCause.Faults, "Breath was held, and a cue did not clear it.")
+            ? c.EaseOneStep("D-BREATH", EaseCause.Faults, Message.Of("breath.held"))
             : null;
 
     /// <summary>Share of a set, above which it counts as most of it.</summary>
@@ -82,7 +92,7 @@ internal static class FaultRules
             .Count();
         return running >= c.Judgement.TremorVisits
             ? null
-            : c.Stay("D-TREMOR", $"Trembled through {today.Tremor:P0} of a set: nothing is added.");
+            : c.Stay("D-TREMOR", Message.Of("tremor.most", ("share", today.Tremor)));
     }
 
     /// <summary>Felt in the wrong place at visits running: the set-up is changed, not the rung; after some tries another way is sought.</summary>
@@ -101,16 +111,16 @@ internal static class FaultRules
         }
         var place = WrongPlace(c, wrong[0])!;
         var tries = (c.Input.SetUps ?? []).Count(t => t.PlanItemId == c.Item.Id && t.Place == place.Id);
-        var felt = $"Felt in the {place.Words.ToLowerInvariant()}, {wrong.Count} visits running.";
+        var felt = Message.Of("setup.felt", ("place", place.Id), ("visits", wrong.Count));
         if (tries >= c.Judgement.SetupTries)
         {
-            return StallRules.Change(c, "D-SETUP", [felt, $"The set-up was changed {tries} times."])
-                ?? c.Stay("D-SETUP", felt, $"The set-up was changed {tries} times: screen again.");
+            return StallRules.Change(c, "D-SETUP", [felt, Message.Of("setup.tries", ("tries", tries))])
+                ?? c.Stay("D-SETUP", felt, Message.Of("setup.tries-screen", ("tries", tries)));
         }
-        return c.Stay("D-SETUP", felt, $"Change the set-up: {place.Change}.") with
+        return c.Stay("D-SETUP", felt, Message.Of("setup.change", ("change", place.Change))) with
         {
-            Todo = $"Change the set-up: {place.Change}.",
-            Notes = [$"{char.ToUpperInvariant(place.Change![0])}{place.Change[1..]}."],
+            Todo = Message.Of("setup.change", ("change", place.Change)),
+            Notes = [Message.Of("setup.note", ("change", place.Change))],
         };
     }
 
@@ -124,18 +134,19 @@ internal static class FaultRules
             ? place
             : null;
 
-    private static IEnumerable<string> EasedWords(Performance today) =>
+    private static IEnumerable<Message> EasedWords(Performance today) =>
         today.Eased
             ?
             [
-                $"Made easier in {today.Sets.Count(set => set.Eased)} of {today.Sets.Count} sets; those do not count as asked.",
+                Message.Of(
+                    "fault.eased",
+                    ("eased", today.Sets.Count(set => set.Eased)),
+                    ("sets", today.Sets.Count)
+                ),
             ]
             : [];
 
-    private static string FaultWords(DecisionCase c, Performance today)
-    {
-        var code = today.Sets.Select(set => set.FirstFault).FirstOrDefault(fault => fault is not null);
-        var name = code is null ? "Control was lost" : c.Library.FindFault(code)?.Name ?? code;
-        return char.ToUpperInvariant(name[0]) + name[1..];
-    }
+    /// <summary>The first fault that was marked; none where control was lost without a mark.</summary>
+    private static string? FaultOf(Performance today) =>
+        today.Sets.Select(set => set.FirstFault).FirstOrDefault(fault => fault is not null);
 }

@@ -17,7 +17,12 @@ internal static class LeanPlan
                 c.Rung,
                 c.Dose,
                 [
-                    $"In {c.Judgement.ShrinkDays} days {Share(c.Input.HomeLong!):P0} of the home programme was done, of this exercise {Share(Of(c.Input, c.Item.Id)):P0}: the plan shrinks to what is done.",
+                    Message.Of(
+                        "lean.shrinks",
+                        ("days", c.Judgement.ShrinkDays),
+                        ("home", Share(c.Input.HomeLong!)),
+                        ("this", Share(Of(c.Input, c.Item.Id)))
+                    ),
                 ]
             )
             : null;

@@ -97,12 +97,15 @@ public static class NextPlan
                 ? item with
                 {
                     Spell = rest.Spell,
-                    Reasons = [new(rest.RuleId, string.Join(" ", rest.Evidence))],
+                    Reasons = [new(rest.RuleId, Message.Of("evidence", ("parts", rest.Evidence)))],
                 }
                 : null;
         }
         var reasons = decisions
-            .Select(d => new Reason(d.RuleId, $"{Prefix(d.Side)}{string.Join(" ", d.Evidence)}"))
+            .Select(d => new Reason(
+                d.RuleId,
+                Message.Of("evidence", ("side", d.Side), ("parts", d.Evidence))
+            ))
             .DistinctBy(reason => reason.Words)
             .ToList();
         var changedOn = decisions.Max(d => d.ChangedOn) ?? item.ChangedOn;
@@ -203,7 +206,7 @@ public static class NextPlan
                     PlanRange.Cautious(new SideDose(side, spell.Then[0].Dose), rung, profile, body, library)
                 ),
             ],
-            Reasons = [new("D-REST", "It has rested and returns at its start dose. Watch the first set.")],
+            Reasons = [new("D-REST", Message.Of("rest.returns"))],
             Cue = rung.Cues[0],
             Changes = ItemChanges.Of(rung, profile, library),
         };
@@ -211,7 +214,4 @@ public static class NextPlan
 
     private static Dose Dose(IReadOnlyList<Decision> decisions, SideDose side, string rungId) =>
         decisions.FirstOrDefault(d => d.Side == side.Side && d.RungId == rungId)?.Dose ?? side.Dose;
-
-    private static string Prefix(Side side) =>
-        side == Side.Both ? "" : $"{char.ToUpperInvariant(side.Word()[0])}{side.Word()[1..]}: ";
 }

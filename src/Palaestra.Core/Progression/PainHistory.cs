@@ -38,7 +38,7 @@ public sealed record PainHistory(
 /// <summary>What present pain is compared with.</summary>
 /// <param name="Value">0 to 10.</param>
 /// <param name="Words">What it rests on: "median of 2, 3, 3, 4".</param>
-public sealed record Reference(int Value, string Words);
+public sealed record Reference(int Value, Message Words);
 
 /// <summary>Works out the reference pain and the slow drift of usual pain. Common practice.</summary>
 public static class ReferencePain
@@ -58,22 +58,23 @@ public static class ReferencePain
         var earlier = Usuals(history).TakeLast(Window).ToList();
         if (history?.Set is { } set && earlier.Count == 0)
         {
-            return new(set.Value, $"set after a review: {set.Reason}");
+            return new(set.Value, Message.Of("reference.set", ("reason", set.Reason)));
         }
         if (earlier.Count == 0)
         {
-            return new(own, "this visit's own usual pain");
+            return new(own, Message.Of("reference.own"));
         }
-        var told = string.Join(", ", earlier);
         return Capped(
             Median(earlier),
-            earlier.Count == 1 ? $"usual pain {told} before" : $"median of {told}",
+            Message.Of("reference.median", ("pains", earlier)),
             First(history, own) + judgement.ReferenceOverFirst
         );
     }
 
-    private static Reference Capped(int value, string words, int cap) =>
-        value <= cap ? new(value, words) : new(cap, $"{words}, at most {cap}");
+    private static Reference Capped(int value, Message words, int cap) =>
+        value <= cap
+            ? new(value, words)
+            : new(cap, Message.Of("reference.capped", ("of", words), ("most", cap)));
 
     /// <summary>
     /// How far the median usual pain of the last three check-ins, today's among them, is over the lowest median of four
@@ -116,7 +117,7 @@ public static class ReferencePain
         ];
 
     /// <summary>Why a reference may not be set so; none when it may: a reason, at most the policy's points more, and not while leg symptoms spread.</summary>
-    public static string? SetError(
+    public static Message? SetError(
         PainHistory history,
         ReferenceSet set,
         DecideInput input,
@@ -126,11 +127,11 @@ public static class ReferencePain
         var judgement = (library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy).Judgement;
         if (string.IsNullOrWhiteSpace(set.Reason))
         {
-            return "Setting the reference needs a reason.";
+            return Message.Of("reference.needs-reason");
         }
         if (set.On > input.Date)
         {
-            return "The reference was set before this visit or at it.";
+            return Message.Of("reference.date");
         }
         var before = history with
         {
@@ -141,7 +142,7 @@ public static class ReferencePain
             Of(before, input.CheckIn.UsualPain ?? input.Profile.Pain.Usual, judgement).Value
             + judgement.ReferenceSetMost;
         return set.Value is < 0 or > 10 || set.Value > most
-            ? $"The reference may be set to {Math.Min(10, most)} at most."
+            ? Message.Of("reference.most", ("most", Math.Min(10, most)))
             : null;
     }
 

@@ -11,13 +11,7 @@ internal static class PainRules
     public static Decision? Refer(DecisionCase c) =>
         c.Day.Refer.Count == 0
             ? null
-            : c.Make(
-                Outcome.Stop,
-                "D-REFER",
-                c.Rung,
-                c.Dose,
-                [.. c.Day.Refer, "Stop everything and refer on."]
-            );
+            : c.Make(Outcome.Stop, "D-REFER", c.Rung, c.Dose, [.. c.Day.Refer, Message.Of("refer.stop")]);
 
     /// <summary>Too much pain in this exercise: it is eased on both sides; at its lowest it rests, or another ladder takes its place.</summary>
     public static Decision? Stop(DecisionCase c) =>
@@ -25,21 +19,20 @@ internal static class PainRules
             ? EaseOrRest(c, "D-PAIN-STOP", why)
             : null;
 
-    private static string? StopWhy(DecisionCase c, Side side)
+    private static Message? StopWhy(DecisionCase c, Side side)
     {
         if (c.Today(side) is not { Sets.Count: > 0 } today)
         {
             return null;
         }
-        var on = side == Side.Both ? "" : $" on the {side.Word()}";
         var over = c.PainSets(today);
         if (today.Sets.Any(set => set.EndedForPain))
         {
-            return $"A set{on} was ended for pain.";
+            return Message.Of("stop.ended", ("side", side));
         }
         if (over > 0 && over >= c.Judgement.StopShare * today.Sets.Count - 1e-9)
         {
-            return $"Pain over the limit in {over} of {today.Sets.Count} {(today.Sets.Count == 1 ? "set" : "sets")}{on}.";
+            return Message.Of("stop.over", ("over", over), ("sets", today.Sets.Count), ("side", side));
         }
         var at = c.Input.CheckIn.PainNow;
         // Where pain is tolerable up to a limit, a rise below that limit is not too much.
@@ -47,13 +40,13 @@ internal static class PainRules
             c.Policy.Pain.Rule == PainRuleKind.NoRise || set.Over(c.Policy.Pain, at)
         );
         return counts.Any(set => set.Rise(at) >= c.Judgement.StopRise)
-                ? $"Pain rose by {today.Sets.Max(s => s.Rise(at))}{on}."
+                ? Message.Of("stop.rise", ("points", today.Sets.Max(s => s.Rise(at))), ("side", side))
             : today.Sets.Any(set => set.PainMost >= c.Judgement.StopPeak && !(set.Rise(at) <= 0))
-                ? $"Pain {today.Sets.Max(s => s.PainMost)}{on}."
+                ? Message.Of("stop.peak", ("pain", today.Sets.Max(s => s.PainMost)), ("side", side))
             : null;
     }
 
-    private static Decision EaseOrRest(DecisionCase c, string rule, params IReadOnlyList<string> evidence)
+    private static Decision EaseOrRest(DecisionCase c, string rule, params IReadOnlyList<Message> evidence)
     {
         if (Steps.Down(c, EaseCause.Pain) is { } step)
         {
@@ -65,10 +58,7 @@ internal static class PainRules
             rule,
             c.Rung,
             c.Dose,
-            [
-                .. evidence,
-                $"Nothing is left to ease: it rests for {c.Judgement.RestVisits} visits and returns at the start dose of {lowest.Name.ToLowerInvariant()}.",
-            ]
+            [.. evidence, Message.Of("rest.begins", ("visits", c.Judgement.RestVisits), ("rung", lowest.Id))]
         ) with
         {
             Spell = new(
@@ -91,15 +81,12 @@ internal static class PainRules
         var over = c.Sides.Sum(side => c.Today(side) is { } today ? c.PainSets(today) : 0);
         if (over > 0)
         {
-            return c.Stay(
-                "D-PAIN-WATCH",
-                $"Pain over the limit in {over} {(over == 1 ? "set" : "sets")}: watch it."
-            );
+            return c.Stay("D-PAIN-WATCH", Message.Of("watch.over", ("sets", over)));
         }
         return c.Sides.Any(side =>
             Lasted(c, c.Today(side)) && Lasted(c, c.History(side).Skip(1).FirstOrDefault())
         )
-            ? c.Stay("D-PAIN-WATCH", "Pain was a point up at the end, two visits running.")
+            ? c.Stay("D-PAIN-WATCH", Message.Of("watch.lasted"))
             : null;
     }
 
@@ -126,10 +113,10 @@ internal static class PainRules
             ? c.EaseOneStep(
                 "D-PAIN-SESSION",
                 EaseCause.Pain,
-                $"Pain rose by {rise} in this exercise.",
+                Message.Of("session.rise", ("points", rise)),
                 session.Words
             )
-            : c.Stay("D-PAIN-SESSION", session.Words, "Nothing is added today.");
+            : c.Stay("D-PAIN-SESSION", session.Words, Message.Of("day.nothing-added"));
     }
 
     /// <summary>
@@ -143,16 +130,10 @@ internal static class PainRules
             return null;
         }
         var rule = c.Day.Flares[0].RuleId;
-        IReadOnlyList<string> evidence = [.. c.Day.Flares.Select(f => f.Words)];
+        IReadOnlyList<Message> evidence = [.. c.Day.Flares.Select(f => f.Words)];
         if (c.Day.SecondFlare)
         {
-            return c.Stay(
-                rule,
-                [
-                    .. evidence,
-                    $"The second time within {c.Judgement.FlareWeeks} weeks: review the whole plan; nothing more is cut.",
-                ]
-            );
+            return c.Stay(rule, [.. evidence, Message.Of("flare.second", ("weeks", c.Judgement.FlareWeeks))]);
         }
         var raised = c.Day.LastRaised();
         if (raised.FirstOrDefault(r => r.PlanItemId == c.Item.Id && r.Side == c.Side) is { } mine)
@@ -161,11 +142,11 @@ internal static class PainRules
         }
         if (raised.Count > 0 || c.Day.Flares.All(f => f.RuleId == "D-PAIN-DRIFT"))
         {
-            return c.Stay(rule, [.. evidence, "This was not raised lately: it stays."]);
+            return c.Stay(rule, [.. evidence, Message.Of("flare.not-raised")]);
         }
         if (c.Item.Spell is { Kind: SpellKind.Half })
         {
-            return c.Stay(rule, [.. evidence, "Already half the sets."]);
+            return c.Stay(rule, [.. evidence, Message.Of("flare.halved-already")]);
         }
         var half = Steps.Halved(c.Dose);
         return c.Make(
@@ -173,10 +154,7 @@ internal static class PainRules
             rule,
             c.Rung,
             half,
-            [
-                .. evidence,
-                $"Nothing was raised lately: half of it for {c.Judgement.HalfDays} days, then as before.",
-            ]
+            [.. evidence, Message.Of("flare.half", ("days", c.Judgement.HalfDays))]
         ) with
         {
             Spell = new(
@@ -193,7 +171,7 @@ internal static class PainRules
         DecisionCase c,
         string rule,
         Raise raise,
-        IReadOnlyList<string> evidence
+        IReadOnlyList<Message> evidence
     )
     {
         var rung = c.Library.FindRung(raise.RungId) is { } before && c.Open(before) ? before : null;
@@ -201,8 +179,12 @@ internal static class PainRules
         {
             return c.EaseOneStep(rule, EaseCause.Pain, evidence);
         }
-        var words =
-            $"What was raised on {raise.On:d MMMM} is taken back: {rung.Name.ToLowerInvariant()}, {raise.Dose.Words()}.";
+        var words = Message.Of(
+            "flare.taken-back",
+            ("on", raise.On),
+            ("rung", rung.Id),
+            ("dose", raise.Dose.Said())
+        );
         return c.Make(
             rung.Id == c.Rung.Id ? Outcome.Ease : Outcome.StepDown,
             rule,
@@ -221,12 +203,15 @@ internal static class PainRules
         {
             return null;
         }
-        var legs = string.Join(" and ", c.Day.Remembered.Select(side => side.Word()));
-        var words =
-            $"Pain moved down the {legs} leg lately: nothing is raised for {c.Judgement.LegVisits} visits and {c.Judgement.LegDays} days.";
+        var words = Message.Of(
+            "leg.memory",
+            ("sides", c.Day.Remembered),
+            ("visits", c.Judgement.LegVisits),
+            ("days", c.Judgement.LegDays)
+        );
         var here = c.Day.Session?.Legs?.Any(leg => leg.PlanItemId == c.Item.Id) == true;
         return here
-            ? EaseOrRest(c, "D-LEG-MEMORY", "It moved in this exercise.", words)
+            ? EaseOrRest(c, "D-LEG-MEMORY", Message.Of("leg.here"), words)
             : c.Stay("D-LEG-MEMORY", words);
     }
 
@@ -243,7 +228,7 @@ internal static class PainRules
             && allowance.Bars.All(bar => bar.PrecautionId == Intake.LegPain.Precaution)
                 ? "D-LEG-MEMORY"
                 : "D-BARRED";
-        var why = $"Not for now: {allowance.BarWords}.";
+        var why = Message.Of("bar.now", ("why", allowance.BarWords));
         if (Steps.LowerRung(c, EaseCause.Pain) is { } lower)
         {
             return c.Make(lower.Outcome, rule, lower.Rung, lower.Dose, [why, lower.Words]);
@@ -254,9 +239,9 @@ internal static class PainRules
                 rule,
                 other,
                 Steps.Fitted(c.StartOf(other), other, c.Dose.Seconds(c.Rung.MoveSeconds)),
-                [why, $"Another ladder for the same direction: {other.Name.ToLowerInvariant()}."]
+                [why, Message.Of("ease.other-ladder", ("rung", other.Id))]
             )
-            : c.Make(Outcome.Stop, rule, c.Rung, c.Dose, [why, "Nothing below it is open: it is taken out."]);
+            : c.Make(Outcome.Stop, rule, c.Rung, c.Dose, [why, Message.Of("bar.out")]);
     }
 
     /// <summary>What is put on top of a rung and a precaution bars by now comes off.</summary>
@@ -272,7 +257,7 @@ internal static class PainRules
                 {
                     Modifier = null,
                 },
-                [$"Not with {modifier.Name}: {c.Library.Precaution(id).Tag}."]
+                [Message.Of("bar.modifier", ("modifier", modifier.Id), ("precaution", id))]
             )
             : null;
 
@@ -282,5 +267,5 @@ internal static class PainRules
             .Day.Holds.Where(rule =>
                 rule.RuleId is not "D-PAIN-SESSION" && c.Day.Flares.All(f => f.RuleId != rule.RuleId)
             )
-            .Select(rule => c.Stay(rule.RuleId, rule.Words, "Nothing is added today."));
+            .Select(rule => c.Stay(rule.RuleId, rule.Words, Message.Of("day.nothing-added")));
 }

@@ -109,6 +109,6 @@ public sealed record SessionProbe(Guid PlanItemId, Side Side, ProbeOffer Offer)
 public sealed record ProbeOffer(
     string RungId,
     Dose Dose,
-    IReadOnlyList<string> Evidence,
-    IReadOnlyList<string> Changes
+    IReadOnlyList<Message> Evidence,
+    IReadOnlyList<Message> Changes
 );

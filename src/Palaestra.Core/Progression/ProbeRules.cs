@@ -34,7 +34,7 @@ internal static class ProbeRules
         return new(
             next.Rung.Id,
             next.Dose,
-            [running, $"Effort {effort} of 10."],
+            [running, Message.Of("effort.told", ("effort", effort))],
             ItemChanges.Of(next.Rung, c.Day.Profile, c.Library)
         );
     }
@@ -43,7 +43,7 @@ internal static class ProbeRules
     /// The visits running that speak for it, in words; none where they are too few or too small. A long time between two
     /// visits ends the run.
     /// </summary>
-    private static string? Running(DecisionCase c)
+    private static Message? Running(DecisionCase c)
     {
         var move = c.Rung.MoveSeconds;
         var least = c.Judgement.ReadyShare * c.Goal.Seconds(move) - 1e-9;
@@ -72,11 +72,11 @@ internal static class ProbeRules
         {
             return null;
         }
-        var when =
-            visits.Count >= c.Judgement.ReadyVisits
-                ? $"{visits.Count} visits running"
-                : "today, and the home log says the same";
-        return $"Clean {when}, {reps} clean reps in all.";
+        return Message.Of(
+            "ready.clean",
+            ("visits", visits.Count >= c.Judgement.ReadyVisits ? visits.Count : null),
+            ("reps", reps)
+        );
     }
 
     /// <summary>After a try that did not hold two visits, after one that hurt four.</summary>
@@ -132,28 +132,28 @@ internal static class ProbeRules
         var gap = tried.Any(p => Painful(c, p)) ? c.Judgement.ProbeGapPainful : c.Judgement.ProbeGap;
         if (asked.Any(side => tried.All(p => p.Side != side)))
         {
-            return c.Stay("D-PROBE", [.. evidence, "Not tried on both sides: nothing is granted by it."]);
+            return c.Stay("D-PROBE", [.. evidence, Message.Of("probe.one-side")]);
         }
         if (c.Sides.Any(side => c.Today(side) is null))
         {
-            return c.Stay("D-PROBE", [.. evidence, "The exercise itself was not done today."]);
+            return c.Stay("D-PROBE", [.. evidence, Message.Of("probe.not-done")]);
         }
         if (Next(c) is not { } next || tried.Any(p => !Fits(p, next)))
         {
-            return c.Stay("D-PROBE", [.. evidence, "It is not a start dose of what comes next here."]);
+            return c.Stay("D-PROBE", [.. evidence, Message.Of("probe.not-start")]);
         }
         if (tried.Any(p => p.Set.PainMost is null) && c.Day.Session?.EndMinutes is null)
         {
-            return c.Stay("D-PROBE", [.. evidence, "Pain was not told: ask how it was, and it counts."]);
+            return c.Stay("D-PROBE", [.. evidence, Message.Of("probe.pain-unknown")]);
         }
         if (tried.Any(p => !Held(c, p)))
         {
-            return c.Stay("D-PROBE", [.. evidence, $"It stays; the next try after {gap} visits."]);
+            return c.Stay("D-PROBE", [.. evidence, Message.Of("probe.stays", ("gap", gap))]);
         }
         var mine = tried.FirstOrDefault(p => p.Side == c.Side) ?? tried[0];
         var rung = next.Rung;
         var dose = Carried(c, rung, next.Dose, mine);
-        var carried = $"Keeps up to {c.Judgement.CarryShare:P0} of the clean time: {dose.Words()}.";
+        var carried = Message.Of("probe.carry", ("share", c.Judgement.CarryShare), ("dose", dose.Said()));
         return c.Make(
             rung.Id == c.Rung.Id ? Outcome.Add : Outcome.StepUp,
             "D-PROBE",
@@ -225,13 +225,14 @@ internal static class ProbeRules
                 : c.Input.Pain?.CheckIns.FirstOrDefault(past => past.Visit == probe.Visit)?.Now
         );
 
-    private static string Words(DecisionCase c, ProbeDone probe)
-    {
-        var rung = c.Library.Rung(probe.RungId);
-        var side = probe.Side != Side.Both ? $" {probe.Side.Word()}" : "";
-        var setting = string.Join(", ", probe.Dose.SettingWords());
-        var pain = Painful(c, probe) ? ", and it hurt" : "";
-        return $"Tried one up{side}: {rung.Name.ToLowerInvariant()}{(setting.Length > 0 ? $", {setting}" : "")}, "
-            + $"{probe.Set.CleanReps} of {probe.Dose.Reps} clean{pain}.";
-    }
+    private static Message Words(DecisionCase c, ProbeDone probe) =>
+        Message.Of(
+            "probe.tried",
+            ("side", probe.Side),
+            ("rung", probe.RungId),
+            ("setting", probe.Dose.SettingSaid()),
+            ("clean", probe.Set.CleanReps),
+            ("reps", probe.Dose.Reps),
+            ("hurt", Painful(c, probe))
+        );
 }

@@ -3,7 +3,7 @@ using Palaestra.Core.Library;
 namespace Palaestra.Core.Progression;
 
 /// <summary>One line of what to mind before the first set.</summary>
-public sealed record AdviceLine(string RuleId, string Words);
+public sealed record AdviceLine(string RuleId, Message Words);
 
 /// <summary>An exercise that is begun easier today, on one side.</summary>
 public sealed record EasedStart(Guid PlanItemId, Side Side, string RungId, Dose Dose);
@@ -42,7 +42,7 @@ public sealed record SessionAdvice(
                 .. day.Refer.Select(words => new AdviceLine("D-REFER", words)),
                 .. day.Holds.Select(rule => new AdviceLine(rule.RuleId, rule.Words)),
                 .. now
-                    ? [new AdviceLine("D-PAIN-NOW", "Ask what happened. Half the session is enough today.")]
+                    ? [new AdviceLine("D-PAIN-NOW", Message.Of("advice.half"))]
                     : Array.Empty<AdviceLine>(),
                 .. Remembered(day),
                 .. Home(input),
@@ -50,7 +50,7 @@ public sealed record SessionAdvice(
                     .Distinct()
                     .Select(words => new AdviceLine("D-AWAY", words)),
                 .. away.Select(d => d.Todo)
-                    .OfType<string>()
+                    .OfType<Message>()
                     .Distinct()
                     .Select(words => new AdviceLine("D-AWAY", words)),
             ],
@@ -81,11 +81,7 @@ public sealed record SessionAdvice(
     {
         if (day.Remembered.Count > 0)
         {
-            var legs = string.Join(" and ", day.Remembered.Select(side => side.Word()));
-            yield return new(
-                "D-LEG-MEMORY",
-                $"Pain moved down the {legs} leg lately: ask about the leg after each set."
-            );
+            yield return new("D-LEG-MEMORY", Message.Of("advice.leg", ("sides", day.Remembered)));
         }
     }
 
@@ -94,7 +90,7 @@ public sealed record SessionAdvice(
     {
         if (input.LastWorkDate is null && input.CheckIn.Home is null)
         {
-            yield return new("D-HOME", "It is not known whether they trained at home: ask.");
+            yield return new("D-HOME", Message.Of("advice.home"));
         }
     }
 }

@@ -39,21 +39,21 @@ internal static class StallRules
         {
             return null;
         }
-        IReadOnlyList<string> evidence = [.. instead.Evidence, still];
+        IReadOnlyList<Message> evidence = [.. instead.Evidence, still];
         return Change(c, "D-PLATEAU", evidence)
-            ?? c.Stay("D-PLATEAU", [.. evidence, "Nothing is left to change by rule."]) with
+            ?? c.Stay("D-PLATEAU", [.. evidence, Message.Of("plateau.nothing")]) with
             {
-                Todo = "Screen again.",
+                Todo = Message.Of("screen.again"),
             };
     }
 
     /// <summary>The one thing that is changed; none when nothing is left to change.</summary>
-    public static Decision? Change(DecisionCase c, string rule, IReadOnlyList<string> evidence)
+    public static Decision? Change(DecisionCase c, string rule, IReadOnlyList<Message> evidence)
     {
-        Decision To(Rung rung, Dose dose, string todo) =>
+        Decision To(Rung rung, Dose dose, Message todo) =>
             c.Make(Outcome.Change, rule, rung, dose, evidence) with
             {
-                Todo = $"{todo} Screen again.",
+                Todo = Message.Of("change.then-screen", ("change", todo)),
                 ChangedOn = c.Input.Date,
             };
         if (c.Library.LadderOf(c.Rung.Id).Direction == Direction.None)
@@ -65,12 +65,12 @@ internal static class StallRules
             return To(
                 other,
                 Steps.Fitted(c.StartOf(other), other, c.Dose.Seconds(c.Rung.MoveSeconds)),
-                $"Another ladder for the same direction: {other.Name.ToLowerInvariant()}. Watch the first set."
+                Message.Of("change.ladder", ("rung", other.Id))
             );
         }
         if (c.Input.Strategy is not null and not SpinalStrategy.Neutral && c.Rung.Position == "supine")
         {
-            return To(c.Rung, c.Dose, "Another strategy: neutral.") with
+            return To(c.Rung, c.Dose, Message.Of("change.strategy")) with
             {
                 Strategy = SpinalStrategy.Neutral,
             };
@@ -78,13 +78,15 @@ internal static class StallRules
         if (c.Input.SwitchOn is { } now)
         {
             var to = now == SwitchOn.Brace ? SwitchOn.DrawIn : SwitchOn.Brace;
-            var words = to == SwitchOn.Brace ? "brace" : "draw in with the pelvic floor";
-            return To(c.Rung, c.Dose, $"Another switch-on: {words}.") with { SwitchOn = to };
+            return To(c.Rung, c.Dose, Message.Of("change.activation", ("activation", to))) with
+            {
+                SwitchOn = to,
+            };
         }
         return null;
     }
 
-    private static string? Standstill(DecisionCase c)
+    private static Message? Standstill(DecisionCase c)
     {
         if (c.Today(c.Side) is not { } today)
         {
@@ -110,9 +112,14 @@ internal static class StallRules
         {
             return null;
         }
-        var told = string.Join(", ", series.AsEnumerable().Reverse().Select(p => $"{ValueOf(p):0.#}"));
-        var unit = today.Prescribed.TotalReps > 1 ? "clean reps" : "clean seconds";
-        return $"No clear change in {visits} visits and {days} days: {told} {unit}; {smallest:0.#} would be one.";
+        return Message.Of(
+            Decision.StandstillId,
+            ("visits", visits),
+            ("days", days),
+            ("values", series.AsEnumerable().Reverse().Select(ValueOf)),
+            ("reps", today.Prescribed.TotalReps > 1),
+            ("smallest", smallest)
+        );
     }
 
     /// <summary>Sets are counted one by one, so the error of their sum grows with the root of their number.</summary>
@@ -134,27 +141,27 @@ internal static class StallRules
         {
             return null;
         }
-        var words = $"{c.DaysAway} days without training.";
+        var words = Message.Of("away.days", ("days", c.DaysAway));
         var long_ = c.DaysAway >= c.Judgement.AwayTwoDays;
         if (!long_ && c.Today(c.Side) is { } today && c.Clean(today))
         {
-            return c.Stay("D-AWAY", words, "Clean today: the old dose once more before anything is added.");
+            return c.Stay("D-AWAY", words, Message.Of("away.clean"));
         }
         var todo =
-            c.DaysAway >= c.Judgement.AwayScreenDays ? "Screen before anything."
+            c.DaysAway >= c.Judgement.AwayScreenDays ? Message.Of("away.screen-first")
             : long_ && c.Input.WeakestSector is { } weakest
-                ? $"Screen again {c.Library.Words(weakest).Asks}, the weakest direction."
-            : long_ ? "Screen the weakest direction again."
+                ? Message.Of("away.screen-sector", ("sector", weakest))
+            : long_ ? Message.Of("away.screen-weakest")
             : null;
         if (Steps.Down(c, EaseCause.Away) is not { } first)
         {
-            return c.Stay("D-AWAY", words, "Nothing is left to ease here.") with { Todo = todo };
+            return c.Stay("D-AWAY", words, Message.Of("away.nothing")) with { Todo = todo };
         }
         var step =
             long_ && Second(c, first) is { } second
                 ? second with
                 {
-                    Words = $"{first.Words} {second.Words}",
+                    Words = Message.Of("ease.twice", ("first", first.Words), ("second", second.Words)),
                 }
                 : first;
         return c.Make(
@@ -197,9 +204,6 @@ internal static class StallRules
         {
             return null;
         }
-        return c.Stay(
-            "D-HOME",
-            [.. instead.Evidence, $"But {share:P0} of the home programme was done: ask why before adding."]
-        );
+        return c.Stay("D-HOME", [.. instead.Evidence, Message.Of("home.less", ("share", share))]);
     }
 }

@@ -17,7 +17,7 @@ internal enum EaseCause
 
 /// <summary>A way to ask less.</summary>
 /// <param name="Words">What is done, in words.</param>
-internal sealed record Step(Outcome Outcome, Rung Rung, Dose Dose, string Words);
+internal sealed record Step(Outcome Outcome, Rung Rung, Dose Dose, Message Words);
 
 /// <summary>
 /// Steps that are true to load: down is less and up is more, by the body model, for a typical body. Rungs are ordered for
@@ -51,7 +51,7 @@ internal static class Steps
             var start = c.StartOf(rung);
             if (AsksNoMore(c, rung, start, cause))
             {
-                return To(c, Outcome.StepDown, rung, start, $"One level lower: {Lower(rung.Name)}.");
+                return To(c, Outcome.StepDown, rung, start, Message.Of("ease.level", ("rung", rung.Id)));
             }
         }
         return null;
@@ -77,13 +77,21 @@ internal static class Steps
             return null;
         }
         var dose = c.Dose.WithSettingOf(clean.MaxBy(setting => setting.Range));
-        return To(c, Outcome.Ease, c.Rung, dose, $"As it was clean today: {SettingOf(dose)}.");
+        return To(c, Outcome.Ease, c.Rung, dose, Message.Of("ease.cured", ("setting", dose.SettingSaid())));
     }
 
     /// <summary>What made it harder without being a rung comes off first. The model knows no load of it: that alone is less.</summary>
     private static Step? Plain(DecisionCase c) =>
         c.Library.FindModifier(c.Dose.Modifier) is { Harder: true } modifier
-            ? new(Outcome.Ease, c.Rung, c.Dose with { Modifier = null }, $"Without {modifier.Name}.")
+            ? new(
+                Outcome.Ease,
+                c.Rung,
+                c.Dose with
+                {
+                    Modifier = null,
+                },
+                Message.Of("ease.plain", ("modifier", modifier.Id))
+            )
             : null;
 
     /// <summary>A heavier weight is there, and it is over what is trained under the breaking load.</summary>
@@ -112,7 +120,7 @@ internal static class Steps
             {
                 Range = stop,
             },
-            $"Less far: {stop * 100:0} % of the way."
+            Message.Of("ease.range", ("share", stop))
         );
     }
 
@@ -133,7 +141,7 @@ internal static class Steps
                 {
                     Height = height,
                 },
-                $"A {(height > (c.Dose.Height ?? 0) ? "higher" : "lower")} surface: {height * 100:0} cm."
+                Message.Of("ease.height", ("higher", height > (c.Dose.Height ?? 0)), ("height", height))
             )
             : null;
     }
@@ -143,16 +151,25 @@ internal static class Steps
         if (c.Dose.Load is { } load && (c.Rung.Loads ?? []).Any(kg => kg < load - 1e-9))
         {
             var less = c.Rung.Loads!.Last(kg => kg < load - 1e-9);
-            return To(c, Outcome.Ease, c.Rung, c.Dose with { Load = less }, $"Lighter: {less:0.#} kg.");
+            return To(
+                c,
+                Outcome.Ease,
+                c.Rung,
+                c.Dose with
+                {
+                    Load = less,
+                },
+                Message.Of("ease.lighter", ("load", less))
+            );
         }
         return c.Dose.Band is > Band.Light and var band
-            ? To(c, Outcome.Ease, c.Rung, c.Dose with { Band = band - 1 }, "A lighter band.")
+            ? To(c, Outcome.Ease, c.Rung, c.Dose with { Band = band - 1 }, Message.Of("ease.band"))
             : null;
     }
 
     private static Step? LessDose(DecisionCase c) =>
         DoseStep.Easier(c.Dose, c.Rung, c.Policy.WeeklyGrowth) is { } less
-            ? To(c, Outcome.Ease, c.Rung, less, $"Less: {less.Words()}.")
+            ? To(c, Outcome.Ease, c.Rung, less, Message.Of("ease.less", ("dose", less.Said())))
             : null;
 
     private static Step? OtherLadder(DecisionCase c, EaseCause cause) =>
@@ -162,14 +179,16 @@ internal static class Steps
                 Outcome.StepDown,
                 other,
                 c.StartOf(other),
-                $"Another ladder for the same direction, {Lower(other.Name)}: watch the first set."
+                Message.Of("ease.other-ladder-watch", ("rung", other.Id))
             )
             : null;
 
     private static Step? HalfDose(DecisionCase c)
     {
         var half = Halved(c.Dose);
-        return half == c.Dose ? null : To(c, Outcome.Ease, c.Rung, half, $"Half of it: {half.Words()}.");
+        return half == c.Dose
+            ? null
+            : To(c, Outcome.Ease, c.Rung, half, Message.Of("ease.half", ("dose", half.Said())));
     }
 
     /// <summary>Half the sets, and no more than half the reps where sets shrink; of one set half the reps; of one rep half the hold, at least two seconds.</summary>
@@ -199,7 +218,7 @@ internal static class Steps
     /// <summary>
     /// The step with as much work as the present dose has at most; where it hardly lowers the greatest demand, a fifth less.
     /// </summary>
-    private static Step To(DecisionCase c, Outcome outcome, Rung rung, Dose dose, string words)
+    private static Step To(DecisionCase c, Outcome outcome, Rung rung, Dose dose, Message words)
     {
         var present = c.Dose.Seconds(c.Rung.MoveSeconds);
         var changes = rung.Id != c.Rung.Id || !dose.SettingCovers(c.Dose);
@@ -307,10 +326,4 @@ internal static class Steps
 
     /// <summary>Newton metres under which a share says nothing. Common practice.</summary>
     private const double SmallLoad = 10;
-
-    private static string SettingOf(Dose dose) =>
-        string.Join(", ", dose.SettingWords()) is { Length: > 0 } words ? words : "all the way";
-
-    private static string Lower(string words) =>
-        words.Length == 0 ? words : char.ToLowerInvariant(words[0]) + words[1..];
 }

@@ -26,10 +26,10 @@ internal sealed class TriedNumbers
         return found;
     }
 
-    private readonly Dictionary<Guid, string?> ready = [];
+    private readonly Dictionary<Guid, Message?> ready = [];
 
     /// <summary>What would have one up offered after an exercise, found once for all its sides.</summary>
-    public string? Ready(Guid item, Func<string?> find)
+    public Message? Ready(Guid item, Func<Message?> find)
     {
         if (!ready.TryGetValue(item, out var words))
         {

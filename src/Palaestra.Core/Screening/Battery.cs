@@ -8,7 +8,7 @@ namespace Palaestra.Core.Screening;
 /// <param name="Cautions">What to mind, said before it starts.</param>
 public sealed record BatteryItem(
     string TaskId,
-    string Why,
+    Message Why,
     double Minutes,
     IReadOnlyList<Side> Sides,
     string? Surface,
@@ -17,7 +17,7 @@ public sealed record BatteryItem(
 
 /// <param name="Rule">S-BARRED, S-SORE, S-EQUIPMENT, S-MINUTES, S-COVERED or S-BY-HAND.</param>
 /// <param name="CanAdd">False for what a precaution bars.</param>
-public sealed record LeftOut(string TaskId, string Rule, string Why, bool CanAdd);
+public sealed record LeftOut(string TaskId, string Rule, Message Why, bool CanAdd);
 
 /// <summary>A planned screen: what is done in which order, and what was left out and why.</summary>
 /// <param name="Minutes">Of all items with the changes of position between them.</param>

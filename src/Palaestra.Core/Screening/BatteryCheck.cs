@@ -14,14 +14,20 @@ public static class BatteryCheck
     {
         if (!(question.Minutes is >= MinutesMin and <= MinutesMax))
         {
-            yield return new("minutes", $"A screen takes {MinutesMin} to {MinutesMax} minutes.");
+            yield return new(
+                "minutes",
+                Message.Of("screen.minutes", ("least", MinutesMin), ("most", MinutesMax))
+            );
         }
         var known = library.Ladders.SelectMany(l => l.Rungs).SelectMany(r => r.Equipment).ToHashSet();
         for (var i = 0; i < question.Missing.Count; i++)
         {
             if (!known.Contains(question.Missing[i]))
             {
-                yield return new($"missing[{i}]", $"No exercise uses “{question.Missing[i]}”.");
+                yield return new(
+                    $"missing[{i}]",
+                    Message.Of("screen.no-equipment", ("equipment", question.Missing[i]))
+                );
             }
         }
         foreach (var error in TaskErrors(question.Repeat ?? [], "repeat", library))
@@ -44,7 +50,7 @@ public static class BatteryCheck
         }
         if (taskIds.Count > TasksMax)
         {
-            yield return new("taskIds", $"At most {TasksMax} tasks.");
+            yield return new("taskIds", Message.Of("screen.tasks-most", ("most", TasksMax)));
         }
         for (var i = 0; i < taskIds.Count; i++)
         {
@@ -53,7 +59,10 @@ public static class BatteryCheck
                 && TaskOption.Of(task, profile, policy, [], library).Out is { CanAdd: false } barred
             )
             {
-                yield return new($"taskIds[{i}]", $"{task.Name}: {barred.Why}");
+                yield return new(
+                    $"taskIds[{i}]",
+                    Message.Of("screen.barred-task", ("task", task.Id), ("why", barred.Why))
+                );
             }
         }
     }
@@ -68,11 +77,11 @@ public static class BatteryCheck
         {
             if (library.FindTask(taskIds[i]) is null)
             {
-                yield return new($"{field}[{i}]", $"There is no task “{taskIds[i]}”.");
+                yield return new($"{field}[{i}]", Message.Of("no.task", ("task", taskIds[i])));
             }
             else if (taskIds.Take(i).Contains(taskIds[i]))
             {
-                yield return new($"{field}[{i}]", $"{library.FindTask(taskIds[i])!.Name} is in twice.");
+                yield return new($"{field}[{i}]", Message.Of("screen.twice", ("task", taskIds[i])));
             }
         }
     }

@@ -28,7 +28,7 @@ public static class BatteryPlanner
         {
             return Again(repeat, options, profile, policy, question, library);
         }
-        var chosen = new List<(TaskOption Option, string Why)>();
+        var chosen = new List<(TaskOption Option, Message Why)>();
         var left = options.Select(o => o.Out).OfType<LeftOut>().ToList();
         var waiting = options.Where(o => o.Out is null && o.Task.Priority <= 2).ToList();
         while (Best(waiting, [.. chosen.Select(c => c.Option)]) is { } option)
@@ -38,7 +38,12 @@ public static class BatteryPlanner
             if (Minutes([.. chosen.Select(c => c.Option), option], policy) > question.Minutes)
             {
                 left.Add(
-                    new(option.Task.Id, "S-MINUTES", $"Would go over {question.Minutes:0.#} minutes.", true)
+                    new(
+                        option.Task.Id,
+                        "S-MINUTES",
+                        Message.Of("screen.over-minutes", ("minutes", question.Minutes)),
+                        true
+                    )
                 );
                 continue;
             }
@@ -83,13 +88,13 @@ public static class BatteryPlanner
                         .Concat(proposal.Items)
                         .FirstOrDefault(item => item.TaskId == id)
                         ?.Why
-                        ?? "Added by hand."
+                        ?? Message.Of("screen.added")
                 )
             )
             .ToList();
         var left = proposal
             .Items.Where(item => !taskIds.Contains(item.TaskId))
-            .Select(item => new LeftOut(item.TaskId, "S-BY-HAND", "Taken out by hand.", true))
+            .Select(item => new LeftOut(item.TaskId, "S-BY-HAND", Message.Of("screen.taken-out"), true))
             .Concat(proposal.LeftOut.Where(l => !taskIds.Contains(l.TaskId)))
             .ToList();
         return Make(chosen, left, question, policy);
@@ -116,15 +121,11 @@ public static class BatteryPlanner
             options
                 .Where(o => !repeat.Contains(o.Task.Id))
                 .Select(o =>
-                    o.Out ?? new LeftOut(o.Task.Id, "S-COVERED", "Not in the screen that is repeated.", true)
+                    o.Out ?? new LeftOut(o.Task.Id, "S-COVERED", Message.Of("screen.not-repeated"), true)
                 )
         );
         return Make(
-            [
-                .. known
-                    .Where(o => o.Out is null)
-                    .Select(o => (o, "Done in the screen before: now and then can be compared.")),
-            ],
+            [.. known.Where(o => o.Out is null).Select(o => (o, Message.Of("screen.repeated")))],
             left,
             question,
             policy
@@ -132,7 +133,7 @@ public static class BatteryPlanner
     }
 
     private static Battery Make(
-        List<(TaskOption Option, string Why)> chosen,
+        List<(TaskOption Option, Message Why)> chosen,
         List<LeftOut> left,
         BatteryQuestion question,
         Policy policy
@@ -193,33 +194,31 @@ public static class BatteryPlanner
         return [.. option.Covers.Where(c => c.Value >= Seen && !seen.Contains(c.Key)).Select(c => c.Key)];
     }
 
-    private static string WhyIn(TaskOption option, List<Sector> fresh, PracticeLibrary library)
+    private static Message WhyIn(TaskOption option, List<Sector> fresh, PracticeLibrary library)
     {
         if (fresh.Count == 0)
         {
-            return option.Task.Priority == 1
-                ? "Belongs to every screen."
-                : "A second look in the minutes there are.";
+            return option.Task.Priority == 1 ? Message.Of("screen.always") : Message.Of("screen.second");
         }
-        return $"First to ask for {Asks(fresh, library)}.";
+        return Message.Of("screen.first", ("asks", Asks(fresh, library)));
     }
 
-    private static string WhyCovered(
+    private static Message WhyCovered(
         TaskOption option,
-        List<(TaskOption Option, string Why)> chosen,
+        List<(TaskOption Option, Message Why)> chosen,
         PracticeLibrary library
     )
     {
         if (option.Task.Tires)
         {
-            return "Tiring; looked at when endurance is the question.";
+            return Message.Of("screen.tiring");
         }
         var fresh = Fresh(option, chosen.Select(c => c.Option));
         return fresh.Count == 0
-            ? "Its directions are seen by what is in."
-            : $"Would show {Asks(fresh, library)}.";
+            ? Message.Of("screen.covered")
+            : Message.Of("screen.would-show", ("asks", Asks(fresh, library)));
     }
 
-    private static string Asks(IEnumerable<Sector> sectors, PracticeLibrary library) =>
-        string.Join(", ", sectors.Select(sector => library.Words(sector).Asks).Distinct());
+    private static IEnumerable<string> Asks(IEnumerable<Sector> sectors, PracticeLibrary library) =>
+        sectors.Select(sector => library.Words(sector).Asks).Distinct();
 }

@@ -35,7 +35,7 @@ public sealed record RungSearch(
     bool Done,
     string? NextRungId,
     string? EntryRungId,
-    string Why,
+    Message Why,
     IReadOnlyList<Guid> TrialIds,
     double Range = 1,
     bool Finished = true,
@@ -126,8 +126,8 @@ public static class RungFinder
         {
             var bar = Allowance.Of(library, profile.Precautions, ladder.Rungs[0], side);
             var why = bar.Barred
-                ? $"Every level is contraindicated ({bar.BarWords})."
-                : "Every level needs what is not at hand, or waits until the back is calm.";
+                ? Message.Of("climb.all-barred", ("why", bar.BarWords))
+                : Message.Of("climb.none-open");
             return new(ladder.Id, side, true, null, null, why, []);
         }
         var tried = trials
@@ -207,18 +207,18 @@ public static class RungFinder
         return (clean, broken);
     }
 
-    private static string WhyNext(Dictionary<int, Verdict> verdicts, List<Rung> open)
+    private static Message WhyNext(Dictionary<int, Verdict> verdicts, List<Rung> open)
     {
         if (verdicts.Count == 0)
         {
-            return "Start here: the middle of what is allowed, lower when sore.";
+            return Message.Of("climb.start");
         }
         var (clean, broken) = Bracket(open.Count, verdicts);
         return (clean, broken) switch
         {
-            (-1, var b) => $"{open[b].Name} was not clean: further down.",
-            (var c, var b) when b == open.Count => $"{open[c].Name} was clean: further up.",
-            var (c, b) => $"Between {open[c].Name}, clean, and {open[b].Name}, not clean.",
+            (-1, var b) => Message.Of("climb.down", ("rung", open[b].Id)),
+            (var c, var b) when b == open.Count => Message.Of("climb.up", ("rung", open[c].Id)),
+            var (c, b) => Message.Of("climb.between", ("clean", open[c].Id), ("broke", open[b].Id)),
         };
     }
 
@@ -254,7 +254,7 @@ public static class RungFinder
                 true,
                 null,
                 open[broken].Id,
-                $"{open[broken].Name} was clean {share * 100:0} % of the way: trained that far.",
+                Message.Of("entry.range", ("rung", open[broken].Id), ("share", share)),
                 ids,
                 share
             );
@@ -264,17 +264,11 @@ public static class RungFinder
         {
             (>= 0, true) when clean == broken - 1 => (
                 clean,
-                $"{open[broken].Name} was clean only with a cue or while trembling: the level below."
+                Message.Of("entry.below", ("rung", open[broken].Id))
             ),
-            (>= 0, _) => (clean, $"{open[clean].Name} is the highest level seen clean."),
-            (_, true) when broken == 0 => (
-                0,
-                $"{open[0].Name} is clean only with a cue or while trembling: coach it there."
-            ),
-            (_, true) => (
-                broken - 1,
-                $"{open[broken].Name} was clean only with a cue or while trembling: the level below."
-            ),
+            (>= 0, _) => (clean, Message.Of("entry.highest", ("rung", open[clean].Id))),
+            (_, true) when broken == 0 => (0, Message.Of("entry.coach", ("rung", open[0].Id))),
+            (_, true) => (broken - 1, Message.Of("entry.below", ("rung", open[broken].Id))),
             _ => (-1, NothingClean(open, verdicts)),
         };
         return new(ladder.Id, side, true, null, entry < 0 ? null : open[entry].Id, why, ids);
@@ -283,15 +277,15 @@ public static class RungFinder
     /// <summary>Less of a movement than this is not the exercise any more. Our own.</summary>
     public const double LeastRange = 0.2;
 
-    private static string NothingClean(List<Rung> open, Dictionary<int, Verdict> verdicts)
+    private static Message NothingClean(List<Rung> open, Dictionary<int, Verdict> verdicts)
     {
         if (verdicts.Count == 0)
         {
-            return "Not tried yet.";
+            return Message.Of("entry.untried");
         }
         var lowest = verdicts.Keys.Min();
         return verdicts[lowest] == Verdict.Painful
-            ? $"{open[lowest].Name} was ended by pain: what the trunk holds is not known."
-            : $"Not even {open[lowest].Name} was clean.";
+            ? Message.Of("entry.pain", ("rung", open[lowest].Id))
+            : Message.Of("entry.none", ("rung", open[lowest].Id));
     }
 }

@@ -14,7 +14,7 @@ public sealed record ScreenStep(
     string? Variant,
     double? Load,
     Dose Target,
-    string Why
+    Message Why
 );
 
 /// <summary>Where one task of the battery stands.</summary>
@@ -139,10 +139,10 @@ public static class ScreenGuide
         ];
     }
 
-    private static string WhyLook(ScreenTask task, string? way, List<Trial> done) =>
-        way is not null ? task.Variants!.First(v => v.Id == way).Name
-        : done.Count > 0 ? $"{done[^1].Load:0.#} kg was clean: heavier."
-        : task.Tells;
+    private static Message WhyLook(ScreenTask task, string? way, List<Trial> done) =>
+        way is not null ? Message.Plain(task.Variants!.First(v => v.Id == way).Name)
+        : done.Count > 0 ? Message.Of("screen.heavier", ("load", done[^1].Load))
+        : Message.Plain(task.Tells);
 
     /// <summary>The lightest load above the last clean one; none after one that broke, hurt, or was the heaviest.</summary>
     private static double? NextLoad(ScreenTask task, List<Trial> done) =>

@@ -49,11 +49,11 @@ public static class TaskFeeds
     )
     {
         var clean = feed.From is { } from ? trial.Clean.Longest >= from : trial.Clean.Fraction >= 1;
-        RungSearch Entry(string rung, string why, double range = 1) =>
+        RungSearch Entry(string rung, Message why, double range = 1) =>
             new(ladder.Id, side, true, null, rung, why, [trial.Id], range, true, task.Id);
         if (clean)
         {
-            return feed.Clean is { } rung ? Entry(rung, $"{task.Name} was clean.") : null;
+            return feed.Clean is { } rung ? Entry(rung, Message.Of("feed.clean", ("task", task.Id))) : null;
         }
         var share = task is { Measure: MeasureKind.Degrees, Full: { } full }
             ? (trial.Clean.Reach?.Degrees ?? 0) / full
@@ -61,12 +61,12 @@ public static class TaskFeeds
         return share >= RungFinder.LeastRange && ladder.IndexOf(trial.RungId) >= 0
             ? Entry(
                 trial.RungId,
-                $"{task.Name} held to {trial.Clean.Reach!.Degrees:0}°: trained that far.",
+                Message.Of("feed.range", ("task", task.Id), ("degrees", trial.Clean.Reach!.Degrees)),
                 Math.Round(share, 2)
             )
             : Entry(
                 feed.Failed,
-                $"{task.Name} gave way{(trial.Side == Side.Both ? "" : $" on the {trial.Side.Word()}")}: {library.Rung(feed.Failed).Name.ToLowerInvariant()}."
+                Message.Of("feed.gave-way", ("task", task.Id), ("side", trial.Side), ("rung", feed.Failed))
             );
     }
 }

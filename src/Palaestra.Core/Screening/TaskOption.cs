@@ -120,16 +120,16 @@ public sealed record TaskOption(
         if (free.Count == 0)
         {
             var bar = Allowance.Of(library, profile.Precautions, option.Rung, option.Rung.TaskSides[0]);
-            return new(task.Id, "S-BARRED", $"Barred ({bar.BarWords}).", false);
+            return new(task.Id, "S-BARRED", Message.Of("screen.barred", ("why", bar.BarWords)), false);
         }
         if (task.OnlyWhenCalm && StirredUpLevel.Of(profile, policy) != StirredUp.Low)
         {
-            return new(task.Id, "S-SORE", "Only when not easily stirred up.", true);
+            return new(task.Id, "S-SORE", Message.Of("screen.sore"), true);
         }
         if (equipped.Count == 0)
         {
             var lacks = option.Rung.Equipment.First(missing.Contains);
-            return new(task.Id, "S-EQUIPMENT", $"Needs what is not at hand: {lacks}.", true);
+            return new(task.Id, "S-EQUIPMENT", Message.Of("screen.lacks", ("pieces", lacks)), true);
         }
         return null;
     }

@@ -20,7 +20,7 @@ public sealed record Neutral(IReadOnlyList<double> Levels)
         if (last.Count < needed || last.Any(values => values.Any(double.IsNaN)))
         {
             return Checked<Neutral>.Bad([
-                new("device", $"Three seconds without a gap are needed; the last ones have {Whole(last)} %."),
+                new("device", Message.Of("signal.three-seconds", ("percent", Whole(last)))),
             ]);
         }
         var errors = new List<FieldError>();
@@ -37,7 +37,13 @@ public sealed record Neutral(IReadOnlyList<double> Levels)
                 errors.Add(
                     new(
                         channel.Channel.ToString(),
-                        $"Not quiet yet: {channel.Name} moved by {spread:0.0} {channel.Unit}; {channel.Quiet:0.0} is the most. Lie still and try again."
+                        Message.Of(
+                            "signal.not-quiet",
+                            ("channel", channel.Name),
+                            ("moved", spread),
+                            ("unit", channel.Unit),
+                            ("most", channel.Quiet)
+                        )
                     )
                 );
             }
@@ -46,7 +52,13 @@ public sealed record Neutral(IReadOnlyList<double> Levels)
                 errors.Add(
                     new(
                         channel.Channel.ToString(),
-                        $"{channel.Name} stands at {mean:0} {channel.Unit}; set it to {set:0} first."
+                        Message.Of(
+                            "signal.not-set",
+                            ("channel", channel.Name),
+                            ("at", mean),
+                            ("unit", channel.Unit),
+                            ("set", set)
+                        )
                     )
                 );
             }

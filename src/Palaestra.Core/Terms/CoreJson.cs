@@ -26,6 +26,7 @@ public static class CoreJson
         options.Converters.Add(
             new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false)
         );
+        options.Converters.Add(new MessageJson());
     }
 
     private static JsonSerializerOptions CreateStored()

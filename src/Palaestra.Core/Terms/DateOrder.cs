@@ -20,6 +20,10 @@ public static class DateWords
     public static string Short(this DateOrder order, DateOnly day) =>
         Words(day, order, "d MMM yyyy", "MMM d, yyyy", "yyyy-MM-dd");
 
+    /// <summary>A day of this year: "3 March".</summary>
+    public static string InYear(this DateOrder order, DateOnly day) =>
+        Words(day, order, "d MMMM", "MMMM d", "MMMM d");
+
     /// <summary>A day that is near, with its weekday and without its year.</summary>
     public static string Near(this DateOrder order, DateOnly day) =>
         Words(day, order, "dddd d MMMM", "dddd, MMMM d", "dddd, MMMM d");

@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text.Json.Serialization;
 
 namespace Palaestra.Core.Terms;
@@ -88,44 +87,32 @@ public readonly record struct Dose(
         };
 
     /// <summary>
-    /// "2 sets of 5, hold 3 s"; sets of one are written as reps alone, shrinking ones by their reps: "8-6-4 reps"; then what
-    /// the setting is: "half the way", "at 90 cm", "with 4 kg".
+    /// "2 sets of 5, hold 3 s"; sets of one are told as reps alone, shrinking ones by their reps: "8-6-4 reps"; then what the
+    /// setting is: "half the way", "at 90 cm", "with 4 kg".
     /// </summary>
-    public string Words()
+    public Message Said()
     {
         var dose = this;
-        var count =
-            Sets == 1 ? $"{Reps} {(Reps == 1 ? "rep" : "reps")}"
-            : Fewer > 0 ? $"{string.Join('-', Enumerable.Range(0, Sets).Select(dose.RepsOf))} reps"
-            : $"{Sets} sets of {Reps}";
-        var held = Hold > 0 ? Invariant($"{count}, hold {Hold:0.#} s") : count;
-        return string.Join(", ", SettingWords().Prepend(held));
+        return Message.Of(
+            "dose",
+            ("reps", Reps),
+            ("sets", Sets),
+            ("each", Sets > 1 && Fewer > 0 ? Enumerable.Range(0, Sets).Select(dose.RepsOf) : null),
+            ("hold", Hold > 0 ? Hold : null),
+            ("setting", SettingSaid())
+        );
     }
 
-    /// <summary>Range, height, load and band in words; empty for the whole movement as drawn.</summary>
-    public IEnumerable<string> SettingWords()
-    {
-        if (Range < 1)
-        {
-            yield return Invariant($"{Range * 100:0} % of the way");
-        }
-        if (Height is { } height)
-        {
-            yield return Invariant($"at {height * 100:0} cm");
-        }
-        if (Load is { } load)
-        {
-            yield return Invariant($"with {load:0.#} kg");
-        }
-        if (Band is { } band)
-        {
-            yield return $"{band.ToString().ToLowerInvariant()} band";
-        }
-        if (Modifier is { } modifier)
-        {
-            yield return $"with {modifier.Replace('-', ' ')}";
-        }
-    }
-
-    private static string Invariant(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
+    /// <summary>Range, height, load, band and modifier; none for the whole movement as drawn.</summary>
+    public Message? SettingSaid() =>
+        Range < 1 || Height is not null || Load is not null || Band is not null || Modifier is not null
+            ? Message.Of(
+                "dose.setting",
+                ("range", Range < 1 ? Range : null),
+                ("height", Height),
+                ("load", Load),
+                ("band", Band),
+                ("modifier", Modifier)
+            )
+            : null;
 }

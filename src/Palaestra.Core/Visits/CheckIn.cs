@@ -96,23 +96,23 @@ public static class CheckInCheck
         {
             if (value is < 0 or > ProfileCheck.PainMax)
             {
-                yield return new($"{path}.{name}", "Pain is a whole number from 0 to 10.");
+                yield return new($"{path}.{name}", Message.Of("pain.range"));
             }
         }
         if (checkIn.SettledHours is { } hours && !(hours is >= 0 and <= ProfileCheck.SettleHoursMax))
         {
-            yield return new($"{path}.settledHours", "Settling time is between 0 and 336 hours.");
+            yield return new($"{path}.settledHours", Message.Of("settling.range"));
         }
         if (
             checkIn is { Settled: { } settled, SettledHours: { } told }
             && (settled == Settling.LongerThanADay) != (told > Settling.NextMorning.Hours())
         )
         {
-            yield return new($"{path}.settledHours", "This contradicts how it settled; give one of the two.");
+            yield return new($"{path}.settledHours", Message.Of("checkin.settled-two"));
         }
         if (checkIn.FlagsAsked == false && checkIn.DangerSigns.Count > 0)
         {
-            yield return new($"{path}.flagsAsked", "Red flags are named that were not asked about.");
+            yield return new($"{path}.flagsAsked", Message.Of("checkin.flags"));
         }
         for (var i = 0; i < checkIn.DangerSigns.Count; i++)
         {
@@ -120,7 +120,7 @@ public static class CheckInCheck
             {
                 yield return new(
                     $"{path}.dangerSigns[{i}]",
-                    $"There is no red flag “{checkIn.DangerSigns[i]}”."
+                    Message.Of("no.red-flag", ("flag", checkIn.DangerSigns[i]))
                 );
             }
         }

@@ -35,42 +35,39 @@ public static class HomeDayCheck
     {
         if (day.Day > today)
         {
-            yield return new($"{path}.day", $"{day.Day:d MMM yyyy} has not come yet.");
+            yield return new($"{path}.day", Message.Of("home.future", ("day", day.Day)));
         }
         else if (day.Day < opened)
         {
-            yield return new($"{path}.day", $"{day.Day:d MMM yyyy} is before the first visit.");
+            yield return new($"{path}.day", Message.Of("home.before", ("day", day.Day)));
         }
         for (var i = 0; i < day.Done.Count; i++)
         {
             var done = day.Done[i];
             if (!items.Contains((done.PlanItemId, done.Side)))
             {
-                yield return new(
-                    $"{path}.done[{i}]",
-                    "This exercise and side are in no plan of this client."
-                );
+                yield return new($"{path}.done[{i}]", Message.Of("home.no-item"));
             }
             if (done.Reps is < 0 or > RepsMax)
             {
-                yield return new($"{path}.done[{i}].reps", $"Reps of a day are between 0 and {RepsMax}.");
+                yield return new($"{path}.done[{i}].reps", Message.Of("home.reps", ("most", RepsMax)));
             }
             if (day.Done.Take(i).Any(d => d.PlanItemId == done.PlanItemId && d.Side == done.Side))
             {
-                yield return new($"{path}.done[{i}]", "This exercise and side stand twice on the day.");
+                yield return new($"{path}.done[{i}]", Message.Of("home.twice"));
             }
         }
         if (day.Pain is < 0 or > Intake.ProfileCheck.PainMax)
         {
-            yield return new($"{path}.pain", "Pain is a whole number from 0 to 10.");
+            yield return new($"{path}.pain", Message.Of("pain.range"));
         }
         if (day.NextMorning is < 0 or > Intake.ProfileCheck.PainMax)
         {
-            yield return new($"{path}.nextMorning", "Pain is a whole number from 0 to 10.");
+            yield return new($"{path}.nextMorning", Message.Of("pain.range"));
         }
         if (day.Remark?.Length > RemarkMax)
         {
-            yield return new($"{path}.remark", $"A remark has at most {RemarkMax} letters.");
+            yield return new($"{path}.remark", Message.Of("home.remark", ("most", RemarkMax)));
         }
     }
 }

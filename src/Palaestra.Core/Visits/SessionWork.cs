@@ -21,8 +21,8 @@ public sealed record RepGuide(
     double Out,
     double Hold,
     double Back,
-    string Words,
-    string Breath,
+    Message Words,
+    Message Breath,
     double Check = 0
 );
 
@@ -58,7 +58,7 @@ public static class SessionWork
             ? new PlanItem(
                 e.PlanItemId,
                 rung.Id,
-                "",
+                Message.Plain(""),
                 [.. rung.TaskSides.Select(side => new SideDose(side, e.Target))],
                 [],
                 [],

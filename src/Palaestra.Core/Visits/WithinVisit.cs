@@ -13,7 +13,7 @@ namespace Palaestra.Core.Visits;
 public sealed record EaseOffer(
     OneChange Change,
     string RuleId,
-    string Words,
+    Message Words,
     string RungId,
     Side Side,
     Dose Dose,
@@ -39,7 +39,10 @@ public static class WithinVisit
     {
         var rung = library.Rung(item.RungId);
         var dose = side.Dose;
-        var offers = new List<EaseOffer> { new(OneChange.Cue, "W-CUE", item.Cue, rung.Id, side.Side, dose) };
+        var offers = new List<EaseOffer>
+        {
+            new(OneChange.Cue, "W-CUE", Message.Plain(item.Cue), rung.Id, side.Side, dose),
+        };
         // A single long hold has no range to shorten, nor has what does not move.
         if (rung.HasRange && dose.Reps > 1 && side.Range > PlanRange.Least)
         {
@@ -48,7 +51,7 @@ public static class WithinVisit
                 new(
                     OneChange.ShorterRange,
                     "W-RANGE",
-                    $"Less far: {share * 100:0} % of the way",
+                    Message.Of("within.range", ("share", share)),
                     rung.Id,
                     side.Side,
                     dose,
@@ -63,7 +66,7 @@ public static class WithinVisit
                 new(
                     OneChange.FewerSeconds,
                     "W-SECONDS",
-                    $"Hold {hold:0} s instead of {dose.Hold:0.#} s",
+                    Message.Of("within.seconds", ("hold", hold), ("was", dose.Hold)),
                     rung.Id,
                     side.Side,
                     dose with
@@ -79,13 +82,7 @@ public static class WithinVisit
         if (Below(rung, library) is { } lower)
         {
             offers.Add(
-                At(
-                    lower,
-                    OneChange.LowerRung,
-                    "W-RUNG",
-                    $"One rung lower: {lower.Name.ToLowerInvariant()}",
-                    side
-                )
+                At(lower, OneChange.LowerRung, "W-RUNG", Message.Of("within.rung", ("rung", lower.Id)), side)
             );
         }
         return
@@ -101,12 +98,12 @@ public static class WithinVisit
     {
         var rule = ease.Change == OneChange.ShorterLever ? "W-LEVER" : "W-SUPPORT";
         return ease.To is { } to
-            ? At(library.Rung(to), ease.Change, rule, ease.Words, side)
-            : new(ease.Change, rule, ease.Words, rung.Id, side.Side, side.Dose);
+            ? At(library.Rung(to), ease.Change, rule, Message.Plain(ease.Words), side)
+            : new(ease.Change, rule, Message.Plain(ease.Words), rung.Id, side.Side, side.Dose);
     }
 
     /// <summary>Another rung, at no more reps than were asked for here.</summary>
-    private static EaseOffer At(Rung rung, OneChange change, string rule, string words, SideDose side) =>
+    private static EaseOffer At(Rung rung, OneChange change, string rule, Message words, SideDose side) =>
         new(
             change,
             rule,

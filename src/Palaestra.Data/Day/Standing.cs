@@ -52,7 +52,7 @@ public sealed class StandingVisit
     public Guid EpisodeId { get; init; }
     public int Number { get; init; }
     public required string State { get; init; }
-    public required string Says { get; init; }
+    public required Message Says { get; init; }
 }
 
 /// <summary>Something that wants a decision, from a day on (the first there is: at once), as long as the record does not change.</summary>
@@ -64,9 +64,9 @@ public sealed class PileRow
     public PileKind Kind { get; init; }
     public DateOnly From { get; init; }
 
-    /// <summary>What is the matter; "{days}" and "{weeks}" stand for the time since <see cref="CountFrom"/>.</summary>
-    public required string What { get; init; }
+    /// <summary>What is the matter; it is told with the "days" and "weeks" since <see cref="CountFrom"/>.</summary>
+    public required Message What { get; init; }
     public DateOnly? CountFrom { get; init; }
-    public required string Step { get; init; }
+    public required Message Step { get; init; }
     public required string Station { get; init; }
 }

@@ -19,7 +19,7 @@ public sealed record DayVisit(
     int Number,
     VisitState State,
     bool Closed,
-    string Says,
+    Message Says,
     int? PainFirst,
     int? PainLast,
     string? RungId
@@ -31,8 +31,8 @@ public sealed record PileEntry(
     Guid EpisodeId,
     Guid VisitId,
     string Name,
-    string What,
-    string Step,
+    Message What,
+    Message Step,
     string Station
 );
 
@@ -181,11 +181,8 @@ public static class DayEndpoints
         );
     }
 
-    private static string Since(PileRow row, DateOnly today)
-    {
-        var days = row.CountFrom is { } from ? today.DayNumber - from.DayNumber : 0;
-        return row
-            .What.Replace("{days}", $"{days}", StringComparison.Ordinal)
-            .Replace("{weeks}", $"{days / 7}", StringComparison.Ordinal);
-    }
+    private static Message Since(PileRow row, DateOnly today) =>
+        row.CountFrom is { } from && today.DayNumber - from.DayNumber is var days
+            ? row.What.With(("days", days), ("weeks", days / 7))
+            : row.What;
 }

@@ -92,17 +92,17 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
         await whole.CommitAsync();
     }
 
-    private StandingVisit VisitOf(Visit visit, CaseFile file, Standing standing)
+    private static StandingVisit VisitOf(Visit visit, CaseFile file, Standing standing)
     {
         var view = EpisodeView.VisitOf(visit, file);
-        var says =
-            file.Closed ? "closed until a red flag is dealt with"
-            : view.Number == 1
-                ? view.HasScreen ? "first visit · screened"
-                    : "first visit"
-            : standing.RungId is { } rung
-                ? $"visit {view.Number} · {library.Rung(rung).Name.ToLowerInvariant()}"
-            : $"visit {view.Number} · no plan yet";
+        var says = file.Closed
+            ? Message.Of("visit.closed")
+            : Message.Of(
+                "visit.says",
+                ("number", view.Number),
+                ("screened", view.HasScreen),
+                ("rung", standing.RungId)
+            );
         return new StandingVisit
         {
             VisitId = visit.Id,
@@ -123,8 +123,8 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
                 PileKind.DangerSign,
                 latest.Id,
                 DateOnly.MinValue,
-                $"{EpisodeView.ReportOf(report, library).Words}.",
-                "Record what was done before anything else.",
+                Message.Of("pile.flag", ("flag", EpisodeView.ReportOf(report, library).Words)),
+                Message.Of("pile.flag-step"),
                 "ask"
             );
             yield break;
@@ -148,8 +148,8 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
                 PileKind.PrecautionLapsed,
                 latest.Id,
                 mine.Until!.Value.AddDays(1),
-                $"{library.Precaution(mine.Id).Name}: its date, {mine.Until:d MMM}, has passed; it no longer holds.",
-                "Look again, and take it away or set a new date.",
+                Message.Of("pile.lapsed", ("precaution", mine.Id), ("until", mine.Until)),
+                Message.Of("pile.lapsed-step"),
                 "ask"
             );
         }
@@ -160,8 +160,8 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
                 PileKind.RescreenDue,
                 latest.Id,
                 file.RescreenDue(screen),
-                "{weeks} weeks since the last screen.",
-                "Screen again.",
+                Message.Of("pile.rescreen"),
+                Message.Of("screen.again"),
                 "screen",
                 file.DayOf(screen)
             );
@@ -188,8 +188,8 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
                 PileKind.NotDecided,
                 visit.Id,
                 DateOnly.MinValue,
-                "A session is done and nothing is decided.",
-                "See Decide.",
+                Message.Of("pile.undecided"),
+                Message.Of("pile.undecided-step"),
                 "decide"
             )
             : Row(
@@ -197,18 +197,18 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
                 PileKind.Stalled,
                 visit.Id,
                 DateOnly.MinValue,
-                $"Stalled: {NameOf(file, stalled)}. {stalled.Evidence.First(words => words.StartsWith("No clear change", StringComparison.Ordinal))}",
-                stalled.Todo ?? "Screen again.",
+                Message.Of(
+                    "pile.stalled",
+                    ("rung", RungOf(file, stalled)),
+                    ("standstill", stalled.Standstill)
+                ),
+                stalled.Todo ?? Message.Of("screen.again"),
                 "decide"
             );
     }
 
-    private string NameOf(CaseFile file, Decision decision) =>
-        library
-            .Rung(
-                file.Plans.SelectMany(p => p.Plan.Items).Last(item => item.Id == decision.PlanItemId).RungId
-            )
-            .Name.ToLowerInvariant();
+    private static string RungOf(CaseFile file, Decision decision) =>
+        file.Plans.SelectMany(p => p.Plan.Items).Last(item => item.Id == decision.PlanItemId).RungId;
 
     private PileRow? Sore(CaseFile file)
     {
@@ -218,7 +218,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
             return null;
         }
         var flares = new DayFacts(input, library).Flares;
-        var what = string.Join(" ", flares.Select(flare => flare.Words));
+        var what = Message.Of("evidence", ("parts", flares.Select(flare => flare.Words)));
         return flares.Count > 0
             ? Row(
                 file,
@@ -226,7 +226,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
                 asked.Id,
                 DateOnly.MinValue,
                 what,
-                "Ease one step; see Decide.",
+                Message.Of("pile.sore-step"),
                 file.Has(asked.Id, TrialPurpose.Session) ? "decide" : "session"
             )
             : null;
@@ -254,8 +254,8 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
             PileKind.Away,
             latest.Id,
             due > booked ? due : booked,
-            "{days} days since anything is known of training.",
-            "Call; at the return one step down, then check again.",
+            Message.Of("pile.away"),
+            Message.Of("pile.away-step"),
             "session",
             last
         );
@@ -266,8 +266,8 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
         PileKind kind,
         Guid visit,
         DateOnly from,
-        string what,
-        string step,
+        Message what,
+        Message step,
         string station,
         DateOnly? countFrom = null
     ) =>

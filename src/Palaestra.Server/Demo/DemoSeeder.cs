@@ -236,7 +236,7 @@ public sealed class DemoSeeder(
         if (!read.IsValid)
         {
             throw new InvalidOperationException(
-                $"{told.File}: {string.Join(" ", read.Errors.Select(e => e.Message))}"
+                $"{told.File}: {string.Join(" ", read.Errors.Select(e => e.Message.Text))}"
             );
         }
         await traces.Keep(visitId, trial, read.Value!, TraceSource.Live, Practitioner);

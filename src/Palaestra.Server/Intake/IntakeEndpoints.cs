@@ -23,7 +23,7 @@ public sealed record NeutralForm(
     int Version
 );
 
-public sealed record NeutralAsk(NeutralProposal Proposal, IReadOnlyList<string> Cautions);
+public sealed record NeutralAsk(NeutralProposal Proposal, IReadOnlyList<Message> Cautions);
 
 public static class IntakeEndpoints
 {

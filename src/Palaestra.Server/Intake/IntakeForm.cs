@@ -1,4 +1,5 @@
 using FluentValidation;
+using FluentValidation.Results;
 using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
@@ -83,7 +84,12 @@ public sealed class IntakeFormValidator : AbstractValidator<IntakeForm>
                     );
                     foreach (var error in ProfileCheck.Errors(profile, library, ""))
                     {
-                        context.AddFailure(error.Field.TrimStart('.'), error.Message);
+                        context.AddFailure(
+                            new ValidationFailure(error.Field.TrimStart('.'), "")
+                            {
+                                CustomState = error.Message,
+                            }
+                        );
                     }
                 }
             );

@@ -1,5 +1,7 @@
 using System.Text.Json;
 using Palaestra.Core.Library;
+using Palaestra.Server.Words;
+using Palaestra.Words;
 
 namespace Palaestra.Server.Library;
 
@@ -18,7 +20,10 @@ public static class LibraryLoader
         );
         if (!library.IsValid)
         {
-            var lines = library.Errors.Select(error => $"  {error.Field}: {error.Message}");
+            var words = WordFiles.Load(folder);
+            var lines = library.Errors.Select(error =>
+                $"  {error.Field}: {words.Say(error.Message, new Manner())}"
+            );
             throw new InvalidOperationException(
                 $"The content in {folder} has errors:\n{string.Join('\n', lines)}"
             );
@@ -55,5 +60,6 @@ public static class LibraryLoader
             .Select(path => (Name: Path.GetRelativePath(folder, path).Replace('\\', '/'), path))
             .Where(file => !file.Name.StartsWith("schema/", StringComparison.Ordinal))
             .Where(file => !file.Name.StartsWith("demo/", StringComparison.Ordinal))
+            .Where(file => !file.Name.StartsWith("words/", StringComparison.Ordinal))
             .ToDictionary(file => file.Name, file => File.ReadAllText(file.path));
 }

@@ -9,6 +9,7 @@ using Palaestra.Exchange.Letters;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Progression;
+using Palaestra.Server.Words;
 
 namespace Palaestra.Server.Outcomes;
 
@@ -17,11 +18,24 @@ public sealed class LetterDesk(
     PalaestraDb db,
     PracticeLibrary library,
     OutcomesDesk outcomes,
-    ClinicClock clock
+    ClinicClock clock,
+    ClinicWords words
 )
 {
     public async Task<Letter> Fresh(CaseFile file, Guid visitId) =>
-        new LetterWriter(await InputOf(file, visitId), library).Write();
+        Spoken(new LetterWriter(await InputOf(file, visitId), library).Write());
+
+    private Letter Spoken(LetterOutline draft) =>
+        new(
+            "",
+            words.Say(draft.About),
+            [
+                .. draft.Parts.Select(part => new LetterPart(
+                    words.Say(part.Heading),
+                    words.SayAll(part.Paragraphs)
+                )),
+            ]
+        );
 
     private async Task<LetterInput> InputOf(CaseFile file, Guid visitId)
     {

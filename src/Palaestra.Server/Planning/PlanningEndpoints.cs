@@ -254,10 +254,7 @@ public static class PlanningEndpoints
             }
             else if (form.Confirmed?.Contains(warning.ItemId!.Value) != true)
             {
-                yield return new(
-                    "confirmed",
-                    $"{warning.Words}. Confirm a second time that it is to be given in spite of the bar."
-                );
+                yield return new("confirmed", Message.Of("plan.confirm", ("warning", warning.Words)));
             }
         }
     }

@@ -16,8 +16,8 @@ public sealed record PolicyEffect(
     Guid EpisodeId,
     Guid VisitId,
     string ClientName,
-    IReadOnlyList<string> Proposal,
-    IReadOnlyList<string> Present
+    IReadOnlyList<Message> Proposal,
+    IReadOnlyList<Message> Present
 );
 
 /// <summary>Copies and changes a clinic's own policies, and says what a change would do.</summary>
@@ -107,19 +107,25 @@ public sealed class PolicyDesk(PalaestraDb db, PolicyShelf shelf, CaseFiles file
 
     private PolicyEffect? EffectOn(CaseFile file, Plan plan, PracticeLibrary library, Policy changed)
     {
-        var proposal = new List<string>();
+        var proposal = new List<Message>();
         if (new PlanDesk(db, shelf.Library, clock).InputOf(file) is { } input)
         {
             var now = Planner.Propose(input, shelf.Library, Guid.CreateVersion7).Plan;
             var then = Planner.Propose(input, library, Guid.CreateVersion7).Plan;
-            proposal.AddRange(PlanComparison.ByRung(now, then, library).Words(library));
+            proposal.AddRange(PlanComparison.ByRung(now, then, library).Words());
         }
         var present = PlanTime.WithMinutes(plan with { PolicyId = changed.Id }, library, changed);
         var before = PlanTime.WithMinutes(plan, shelf.Library, file.Policy);
-        var words = new List<string>();
+        var words = new List<Message>();
         if (Math.Abs(present.TotalMinutes - before.TotalMinutes) >= 0.05)
         {
-            words.Add($"{before.TotalMinutes:0.0} → {present.TotalMinutes:0.0} minutes a day");
+            words.Add(
+                Message.Of(
+                    "compare.minutes",
+                    ("before", before.TotalMinutes),
+                    ("after", present.TotalMinutes)
+                )
+            );
         }
         words.AddRange(WarningsOf(file, present, library).Except(WarningsOf(file, before, shelf.Library)));
         return proposal.Count + words.Count == 0
@@ -127,12 +133,12 @@ public sealed class PolicyDesk(PalaestraDb db, PolicyShelf shelf, CaseFiles file
             : new(file.Episode.Id, file.Visits[^1].Id, file.Episode.Client!.Name, proposal, words);
     }
 
-    private static IEnumerable<string> WarningsOf(CaseFile file, Plan plan, PracticeLibrary library) =>
+    private static IEnumerable<Message> WarningsOf(CaseFile file, Plan plan, PracticeLibrary library) =>
         PlanCheck
             .Warnings(plan, file.Profile, file.Findings(), file.Episode.MinutesPerDay, library)
             .Select(warning =>
                 plan.Items.FirstOrDefault(item => item.Id == warning.ItemId) is { } item
-                    ? $"{library.Rung(item.RungId).Name}: {warning.Words}"
+                    ? Message.Of("compare.of", ("rung", item.RungId), ("change", warning.Words))
                     : warning.Words
             );
 

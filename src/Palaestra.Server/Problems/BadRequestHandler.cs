@@ -80,7 +80,7 @@ public sealed partial class BadRequestHandler(IProblemDetailsService problems) :
                         ? "This is not a value that fits here."
                         : "Required and not given."
                 );
-                details.Detail = $"{error.Field}: {error.Message}";
+                details.Detail = $"{error.Field}: {error.Message.Text}";
                 details.Extensions["errors"] = new[] { error };
             }
         }

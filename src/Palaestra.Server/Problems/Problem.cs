@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using Palaestra.Server.Words;
 
 namespace Palaestra.Server.Problems;
 
@@ -14,11 +15,21 @@ public static class Problem
             {
                 Status = StatusCodes.Status422UnprocessableEntity,
                 Title = "Something in this is not right; nothing was stored.",
-                Detail = string.Join(" ", list.Take(3).Select(error => error.Message)),
                 Extensions = { ["errors"] = list },
             }
         );
     }
+
+    private const int DetailsMost = 3;
+
+    /// <summary>The first few sentences of the fields, for those who show no fields; none where there are none.</summary>
+    public static string? DetailOf(ProblemDetails problem, ClinicWords words) =>
+        problem.Extensions.TryGetValue("errors", out var errors) && errors is IReadOnlyList<FieldError> list
+            ? string.Join(" ", list.Take(DetailsMost).Select(error => words.Say(error.Message)))
+            : null;
+
+    public static ProblemHttpResult Field(string field, Message message) =>
+        Fields([new FieldError(field, message)]);
 
     public static ProblemHttpResult Field(string field, string message) =>
         Fields([new FieldError(field, message)]);

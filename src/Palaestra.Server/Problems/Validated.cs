@@ -9,7 +9,10 @@ public static class Validated
         [
             .. validator
                 .Validate(form)
-                .Errors.Select(e => new FieldError(Camel(e.PropertyName), e.ErrorMessage)),
+                .Errors.Select(e => new FieldError(
+                    Camel(e.PropertyName),
+                    e.CustomState as Message ?? Message.Plain(e.ErrorMessage)
+                )),
         ];
 
     private static string Camel(string path) =>

@@ -91,7 +91,7 @@ public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDe
     private Decision InsteadOf(Decision proposal, Choice own, DecideInput input, string by) =>
         DecisionEngine.Chosen(input, proposal.PlanItemId, proposal.Side, own.Outcome!.Value, library) with
         {
-            Evidence = [$"Chosen by {by}: {own.Reason}"],
+            Evidence = [Message.Of("decide.chosen", ("by", by), ("reason", own.Reason))],
         };
 
     /// <summary>

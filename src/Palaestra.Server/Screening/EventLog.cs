@@ -102,7 +102,7 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, ClinicCloc
         where allowance.Barred
         select new FieldError(
             $"events[{pair.i}].rungId",
-            $"{rung.Name} is barred ({allowance.BarWords}). Plan it with a written reason, or choose another."
+            Message.Of("session.barred", ("rung", rung.Id), ("why", allowance.BarWords))
         );
 
     /// <summary>What is done in a session belongs to an exercise that some plan of this client holds or held.</summary>

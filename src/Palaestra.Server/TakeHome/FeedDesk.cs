@@ -3,6 +3,7 @@ using Palaestra.Core.Planning;
 using Palaestra.Data.Planning;
 using Palaestra.Exchange.Calendar;
 using Palaestra.Server.Intake;
+using Palaestra.Server.Words;
 
 namespace Palaestra.Server.TakeHome;
 
@@ -22,7 +23,7 @@ public sealed record CalendarView(
 );
 
 /// <summary>Lays accepted plans out over days, for the screen and for calendar programs.</summary>
-public sealed class FeedDesk(PracticeLibrary library)
+public sealed class FeedDesk(PracticeLibrary library, ClinicWords words)
 {
     /// <summary>None without a plan.</summary>
     public CalendarView? View(CaseFile file)
@@ -114,11 +115,11 @@ public sealed class FeedDesk(PracticeLibrary library)
             Stamp = revision.AcceptedAt.ToDateTimeUtc(),
         };
 
-    private static string DosesOf(PlanItem item) =>
+    private string DosesOf(PlanItem item) =>
         string.Join(
             "; ",
             item.Doses.Select(dose =>
-                dose.Side == Side.Both ? dose.Dose.Words() : $"{dose.Side.Word()} {dose.Dose.Words()}"
+                words.Say(Message.Of("feed.dose", ("side", dose.Side), ("dose", dose.Dose.Said())))
             )
         );
 

@@ -9,11 +9,18 @@ using Palaestra.Exchange.Sheets;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Library;
+using Palaestra.Server.Words;
 
 namespace Palaestra.Server.TakeHome;
 
 /// <summary>Fills the sheet a client takes home from the plan in force.</summary>
-public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureStore figures, ClinicClock clock)
+public sealed class SheetDesk(
+    PalaestraDb db,
+    PracticeLibrary library,
+    FigureStore figures,
+    ClinicClock clock,
+    ClinicWords words
+)
 {
     /// <summary>Days with a box to tick; longer lists are not kept.</summary>
     public const int DaysMost = 14;
@@ -74,7 +81,7 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
             [
                 $"Start: {string.Join("; ", rung.Setup)}.",
                 rung.Movement,
-                $"“{item.Cue}.” Breath: {DoseText.Breath(rung, policy)}.",
+                $"“{item.Cue}.” Breath: {words.Say(DoseText.Breath(rung, policy))}.",
                 .. rung.ReturnsToCheck ? [library.Cautions.BetweenReps] : Array.Empty<string>(),
             ],
             rung.Feel,
@@ -83,12 +90,17 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
                 .. item.Doses.Select(dose => new SheetDose(
                     dose.Side,
                     // Where a shorter range ends stands on its own line.
-                    (dose.RangeEnds is null ? dose.Dose : dose.Dose with { Range = 1 }).Words(),
-                    DoseText.Written(dose.Dose, rung, policy),
-                    dose.RangeEnds
+                    words.Say((dose.RangeEnds is null ? dose.Dose : dose.Dose with { Range = 1 }).Said()),
+                    words.Say(DoseText.Written(dose.Dose, rung, policy)),
+                    words.SayAny(dose.RangeEnds)
                 )),
             ],
-            [.. item.Notes ?? [], .. Halved(item), .. OnTop(item), .. item.Changes],
+            [
+                .. words.SayAll(item.Notes ?? []),
+                .. Halved(item),
+                .. OnTop(item),
+                .. words.SayAll(item.Changes),
+            ],
             item.BarOverride,
             [.. days.Select(day => trained.Any(t => t.Day == day && t.ItemIds.Contains(item.Id)))]
         );
@@ -101,8 +113,8 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
             .OfType<string>()
             .Distinct();
 
-    private static IEnumerable<string> Halved(PlanItem item) =>
-        item.HalvedWords() is { } words ? [words] : [];
+    private IEnumerable<string> Halved(PlanItem item) =>
+        item.HalvedWords() is { } halved ? [words.Say(halved)] : [];
 
     private SheetRecord Record(CaseFile file, PlanRevision revision)
     {
@@ -112,11 +124,13 @@ public sealed class SheetDesk(PalaestraDb db, PracticeLibrary library, FigureSto
         };
         foreach (var item in revision.Plan.Items)
         {
-            lines.Add($"{library.Rung(item.RungId).Name} – {item.For}.");
-            lines.AddRange(item.Reasons.Select(reason => $"    {reason.Words} ({reason.RuleId})"));
+            lines.Add($"{library.Rung(item.RungId).Name} – {words.Say(item.For)}.");
+            lines.AddRange(item.Reasons.Select(reason => $"    {words.Say(reason.Words)} ({reason.RuleId})"));
         }
         lines.AddRange(
-            revision.Plan.Warnings.Select(warning => $"Warning: {warning.Words} ({warning.RuleId})")
+            revision.Plan.Warnings.Select(warning =>
+                $"Warning: {words.Say(warning.Words)} ({warning.RuleId})"
+            )
         );
         return new SheetRecord("For the practitioner, not for the client", lines);
     }

@@ -78,7 +78,7 @@ public class FindingsTests
     public void Names_what_gave_way_in_plain_words()
     {
         var findings = Of(new Tape().Start("B5", Side.Left).Reps(5).Rep(fault: "arch").End());
-        Assert.Equal("low back arches at rep 6, left", Assert.Single(findings.GaveWay).Words);
+        Assert.Equal("low back arches at rep 6, left", Assert.Single(findings.GaveWay).Words.En());
     }
 
     /// <summary>4 of 5 against 5 of 5 is inside the binomial error of five reps; 2 of 5 is not.</summary>
@@ -133,7 +133,7 @@ public class FindingsTests
         var findings = Of(tape);
         Assert.Null(findings.WeakLink);
         Assert.True(findings.Tasks[0].Left!.PainLimited);
-        Assert.Equal("Pain ended heel tap (left) before control could be seen.", findings.Sentence);
+        Assert.Equal("Pain ended heel tap (left) before control could be seen.", findings.Sentence.En());
     }
 
     [Fact]
@@ -146,7 +146,7 @@ public class FindingsTests
             .Start("B6", Side.Left)
             .Reps(1, hold: 3);
         Assert.Equal(0, Of(tape).TrialCount);
-        Assert.Equal("Nothing screened yet.", Of(tape).Sentence);
+        Assert.Equal("Nothing screened yet.", Of(tape).Sentence.En());
     }
 
     [Fact]

@@ -71,8 +71,8 @@ public class SeenTests
             tape.Start(plank.Id, side).HoldStart().Fault(plank.Faults[0], 2).End(EndReason.Stopped);
         }
         var findings = Found(tape);
-        Assert.DoesNotContain("verything", findings.Sentence, StringComparison.Ordinal);
-        Assert.Contains("side of the trunk yields first", findings.Sentence, StringComparison.Ordinal);
+        Assert.DoesNotContain("verything", findings.Sentence.En(), StringComparison.Ordinal);
+        Assert.Contains("side of the trunk yields first", findings.Sentence.En(), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -84,7 +84,7 @@ public class SeenTests
             findings.WeakLink is null or { Type: WeakType.PainLimited },
             findings.WeakLink?.ToString()
         );
-        Assert.DoesNotContain("verything", findings.Sentence, StringComparison.Ordinal);
+        Assert.DoesNotContain("verything", findings.Sentence.En(), StringComparison.Ordinal);
     }
 
     public static TheoryData<string> Rungs => [.. Library.Ladders.SelectMany(l => l.Rungs).Select(r => r.Id)];

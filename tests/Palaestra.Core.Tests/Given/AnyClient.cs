@@ -98,7 +98,7 @@ public static class AnyClient
                             tried,
                             null,
                             tried && height >= 0 ? ladder.Rungs[height].Id : null,
-                            "given",
+                            Message.Plain("given"),
                             tried ? [Seen] : []
                         );
                     })
@@ -118,14 +118,20 @@ public static class AnyClient
             .ToList();
         var weakest = control.Where(c => c.Percent < 100).OrderBy(c => c.Percent).FirstOrDefault();
         return new ScreenFindings(
-            "",
+            Message.Plain(""),
             [],
             [],
             entries,
             control,
             weakest is null
                 ? null
-                : new WeakLink(weakest.Sector, weakest.Percent!.Value, null, "It yields first", ""),
+                : new WeakLink(
+                    weakest.Sector,
+                    weakest.Percent!.Value,
+                    null,
+                    "It yields first",
+                    Message.Plain("")
+                ),
             1,
             0
         );

@@ -223,7 +223,7 @@ public static class AnyDay
         return new PlanItem(
             new Guid(dice.Next(), 1, 2, 3, 4, 5, 6, 7, 8, 9, 10),
             rung.Id,
-            "",
+            Message.Plain(""),
             [
                 .. rung.TaskSides.Select(side => new SideDose(
                     side,

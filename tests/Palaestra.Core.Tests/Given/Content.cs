@@ -36,6 +36,7 @@ public static class Content
             .Where(f =>
                 !f.Name.StartsWith("schema/", StringComparison.Ordinal)
                 && !f.Name.StartsWith("demo/", StringComparison.Ordinal)
+                && !f.Name.StartsWith("words/", StringComparison.Ordinal)
             )
             .ToDictionary(f => f.Name, f => File.ReadAllText(f.path));
     }

@@ -98,7 +98,7 @@ public sealed record Work(string RungId, Dose Dose)
             side,
             side == Side.Right && RightDose is { } r ? r : Dose
         ));
-        var item = new PlanItem(ItemId, RungId, "", [.. doses], [], [], Rung.Cues[0]);
+        var item = new PlanItem(ItemId, RungId, Message.Plain(""), [.. doses], [], [], Rung.Cues[0]);
         return new DecideInput(
             visit,
             DateOf(visit),

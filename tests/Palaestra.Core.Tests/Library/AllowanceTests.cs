@@ -93,7 +93,7 @@ public class AllowanceTests
         var both = Of("D3", Side.Left, new("fragile-bone"), new("wrist"));
         Assert.True(both.Barred);
         Assert.False(both.Preferred);
-        Assert.Contains("wrist", both.BarWords, StringComparison.Ordinal);
+        Assert.Contains("wrist", both.BarWords.En(), StringComparison.Ordinal);
     }
 
     [Theory]

@@ -19,7 +19,7 @@ public class LoadAnswersTests
         var answer = Ask(new(Woman, "B6", Changes: new(Range: 0.7), PresentRungId: "B5")).Value!;
         var main = answer.Directions[0];
         Assert.Equal((Direction.Front, Side.Both), (main.Direction, main.Side));
-        Assert.Equal("front, against arching", main.Words);
+        Assert.Equal("front, against arching", main.Words.En());
         Assert.InRange(main.PercentOfFull!.Value, 60, 99);
         Assert.Equal(100 * main.NewtonMetres / (64 * Statics.Gravity * 1.68), main.PercentOfWeightHeight, 6);
         // Half-way to the long leg it already asks more than the present heel tap.
@@ -81,6 +81,6 @@ public class LoadAnswersTests
         var leaning = new PoseEntry("standing", Root: new RootPlacement(-30), Solve: [], Balance: []);
         var error = Assert.Single(Ask(new(Woman, Pose: leaning)).Errors);
         Assert.Equal("pose", error.Field);
-        Assert.Contains("fall toward the front", error.Message, StringComparison.Ordinal);
+        Assert.Contains("fall toward the front", error.Message.En(), StringComparison.Ordinal);
     }
 }

@@ -54,7 +54,7 @@ public class SchoolCheckTests
                 new SchoolsFile("", [.. without]),
                 new PoliciesFile("", Content.Library.Policies)
             ),
-            error => error.Message.Contains("tempo.out", StringComparison.Ordinal)
+            error => error.Message.En().Contains("tempo.out", StringComparison.Ordinal)
         );
     }
 }

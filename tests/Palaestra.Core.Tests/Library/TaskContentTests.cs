@@ -147,7 +147,7 @@ public class TaskContentTests
                 var item = new Core.Planning.PlanItem(
                     Guid.NewGuid(),
                     rung.Id,
-                    "",
+                    Message.Plain(""),
                     [.. rung.TaskSides.Select(side => new Core.Planning.SideDose(side, new Dose(5, 1, 0)))],
                     [],
                     [],

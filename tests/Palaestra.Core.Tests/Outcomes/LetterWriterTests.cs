@@ -38,7 +38,20 @@ public partial class LetterWriterTests
     private static Plan PlanOf(Work work) =>
         new(work.Input().Items, SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 12, []);
 
-    private static Letter Write(LetterInput input) => new LetterWriter(input, Content.Library).Write();
+    private static Letter Write(LetterInput input)
+    {
+        var said = new LetterWriter(input, Content.Library).Write();
+        return new Letter(
+            "",
+            said.About.En(input.Dates),
+            [
+                .. said.Parts.Select(p => new LetterPart(
+                    p.Heading.En(),
+                    [.. p.Paragraphs.Select(s => s.En(input.Dates))]
+                )),
+            ]
+        );
+    }
 
     private static string Text(LetterInput input) =>
         string.Join("\n", Write(input).Parts.SelectMany(part => part.Paragraphs));

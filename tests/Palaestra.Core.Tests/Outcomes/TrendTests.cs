@@ -34,7 +34,7 @@ public class TrendTests
         Assert.True(trend.Expected < trend.ExpectedTo);
         Assert.Equal(
             $"getting better; at this rate there between {trend.ExpectedFrom:d MMM yyyy} and {trend.ExpectedTo:d MMM yyyy}",
-            trend.Words
+            trend.Words.En()
         );
     }
 
@@ -42,14 +42,14 @@ public class TrendTests
     public void Up_and_down_is_no_clear_change_and_has_no_date()
     {
         var trend = Trend.Of(Weekly(5, 6, 5, 4, 5, 6, 5), true, 1)!;
-        Assert.Equal(("no clear change", null), (trend.Words, trend.Expected));
+        Assert.Equal(("no clear change", null), (trend.Words.En(), trend.Expected));
     }
 
     [Fact]
     public void What_gets_worse_has_no_expected_date()
     {
         var trend = Trend.Of(Weekly(2, 3, 4, 5, 6, 7), true, 1)!;
-        Assert.Equal(("getting worse", null), (trend.Words, trend.Expected));
+        Assert.Equal(("getting worse", null), (trend.Words.En(), trend.Expected));
     }
 
     [Fact]
@@ -113,5 +113,5 @@ public class TrendTests
 
     [Fact]
     public void Asked_once_it_is_no_change_yet() =>
-        Assert.Equal("asked once", OutcomeSeries.Of(Measure("pain"), Weekly(5))!.Words);
+        Assert.Equal("asked once", OutcomeSeries.Of(Measure("pain"), Weekly(5))!.Words.En());
 }

@@ -16,7 +16,7 @@ public class BendingAccountTests
                 .. items.Select(i => new PlanItem(
                     Guid.NewGuid(),
                     i.Rung,
-                    "",
+                    Message.Plain(""),
                     [.. Content.Library.Rung(i.Rung).TaskSides.Select(side => new SideDose(side, i.Dose))],
                     [],
                     [],

@@ -109,7 +109,7 @@ public class NearestPlanTests
             new(
                 Guid.NewGuid(),
                 rung,
-                "",
+                Message.Plain(""),
                 [new(Side.Left, new Dose(reps, 3, 0)), new(Side.Right, new Dose(reps, 3, 0))],
                 [],
                 [],
@@ -140,7 +140,7 @@ public class NearestPlanTests
                         new(
                             Guid.NewGuid(),
                             "D1",
-                            "",
+                            Message.Plain(""),
                             [new(Side.Left, new Dose(5, 1, 0)), new(Side.Right, new Dose(5, 1, 0))],
                             [],
                             [],

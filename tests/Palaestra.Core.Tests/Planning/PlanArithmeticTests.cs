@@ -9,7 +9,7 @@ namespace Palaestra.Core.Tests.Planning;
 public class PlanArithmeticTests
 {
     private static PlanItem Item(string rung, params SideDose[] doses) =>
-        new(Guid.NewGuid(), rung, "", doses, [], [], "");
+        new(Guid.NewGuid(), rung, Message.Plain(""), doses, [], [], "");
 
     private static SideDose Left(int reps, int sets, double hold = 0, int fewer = 0) =>
         new(Side.Left, new Dose(reps, sets, hold, fewer));
@@ -134,7 +134,7 @@ public class PlanArithmeticTests
     {
         var dose = new Dose(reps, sets, 10, fewer);
         Assert.Equal(total, dose.TotalReps);
-        Assert.Equal(words, dose.Words());
+        Assert.Equal(words, dose.Said().En());
     }
 
     [Fact]
@@ -158,16 +158,16 @@ public class PlanArithmeticTests
         var rung = Content.Library.Rung("B6");
         Assert.Equal(
             "Two sets of five: 3 s out, hold 3 s, 3 s back; 60 s rest between sets.",
-            DoseText.Written(new Dose(5, 2, 3), rung, Content.Policy)
+            DoseText.Written(new Dose(5, 2, 3), rung, Content.Policy).En()
         );
         Assert.Equal(
             "Three sets, eight, then six, then four: 3 s out, hold 10 s, 3 s back; 60 s rest between sets.",
-            DoseText.Written(new Dose(8, 3, 10, 2), rung, Content.Policy)
+            DoseText.Written(new Dose(8, 3, 10, 2), rung, Content.Policy).En()
         );
-        Assert.Equal(rung.Breath, DoseText.Breath(rung, Content.Policy));
+        Assert.Equal(rung.Breath, DoseText.Breath(rung, Content.Policy).En());
         Assert.StartsWith(
             "breathe out with the effort",
-            DoseText.Breath(rung, Content.Policy with { Breath = BreathRule.WithEffort }),
+            DoseText.Breath(rung, Content.Policy with { Breath = BreathRule.WithEffort }).En(),
             StringComparison.Ordinal
         );
     }

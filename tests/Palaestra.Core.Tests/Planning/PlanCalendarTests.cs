@@ -14,8 +14,26 @@ public class PlanCalendarTests
     private static Plan Plan =>
         new(
             [
-                new PlanItem(Guid.NewGuid(), "B5", "", [new(Side.Left, new Dose(5, 1, 0))], [], [], "", 3),
-                new PlanItem(Guid.NewGuid(), "H3", "", [new(Side.Both, new Dose(5, 1, 10))], [], [], "", 4),
+                new PlanItem(
+                    Guid.NewGuid(),
+                    "B5",
+                    Message.Plain(""),
+                    [new(Side.Left, new Dose(5, 1, 0))],
+                    [],
+                    [],
+                    "",
+                    3
+                ),
+                new PlanItem(
+                    Guid.NewGuid(),
+                    "H3",
+                    Message.Plain(""),
+                    [new(Side.Both, new Dose(5, 1, 10))],
+                    [],
+                    [],
+                    "",
+                    4
+                ),
             ],
             SpinalStrategy.Neutral,
             SwitchOn.Brace,

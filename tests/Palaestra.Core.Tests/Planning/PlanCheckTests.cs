@@ -8,7 +8,7 @@ namespace Palaestra.Core.Tests.Planning;
 public class PlanCheckTests
 {
     private static PlanItem Item(string rung, params SideDose[] doses) =>
-        new(Guid.NewGuid(), rung, "", doses, [], [], "");
+        new(Guid.NewGuid(), rung, Message.Plain(""), doses, [], [], "");
 
     private static SideDose On(Side side, int reps = 5, int sets = 1, double hold = 3) =>
         new(side, new Dose(reps, sets, hold));
@@ -60,7 +60,7 @@ public class PlanCheckTests
         var reasoned = Warn(barred with { BarOverride = "on fists, pain free" }, Someone.With("wrist"))
             .Single(w => w.RuleId == "P-BARRED");
         Assert.False(reasoned.Blocks);
-        Assert.Contains("on fists", reasoned.Words, StringComparison.Ordinal);
+        Assert.Contains("on fists", reasoned.Words.En(), StringComparison.Ordinal);
         Assert.True(
             Warn(barred with { BarOverride = "  " }, Someone.With("wrist"))
                 .Single(w => w.RuleId == "P-BARRED")

@@ -15,7 +15,7 @@ public class PlanComparisonTests
                 .. items.Select(item => new PlanItem(
                     item.Id,
                     item.Rung,
-                    "",
+                    Message.Plain(""),
                     [new(Side.Left, new Dose(item.Reps, 1, 0)), new(Side.Right, new Dose(5, 1, 0))],
                     [],
                     [],
@@ -41,10 +41,10 @@ public class PlanComparisonTests
         );
         Assert.Equal(
             ["up: Heel tap → Leg reach, arms still", "left: 5 reps → 6 reps"],
-            compared.Items.Single(pair => pair.Before is not null && pair.After is not null).Changes
+            compared.Items.Single(pair => pair.Before is not null && pair.After is not null).Changes.En()
         );
-        Assert.Equal(["new"], compared.Items.Single(pair => pair.Before is null).Changes);
-        Assert.Equal(["taken out"], compared.Items.Single(pair => pair.After is null).Changes);
+        Assert.Equal(["new"], compared.Items.Single(pair => pair.Before is null).Changes.En());
+        Assert.Equal(["taken out"], compared.Items.Single(pair => pair.After is null).Changes.En());
     }
 
     [Fact]
@@ -52,10 +52,10 @@ public class PlanComparisonTests
     {
         var second = Guid.NewGuid();
         var plan = Of((First, "B5", 5), (second, "D1", 5));
-        Assert.Empty(PlanComparison.Of(plan, plan, Content.Library).Words(Content.Library));
+        Assert.Empty(PlanComparison.Of(plan, plan, Content.Library).Words());
         Assert.Equal(
             ["another order"],
-            PlanComparison.Of(plan, Of((second, "D1", 5), (First, "B5", 5)), Content.Library).Changes
+            PlanComparison.Of(plan, Of((second, "D1", 5), (First, "B5", 5)), Content.Library).Changes.En()
         );
     }
 }

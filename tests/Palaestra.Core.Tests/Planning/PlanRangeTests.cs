@@ -27,7 +27,7 @@ public class PlanRangeTests
     {
         var flexible = Cautious("B6", Side.Right, ("hypermobile", Side.Both));
         Assert.Equal(0.8, flexible.Range, 6);
-        Assert.StartsWith("80 % of the way, heel ", flexible.RangeEnds, StringComparison.Ordinal);
+        Assert.StartsWith("80 % of the way, heel ", flexible.RangeEnds.En(), StringComparison.Ordinal);
         Assert.InRange(flexible.RangeLoadPercent!.Value, 50, 99);
     }
 
@@ -57,8 +57,8 @@ public class PlanRangeTests
                 .Load!.Demands.Front;
         Assert.Equal(100 * Front(range) / Front(1), dose.RangeLoadPercent!.Value, 6);
         Assert.Equal(
-            $"{dose.RangeEnds}: {dose.RangeLoadPercent:0} % of the full load",
-            PlanRange.Words(dose)
+            $"{dose.RangeEnds.En()}: {dose.RangeLoadPercent:0} % of the full load",
+            PlanRange.Words(dose).En()
         );
     }
 
@@ -72,7 +72,7 @@ public class PlanRangeTests
         var item = new PlanItem(
             Guid.NewGuid(),
             "B6",
-            "",
+            Message.Plain(""),
             [new(Side.Left, Five), new(Side.Right, Five, range)],
             [],
             [],
@@ -90,7 +90,7 @@ public class PlanRangeTests
         var item = new PlanItem(
             Guid.NewGuid(),
             "B6",
-            "",
+            Message.Plain(""),
             [new(Side.Left, Five with { Range = 1.4 }), new(Side.Right, Five)],
             [],
             [],
@@ -109,8 +109,11 @@ public class PlanRangeTests
         var item = new PlanItem(
             id,
             "B5",
-            "",
-            [new(Side.Left, new Dose(8, 2, 0), 0.8, "80 % of the way"), new(Side.Right, new Dose(8, 2, 0))],
+            Message.Plain(""),
+            [
+                new(Side.Left, new Dose(8, 2, 0), 0.8, Message.Plain("80 % of the way")),
+                new(Side.Right, new Dose(8, 2, 0)),
+            ],
             [],
             [],
             ""

@@ -107,7 +107,7 @@ public class PlanRuleTests
                         Check(
                             reason.RuleId,
                             OfItems[reason.RuleId](new Seen(input, proposal, item)),
-                            $"{item.RungId} {item.Doses[0].Dose.Words()}, {reason.Words}"
+                            $"{item.RungId} {item.Doses[0].Dose.Said().En()}, {reason.Words}"
                         );
                     }
                 }
@@ -117,7 +117,11 @@ public class PlanRuleTests
                         .Where(r => OfPlans.ContainsKey(r.RuleId))
                 )
                 {
-                    Check(reason.RuleId, OfPlans[reason.RuleId](input, proposal, reason.Words), reason.Words);
+                    Check(
+                        reason.RuleId,
+                        OfPlans[reason.RuleId](input, proposal, reason.Words.En()),
+                        reason.Words.En()
+                    );
                 }
             },
             iter: 1000,
@@ -237,7 +241,10 @@ public class PlanRuleTests
         var free = Assert.Single(SidePlanks(Someone.Calm).Plan.Items);
         Assert.Contains(free.Reasons, r => r.RuleId == "P-ONE-LONG");
         Assert.DoesNotContain(free.Reasons, r => r.RuleId == "P-LIMIT");
-        Assert.All(free.Doses, d => Assert.True(d.Dose is { Reps: 1, Sets: 1, Hold: > 10 }, d.Dose.Words()));
+        Assert.All(
+            free.Doses,
+            d => Assert.True(d.Dose is { Reps: 1, Sets: 1, Hold: > 10 }, d.Dose.Said().En())
+        );
         var kept = Assert.Single(SidePlanks(Someone.With("pressure")).Plan.Items);
         Assert.Contains(kept.Reasons, r => r.RuleId == "P-LIMIT");
         Assert.All(kept.Doses, d => Assert.InRange(d.Dose.Hold, 1, 10));
@@ -279,7 +286,7 @@ public class PlanRuleTests
         var without = Propose(Screened(Someone.Calm) with { LeftOut = [.. ladder.Rungs.Select(r => r.Id)] });
         Assert.Contains(
             without.NotChosen,
-            r => r.RuleId == "P-LEFT" && r.Words.StartsWith(ladder.Name, StringComparison.Ordinal)
+            r => r.RuleId == "P-LEFT" && r.Words.En().StartsWith(ladder.Name, StringComparison.Ordinal)
         );
         Assert.DoesNotContain(without.Plan.Items, i => Library.LadderOf(i.RungId).Id == ladder.Id);
     }

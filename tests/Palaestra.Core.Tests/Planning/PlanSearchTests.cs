@@ -119,7 +119,7 @@ public class PlanSearchTests
         Planner
             .Propose(input, Content.Library, Guid.NewGuid)
             .Plan.Items.Select(item =>
-                $"{item.RungId} {string.Join(" ", item.Doses.Select(d => $"{d.Side} {d.Dose.Words()} {d.Range}"))}"
+                $"{item.RungId} {string.Join(" ", item.Doses.Select(d => $"{d.Side} {d.Dose.Said().En()} {d.Range}"))}"
             );
 
     [Fact]

@@ -16,7 +16,7 @@ public class PlanTimeTests
         var item = new PlanItem(
             Id,
             "B6",
-            "",
+            Message.Plain(""),
             [new(Side.Left, new Dose(5, 2, 3)), new(Side.Right, new Dose(5, 1, 3))],
             [],
             [],
@@ -29,7 +29,7 @@ public class PlanTimeTests
     [Fact]
     public void Rests_are_shorter_without_holds()
     {
-        var item = new PlanItem(Id, "B5", "", [new(Side.Left, new Dose(5, 2, 0))], [], [], "");
+        var item = new PlanItem(Id, "B5", Message.Plain(""), [new(Side.Left, new Dose(5, 2, 0))], [], [], "");
         Assert.Equal(110, PlanTime.Seconds(item.Doses, Content.Library.Rung("B5"), Content.Policy), 6);
     }
 
@@ -37,7 +37,7 @@ public class PlanTimeTests
     public void A_change_of_position_costs_its_seconds()
     {
         PlanItem One(string rung) =>
-            new(Guid.NewGuid(), rung, "", [new(Side.Left, new Dose(5, 1, 0))], [], [], "");
+            new(Guid.NewGuid(), rung, Message.Plain(""), [new(Side.Left, new Dose(5, 1, 0))], [], [], "");
         Plan Of(params PlanItem[] items) =>
             PlanTime.WithMinutes(
                 new Plan(items, SpinalStrategy.Neutral, SwitchOn.Brace, "", 1, "", 0, []),

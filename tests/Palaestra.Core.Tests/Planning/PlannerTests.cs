@@ -167,7 +167,7 @@ public class PlannerTests
         );
         Assert.Contains(
             proposal.Forbidden,
-            f => f.RungId == "D3" && f.Why.Contains("wrist", StringComparison.Ordinal)
+            f => f.RungId == "D3" && f.Why.En().Contains("wrist", StringComparison.Ordinal)
         );
         Assert.Contains(proposal.NotChosen, reason => reason.RuleId == "P-BARRED");
     }
@@ -245,7 +245,7 @@ public class PlannerTests
                                 alone.NotChosen,
                                 why =>
                                     why.RuleId is "P-FEW" or "P-LESS"
-                                    && why.Words.StartsWith("Under load", StringComparison.Ordinal)
+                                    && why.Words.En().StartsWith("Under load", StringComparison.Ordinal)
                             );
                         }
                     }
@@ -309,7 +309,15 @@ public class PlannerTests
     public void A_high_pressure_keeps_every_hold_at_ten_seconds_and_a_longer_one_blocks()
     {
         var who = Someone.With("pressure");
-        var item = new PlanItem(Guid.NewGuid(), "H1", "", [new(Side.Both, new Dose(1, 1, 30))], [], [], "");
+        var item = new PlanItem(
+            Guid.NewGuid(),
+            "H1",
+            Message.Plain(""),
+            [new(Side.Both, new Dose(1, 1, 30))],
+            [],
+            [],
+            ""
+        );
         var plan = new Plan([item], SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 1, []);
         Assert.True(
             PlanCheck

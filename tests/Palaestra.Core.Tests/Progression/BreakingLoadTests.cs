@@ -36,7 +36,7 @@ public class BreakingLoadTests
             ("D-UNDER-BREAK", Outcome.Stay, 6.0),
             (decision.RuleId, decision.Outcome, decision.Dose.Load)
         );
-        Assert.Contains("Form broke at 8 kg", decision.Evidence[^1], StringComparison.Ordinal);
+        Assert.Contains("Form broke at 8 kg", decision.Evidence[^1].En(), StringComparison.Ordinal);
     }
 
     [Fact]

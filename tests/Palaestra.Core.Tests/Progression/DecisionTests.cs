@@ -140,7 +140,10 @@ public class DecisionTests
     {
         var decision = Of(Work.AtTarget("B5").BothSides(1).BothSides(2));
         Assert.NotNull(decision.LoadMore);
-        Assert.Contains(decision.Evidence, e => e.StartsWith("The load rises by", StringComparison.Ordinal));
+        Assert.Contains(
+            decision.Evidence,
+            e => e.En().StartsWith("The load rises by", StringComparison.Ordinal)
+        );
         Assert.Equal(decision.LoadMore > 0.6, decision.Todo is not null);
     }
 
@@ -168,7 +171,7 @@ public class DecisionTests
     {
         var work = Work.AtTarget("D5").BothSides(1).BothSides(2) with { Profile = Someone.With("extension") };
         Assert.Equal("D5", Of(work).RungId);
-        Assert.Contains("Nothing harder is open here", Of(work).Todo!, StringComparison.Ordinal);
+        Assert.Contains("Nothing harder is open here", Of(work).Todo!.En(), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -232,10 +235,10 @@ public class DecisionTests
         var work = new Work("B6", Small) { LastWork = new DateOnly(2026, 3, 16).AddDays(-days) };
         var decision = Of(clean ? work.BothSides(2) : work);
         Assert.Equal((rule, range), (decision.RuleId, decision.Dose.Range));
-        Assert.Equal(days >= 56, decision.Todo == "Screen before anything.");
+        Assert.Equal(days >= 56, decision.Todo?.Id == "away.screen-first");
         Assert.Equal(
             days is >= 28 and < 56,
-            decision.Todo?.StartsWith("Screen the weakest", StringComparison.Ordinal) == true
+            decision.Todo.En().StartsWith("Screen the weakest", StringComparison.Ordinal) == true
         );
     }
 
@@ -318,10 +321,10 @@ public class DecisionTests
     {
         var work = Work.AtTarget("B5").BothSides(1).Visit(2, Side.Left, 0.75).Visit(2, Side.Right);
         var left = Of(work);
-        Assert.StartsWith("3 more clean reps on the left", left.WouldChange, StringComparison.Ordinal);
+        Assert.StartsWith("3 more clean reps on the left", left.WouldChange.En(), StringComparison.Ordinal);
         // Two sets of 6 of 8 became 15 of 16, one in ten may break: then the target is met on both sides, twice for the right only.
         var better = Work.AtTarget("B5").BothSides(1).BothSides(2);
-        Assert.Contains(Counterword(Of(better).Outcome), left.WouldChange!, StringComparison.Ordinal);
+        Assert.Contains(Counterword(Of(better).Outcome), left.WouldChange!.En(), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -330,7 +333,7 @@ public class DecisionTests
         var work = new Work("B6", Small).BothSides(2) with { CheckIn = new(3, 3, 6, 30, []) };
         Assert.StartsWith(
             "2 less pain the day after, and settled in 24 h, and this would be: add.",
-            Of(work).WouldChange,
+            Of(work).WouldChange.En(),
             StringComparison.Ordinal
         );
     }
@@ -354,7 +357,7 @@ public class NextPlanTests
             .Items.SingleOrDefault();
 
     private static Decision To(Side side, Outcome outcome, string rung, Dose dose) =>
-        new(Work.ItemId, side, outcome, "D-TEST", rung, dose, ["seen"], null);
+        new(Work.ItemId, side, outcome, "D-TEST", rung, dose, [Message.Plain("seen")], null);
 
     [Fact]
     public void One_side_going_down_takes_both_down()

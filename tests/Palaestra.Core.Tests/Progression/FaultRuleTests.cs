@@ -87,7 +87,7 @@ public class FaultRuleTests
         if (fires)
         {
             Assert.Equal((Outcome.Stay, "B5"), (decision.Outcome, decision.RungId));
-            Assert.StartsWith("Change the set-up", decision.Todo!, StringComparison.Ordinal);
+            Assert.StartsWith("Change the set-up", decision.Todo!.En(), StringComparison.Ordinal);
         }
     }
 
@@ -114,7 +114,7 @@ public class FaultRuleTests
         Assert.Equal(
             another,
             decision.Outcome == Outcome.Change
-                || decision.Evidence.Any(w => w.Contains("screen again", StringComparison.Ordinal))
+                || decision.Evidence.Any(w => w.En().Contains("screen again", StringComparison.Ordinal))
         );
         Assert.Contains("D-SETUP", decision.Rules);
     }
@@ -126,6 +126,6 @@ public class FaultRuleTests
         {
             SetUps = [new(Work.ItemId, 1, "neck"), new(Work.ItemId, 2, "neck")],
         };
-        Assert.StartsWith("Change the set-up", Of(input).Todo!, StringComparison.Ordinal);
+        Assert.StartsWith("Change the set-up", Of(input).Todo!.En(), StringComparison.Ordinal);
     }
 }

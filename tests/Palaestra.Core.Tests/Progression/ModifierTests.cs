@@ -73,15 +73,15 @@ public class ModifierTests
     [Fact]
     public void The_dose_says_it() =>
         Assert.Equal(
-            "5 reps, with resisted breath out",
-            new Dose(5, 1, 0, Modifier: "resisted-breath-out").Words()
+            "5 reps, with a resisted breath out",
+            new Dose(5, 1, 0, Modifier: "resisted-breath-out").Said().En()
         );
 
     private static PlanItem Item(string rung, string modifier) =>
         new(
             Guid.NewGuid(),
             rung,
-            "",
+            Message.Plain(""),
             [
                 .. Library
                     .Rung(rung)
@@ -119,7 +119,7 @@ public class ModifierTests
             w => w.RuleId == "P-BARRED"
         );
         Assert.True(warning.Blocks);
-        Assert.Contains("resisted breath out", warning.Words, StringComparison.Ordinal);
+        Assert.Contains("resisted breath out", warning.Words.En(), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -77,7 +77,7 @@ public class PainRuleTests
         var decision = Of(Hurting(work.Input() with { Pain = Usual(2) }, 1, 2, 4));
         Assert.Equal("D-PAIN-STOP", decision.RuleId);
         Assert.True(decision.Outcome is Outcome.Ease or Outcome.StepDown, decision.Outcome.ToString());
-        Assert.Equal("Pain rose from 2 to 4.", decision.Evidence[0]);
+        Assert.Equal("Pain rose from 2 to 4.", decision.Evidence[0].En());
     }
 
     [Theory]
@@ -208,7 +208,7 @@ public class PainRuleTests
             decisions.Where(d => d.PlanItemId == hurt.Items[0].Id),
             d => Assert.True(d.Outcome is Outcome.Ease or Outcome.StepDown)
         );
-        Assert.Equal("Pain rose from 4 to 7.", decisions[0].Evidence[0]);
+        Assert.Equal("Pain rose from 4 to 7.", decisions[0].Evidence[0].En());
     }
 
     [Theory]
@@ -227,7 +227,7 @@ public class PainRuleTests
         Assert.Contains("D-PAIN-NOW", decision.Rules);
         Assert.Contains(
             decision.Evidence,
-            e => e.Contains("reference 2 (median of 2, 2, 2)", StringComparison.Ordinal)
+            e => e.En().Contains("reference 2 (median of 2, 2, 2)", StringComparison.Ordinal)
         );
     }
 
@@ -297,7 +297,7 @@ public class PainRuleTests
             ],
         };
         var decision = Of(input);
-        Assert.Contains(decision.Evidence, e => e.Contains(words, StringComparison.Ordinal));
+        Assert.Contains(decision.Evidence, e => e.En().Contains(words, StringComparison.Ordinal));
         Assert.Equal(days == 14 ? new Dose(6, 2, 0) : new Dose(8, 1, 0), decision.Dose);
     }
 

@@ -58,7 +58,16 @@ public class RenewalTests
     {
         var dose = new Dose(5, 1, 0);
         var rest = new Spell(SpellKind.Rest, null, 1, "N1", [new(Side.Both, dose)]);
-        var item = new PlanItem(Guid.NewGuid(), "N1", "", [new(Side.Both, dose)], [], [], "", Spell: rest);
+        var item = new PlanItem(
+            Guid.NewGuid(),
+            "N1",
+            Message.Plain(""),
+            [new(Side.Both, dose)],
+            [],
+            [],
+            "",
+            Spell: rest
+        );
         var plan = Renewal.Of(
             new Plan([item], SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 0, []),
             Library

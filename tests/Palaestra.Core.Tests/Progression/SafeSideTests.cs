@@ -218,7 +218,7 @@ public class SafeSideTests
                     var was = item.Doses.First(x => x.Side == d.Side).Dose;
                     Assert.True(
                         d.RungId != item.RungId || d.Dose.Seconds(1) <= was.Seconds(1) + 1e-6,
-                        $"{d.RuleId}: {was.Words()} became {d.Dose.Words()}"
+                        $"{d.RuleId}: {was.Said().En()} became {d.Dose.Said().En()}"
                     );
                     Assert.True(d.Dose.Sets <= was.Sets || d.RungId != item.RungId, "Extra sets are adding.");
                 }
@@ -242,7 +242,7 @@ public class SafeSideTests
                 Assert.True(
                     d.Dose.Seconds(after.MoveSeconds) <= was.Seconds(before.MoveSeconds) + 1e-6
                         || d.Dose is { Sets: 1, Reps: 1, Hold: <= 1 },
-                    $"{d.RuleId}: {before.Id} {was.Words()} became {after.Id} {d.Dose.Words()}"
+                    $"{d.RuleId}: {before.Id} {was.Said().En()} became {after.Id} {d.Dose.Said().En()}"
                 );
                 if (d.RuleId is "D-PAIN-STOP" or "D-PAIN-SESSION" or "D-PAIN-NEXT" or "D-PAIN-HOME")
                 {
@@ -252,7 +252,7 @@ public class SafeSideTests
                         var then = Most(after, d.Dose, direction);
                         Assert.True(
                             then < 25 || then <= now + Math.Max(3, 0.05 * now) + 1e-6,
-                            $"{d.RuleId}: {before.Id} {was.Words()} → {after.Id} {d.Dose.Words()}: {direction} {now:0.0} → {then:0.0} N·m"
+                            $"{d.RuleId}: {before.Id} {was.Said().En()} → {after.Id} {d.Dose.Said().En()}: {direction} {now:0.0} → {then:0.0} N·m"
                         );
                     }
                 }
@@ -311,7 +311,7 @@ public class SafeSideTests
                             n =>
                                 Assert.Contains(
                                     item.Changes,
-                                    words => words.Contains(n.Change!, StringComparison.Ordinal)
+                                    words => words.En().Contains(n.Change!, StringComparison.Ordinal)
                                 )
                         );
                     }
@@ -354,7 +354,7 @@ public class SafeSideTests
                         Assert.True(
                             side.Dose.Seconds(Library.Rung(item.RungId).MoveSeconds) <= was + 1e-6
                                 || side.Dose is { Sets: 1, Reps: 1, Hold: <= 1 },
-                            $"{old.RungId} → {item.RungId} {side.Side}: {was:0.0} s became {side.Dose.Words()}"
+                            $"{old.RungId} → {item.RungId} {side.Side}: {was:0.0} s became {side.Dose.Said().En()}"
                         );
                     }
                 }

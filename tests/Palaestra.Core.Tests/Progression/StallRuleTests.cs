@@ -70,7 +70,15 @@ public class StallRuleTests
         [
             .. from ladder in Content.Library.TrainedLadders
             from side in new[] { Side.Left, Side.Right }
-            select new RungSearch(ladder.Id, side, true, null, ladder.Rungs[^1].Id, "", [Guid.NewGuid()]),
+            select new RungSearch(
+                ladder.Id,
+                side,
+                true,
+                null,
+                ladder.Rungs[^1].Id,
+                Message.Plain(""),
+                [Guid.NewGuid()]
+            ),
         ];
 
     [Fact]
@@ -117,7 +125,7 @@ public class StallRuleTests
     {
         var decision = (Visits(8, 8, 8) with { SwitchOn = null }).Decide(visit: 3);
         Assert.Equal(("D-PLATEAU", Outcome.Stay), (decision.RuleId, decision.Outcome));
-        Assert.Equal("Screen again.", decision.Todo);
+        Assert.Equal("Screen again.", decision.Todo.En());
     }
 
     [Fact]
@@ -225,7 +233,7 @@ public class StallRuleTests
             new(
                 Guid.NewGuid(),
                 rung,
-                "",
+                Message.Plain(""),
                 [
                     .. Content
                         .Library.Rung(rung)
@@ -248,7 +256,18 @@ public class StallRuleTests
         var counter = plan.Items[1];
         var next = NextPlan.Apply(
             plan,
-            [new(counter.Id, Side.Both, Outcome.StepUp, "D-TEST", "H2", new Dose(1, 1, 10), ["seen"], null)],
+            [
+                new(
+                    counter.Id,
+                    Side.Both,
+                    Outcome.StepUp,
+                    "D-TEST",
+                    "H2",
+                    new Dose(1, 1, 10),
+                    [Message.Plain("seen")],
+                    null
+                ),
+            ],
             Content.Library,
             Content.Policy,
             Someone.Calm

@@ -61,7 +61,7 @@ public class StepsTests
             Assert.True(
                 decision.Dose.Seconds(next.MoveSeconds)
                     <= Math.Max(least, 0.8 * dose.Seconds(rung.MoveSeconds)) + 1e-6,
-                $"{rung.Id} {dose.Words()} to {decision.RungId} {decision.Dose.Words()}"
+                $"{rung.Id} {dose.Said().En()} to {decision.RungId} {decision.Dose.Said().En()}"
             );
         }
         Assert.True(hardly > 2, $"Only {hardly} such steps: this says little.");
@@ -101,7 +101,7 @@ public class StepsTests
                     decision.RungId == rung.Id
                         && decision.Dose.Height != height
                         && More(rung, dose, decision.Dose),
-                    $"{rung.Id} from {dose.Words()} to {decision.Dose.Words()}"
+                    $"{rung.Id} from {dose.Said().En()} to {decision.Dose.Said().En()}"
                 );
             }
         }
@@ -126,7 +126,7 @@ public class StepsTests
             {
                 continue;
             }
-            var watched = decision.Todo?.StartsWith("Much more load", StringComparison.Ordinal) == true;
+            var watched = decision.Todo.En().StartsWith("Much more load", StringComparison.Ordinal) == true;
             Assert.Equal(more > Judgement.ProbeGrowth, watched);
             Assert.True(!watched || decision.Dose.Sets == 1, rung.Id);
             (steep, gentle) = (steep + (watched ? 1 : 0), gentle + (watched ? 0 : 1));

@@ -17,12 +17,12 @@ public partial class WhatWouldChangeTests
         {
             foreach (var decision in work.Decisions())
             {
-                if (CleanReps().Match(decision.WouldChange ?? "") is not { Success: true } said)
+                if (CleanReps().Match(decision.WouldChange.En()) is not { Success: true } said)
                 {
                     continue;
                 }
                 var by = int.Parse(said.Groups[1].Value) * (said.Groups[2].Value == "more" ? 1 : -1);
-                Assert.Equal(said.Groups[4].Value, Counterfactual.WordsOf(With(work, decision, by).Outcome));
+                Assert.Equal(said.Groups[4].Value, English.Of(With(work, decision, by).Outcome));
                 var less = With(work, decision, by - Math.Sign(by));
                 Assert.Equal(decision.Outcome, less.Outcome);
             }
@@ -50,7 +50,7 @@ public partial class WhatWouldChangeTests
         var work = new Work("K3", new Dose(3, 1, 0)).BothSides(1).BothSides(2).BothSides(3);
         Assert.All(
             work.Decisions(visit: 3),
-            d => Assert.EndsWith("One more clean set, and one up could be tried.", d.WouldChange)
+            d => Assert.EndsWith("One more clean set, and one up could be tried.", d.WouldChange.En())
         );
     }
 
@@ -58,7 +58,7 @@ public partial class WhatWouldChangeTests
     public void Less_effort_would_have_one_up_offered() =>
         Assert.All(
             new Work("B6", new Dose(8, 1, 5)).BothSides(1).BothSides(2, effort: 7).Decisions(),
-            d => Assert.EndsWith("Effort 6 at most, and one up could be tried.", d.WouldChange)
+            d => Assert.EndsWith("Effort 6 at most, and one up could be tried.", d.WouldChange.En())
         );
 
     [Fact]
@@ -67,7 +67,7 @@ public partial class WhatWouldChangeTests
         var once = new Work("B6", new Dose(8, 1, 5)).BothSides(2);
         Assert.All(
             once.Decisions(),
-            d => Assert.EndsWith("One more visit like this, and one up could be tried.", d.WouldChange)
+            d => Assert.EndsWith("One more visit like this, and one up could be tried.", d.WouldChange.En())
         );
     }
 
@@ -77,7 +77,7 @@ public partial class WhatWouldChangeTests
         var bone = new Work("B6", new Dose(8, 1, 5)) { Profile = Someone.With("fragile-bone") };
         Assert.All(
             bone.BothSides(2).Decisions(),
-            d => Assert.DoesNotContain("could be tried", d.WouldChange ?? "")
+            d => Assert.DoesNotContain("could be tried", d.WouldChange.En())
         );
     }
 

@@ -121,7 +121,7 @@ public class BatteryTests
         var battery = For(Someone.With("wrist"));
         var barred = Left(battery, "opposite-arm-leg");
         Assert.Equal(("S-BARRED", false), (barred.Rule, barred.CanAdd));
-        Assert.Contains("wrist", barred.Why);
+        Assert.Contains("wrist", barred.Why.En());
         Assert.Equal(
             "taskIds[0]",
             Assert
@@ -191,7 +191,7 @@ public class BatteryTests
         );
         Assert.Equal(["stance", "rung-L2"], Ids(battery));
         Assert.Equal("S-BY-HAND", Left(battery, "leg-lowering").Rule);
-        Assert.Equal("Added by hand.", battery.Items[1].Why);
+        Assert.Equal("Added by hand.", battery.Items[1].Why.En());
     }
 
     [Theory]

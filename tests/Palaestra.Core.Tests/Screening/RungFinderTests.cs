@@ -62,7 +62,7 @@ public class RungFinderTests
         Broken(tape, "B8");
         var next = Search("B", tape);
         Assert.Equal("B7", next.NextRungId);
-        Assert.Contains("Leg reach, arms still, clean", next.Why, StringComparison.Ordinal);
+        Assert.Contains("Leg reach, arms still, clean", next.Why.En(), StringComparison.Ordinal);
         Broken(tape, "B7");
         var found = Search("B", tape);
         Assert.True(found.Done);
@@ -186,7 +186,7 @@ public class RungFinderTests
         var search = Search("D", new Tape(), Someone.With("wrist"));
         Assert.True(search.Done);
         Assert.Null(search.NextRungId);
-        Assert.Contains("wrist", search.Why, StringComparison.Ordinal);
+        Assert.Contains("wrist", search.Why.En(), StringComparison.Ordinal);
     }
 
     /// <summary>

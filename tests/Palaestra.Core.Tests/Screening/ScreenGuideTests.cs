@@ -157,6 +157,9 @@ public class ScreenGuideTests
             ["small ball"]
         );
         Assert.True(search.Done);
-        Assert.Equal("Every level needs what is not at hand, or waits until the back is calm.", search.Why);
+        Assert.Equal(
+            "Every level needs what is not at hand, or waits until the back is calm.",
+            search.Why.En()
+        );
     }
 }

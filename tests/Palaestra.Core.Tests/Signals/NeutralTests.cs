@@ -35,7 +35,7 @@ public class NeutralTests
         ];
         var refused = Neutral.From(samples, Tilt);
         Assert.Equal("Pitch", Assert.Single(refused.Errors).Field);
-        Assert.Contains("Lie still", refused.Errors[0].Message, StringComparison.Ordinal);
+        Assert.Contains("Lie still", refused.Errors[0].Message.En(), StringComparison.Ordinal);
     }
 
     [Fact]

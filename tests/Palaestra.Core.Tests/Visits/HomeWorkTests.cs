@@ -11,7 +11,7 @@ public class HomeWorkTests
     private static readonly PlanItem Item = new(
         Work.ItemId,
         "B5",
-        "",
+        Message.Plain(""),
         [new SideDose(Side.Left, new Dose(8, 2, 0)), new SideDose(Side.Right, new Dose(6, 2, 0))],
         [],
         [],

@@ -14,7 +14,7 @@ public class PerformanceTests
         var item = new PlanItem(
             Work.ItemId,
             "B5",
-            "",
+            Message.Plain(""),
             [new(Side.Left, Asked), new(Side.Right, Asked)],
             [],
             [],
@@ -122,7 +122,7 @@ public class PerformanceTests
     private static readonly PlanItem Circles = new(
         Work.ItemId,
         "J2",
-        "",
+        Message.Plain(""),
         [new(Side.Left, new Dose(3, 1, 0)), new(Side.Right, new Dose(3, 1, 0))],
         [],
         [],

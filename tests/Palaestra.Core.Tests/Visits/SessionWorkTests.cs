@@ -15,7 +15,7 @@ public class SessionWorkTests
         new(
             Guid.CreateVersion7(),
             rung,
-            "",
+            Message.Plain(""),
             [.. Content.Library.Rung(rung).TaskSides.Select(s => new SideDose(s, new Dose(5, sets, 0)))],
             [],
             [],

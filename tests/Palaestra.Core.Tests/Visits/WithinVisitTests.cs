@@ -55,7 +55,15 @@ public class WithinVisitTests
     )
     {
         var side = Content.Library.Rung(rungId).TaskSides[0];
-        var item = new PlanItem(Work.ItemId, rungId, "", [new SideDose(side, dose, range)], [], [], "cue");
+        var item = new PlanItem(
+            Work.ItemId,
+            rungId,
+            Message.Plain(""),
+            [new SideDose(side, dose, range)],
+            [],
+            [],
+            "cue"
+        );
         return WithinVisit.Offers(
             item,
             item.Doses[0],
@@ -154,7 +162,7 @@ public class WithinVisitTests
         var item = new PlanItem(
             Work.ItemId,
             "E5",
-            "",
+            Message.Plain(""),
             [new SideDose(Side.Left, dose), new SideDose(Side.Right, dose)],
             [],
             [],
@@ -174,7 +182,15 @@ public class WithinVisitTests
     public void Sets_that_were_made_easier_count_as_such_and_not_toward_the_dose()
     {
         var dose = new Dose(8, 2, 0);
-        var item = new PlanItem(Work.ItemId, "B5", "", [new SideDose(Side.Left, dose)], [], [], "");
+        var item = new PlanItem(
+            Work.ItemId,
+            "B5",
+            Message.Plain(""),
+            [new SideDose(Side.Left, dose)],
+            [],
+            [],
+            ""
+        );
         var tape = new Tape()
             .Start("B5", Side.Left, TrialPurpose.Session, dose with { Sets = 1 })
             .Reps(8)

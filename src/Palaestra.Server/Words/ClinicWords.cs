@@ -1,0 +1,16 @@
+using Palaestra.Server.Clinics;
+using Palaestra.Server.Policies;
+using Palaestra.Words;
+
+namespace Palaestra.Server.Words;
+
+/// <summary>Says messages as this clinic says them: its sentences, its names of things, its order of dates.</summary>
+public sealed class ClinicWords(Catalog catalog, PolicyShelf shelf, ClinicClock clock)
+{
+    public string Say(Message message) => catalog.Say(message, new Manner(shelf.Library, clock.Order));
+
+    /// <summary>None for none.</summary>
+    public string? SayAny(Message? message) => message is null ? null : Say(message);
+
+    public IReadOnlyList<string> SayAll(IEnumerable<Message> messages) => [.. messages.Select(Say)];
+}

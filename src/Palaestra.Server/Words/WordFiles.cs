@@ -1,0 +1,34 @@
+using Palaestra.Words;
+
+namespace Palaestra.Server.Words;
+
+/// <summary>Reads the sentences at start; one that cannot be read stops the start with its file and id.</summary>
+public static class WordFiles
+{
+    public const string English = "en";
+
+    /// <param name="own">The clinic's content folder; none, or one that is not there: only our sentences.</param>
+    /// <exception cref="InvalidOperationException">A file cannot be read; each is named with what is wrong.</exception>
+    public static Catalog Load(string folder, string? own = null)
+    {
+        var read = Catalog.Read(Texts(folder), own is null ? null : Texts(own));
+        return read.IsValid
+            ? read.Value!
+            : throw new InvalidOperationException(
+                $"The words in {folder} have errors:\n{string.Join('\n', read.Errors.Select(e => $"  {e.Field}: {e.Message}"))}"
+            );
+    }
+
+    private static Dictionary<string, string> Texts(string folder)
+    {
+        var words = Path.Combine(folder, "words", English);
+        return !Directory.Exists(words)
+            ? []
+            : Directory
+                .EnumerateFiles(words, "*.json")
+                .ToDictionary(
+                    path => $"words/{English}/{Path.GetFileName(path)}",
+                    path => File.ReadAllText(path)
+                );
+    }
+}

@@ -1,0 +1,132 @@
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using Fluid;
+using Fluid.Values;
+using Palaestra.Core.Library;
+using Palaestra.Core.Photos;
+
+namespace Palaestra.Words;
+
+/// <summary>What a sentence is said with beside its own values.</summary>
+/// <param name="Library">Names what messages name by id; none: the ids are shown.</param>
+/// <param name="Dates">The order of day, month and year.</param>
+public sealed record Manner(PracticeLibrary? Library = null, DateOrder Dates = DateOrder.DayMonthYear);
+
+/// <summary>The sentences of one language, each a Liquid template of the values of its message.</summary>
+public sealed class Catalog
+{
+    private static readonly FluidParser Parser = new();
+    private readonly IReadOnlyDictionary<string, IFluidTemplate> templates;
+    private readonly TemplateOptions options;
+
+    private Catalog(IReadOnlyDictionary<string, IFluidTemplate> templates)
+    {
+        this.templates = templates;
+        options = WordFilters.Options(key => Plain(key));
+    }
+
+    public IEnumerable<string> Ids => templates.Keys;
+
+    public bool Has(string id) => templates.ContainsKey(id);
+
+    /// <summary>
+    /// Reads <c>words/&lt;language&gt;/*.json</c>, each an object of sentences by id; files of the clinic take the place of ours,
+    /// sentence by sentence.
+    /// </summary>
+    /// <returns>Errors name file and sentence: broken JSON, a sentence that cannot be read, one that stands twice, one of the clinic that there is not.</returns>
+    public static Checked<Catalog> Read(
+        IReadOnlyDictionary<string, string> files,
+        IReadOnlyDictionary<string, string>? own = null
+    )
+    {
+        var errors = new List<FieldError>();
+        var read = new Dictionary<string, IFluidTemplate>(StringComparer.Ordinal);
+        foreach (var (file, id, template) in Sentences(files, errors))
+        {
+            if (!read.TryAdd(id, template))
+            {
+                errors.Add(new(At(file, id), Message.Of("words.twice")));
+            }
+        }
+        foreach (var (file, id, template) in Sentences(own ?? new Dictionary<string, string>(), errors))
+        {
+            if (!read.ContainsKey(id))
+            {
+                errors.Add(new($"own {At(file, id)}", Message.Of("words.none")));
+            }
+            read[id] = template;
+        }
+        return errors.Count > 0 ? Checked<Catalog>.Bad(errors) : Checked<Catalog>.Good(new Catalog(read));
+    }
+
+    private static IEnumerable<(string File, string Id, IFluidTemplate Template)> Sentences(
+        IReadOnlyDictionary<string, string> files,
+        List<FieldError> errors
+    )
+    {
+        foreach (var (file, text) in files.OrderBy(pair => pair.Key, StringComparer.Ordinal))
+        {
+            foreach (var (id, words) in Texts(file, text, errors))
+            {
+                if (Parser.TryParse(words, out var template, out var problem))
+                {
+                    yield return (file, id, template);
+                }
+                else
+                {
+                    errors.Add(new(At(file, id), Message.Of("words.unreadable", ("problem", problem))));
+                }
+            }
+        }
+    }
+
+    private static Dictionary<string, string> Texts(string file, string text, List<FieldError> errors)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<Dictionary<string, string>>(text) ?? [];
+        }
+        catch (JsonException problem)
+        {
+            errors.Add(new($"{file} {problem.Path ?? "$"}", Message.Plain(problem.Message)));
+            return [];
+        }
+    }
+
+    private static string At(string file, string id) => $"{file} {id}";
+
+    /// <summary>The sentence in words. A plain message is what it says; one without words shows its id, so that nothing is lost in silence.</summary>
+    public string Say(Message message, Manner manner)
+    {
+        if (message.Text is { } text)
+        {
+            return text;
+        }
+        if (!templates.TryGetValue(message.Id, out var template))
+        {
+            return $"[{message.Id}]";
+        }
+        var context = new TemplateContext(options);
+        context.AmbientValues[WordFilters.MannerKey] = manner;
+        foreach (var (name, value) in message.Values)
+        {
+            context.SetValue(name, Spoken(value, manner));
+        }
+        return template.Render(context, NullEncoder.Default);
+    }
+
+    private FluidValue Spoken(object value, Manner manner) =>
+        value switch
+        {
+            Message message => new StringValue(Say(message, manner)),
+            double number => NumberValue.Create((decimal)number),
+            bool flag => BooleanValue.Create(flag),
+            object[] list => new ArrayValue([.. list.Select(part => Spoken(part, manner))]),
+            _ => new StringValue((string)value),
+        };
+
+    private string? Plain(string id) =>
+        templates.TryGetValue(id, out var template)
+            ? template.Render(new TemplateContext(options), NullEncoder.Default)
+            : null;
+}
