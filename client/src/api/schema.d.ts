@@ -1212,7 +1212,7 @@ export interface components {
             direction: components["schemas"]["Direction"];
             side: components["schemas"]["Side"];
             sector: components["schemas"]["Sector"];
-            name: string;
+            name: components["schemas"]["Message"];
             /** Format: double */
             theta: number;
             /** Format: double */
@@ -1236,6 +1236,7 @@ export interface components {
             lowest: boolean;
             /** @default false */
             unclear: boolean;
+            nameSaid?: components["schemas"]["Said"];
         };
         AbilityFindings: {
             all: components["schemas"]["Ability"][];
@@ -1446,7 +1447,7 @@ export interface components {
         };
         Change: {
             of: string;
-            what: string;
+            what: components["schemas"]["Message"];
             side: components["schemas"]["Side"];
             unit: string;
             /** Format: double */
@@ -1456,8 +1457,11 @@ export interface components {
             /** Format: double */
             smallest: number;
             verdict: components["schemas"]["ChangeVerdict"];
-            words: string;
+            words: components["schemas"]["Message"];
             source: string;
+            whatSaid?: components["schemas"]["Said"];
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         ChangePolicyForm: {
             policy: components["schemas"]["Policy"];
@@ -1891,9 +1895,11 @@ export interface components {
             /** Format: double */
             over: number;
             attention: null | boolean;
-            words: string;
+            words: components["schemas"]["Message"];
             source: string;
             memory: boolean;
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         /** @enum {string} */
         Direction: "none" | "front" | "back" | "side" | "twist" | "pelvis";
@@ -3027,7 +3033,9 @@ export interface components {
             rungId: string;
             /** Format: double */
             chance: number;
-            words?: null | string;
+            words?: components["schemas"]["Message"];
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         NormLine: {
             /** Format: double */
@@ -3044,9 +3052,11 @@ export interface components {
             high: null | number;
             lines: components["schemas"]["NormLine"][];
             inside: boolean;
-            words: string;
+            words: components["schemas"]["Message"];
             source: string;
             memory: boolean;
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         /** @enum {string} */
         NumberKind: "clean-reps" | "effort" | "painful-sets" | "next-day-pain" | "pain-now" | "settled-hours" | "days-away" | "home-percent";
@@ -3265,11 +3275,13 @@ export interface components {
             kind: components["schemas"]["PhotoAngleKind"];
             /** Format: double */
             degrees: number;
-            words: string;
+            words: components["schemas"]["Message"];
             /** Format: double */
             plusMinus?: null | number;
             /** Format: double */
             centimetres?: null | number;
+            id?: null | string;
+            values?: components["schemas"]["JsonElement"];
         };
         /** @enum {string} */
         PhotoAngleKind: "pelvic-tilt" | "pelvis-to-trunk" | "side-drop" | "trunk-lean" | "hip" | "knee" | "head-lean";
@@ -3698,8 +3710,9 @@ export interface components {
         };
         PrecautionTag: {
             id: string;
-            words: string;
+            words: components["schemas"]["Message"];
             lapsed: boolean;
+            wordsSaid?: components["schemas"]["Said"];
         };
         ProbeDone: {
             /** Format: uuid */
@@ -3766,13 +3779,14 @@ export interface components {
             /** Format: double */
             value: number;
             attention: null | boolean;
-            words: string;
+            words: components["schemas"]["Message"];
             source: string;
             memory: boolean;
             /** Format: double */
             low?: null | number;
             /** Format: double */
             high?: null | number;
+            wordsSaid?: components["schemas"]["Said"];
         };
         Reach: {
             /** Format: double */
@@ -4357,13 +4371,14 @@ export interface components {
             eases: components["schemas"]["EaseOffer"][];
         };
         SideMeasure: {
-            name: string;
+            name: components["schemas"]["Message"];
             unit: string;
             /** Format: double */
             left: number;
             /** Format: double */
             right: number;
             less: null | components["schemas"]["Side"];
+            nameSaid?: components["schemas"]["Said"];
         };
         SideNumbers: {
             /** Format: uuid */
@@ -4533,9 +4548,10 @@ export interface components {
         /** @enum {string} */
         StrategyRule: "neutral" | "gently-flat" | "by-build" | "rounded";
         SupportShare: {
-            part: string;
+            part: components["schemas"]["Message"];
             /** Format: double */
             percent: number;
+            partSaid?: components["schemas"]["Said"];
         };
         Swap: {
             rungId: string;

@@ -15,7 +15,7 @@ public sealed record Ability(
     Direction Direction,
     Side Side,
     Sector Sector,
-    string Name,
+    Message Name,
     double Theta,
     double Low,
     double High,
@@ -45,6 +45,5 @@ public sealed record Ability(
 public sealed record NextRung(string LadderId, Side Side, string RungId, double Chance)
 {
     /// <summary>"8 of 10 reps would be clean".</summary>
-    public string Words =>
-        string.Create(CultureInfo.InvariantCulture, $"{Math.Round(10 * Chance):0} of 10 reps would be clean");
+    public Message Words => Message.Of("ability.next", ("reps", Math.Round(10 * Chance)));
 }

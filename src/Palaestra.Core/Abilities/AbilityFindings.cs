@@ -75,7 +75,7 @@ public sealed record AbilityFindings(IReadOnlyList<Ability> All, IReadOnlyList<N
             direction,
             side,
             sector,
-            NameOf(sector, side, library),
+            NameOf(sector, side),
             Math.Round(belief.Mean, 2),
             Math.Round(low, 2),
             Math.Round(high, 2),
@@ -89,11 +89,8 @@ public sealed record AbilityFindings(IReadOnlyList<Ability> All, IReadOnlyList<N
         );
     }
 
-    private static string NameOf(Sector sector, Side side, PracticeLibrary library)
-    {
-        var name = library.Words(sector).Name;
-        return sector == Sector.Front && side != Side.Both ? $"{name}, {side.Word()} limb moving" : name;
-    }
+    private static Message NameOf(Sector sector, Side side) =>
+        Message.Of("ability.name", ("sector", sector), ("limb", sector == Sector.Front ? side : Side.Both));
 
     /// <summary>The lowest on the ring, and those it cannot be told from.</summary>
     private static IReadOnlyList<Ability> Marked(List<Ability> all)

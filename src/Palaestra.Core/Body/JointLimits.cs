@@ -68,7 +68,7 @@ public static class JointLimits
     }
 
     /// <summary>Every angle outside its range, in words; empty when the pose is possible.</summary>
-    public static IEnumerable<string> Broken(Posture posture)
+    public static IEnumerable<Message> Broken(Posture posture)
     {
         foreach (var joint in Enum.GetValues<Joint>())
         {
@@ -88,7 +88,14 @@ public static class JointLimits
                 // A tenth of a degree of grace for the solver's rounding.
                 if (!(value >= range.Low - 0.1 && value <= range.High + 0.1))
                 {
-                    yield return $"{name} {axis} of {value:0}° is outside {range.Low:0} to {range.High:0}°";
+                    yield return Message.Of(
+                        "joint.outside",
+                        ("joint", name),
+                        ("axis", axis),
+                        ("degrees", value),
+                        ("low", range.Low),
+                        ("high", range.High)
+                    );
                 }
             }
         }

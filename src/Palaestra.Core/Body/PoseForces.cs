@@ -64,20 +64,20 @@ public sealed class PoseForces(Skeleton body, IReadOnlyList<Contact> contacts, S
     /// <summary>Lying on the front.</summary>
     private bool Prone => body.Ventral(Bone.Pelvis).Y < -0.5f;
 
-    private string PartName(Contact contact, HashSet<Side> onElbow)
+    private Message PartName(Contact contact, HashSet<Side> onElbow)
     {
-        var side = contact.Side == Side.Both ? "" : contact.Side.Word() + " ";
+        Message Of(string part) => Message.Of("support.part", ("part", part), ("side", Side.Both));
+        Message OnSide(string part) => Message.Of("support.part", ("part", part), ("side", contact.Side));
         return contact.Spot switch
         {
-            Spot.Buttock or Spot.Seat or Spot.HipSide => "pelvis",
-            Spot.UpperBack when Prone => "chest",
-            Spot.UpperBack or Spot.ShoulderBack or Spot.MidBack or Spot.ShoulderSide =>
-                "upper back and shoulders",
-            Spot.HeadBack or Spot.HeadSide => "head",
-            Spot.Knee => side + "knee",
-            Spot.Ankle or Spot.Heel or Spot.Toe => side + "foot",
-            Spot.Elbow => side + "forearm",
-            _ => side + (onElbow.Contains(contact.Side) ? "forearm" : "hand"),
+            Spot.Buttock or Spot.Seat or Spot.HipSide => Of("pelvis"),
+            Spot.UpperBack when Prone => Of("chest"),
+            Spot.UpperBack or Spot.ShoulderBack or Spot.MidBack or Spot.ShoulderSide => Of("upper-back"),
+            Spot.HeadBack or Spot.HeadSide => Of("head"),
+            Spot.Knee => OnSide("knee"),
+            Spot.Ankle or Spot.Heel or Spot.Toe => OnSide("foot"),
+            Spot.Elbow => OnSide("forearm"),
+            _ => OnSide(onElbow.Contains(contact.Side) ? "forearm" : "hand"),
         };
     }
 

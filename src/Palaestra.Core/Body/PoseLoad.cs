@@ -3,7 +3,7 @@ namespace Palaestra.Core.Body;
 /// <summary>What one part of the body bears.</summary>
 /// <param name="Part">In words: "left hand", "pelvis".</param>
 /// <param name="Percent">Of body weight and what is held, 0 to 100.</param>
-public sealed record SupportShare(string Part, double Percent);
+public sealed record SupportShare(Message Part, double Percent);
 
 /// <summary>Moments on the trunk at the lumbosacral joint in the pelvis's own axes, N·m; the direction it pulls away to.</summary>
 /// <remarks>Of each pair at most one is above 0.</remarks>
@@ -104,16 +104,15 @@ public sealed record PoseLoad(
 );
 
 /// <summary>A pose that does not stand.</summary>
-/// <param name="Toward">The way it goes over, in words.</param>
+/// <param name="Toward">The way it goes over, by the body's own axes: head, feet, left, right, front, back; or the floor.</param>
 /// <param name="Centimetres">How far the centre of mass is outside what bears it; none where a wall is in play.</param>
 public sealed record Fall(string Toward, double? Centimetres)
 {
     /// <summary>Nothing bears.</summary>
-    public static readonly Fall InTheAir = new("the floor", null);
+    public static readonly Fall InTheAir = new("floor", null);
 
-    public string Words =>
-        this == InTheAir ? "The body is in the air: no point bears."
-        : Centimetres is { } cm
-            ? $"The pose would fall toward {Toward}: its centre of mass is {cm:0} cm outside what bears it."
-        : "The pose would slip or fall: nothing holds it against the wall.";
+    public Message Words =>
+        this == InTheAir ? Message.Of("fall.air")
+        : Centimetres is { } cm ? Message.Of("fall.toward", ("way", Toward), ("centimetres", cm))
+        : Message.Of("fall.slip");
 }

@@ -127,9 +127,9 @@ public static class Statics
         var pelvis = body[Bone.Pelvis].Direction;
         var axes = new (Vector3 Axis, string Plus, string Minus)[]
         {
-            (pelvis, "the head", "the feet"),
-            (body.Rightward(Bone.Pelvis), "the right", "the left"),
-            (body.Ventral(Bone.Pelvis), "the front", "the back"),
+            (pelvis, "head", "feet"),
+            (body.Rightward(Bone.Pelvis), "right", "left"),
+            (body.Ventral(Bone.Pelvis), "front", "back"),
         };
         var (axis, plus, minus) = axes.MaxBy(a => Math.Abs(Vector3.Dot(a.Axis, way)));
         return Vector3.Dot(axis, way) >= 0 ? plus : minus;

@@ -10,14 +10,14 @@ namespace Palaestra.Core.Findings;
 /// <param name="Source">Where the measurement error is from.</param>
 public sealed record Change(
     string Of,
-    string What,
+    Message What,
     Side Side,
     string Unit,
     double Before,
     double Now,
     double Smallest,
     ChangeVerdict Verdict,
-    string Words,
+    Message Words,
     string Source
 );
 
@@ -64,7 +64,7 @@ public static class Changes
         where was is not null && held is not null
         select Make(
             here.Sector.ToString(),
-            here.Name,
+            Message.Of("named.sector", ("sector", here.Sector)),
             Side.Both,
             "%",
             was.Value,
@@ -83,7 +83,7 @@ public static class Changes
         let ladder = library.Ladders.First(l => l.Id == here.LadderId)
         select Make(
             ladder.Id,
-            ladder.Name,
+            Message.Of("named.ladder", ("ladder", ladder.Id)),
             here.Side,
             "rungs",
             Height(ladder, then.EntryRungId),
@@ -115,7 +115,7 @@ public static class Changes
         where was is not null && value is not null
         select Make(
             here.TaskId!,
-            here.Name ?? here.TaskId!,
+            Message.Of("named.task", ("task", here.TaskId)),
             side,
             UnitOf(here.Measure),
             was.Value,
@@ -147,7 +147,7 @@ public static class Changes
 
     private static Change Make(
         string of,
-        string what,
+        Message what,
         Side side,
         string unit,
         double before,
@@ -162,12 +162,6 @@ public static class Changes
             Math.Abs(gain) < smallest ? ChangeVerdict.NoClearChange
             : gain > 0 ? ChangeVerdict.Better
             : ChangeVerdict.Worse;
-        var words = verdict switch
-        {
-            ChangeVerdict.Better => "better",
-            ChangeVerdict.Worse => "worse",
-            _ => "no clear change",
-        };
         return new(
             of,
             what,
@@ -177,8 +171,12 @@ public static class Changes
             now,
             smallest,
             verdict,
-            string.Create(CultureInfo.InvariantCulture, $"{words}: beyond chance from {smallest:0.#} {unit}")
-                .TrimEnd(),
+            Message.Of(
+                "change.verdict",
+                ("verdict", verdict),
+                ("smallest", smallest),
+                ("unit", unit.Length == 0 ? null : unit)
+            ),
             error.Source
         );
     }

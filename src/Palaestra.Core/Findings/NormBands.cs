@@ -22,7 +22,7 @@ public sealed record NormShown(
     double? High,
     IReadOnlyList<NormLine> Lines,
     bool Inside,
-    string Words,
+    Message Words,
     string Source,
     bool Memory
 );
@@ -32,7 +32,7 @@ public sealed record DifferenceShown(
     double Amount,
     double Over,
     bool? Attention,
-    string Words,
+    Message Words,
     string Source,
     bool Memory
 );
@@ -44,7 +44,7 @@ public sealed record RatioShown(
     string Name,
     double Value,
     bool? Attention,
-    string Words,
+    Message Words,
     string Source,
     bool Memory,
     double? Low = null,
@@ -100,35 +100,42 @@ public static class NormBands
         );
     }
 
-    private static string Compared(Norm norm, double value, double? low, double? high)
+    private static Message Compared(Norm norm, double value, double? low, double? high)
     {
-        var group = norm.Population;
         if (norm.Lines is { Count: > 0 } lines)
         {
-            return string.Join("; ", lines.Select(l => $"{l.At:0}: {l.Words}")) + $" ({group}).";
+            return Message.Of(
+                "norm.lines",
+                ("lines", lines.Select(l => Message.Of("norm.line", ("at", l.At), ("words", l.Words)))),
+                ("group", norm.Population)
+            );
         }
         if (norm.CutAt is { } cut && value >= cut)
         {
-            return $"Reached the cut of {cut:0}; the mean is {norm.Mean:0.#} ({group}).";
+            return Message.Of("norm.cut", ("cut", cut), ("mean", norm.Mean), ("group", norm.Population));
         }
         // Cut trials pile up at the cut: their spread says nothing of thirds.
         var place =
             low is null || norm.CutAt is not null
                 ? value < norm.Mean
-                    ? "under the mean of"
-                    : "at or over the mean of"
+                    ? "under-mean"
+                    : "over-mean"
                 : value < low
-                    ? "below the middle two thirds of"
+                    ? "below"
                     : value > high
-                        ? "above the middle two thirds of"
-                        : "in the middle two thirds of";
-        return Invariant($"{place} {group}: {norm.Mean:0.#}{(norm.Sd is { } sd ? $" ± {sd:0}" : "")}.");
+                        ? "above"
+                        : "within";
+        return Message.Of(
+            "norm.place",
+            ("place", place),
+            ("group", norm.Population),
+            ("mean", norm.Mean),
+            ("sd", norm.Sd)
+        );
     }
 
-    private static string Outside(string population, Person person) =>
-        person.Age is null
-            ? $"Only {population} were studied; the client's age is not known: no comparison."
-            : $"Only {population} were studied; this client is {person.Age}: no comparison.";
+    private static Message Outside(string population, Person person) =>
+        Message.Of("norm.outside", ("group", population), ("age", person.Age));
 
     /// <summary>A side difference that was studied, for this task and way.</summary>
     public static DifferenceShown? DifferenceOf(TaskFinding finding, Person person, PracticeLibrary library)
@@ -142,11 +149,14 @@ public static class NormBands
         }
         var amount = Math.Abs(left - right);
         var inside = Fits(known.AgeFrom, known.AgeTo, null, person);
-        var words = inside
-            ? Invariant(
-                $"{amount:0.#} between the sides; over {known.Over:0.#} meant {known.Means} ({known.Population})."
-            )
-            : $"{Invariant($"{amount:0.#}")} between the sides. {Outside(known.Population, person)}";
+        var words = Message.Of(
+            "norm.difference",
+            ("amount", amount),
+            ("over", known.Over),
+            ("means", inside ? known.Means : null),
+            ("group", known.Population),
+            ("outside", inside ? null : Outside(known.Population, person))
+        );
         return new(
             amount,
             known.Over,
@@ -193,22 +203,17 @@ public static class NormBands
             !inside ? null
             : sides ? high < ratio.From || low > ratio.To
             : value < ratio.From || value > ratio.To;
-        var bounds = (ratio.From, ratio.To) switch
-        {
-            ({ } from, { } to) => Invariant($"outside {from:0.##} to {to:0.##}"),
-            (null, { } to) => Invariant($"above {to:0.##}"),
-            ({ } from, null) => Invariant($"below {from:0.##}"),
-            _ => "never",
-        };
-        var clearly = sides ? ", and clearly so" : "";
-        var words = inside
-            ? $"Worth attention {bounds}{clearly} ({ratio.Population})."
-            : $"Worth attention {bounds}. {Outside(ratio.Population, person)}";
+        var words = Message.Of(
+            "norm.ratio",
+            ("from", ratio.From),
+            ("to", ratio.To),
+            ("clearly", sides),
+            ("group", ratio.Population),
+            ("outside", inside ? null : Outside(ratio.Population, person))
+        );
         return new(ratio.Id, ratio.Name, value, attention, words, ratio.Source, ratio.Memory, low, high);
 
         double ErrorOf(RatioPart part) =>
             library.Norms.Errors.FirstOrDefault(e => e.Of == part.Task)?.Error ?? 0;
     }
-
-    private static string Invariant(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

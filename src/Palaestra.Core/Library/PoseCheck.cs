@@ -22,9 +22,7 @@ public static class PoseCheck
             .Concat(SolveErrors(at, pose.Solve))
             .Concat(SurfaceErrors(at, pose))
             .Concat(
-                JointLimits
-                    .Broken(pose.Posture)
-                    .Select(words => new FieldError($"{at}.joints", $"{Capital(words)}."))
+                JointLimits.Broken(pose.Posture).Select(broken => new FieldError($"{at}.joints", broken))
             );
 
     private static IEnumerable<FieldError> BearingErrors(string at, Pose pose)
@@ -109,6 +107,4 @@ public static class PoseCheck
             yield return new($"{at}.props", Message.Of("pose.no-prop", ("prop", prop.Kind)));
         }
     }
-
-    private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
 }

@@ -47,7 +47,7 @@ public static class SchoolCheck
             }
             else if (Wrong(choice, value) is { } message)
             {
-                yield return new(prefix + choice.Path, $"{choice.Name}: {message}");
+                yield return new(prefix + choice.Path, message);
             }
         }
         if (policy.ExercisesMin > policy.ExercisesMax)
@@ -60,14 +60,20 @@ public static class SchoolCheck
         }
     }
 
-    private static string? Wrong(SchoolChoice choice, JsonNode value) =>
+    private static Message? Wrong(SchoolChoice choice, JsonNode value) =>
         choice.Kind switch
         {
             ChoiceKind.Number => value.GetValue<double>() is var number
             && number >= choice.Min - 1e-9
             && number <= choice.Max + 1e-9
                 ? null
-                : $"between {choice.Min} and {choice.Max} {choice.Unit}.".Replace(" .", "."),
+                : Message.Of(
+                    "school.between",
+                    ("choice", choice.Name),
+                    ("least", choice.Min),
+                    ("most", choice.Max),
+                    ("unit", choice.Unit)
+                ),
             ChoiceKind.Option => Known(choice, value.GetValue<string>()),
             _ => value
                 .AsArray()
@@ -75,8 +81,10 @@ public static class SchoolCheck
                 .FirstOrDefault(m => m is not null),
         };
 
-    private static string? Known(SchoolChoice choice, string id) =>
-        choice.Options?.Any(option => option.Id == id) == true ? null : $"there is no “{id}”.";
+    private static Message? Known(SchoolChoice choice, string id) =>
+        choice.Options?.Any(option => option.Id == id) == true
+            ? null
+            : Message.Of("school.unknown", ("choice", choice.Name), ("id", id));
 
     private static JsonNode Json(Policy policy) => JsonSerializer.SerializeToNode(policy, CoreJson.Options)!;
 

@@ -12,7 +12,7 @@ namespace Palaestra.Core.Outcomes;
 public sealed record DatedFindings(DateOnly Day, ScreenFindings Findings);
 
 /// <summary>What a letter is written from: the record, and nothing else.</summary>
-/// <param name="Precautions">In words. <paramref name="DangerSigns"/>: what was reported and what was done.</param>
+/// <param name="Precautions">Each with side and note. <paramref name="DangerSigns"/>: what was reported and what was done.</param>
 /// <param name="Decisions">Everything that was decided, the earliest first.</param>
 /// <param name="Flares">Visits at which pain was over its reference the day after, in the home log or over the weeks.</param>
 /// <param name="Sessions">Pain over each session. <paramref name="FlagsAsked"/>: visits at which the red flags were asked about.</param>
@@ -23,8 +23,8 @@ public sealed record LetterInput(
     DateOnly OpenedOn,
     string Complaint,
     ClientProfile AtFirst,
-    IReadOnlyList<string> Precautions,
-    IReadOnlyList<string> DangerSigns,
+    IReadOnlyList<Message> Precautions,
+    IReadOnlyList<Message> DangerSigns,
     int Visits,
     DateOnly LastVisit,
     DatedFindings? First,

@@ -32,7 +32,7 @@ public enum PhotoAngleKind
 public sealed record PhotoAngle(
     PhotoAngleKind Kind,
     double Degrees,
-    string Words,
+    Message Words,
     double? PlusMinus = null,
     double? Centimetres = null
 );

@@ -25,7 +25,7 @@ public static class PhotoAngles
         var shank = lines.Between(PhotoPoint.Knee, PhotoPoint.Ankle);
         if (pelvis is { } p)
         {
-            yield return Drop(PhotoAngleKind.PelvicTilt, lines, p, "the front lower", "the front higher");
+            yield return Drop(PhotoAngleKind.PelvicTilt, lines, p, "front-lower", "front-higher");
         }
         if (pelvis is { } own && trunk is { } upward)
         {
@@ -34,7 +34,7 @@ public static class PhotoAngles
             yield return new(
                 PhotoAngleKind.PelvisToTrunk,
                 tilt,
-                Said(tilt, "toward an arch", "toward rounding", "square to the trunk"),
+                Said(tilt, "arch", "rounding", "square"),
                 Miss(lines, own, upward)
             );
         }
@@ -52,14 +52,7 @@ public static class PhotoAngles
         }
         if (lines.Between(PhotoPoint.Shoulder, PhotoPoint.Ear) is { } head)
         {
-            yield return Lean(
-                PhotoAngleKind.HeadLean,
-                lines,
-                head,
-                "ahead of the shoulder",
-                "behind the shoulder",
-                "above the shoulder"
-            );
+            yield return Lean(PhotoAngleKind.HeadLean, lines, head, "ahead", "behind", "above");
         }
     }
 
@@ -69,27 +62,14 @@ public static class PhotoAngles
         {
             yield break;
         }
-        yield return Drop(
-            PhotoAngleKind.SideDrop,
-            lines,
-            hips,
-            "the right side lower",
-            "the left side lower"
-        );
+        yield return Drop(PhotoAngleKind.SideDrop, lines, hips, "right-lower", "left-lower");
         if (
             Middle(photo, PhotoPoint.HipBoneLeft, PhotoPoint.HipBoneRight) is { } below
             && Middle(photo, PhotoPoint.ShoulderLeft, PhotoPoint.ShoulderRight) is { } above
             && lines.Between(below, above) is { } trunk
         )
         {
-            yield return Lean(
-                PhotoAngleKind.TrunkLean,
-                lines,
-                trunk,
-                "to the right",
-                "to the left",
-                "upright"
-            );
+            yield return Lean(PhotoAngleKind.TrunkLean, lines, trunk, "right", "left", "upright");
         }
     }
 
@@ -138,7 +118,7 @@ public static class PhotoAngles
         return new(
             kind,
             degrees,
-            Math.Abs(180 - degrees) < Level ? "straight" : $"{180 - degrees:0}° from straight",
+            Message.Of("angle.joint", ("degrees", Math.Abs(180 - degrees) < Level ? null : 180 - degrees)),
             Miss(lines, one, other)
         );
     }
@@ -150,10 +130,16 @@ public static class PhotoAngles
 
     private static double Degrees(Complex line) => line.Phase * 180 / Math.PI;
 
-    private static string Said(double degrees, string plus, string minus, string none) =>
-        Math.Abs(degrees) < Level ? none
-        : degrees > 0 ? plus
-        : minus;
+    private static Message Said(double degrees, string plus, string minus, string none) =>
+        Message.Of(
+            "angle.way",
+            (
+                "way",
+                Math.Abs(degrees) < Level ? none
+                : degrees > 0 ? plus
+                : minus
+            )
+        );
 
     private static double? Centimetres(PhotoLines lines, double pixels) => Math.Abs(pixels) * lines.Scale;
 

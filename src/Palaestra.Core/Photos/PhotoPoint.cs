@@ -50,18 +50,4 @@ public static class PhotoPoints
 
     /// <summary>What can be pointed at from there, in the order it is asked for.</summary>
     public static IReadOnlyList<PhotoPoint> Of(PhotoView view) => view.IsAside() ? Aside : Facing;
-
-    /// <summary>"the right hip bone".</summary>
-    public static string Words(this PhotoPoint point) =>
-        point switch
-        {
-            PhotoPoint.HipBoneLeft => "the left hip bone",
-            PhotoPoint.HipBoneRight => "the right hip bone",
-            PhotoPoint.ShoulderLeft => "the left shoulder",
-            PhotoPoint.ShoulderRight => "the right shoulder",
-            PhotoPoint.HipBoneFront => "the front hip bone",
-            PhotoPoint.HipBoneBack => "the back hip bone",
-            PhotoPoint.HipSide => "the side of the hip",
-            _ => $"the {point.ToString().ToLowerInvariant()}",
-        };
 }

@@ -4,7 +4,7 @@ namespace Palaestra.Core.Signals;
 
 /// <summary>One measure of the two sides of a task.</summary>
 /// <param name="Less">The side that was held less well; none where they differ by no more than <see cref="SidesSeen.Even"/> of the larger.</param>
-public sealed record SideMeasure(string Name, string Unit, double Left, double Right, Side? Less);
+public sealed record SideMeasure(Message Name, string Unit, double Left, double Right, Side? Less);
 
 /// <summary>The traces of both sides of the same task beside each other.</summary>
 public static class SidesSeen
@@ -22,31 +22,45 @@ public static class SidesSeen
         var rows = new List<SideMeasure>
         {
             Measure(
-                "Before control was lost",
+                Message.Of("sides.before"),
                 "s",
                 left.CleanSeconds,
                 right.CleanSeconds,
                 moreIsBetter: true
             ),
-            Measure("Inside the band", "%", Share(left), Share(right), moreIsBetter: true),
+            Measure(Message.Of("sides.inside"), "%", Share(left), Share(right), moreIsBetter: true),
         };
         foreach (var (channel, l, r) in setup.Channels.Zip(left.Channels, right.Channels))
         {
             rows.Add(
                 Measure(
-                    $"{channel.Name}: farthest from neutral",
+                    Message.Of("sides.farthest", ("channel", channel.Name)),
                     channel.Unit,
                     Math.Abs(l.Farthest),
                     Math.Abs(r.Farthest)
                 )
             );
-            rows.Add(Measure($"{channel.Name}: sway", channel.Unit, l.SwayRms, r.SwayRms));
             rows.Add(
-                Measure($"{channel.Name}: path a second", channel.Unit, l.PathPerSecond, r.PathPerSecond)
+                Measure(
+                    Message.Of("sides.sway", ("channel", channel.Name)),
+                    channel.Unit,
+                    l.SwayRms,
+                    r.SwayRms
+                )
+            );
+            rows.Add(
+                Measure(
+                    Message.Of("sides.path", ("channel", channel.Name)),
+                    channel.Unit,
+                    l.PathPerSecond,
+                    r.PathPerSecond
+                )
             );
             if (l.TremorRms is { } mine && r.TremorRms is { } other)
             {
-                rows.Add(Measure($"{channel.Name}: trembling", channel.Unit, mine, other));
+                rows.Add(
+                    Measure(Message.Of("sides.tremor", ("channel", channel.Name)), channel.Unit, mine, other)
+                );
             }
         }
         return rows;
@@ -56,7 +70,7 @@ public static class SidesSeen
         seen.SeenSeconds > 0 ? 100 * seen.InBandSeconds / seen.SeenSeconds : 0;
 
     private static SideMeasure Measure(
-        string name,
+        Message name,
         string unit,
         double left,
         double right,

@@ -26,17 +26,6 @@ public static class Settlings
             Settling.NextMorning => 24,
             _ => 48,
         };
-
-    /// <summary>As asked: "the same day".</summary>
-    public static string Words(this Settling settling) =>
-        settling switch
-        {
-            Settling.NotRaised => "nothing was raised",
-            Settling.WithinAnHour => "within an hour",
-            Settling.SameDay => "the same day",
-            Settling.NextMorning => "by the next morning",
-            _ => "longer than a day",
-        };
 }
 
 /// <summary>Training at home since the last visit.</summary>

@@ -44,7 +44,7 @@ public sealed record DangerReportView(
 );
 
 /// <param name="Lapsed">Its date has passed: it holds until somebody has looked.</param>
-public sealed record PrecautionTag(string Id, string Words, bool Lapsed);
+public sealed record PrecautionTag(string Id, Message Words, bool Lapsed);
 
 public sealed record NeutralView(
     RestingShape? RestingShape,
@@ -151,14 +151,15 @@ public sealed record EpisodeView(
         var precaution = library.Precautions.FirstOrDefault(p => p.Id == mine.Id);
         var ticked = precaution?.Options?.Where(option => mine.Options?.Contains(option.Id) == true);
         var lapsed = file.Lapsed.Contains(mine);
-        var words = new[]
-        {
-            precaution?.Tag ?? mine.Id,
-            mine.Side == Side.Both ? null : mine.Side.Word(),
-            precaution?.Many == false ? ticked?.FirstOrDefault()?.Words : null,
-            mine.Until is { } until ? $"{(lapsed ? "to be looked at since" : "until")} {until:d MMM}" : null,
-        };
-        return new PrecautionTag(mine.Id, string.Join(", ", words.OfType<string>()), lapsed);
+        var words = Message.Of(
+            "precaution.tag",
+            ("tag", precaution?.Tag ?? mine.Id),
+            ("side", mine.Side),
+            ("option", precaution?.Many == false ? ticked?.FirstOrDefault()?.Words : null),
+            ("until", mine.Until),
+            ("lapsed", lapsed)
+        );
+        return new PrecautionTag(mine.Id, words, lapsed);
     }
 
     public static DangerReportView ReportOf(Data.Intake.DangerReport report, PracticeLibrary library)

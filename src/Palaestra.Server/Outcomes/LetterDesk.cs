@@ -93,23 +93,24 @@ public sealed class LetterDesk(
         return planned == 0 ? null : Math.Min(1, work.Sum(w => w.DoneReps) / (double)planned);
     }
 
-    private string PrecautionWords(Core.Intake.ClientPrecaution mine)
+    private static Message PrecautionWords(Core.Intake.ClientPrecaution mine)
     {
-        var side = mine.Side == Side.Both ? "" : $", {mine.Side.Word()}";
-        var note = string.IsNullOrWhiteSpace(mine.Note) ? "" : $" ({mine.Note.Trim()})";
-        return $"{library.Precaution(mine.Id).Name.ToLowerInvariant()}{side}{note}";
+        var note = string.IsNullOrWhiteSpace(mine.Note) ? null : mine.Note.Trim();
+        return Message.Of("letter.precaution", ("precaution", mine.Id), ("side", mine.Side), ("note", note));
     }
 
     private string Day(Instant at) => clock.Order.Long(clock.Zone.DayOf(at));
 
-    private string DangerWords(Data.Intake.DangerReport report)
-    {
-        var sign = library.DangerSigns.FirstOrDefault(s => s.Id == report.SignId)?.Words ?? report.SignId;
-        var noted = Day(report.NotedAt);
-        return report.ClearedAt is { } cleared
-            ? $"Red flag reported on {noted}: {sign}. Found: {report.Found} Done: {report.Done} (by {report.ClearedBy}, {Day(cleared)})."
-            : $"Red flag reported on {noted}: {sign}. Not yet dealt with.";
-    }
+    private Message DangerWords(Data.Intake.DangerReport report) =>
+        Message.Of(
+            "letter.flag",
+            ("flag", report.SignId),
+            ("noted", clock.Zone.DayOf(report.NotedAt)),
+            ("found", report.Found),
+            ("done", report.Done),
+            ("by", report.ClearedBy),
+            ("cleared", report.ClearedAt is { } at ? clock.Zone.DayOf(at) : null)
+        );
 
     public async Task<LetterPage> Page(Letter letter, string signed)
     {

@@ -47,7 +47,11 @@ public sealed class SpokenMessages(ClinicWords words) : JsonConverter<Message>
         }
         foreach (var property in type.Properties.ToList())
         {
-            if (property.PropertyType == typeof(Message) && property.Name is "words" or "message")
+            if (
+                property.PropertyType == typeof(Message)
+                && property.Name is "words" or "message"
+                && !type.Properties.Any(p => p.Name is "id" or "values")
+            )
             {
                 AddBeside(type, property);
             }

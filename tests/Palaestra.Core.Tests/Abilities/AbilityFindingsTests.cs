@@ -127,7 +127,7 @@ public class AbilityFindingsTests
             Library
         );
         Assert.True(next.Chance < belief.ChanceClean(Library.Heights.Of("B5")!.Value));
-        Assert.Matches(@"^\d+ of 10 reps would be clean$", next.Words);
+        Assert.Matches(@"^\d+ of 10 reps would be clean$", next.Words.En());
     }
 
     [Fact]

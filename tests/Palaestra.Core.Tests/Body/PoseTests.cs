@@ -74,8 +74,8 @@ public class PoseTests
     {
         var posture = Posture.Of(new(), Joints(("kneeLeft", -40), ("elbowRight", 90)));
         Assert.Equal(
-            "kneeLeft flexion of -40° is outside -8 to 155°",
-            Assert.Single(JointLimits.Broken(posture))
+            "KneeLeft flexion of -40° is outside -8 to 155°.",
+            Assert.Single(JointLimits.Broken(posture)).En()
         );
         Assert.Empty(JointLimits.Broken(JointLimits.Within(posture)));
     }

@@ -125,7 +125,7 @@ public class TaskScoresTests
         var norm = Assert.Single(Task(tape, "stance", new Person(age, null)).Norms!);
         Assert.True(norm.Inside);
         Assert.Equal(mean, norm.Mean);
-        Assert.StartsWith(20 < mean ? "under the mean" : "at or over", norm.Words);
+        Assert.StartsWith(20 < mean ? "under the mean" : "at or over", norm.Words.En());
     }
 
     [Fact]
@@ -133,7 +133,7 @@ public class TaskScoresTests
     {
         var finding = Task(Hold(new Tape(), "stance", Side.Left, 80), "stance", new Person(30, null));
         Assert.Equal(45, finding.Left!.Value);
-        Assert.StartsWith("Reached the cut of 45", finding.Norms![0].Words);
+        Assert.StartsWith("Reached the cut of 45", finding.Norms![0].Words.En());
     }
 
     /// <summary>Means and standard deviations of McGill, Childs and Liebenson 1999 (from memory), seconds.</summary>
@@ -156,7 +156,7 @@ public class TaskScoresTests
         var tape = Hold(new Tape(), task, side, low - 10);
         var norm = Assert.Single(Task(tape, task, new Person(25, sex)).Norms!);
         Assert.Equal((mean, low, high), (norm.Mean, norm.Low, norm.High));
-        Assert.StartsWith("below the middle two thirds", norm.Words);
+        Assert.StartsWith("below the middle two thirds", norm.Words.En());
         Assert.True(norm.Memory);
     }
 
@@ -171,7 +171,7 @@ public class TaskScoresTests
         var findings = Of(tape, new Person(age, Sex.Female));
         var norm = findings.Tasks.First(t => t.TaskId == "flexor-hold").Norms![0];
         Assert.False(norm.Inside);
-        Assert.EndsWith("no comparison.", norm.Words);
+        Assert.EndsWith("no comparison.", norm.Words.En());
         Assert.Null(findings.Ratios!.First(r => r.Id == "flexor-extensor").Attention);
     }
 

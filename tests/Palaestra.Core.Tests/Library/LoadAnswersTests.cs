@@ -43,7 +43,7 @@ public class LoadAnswersTests
         var hand = new PoseEntry("plank-hands", Held: null);
         var load = Ask(new(Woman, Pose: hand)).Value!.Load;
         Assert.Equal(100, load.AtEnd.Support.Sum(part => part.Percent), 4);
-        Assert.Contains(load.AtEnd.Support, part => part.Part == "left hand");
+        Assert.Contains(load.AtEnd.Support, part => part.Part.En() == "left hand");
     }
 
     [Theory]

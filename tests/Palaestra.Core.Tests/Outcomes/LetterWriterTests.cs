@@ -85,8 +85,8 @@ public partial class LetterWriterTests
         var text = Text(
             Bare with
             {
-                Precautions = ["fragile bone", "wrist, left"],
-                DangerSigns = ["Red flag reported: fever. Done: sent on."],
+                Precautions = [Message.Plain("fragile bone"), Message.Plain("wrist, left")],
+                DangerSigns = [Message.Plain("Red flag reported: fever. Done: sent on.")],
             }
         );
         Assert.Contains("Precautions: fragile bone; wrist, left.", text, StringComparison.Ordinal);

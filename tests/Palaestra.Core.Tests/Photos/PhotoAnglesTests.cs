@@ -3,6 +3,7 @@ using CsCheck;
 using Palaestra.Core.Body;
 using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
+using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Photos;
 
@@ -42,7 +43,7 @@ public class PhotoAnglesTests
                 PhotoAngleKind.PelvicTilt
             )!;
             Assert.Equal(degrees, tilt.Degrees, 4);
-            Assert.Equal(words, tilt.Words);
+            Assert.Equal(words, tilt.Words.En());
             Assert.Null(tilt.Centimetres);
             Assert.Null(tilt.PlusMinus);
         }
@@ -65,7 +66,7 @@ public class PhotoAnglesTests
             At(PhotoPoint.ShoulderRight, right, 200)
         );
         var drop = Find(photo, PhotoAngleKind.SideDrop)!;
-        Assert.Equal((10, "the right side lower"), (Math.Round(drop.Degrees, 6), drop.Words));
+        Assert.Equal((10, "the right side lower"), (Math.Round(drop.Degrees, 6), drop.Words.En()));
         Assert.Equal(0, Degrees(photo, PhotoAngleKind.TrunkLean), 6);
         var leaning = photo with
         {
@@ -80,7 +81,7 @@ public class PhotoAnglesTests
         // A hundred pixels toward the client's right over the way up from the middle of the hips.
         var up = 300 + 200 * Math.Tan(10 * Math.PI / 180);
         Assert.Equal(Math.Atan(100 / up) * 180 / Math.PI, lean.Degrees, 6);
-        Assert.Equal("to the right", lean.Words);
+        Assert.Equal("to the right", lean.Words.En());
     }
 
     [Fact]
@@ -98,7 +99,7 @@ public class PhotoAnglesTests
         Assert.Equal(135, Degrees(photo, PhotoAngleKind.Knee), 6);
         Assert.Equal(0, Degrees(photo, PhotoAngleKind.TrunkLean), 6);
         Assert.Equal(45, Degrees(photo, PhotoAngleKind.HeadLean), 6);
-        Assert.Equal("45° from straight", Find(photo, PhotoAngleKind.Knee)!.Words);
+        Assert.Equal("45° from straight", Find(photo, PhotoAngleKind.Knee)!.Words.En());
     }
 
     /// <summary>The body model's own points, projected as a camera would, give back the angles its joints were set to.</summary>

@@ -179,7 +179,7 @@ public class TraceReadingTests
                 )
                 .Analysis!;
         var rows = SidesSeen.Of(Held(15, 1), Held(8, 2), Tilt);
-        Side? Less(string name) => rows.First(r => r.Name == name).Less;
+        Side? Less(string name) => rows.First(r => r.Name.En() == name).Less;
         Assert.Equal(Side.Right, Less("Before control was lost"));
         Assert.Equal(Side.Right, Less("Pitch: sway"));
         // Both ended nine degrees away, and neither rolled.
