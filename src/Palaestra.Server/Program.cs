@@ -165,13 +165,10 @@ builder
 builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
 builder.Services.AddProblemDetails(problems =>
     problems.CustomizeProblemDetails = context =>
-    {
-        context.ProblemDetails.Title = PlainTitle.Of(context.ProblemDetails);
-        context.ProblemDetails.Detail ??= Problem.DetailOf(
+        Problem.Say(
             context.ProblemDetails,
             context.HttpContext.RequestServices.GetRequiredService<ClinicWords>()
-        );
-    }
+        )
 );
 builder.Services.AddExceptionHandler<BadRequestHandler>();
 builder.Services.AddExceptionHandler<StoreFault>();
@@ -204,9 +201,9 @@ builder.Services.ConfigureApplicationCookie(cookie =>
     cookie.Cookie.SameSite = SameSiteMode.Strict;
     cookie.Cookie.HttpOnly = true;
     cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
-    cookie.Events.OnRedirectToLogin = context => Refuse(context.HttpContext, 401, "Sign in first.");
+    cookie.Events.OnRedirectToLogin = context => Refuse(context.HttpContext, 401, Message.Of("problem.401"));
     cookie.Events.OnRedirectToAccessDenied = context =>
-        Refuse(context.HttpContext, 403, "This is not for this account.");
+        Refuse(context.HttpContext, 403, Message.Of("problem.403"));
 });
 builder.Services.AddAuthorization(options =>
     options.FallbackPolicy = new AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build()
@@ -322,8 +319,8 @@ static void SayWhatIsOpen(WebApplication app)
     }
 }
 
-static Task Refuse(HttpContext context, int status, string title) =>
-    TypedResults.Problem(statusCode: status, title: title).ExecuteAsync(context);
+static Task Refuse(HttpContext context, int status, Message said) =>
+    Problem.Of(status, said).ExecuteAsync(context);
 
 static IResult ClientShell(Settings settings)
 {

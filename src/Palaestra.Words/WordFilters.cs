@@ -31,6 +31,7 @@ internal static class WordFilters
         Add("plural", (value, with, _) => with[value.ToNumberValue() == 1 ? "one" : "other"]);
         Add("date", (value, _, manner) => Text(manner.Dates.Long(Day(value))));
         Add("date_short", (value, _, manner) => Text(manner.Dates.Short(Day(value))));
+        Add("date_near", (value, _, manner) => Text(manner.Dates.Near(Day(value))));
         Add("day", (value, _, manner) => Text(manner.Dates.InYear(Day(value))));
         Add(
             "name",

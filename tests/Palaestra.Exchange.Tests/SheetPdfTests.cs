@@ -1,6 +1,7 @@
 using Palaestra.Core.Body;
 using Palaestra.Core.Library;
 using Palaestra.Exchange.Sheets;
+using Palaestra.Exchange.Tests.Given;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
 
@@ -34,7 +35,6 @@ public class SheetPdfTests
             Library.Rung(rungId).NotFeel,
             doses,
             ["short range on this side"],
-            null,
             [true, false, true, true, false, true, true]
         );
 
@@ -67,7 +67,7 @@ public class SheetPdfTests
         );
 
     private static PdfDocument Open(Sheet sheet, Paper paper = Paper.A4, bool large = false) =>
-        PdfDocument.Open(SheetPdf.Write(sheet, paper, large));
+        PdfDocument.Open(SheetPdf.Write(sheet, paper, large, English.Speech));
 
     private static string Words(Page page) => string.Join(' ', page.GetWords().Select(word => word.Text));
 
@@ -101,7 +101,9 @@ public class SheetPdfTests
     {
         using var read = Open(SheetOf(1));
         Assert.Equal("Exercises for Ottoline Brask", read.Information.Title);
-        var raw = System.Text.Encoding.Latin1.GetString(SheetPdf.Write(SheetOf(1), Paper.A4, false));
+        var raw = System.Text.Encoding.Latin1.GetString(
+            SheetPdf.Write(SheetOf(1), Paper.A4, false, English.Speech)
+        );
         Assert.Contains("/DisplayDocTitle true", raw, StringComparison.Ordinal);
         Assert.Contains("/StructTreeRoot", raw, StringComparison.Ordinal);
         Assert.Contains("/Lang", raw, StringComparison.Ordinal);

@@ -220,7 +220,7 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
         await Do(late);
         await Agree(late);
         var view = await Decisions(early);
-        Assert.Contains("in force by now", view.WhyNot, StringComparison.Ordinal);
+        Assert.Contains("now in force", view.WhyNot?.Text, StringComparison.Ordinal);
         var refused = await browser.Post($"/api/visits/{early.Id}/decisions", new DecideForm([], 2));
         Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
     }

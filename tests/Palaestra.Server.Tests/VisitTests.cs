@@ -166,10 +166,10 @@ public sealed class VisitTests(OneServer one) : IClassFixture<OneServer>, IAsync
     {
         var opened = await clinic.NewClient();
         var before = await browser.Get<DecideView>($"/api/visits/{opened.VisitId}/decisions");
-        Assert.Contains("no plan", before.WhyNot, StringComparison.Ordinal);
+        Assert.Contains("no plan", before.WhyNot?.Text, StringComparison.Ordinal);
         var (_, _, visit) = await WithPlan();
         var unasked = await browser.Get<DecideView>($"/api/visits/{visit.Id}/decisions");
-        Assert.Contains("questions", unasked.WhyNot, StringComparison.Ordinal);
+        Assert.Contains("questions", unasked.WhyNot?.Text, StringComparison.Ordinal);
         var taken = await browser.Post($"/api/visits/{visit.Id}/decisions", new DecideForm([], 1));
         Assert.Equal(HttpStatusCode.Conflict, taken.StatusCode);
     }

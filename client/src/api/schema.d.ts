@@ -1815,7 +1815,8 @@ export interface components {
             changed: components["schemas"]["ChangedDecision"][];
             policyName: string;
             next: null | components["schemas"]["Plan"];
-            whyNot: null | string;
+            whyNot: null | components["schemas"]["Message"];
+            whyNotSaid?: components["schemas"]["Said"];
         };
         Decision: {
             /** Format: uuid */

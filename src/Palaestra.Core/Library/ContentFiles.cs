@@ -372,7 +372,7 @@ public static class ContentFiles
         }
         catch (JsonException problem)
         {
-            errors.Add(new($"{name} {problem.Path ?? "$"}", problem.Message));
+            errors.Add(new($"{name} {problem.Path ?? "$"}", Message.Plain(problem.Message)));
             return null;
         }
     }

@@ -2,11 +2,7 @@ namespace Palaestra.Core.Terms;
 
 /// <summary>Says which input was wrong and, in a sentence a person can act on, why.</summary>
 /// <param name="Field">Path of the field in the caller's own terms, for example <c>events[3].value</c>.</param>
-public sealed record FieldError(string Field, Message Message)
-{
-    public FieldError(string field, string words)
-        : this(field, Terms.Message.Plain(words)) { }
-}
+public sealed record FieldError(string Field, Message Message);
 
 /// <summary>A value, or the reasons there is none. Errors are values here; exceptions are for bugs.</summary>
 public sealed record Checked<T>(T? Value, IReadOnlyList<FieldError> Errors)

@@ -97,7 +97,7 @@ public static class HomeLogCsv
         using var csv = new CsvReader(new StringReader(text.TrimStart('\uFEFF')), Format);
         if (!csv.Read() || !csv.ReadHeader())
         {
-            return Bad("line 1", "The file is empty.");
+            return Bad("line 1", Message.Of("file.empty"));
         }
         var missing = Header
             .Take(4)
@@ -105,10 +105,7 @@ public static class HomeLogCsv
             .ToList();
         if (missing.Count > 0)
         {
-            return Bad(
-                "line 1",
-                $"The header reads {string.Join(",", Header)}: this one lacks {string.Join(", ", missing)}."
-            );
+            return Bad("line 1", Message.Of("csv.header", ("header", Header), ("missing", missing)));
         }
         var errors = new List<FieldError>();
         var rows = new List<Row>();
@@ -117,7 +114,7 @@ public static class HomeLogCsv
             var line = csv.Parser.RawRow;
             if (rows.Count >= RowsMax)
             {
-                return Bad($"line {line}", $"At most {RowsMax} rows at a time.");
+                return Bad($"line {line}", Message.Of("csv.rows", ("most", RowsMax)));
             }
             if (RowOf(csv, line, exercises, errors) is { } row)
             {
@@ -134,7 +131,7 @@ public static class HomeLogCsv
             : Checked<IReadOnlyList<HomeDay>>.Good(days);
     }
 
-    private static Checked<IReadOnlyList<HomeDay>> Bad(string field, string message) =>
+    private static Checked<IReadOnlyList<HomeDay>> Bad(string field, Message message) =>
         Checked<IReadOnlyList<HomeDay>>.Bad(new FieldError(field, message));
 
     private static Row? RowOf(
@@ -145,12 +142,12 @@ public static class HomeLogCsv
     )
     {
         var before = errors.Count;
-        void Wrong(string column, string message) => errors.Add(new($"line {line}, {column}", message));
+        void Wrong(string column, Message message) => errors.Add(new($"line {line}, {column}", message));
 
         var day = csv.GetField("day") ?? "";
         if (!DateOnly.TryParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture, default, out var on))
         {
-            Wrong("day", $"“{day}” is not a day such as 2026-03-31.");
+            Wrong("day", Message.Of("csv.day", ("text", day)));
         }
         var reps = Whole(csv, "reps", HomeDayCheck.RepsMax, Wrong);
         var pain = Whole(csv, "pain", 10, Wrong);
@@ -173,7 +170,7 @@ public static class HomeLogCsv
             );
     }
 
-    private static int? Whole(CsvReader csv, string column, int most, Action<string, string> wrong)
+    private static int? Whole(CsvReader csv, string column, int most, Action<string, Message> wrong)
     {
         if (!csv.TryGetField<string>(column, out var text) || string.IsNullOrWhiteSpace(text))
         {
@@ -186,7 +183,7 @@ public static class HomeLogCsv
         {
             return value;
         }
-        wrong(column, $"“{text}” is not a whole number from 0 to {most}.");
+        wrong(column, Message.Of("csv.number", ("text", text), ("most", most)));
         return null;
     }
 
@@ -194,7 +191,7 @@ public static class HomeLogCsv
     private static LoggedExercise? Exercise(
         CsvReader csv,
         IReadOnlyList<LoggedExercise> exercises,
-        Action<string, string> wrong
+        Action<string, Message> wrong
     )
     {
         var name = csv.GetField("exercise") ?? "";
@@ -211,7 +208,7 @@ public static class HomeLogCsv
             .ToList();
         if (named.Count == 0)
         {
-            wrong("exercise", $"“{name}” is no exercise of this client's plans.");
+            wrong("exercise", Message.Of("csv.exercise", ("text", name)));
             return null;
         }
         if (named.All(e => e.Side == Side.Both) && side.Length == 0)
@@ -224,8 +221,8 @@ public static class HomeLogCsv
             wrong(
                 "side",
                 named.All(e => e.Side == Side.Both)
-                    ? $"“{name}” has no side; leave it empty."
-                    : $"“{name}” is done left or right; “{side}” is neither."
+                    ? Message.Of("csv.no-side", ("text", name))
+                    : Message.Of("csv.side", ("text", name), ("side", side))
             );
         }
         return mine;
@@ -241,7 +238,7 @@ public static class HomeLogCsv
                 errors.Add(
                     new(
                         $"line {row.Line}, {column}",
-                        $"Line {told[0].Line} says {of(told[0])} for the same day."
+                        Message.Of("csv.other-line", ("line", told[0].Line), ("value", of(told[0])))
                     )
                 );
             }
@@ -256,7 +253,7 @@ public static class HomeLogCsv
                     .Skip(1)
                     .Select(row => new FieldError(
                         $"line {row.Line}, exercise",
-                        $"The same exercise and side on the same day as line {twice.First().Line}."
+                        Message.Of("csv.twice", ("line", twice.First().Line))
                     ))
             );
         }

@@ -41,18 +41,15 @@ public sealed class TraceReader
     {
         if (TraceTable.Of(text, Trace.MostSamples) is not { } table)
         {
-            return Bad("line 1", "The file is empty.");
+            return Bad("line 1", Message.Of("file.empty"));
         }
         if (mapping is null && (mapping = Own(table, setups)) is null)
         {
-            return Bad(
-                "mapping",
-                "The file does not say itself which instrument and channels it holds. Say which column is what."
-            );
+            return Bad("mapping", Message.Of("trace.which"));
         }
         return setups.FirstOrDefault(s => s.Id == mapping.Instrument) is { } setup
             ? new TraceReader(table, mapping, setup).Read(startedAt)
-            : Bad("mapping.instrument", $"There is no instrument “{mapping.Instrument}”.");
+            : Bad("mapping.instrument", Message.Of("no.instrument", ("instrument", mapping.Instrument)));
     }
 
     private static TraceMapping? Own(TraceTable table, IReadOnlyList<InstrumentSetup> setups) =>
@@ -73,7 +70,7 @@ public sealed class TraceReader
             )
             : null;
 
-    private static Checked<Trace> Bad(string field, string message) =>
+    private static Checked<Trace> Bad(string field, Message message) =>
         Checked<Trace>.Bad(new FieldError(field, message));
 
     private Checked<Trace> Read(DateTimeOffset startedAt)
@@ -96,10 +93,13 @@ public sealed class TraceReader
             return Bad(
                 "mapping.rate",
                 rate is { } odd
-                    ? FormattableString.Invariant(
-                        $"{odd:0.#} samples a second; from {Trace.LeastRate} to {Trace.MostRate} can be read. Are the times in the unit that was said?"
+                    ? Message.Of(
+                        "trace.rate",
+                        ("rate", odd),
+                        ("least", Trace.LeastRate),
+                        ("most", Trace.MostRate)
                     )
-                    : "Neither the file nor its times tell how many samples a second it holds."
+                    : Message.Of("trace.no-rate")
             );
         }
         return Grid(rows, rate.Value) is { } samples
@@ -115,12 +115,12 @@ public sealed class TraceReader
             time = table.IndexOf(name);
             if (time < 0)
             {
-                errors.Add(new("mapping.timeColumn", $"There is no column “{name}”."));
+                errors.Add(new("mapping.timeColumn", Message.Of("trace.no-column", ("column", name))));
             }
         }
         if (!mapping.TimeUnit.IsTime())
         {
-            errors.Add(new("mapping.timeUnit", "Times are told in seconds or milliseconds."));
+            errors.Add(new("mapping.timeUnit", Message.Of("trace.time-unit")));
         }
     }
 
@@ -129,12 +129,12 @@ public sealed class TraceReader
         var field = $"mapping.channels.{channel.ToString().ToLowerInvariant()}";
         if (mapping.Channels.FirstOrDefault(c => c.Channel == channel) is not { } told)
         {
-            errors.Add(new(field, $"Say which column holds {channel.ToString().ToLowerInvariant()}."));
+            errors.Add(new(field, Message.Of("trace.which-column", ("channel", channel))));
             return -1;
         }
         if (!told.Unit.Fits(channel))
         {
-            errors.Add(new(field, $"{channel} is not told in {told.Unit.ToString().ToLowerInvariant()}."));
+            errors.Add(new(field, Message.Of("trace.unit", ("channel", channel), ("unit", told.Unit))));
         }
         var index = table.IndexOf(told.Column);
         if (index < 0)
@@ -143,8 +143,8 @@ public sealed class TraceReader
                 new(
                     field,
                     told.Column.Length == 0
-                        ? $"Say which column holds {channel.ToString().ToLowerInvariant()}."
-                        : $"There is no column “{told.Column}”."
+                        ? Message.Of("trace.which-column", ("channel", channel))
+                        : Message.Of("trace.no-column", ("column", told.Column))
                 )
             );
         }
@@ -165,7 +165,7 @@ public sealed class TraceReader
         {
             return told;
         }
-        errors.Add(new("rate_hz", $"“{text}” is no number of samples a second."));
+        errors.Add(new("rate_hz", Message.Of("trace.rate-text", ("text", text))));
         return null;
     }
 
@@ -204,7 +204,7 @@ public sealed class TraceReader
             .ToList();
         if (found.Contains(null))
         {
-            errors.Add(new("neutral", $"“{text}” does not give every channel its level."));
+            errors.Add(new("neutral", Message.Of("trace.levels", ("text", text))));
             return null;
         }
         return new Neutral([.. found.OfType<double>()]);
@@ -239,19 +239,16 @@ public sealed class TraceReader
         }
         if (rows.Count > Trace.MostSamples)
         {
-            errors.Insert(
-                0,
-                new("rows", $"At most {Trace.MostSamples} rows can be read; the file has more.")
-            );
+            errors.Insert(0, new("rows", Message.Of("trace.rows", ("most", Trace.MostSamples))));
         }
         else if (errors.Count == 0 && rows.Good.Count(good => good) < 2)
         {
-            errors.Add(new("rows", "There are no rows that can be read."));
+            errors.Add(new("rows", Message.Of("trace.no-rows")));
         }
         return rows;
     }
 
-    private (string Column, string Message)? Wrong(
+    private (string Column, Message Message)? Wrong(
         TraceTable.Row row,
         double before,
         double[] values,
@@ -261,18 +258,21 @@ public sealed class TraceReader
         at = double.NaN;
         if (row.Fields.Length != table.Header.Count)
         {
-            return ("", $"{row.Fields.Length} fields where the header has {table.Header.Count}.");
+            return (
+                "",
+                Message.Of("trace.fields", ("fields", row.Fields.Length), ("header", table.Header.Count))
+            );
         }
         if (time >= 0)
         {
             if (table.NumberOf(row.Fields[time]) is not { } told || double.IsNaN(told))
             {
-                return ($", {table.Header[time]}", $"“{row.Fields[time]}” is no time.");
+                return ($", {table.Header[time]}", Message.Of("trace.time", ("text", row.Fields[time])));
             }
             at = told * mapping.TimeUnit.Factor();
             if (at <= before)
             {
-                return ($", {table.Header[time]}", "The time does not come after the row before.");
+                return ($", {table.Header[time]}", Message.Of("trace.time-order"));
             }
         }
         for (var i = 0; i < columns.Length; i++)
@@ -281,14 +281,19 @@ public sealed class TraceReader
             var field = row.Fields[columns[i]];
             if (table.NumberOf(field) is not { } value)
             {
-                return ($", {table.Header[columns[i]]}", $"“{field}” is no number.");
+                return ($", {table.Header[columns[i]]}", Message.Of("trace.number", ("text", field)));
             }
             value *= told.Unit.Factor() * (told.Turned ? -1 : 1);
             if (Math.Abs(value) > Trace.MostValue)
             {
                 return (
                     $", {table.Header[columns[i]]}",
-                    $"“{field}” is further than {Trace.MostValue} {setup.Channels[i].Unit}."
+                    Message.Of(
+                        "trace.far",
+                        ("text", field),
+                        ("most", Trace.MostValue),
+                        ("unit", setup.Channels[i].Unit)
+                    )
                 );
             }
             values[i] = Trace.Rounded(value);
@@ -318,8 +323,10 @@ public sealed class TraceReader
             errors.Add(
                 new(
                     "rows",
-                    FormattableString.Invariant(
-                        $"From the first row to the last it lasts {(last - first) / 60:0} minutes; at most {Trace.MostSamples / rate / 60:0} can be read."
+                    Message.Of(
+                        "trace.long",
+                        ("minutes", (last - first) / 60),
+                        ("most", Trace.MostSamples / rate / 60)
                     )
                 )
             );
@@ -341,5 +348,9 @@ public sealed class TraceReader
     private static List<FieldError> Few(List<FieldError> all) =>
         all.Count <= ToldMost
             ? all
-            : [.. all.Take(ToldMost), new("rows", $"{all.Count - ToldMost} more rows are wrong.")];
+            :
+            [
+                .. all.Take(ToldMost),
+                new("rows", Message.Of("trace.more-wrong", ("more", all.Count - ToldMost))),
+            ];
 }

@@ -9,23 +9,23 @@ public static class LetterMark
     private const int MostPixels = 3000;
 
     /// <returns>Why these bytes cannot be it; none where they can.</returns>
-    public static string? Wrong(byte[] bytes)
+    public static Message? Wrong(byte[] bytes)
     {
         if (bytes.Length > MostBytes)
         {
-            return $"At most {MostBytes / 1000} kB.";
+            return Message.Of("picture.bytes", ("most", MostBytes / 1000));
         }
         try
         {
             using var image = XImage.FromStream(new MemoryStream(bytes));
             return image.PixelWidth is 0 or > MostPixels || image.PixelHeight is 0 or > MostPixels
-                ? $"At most {MostPixels} points wide and high."
+                ? Message.Of("picture.points", ("most", MostPixels))
                 : null;
         }
         // What the reader of pictures throws at bytes that are none is not told by it.
         catch (Exception problem) when (problem is not OutOfMemoryException)
         {
-            return "This picture cannot be read; save it anew as PNG or JPEG.";
+            return Message.Of("picture.unreadable");
         }
     }
 }

@@ -18,7 +18,6 @@ public sealed record SheetDose(Side Side, string Figures, string Words, string? 
 /// <param name="Start">None where nothing moves.</param>
 /// <param name="Lines">What to do, in three lines at most.</param>
 /// <param name="Changes">What is different for this client.</param>
-/// <param name="Override">The reason why it is given in spite of a bar; none where no precaution bars it.</param>
 /// <param name="Days">Which of the sheet's days it is done on.</param>
 public sealed record SheetExercise(
     string Name,
@@ -29,7 +28,6 @@ public sealed record SheetExercise(
     string NotFeel,
     IReadOnlyList<SheetDose> Doses,
     IReadOnlyList<string> Changes,
-    string? Override,
     IReadOnlyList<bool> Days
 );
 

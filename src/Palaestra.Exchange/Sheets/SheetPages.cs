@@ -1,4 +1,5 @@
 using System.Globalization;
+using Palaestra.Words;
 using PdfSharp;
 using PdfSharp.Drawing;
 using PdfSharp.Pdf;
@@ -12,7 +13,8 @@ internal sealed class SheetPages(
     StructureBuilder tags,
     Paper paper,
     bool large,
-    Sheet sheet
+    Sheet sheet,
+    Speech speech
 )
 {
     private const double Margin = 36;
@@ -64,7 +66,7 @@ internal sealed class SheetPages(
     /// <summary>The practitioner's page stands apart, after the client's, and says whose it is.</summary>
     public void Record(SheetRecord record)
     {
-        Begin("for the practitioner");
+        Begin(speech.Say(Message.Of("sheet.for-practitioner")));
         y += pen.Paragraph(
             record.Title,
             pen.Display(16),
@@ -78,7 +80,7 @@ internal sealed class SheetPages(
             var font = pen.Text(10);
             if (y + pen.HeightOf(line, font, width - 2 * Margin) > bottom)
             {
-                Begin("for the practitioner");
+                Begin(speech.Say(Message.Of("sheet.for-practitioner")));
             }
             y += pen.Paragraph(line, font, Margin, y, width - 2 * Margin) + 3;
         }
@@ -107,7 +109,9 @@ internal sealed class SheetPages(
             var font = new XFont(SheetFonts.Text, 8.5);
             var brush = new XSolidBrush(SheetPen.Grey);
             graphics.DrawString(
-                $"{owner} · page {number} · {sheet.Made}",
+                speech.Say(
+                    Message.Of("sheet.page", ("owner", owner), ("page", number), ("made", sheet.Made))
+                ),
                 font,
                 brush,
                 Margin,
@@ -130,15 +134,43 @@ internal sealed class SheetPages(
         var pictures = top;
         if (exercise.Start is { } start)
         {
-            pen.Figure(start, "Start", Margin, pictures, FigureWidth, FigureHeight);
+            pen.Figure(
+                start,
+                speech.Say(Message.Of("sheet.picture-start")),
+                Margin,
+                pictures,
+                FigureWidth,
+                FigureHeight
+            );
             pictures += FigureHeight + 2;
-            pictures += pen.Paragraph("start", pen.Text(8.5), Margin, pictures, FigureWidth, SheetPen.Grey);
+            pictures += pen.Paragraph(
+                speech.Say(Message.Of("sheet.start")),
+                pen.Text(8.5),
+                Margin,
+                pictures,
+                FigureWidth,
+                SheetPen.Grey
+            );
         }
-        pen.Figure(exercise.End, "End", Margin, pictures, FigureWidth, FigureHeight);
+        pen.Figure(
+            exercise.End,
+            speech.Say(Message.Of("sheet.picture-end")),
+            Margin,
+            pictures,
+            FigureWidth,
+            FigureHeight
+        );
         pictures += FigureHeight + 2;
         if (exercise.Start is not null)
         {
-            pictures += pen.Paragraph("end", pen.Text(8.5), Margin, pictures, FigureWidth, SheetPen.Grey);
+            pictures += pen.Paragraph(
+                speech.Say(Message.Of("sheet.end")),
+                pen.Text(8.5),
+                Margin,
+                pictures,
+                FigureWidth,
+                SheetPen.Grey
+            );
         }
         foreach (var (words, font, tag) in Paragraphs(number, exercise))
         {
@@ -165,15 +197,23 @@ internal sealed class SheetPages(
         {
             yield return (line, plain, PdfBlockLevelElementTag.Paragraph);
         }
-        yield return ($"Feel it in: {exercise.Feel}", heavy, PdfBlockLevelElementTag.Paragraph);
-        yield return ($"Not in: {exercise.NotFeel}", plain, PdfBlockLevelElementTag.Paragraph);
+        yield return (
+            speech.Say(Message.Of("sheet.feel", ("place", exercise.Feel))),
+            heavy,
+            PdfBlockLevelElementTag.Paragraph
+        );
+        yield return (
+            speech.Say(Message.Of("sheet.not-feel", ("place", exercise.NotFeel))),
+            plain,
+            PdfBlockLevelElementTag.Paragraph
+        );
         foreach (var change in exercise.Changes)
         {
-            yield return ($"For you: {change}.", heavy, PdfBlockLevelElementTag.Paragraph);
-        }
-        if (exercise.Override is { } why)
-        {
-            yield return ($"Given in spite of a bar: {why}", heavy, PdfBlockLevelElementTag.Paragraph);
+            yield return (
+                speech.Say(Message.Of("sheet.change", ("change", change))),
+                heavy,
+                PdfBlockLevelElementTag.Paragraph
+            );
         }
     }
 
@@ -181,7 +221,7 @@ internal sealed class SheetPages(
     {
         var text = Paragraphs(1, exercise).Sum(p => pen.HeightOf(p.Words, p.Font, WordsWidth) + 1.5 * scale);
         var doses = exercise.Doses.Sum(DoseHeight);
-        var label = pen.HeightOf("start", pen.Text(8.5), FigureWidth) + 2;
+        var label = pen.HeightOf(speech.Say(Message.Of("sheet.start")), pen.Text(8.5), FigureWidth) + 2;
         var pictures = exercise.Start is null ? FigureHeight + 2 : 2 * (FigureHeight + label);
         return Math.Max(text + doses + TicksHeight(exercise), pictures) + Gap;
     }
@@ -194,8 +234,10 @@ internal sealed class SheetPages(
         + pen.HeightOf(Written(dose), DoseWordsFont, WordsWidth)
         + 2 * scale;
 
-    private static string Written(SheetDose dose) =>
-        dose.Range is { } range ? $"{dose.Words}; only {range}" : dose.Words;
+    private string Written(SheetDose dose) =>
+        dose.Range is { } range
+            ? speech.Say(Message.Of("sheet.only", ("dose", dose.Words), ("range", range)))
+            : dose.Words;
 
     private void Dose(SheetDose dose)
     {
@@ -240,7 +282,7 @@ internal sealed class SheetPages(
                 if (dose.Side != Side.Both)
                 {
                     pen.Cell(
-                        dose.Side == Side.Left ? "left" : "right",
+                        speech.Say(Message.Of("sheet.side", ("side", dose.Side))),
                         pen.Text(8, bold: true),
                         Words,
                         y + Side1 * 0.8,
@@ -264,7 +306,8 @@ internal sealed class SheetPages(
     {
         var (plain, heavy) = (pen.Text(10), pen.Text(10, bold: true));
         var inner = width - 2 * Margin - 16;
-        var contact = sheet.Contact.Length == 0 ? "" : $"Call: {sheet.Contact}";
+        var contact =
+            sheet.Contact.Length == 0 ? "" : speech.Say(Message.Of("sheet.call", ("contact", sheet.Contact)));
         var height =
             pen.HeightOf(sheet.Pain, plain, inner)
             + 26 * scale

@@ -1,3 +1,4 @@
+using Palaestra.Words;
 using PdfSharp.Pdf;
 using PdfSharp.UniversalAccessibility;
 
@@ -7,17 +8,17 @@ namespace Palaestra.Exchange.Sheets;
 public static class SheetPdf
 {
     /// <param name="large">Large print: letters half as large again, and the drawings wider.</param>
-    public static byte[] Write(Sheet sheet, Paper paper, bool large)
+    public static byte[] Write(Sheet sheet, Paper paper, bool large, Speech speech)
     {
         SheetFonts.Use();
         using var document = new PdfDocument();
-        document.Info.Title = $"Exercises for {sheet.ClientName}";
+        document.Info.Title = speech.Say(Message.Of("sheet.title", ("name", sheet.ClientName)));
         document.Info.Author = sheet.ClinicName;
         document.Info.Subject = sheet.Line;
         document.Language = "en-GB";
         document.ViewerPreferences.DisplayDocTitle = true;
         var tags = UAManager.ForDocument(document);
-        var pages = new SheetPages(document, tags.StructureBuilder, paper, large, sheet);
+        var pages = new SheetPages(document, tags.StructureBuilder, paper, large, sheet, speech);
         pages.Exercises();
         if (sheet.Record is { } record)
         {

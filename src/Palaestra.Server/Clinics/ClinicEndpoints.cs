@@ -31,7 +31,7 @@ public static class ClinicEndpoints
     private const int Longest = 160;
     private const int AddressLongest = 300;
     private const int AddressLines = 5;
-    private const string Meanwhile = "Somebody else changed this meanwhile. Nothing was stored.";
+    private static Message Meanwhile => Message.Of("conflict.meanwhile");
 
     public static void MapClinic(this IEndpointRouteBuilder routes)
     {
@@ -55,23 +55,23 @@ public static class ClinicEndpoints
         var zone = form.Time is { } time ? ClinicZone.Find(time.Zone) : clock.Zone;
         var errors = new[] { ("name", form.Name), ("contact", form.Contact) }
             .Where(field => field.Item2.Length > Longest)
-            .Select(field => new FieldError(
-                field.Item1,
-                $"At most {Longest} letters, so that it fits one line."
-            ))
+            .Select(field => new FieldError(field.Item1, Message.Of("clinic.one-line", ("most", Longest))))
             .ToList();
         if (
             form.Address is { } address
             && (address.Length > AddressLongest || address.Split('\n').Length > AddressLines)
         )
         {
-            errors.Add(new("address", $"At most {AddressLines} lines and {AddressLongest} letters."));
+            errors.Add(
+                new(
+                    "address",
+                    Message.Of("clinic.address", ("lines", AddressLines), ("most", AddressLongest))
+                )
+            );
         }
         if (zone is null)
         {
-            errors.Add(
-                new("time.zone", "This is no time zone we know. Choose one from the list, as Europe/Berlin.")
-            );
+            errors.Add(new("time.zone", Message.Of("clinic.zone")));
         }
         if (errors.Count > 0)
         {
@@ -141,7 +141,7 @@ public static class ClinicEndpoints
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> GetMark(PalaestraDb db) =>
         await db.Clinics.AsNoTracking().Select(c => c.Mark).SingleAsync() is { } mark
             ? TypedResults.File(mark, PhotoFiles.TypeOf(mark))
-            : Problem.NotFound("mark of the clinic");
+            : Problem.NotFound("clinic-mark");
 
     private static async Task<Results<Ok<ClinicForm>, ProblemHttpResult>> PutMark(
         HttpRequest request,
@@ -151,9 +151,7 @@ public static class ClinicEndpoints
         using var read = new MemoryStream();
         await request.Body.CopyToAsync(read);
         var bytes = read.ToArray();
-        var wrong = PhotoFiles.TypeOf(bytes) is null
-            ? "This is neither a JPEG nor a PNG picture."
-            : LetterMark.Wrong(bytes);
+        var wrong = PhotoFiles.TypeOf(bytes) is null ? Message.Of("picture.kind") : LetterMark.Wrong(bytes);
         return wrong is null ? await Marked(bytes, db) : Problem.Field("mark", wrong);
     }
 

@@ -78,11 +78,11 @@ public static class ComputeEndpoints
         var policy = library.FindPolicy(question.PolicyId);
         if (policy is null)
         {
-            errors.Add(new("policyId", $"There is no policy “{question.PolicyId}”."));
+            errors.Add(new("policyId", Message.Of("no.policy", ("policy", question.PolicyId))));
         }
         if (question.PainNow is < 0 or > ProfileCheck.PainMax)
         {
-            errors.Add(new("painNow", "Pain is a whole number from 0 to 10."));
+            errors.Add(new("painNow", Message.Of("pain.range")));
         }
         return errors.Count > 0 || policy is null
             ? Problem.Fields(errors)
@@ -98,7 +98,7 @@ public static class ComputeEndpoints
         errors.AddRange(CaptureCheck.Errors([], question.Events, library));
         if (question.Person?.Age is < 0 or > 120)
         {
-            errors.Add(new("person.age", "An age is between 0 and 120 years."));
+            errors.Add(new("person.age", Message.Of("age.range")));
         }
         if (errors.Count > 0)
         {
@@ -125,7 +125,7 @@ public static class ComputeEndpoints
     {
         if (!(input.MinutesPerDay >= PlanInput.MinutesMin && input.MinutesPerDay <= PlanInput.MinutesMax))
         {
-            yield return new("minutesPerDay", "Minutes a day are between 1 and 90.");
+            yield return new("minutesPerDay", Message.Of("minutes.range"));
         }
         foreach (var error in PlanCheck.Errors(input.Locked ?? [], library, "locked"))
         {
@@ -133,19 +133,19 @@ public static class ComputeEndpoints
         }
         foreach (var id in (input.Goals ?? []).Where(id => library.Goals.All(goal => goal.Id != id)))
         {
-            yield return new("goals", $"There is no goal “{id}”.");
+            yield return new("goals", Message.Of("no.goal", ("goal", id)));
         }
         foreach (var id in (input.Equipment ?? []).Where(id => library.Equipment.All(e => e.Id != id)))
         {
-            yield return new("equipment", $"There is no equipment “{id}”.");
+            yield return new("equipment", Message.Of("no.equipment", ("equipment", id)));
         }
         if (input.Age is < 0 or > 120)
         {
-            yield return new("age", "An age is between 0 and 120 years.");
+            yield return new("age", Message.Of("age.range"));
         }
         foreach (var id in (input.LeftOut ?? []).Where(id => library.FindRung(id) is null))
         {
-            yield return new("leftOut", $"There is no rung “{id}”.");
+            yield return new("leftOut", Message.Of("no.rung", ("rung", id)));
         }
     }
 
@@ -201,7 +201,7 @@ public static class ComputeEndpoints
         }
         if (library.FindPolicy(policyId) is null)
         {
-            yield return new($"{prefix}policyId", $"There is no policy “{policyId}”.");
+            yield return new($"{prefix}policyId", Message.Of("no.policy", ("policy", policyId)));
         }
     }
 
@@ -215,14 +215,14 @@ public static class ComputeEndpoints
             {
                 yield return new(
                     $"findings.entries[{i}].ladderId",
-                    $"There is no ladder “{entry.LadderId}”."
+                    Message.Of("no.ladder", ("ladder", entry.LadderId))
                 );
             }
             else if (entry.EntryRungId is { } rung && ladder.IndexOf(rung) < 0)
             {
                 yield return new(
                     $"findings.entries[{i}].entryRungId",
-                    $"There is no rung “{rung}” on ladder {ladder.Id}."
+                    Message.Of("no.rung-on-ladder", ("rung", rung), ("ladder", ladder.Id))
                 );
             }
         }
@@ -232,7 +232,7 @@ public static class ComputeEndpoints
             {
                 yield return new(
                     $"findings.tasks[{i}].rungId",
-                    $"There is no rung “{findings.Tasks[i].RungId}”."
+                    Message.Of("no.rung", ("rung", findings.Tasks[i].RungId))
                 );
             }
         }
@@ -240,15 +240,12 @@ public static class ComputeEndpoints
         {
             if (findings.Control[i].Percent is < 0 or > 100)
             {
-                yield return new($"findings.control[{i}].percent", "Control is between 0 and 100 %.");
+                yield return new($"findings.control[{i}].percent", Message.Of("control.range"));
             }
         }
         if (findings.Control.Select(c => c.Sector).Distinct().Count() != Enum.GetValues<Sector>().Length)
         {
-            yield return new(
-                "findings.control",
-                "Give every direction once; leave its percent out where it was not seen."
-            );
+            yield return new("findings.control", Message.Of("control.each"));
         }
     }
 }

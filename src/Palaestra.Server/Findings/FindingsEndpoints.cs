@@ -56,7 +56,7 @@ public static class FindingsEndpoints
         var earlier = visit is null ? null : EarlierOf(file, visit, against);
         if (against is not null && earlier?.Id != against)
         {
-            return Problem.Field("against", "There is no earlier screen in that visit.");
+            return Problem.Field("against", Message.Of("compare.no-screen"));
         }
         var now = visit is null ? null : file.FindingsOf(visit, abilitiesAt: visitId);
         var before = earlier is null ? null : file.FindingsOf(earlier, abilitiesAt: earlier.Id);

@@ -76,7 +76,7 @@ public static class InstrumentEndpoints
         }
         if (!found.Connected)
         {
-            return Problem.Conflict("The instrument is not connected.");
+            return Problem.Conflict(Message.Of("instrument.away"));
         }
         var neutral = found.Calibrate(time.GetUtcNow());
         return neutral.Errors.Count > 0
@@ -98,7 +98,7 @@ public static class InstrumentEndpoints
         }
         if (found.Scripts.All(script => script.Id != form.Script))
         {
-            return Problem.Field("script", "The instrument cannot be told to do this.");
+            return Problem.Field("script", Message.Of("instrument.script"));
         }
         await source.Tell(new InstrumentLine("do", device, Script: form.Script), gone);
         return TypedResults.NoContent();

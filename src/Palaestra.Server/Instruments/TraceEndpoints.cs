@@ -88,7 +88,7 @@ public static class TraceEndpoints
         }
         if (trial.EndedAt is not { } ended)
         {
-            return Problem.Conflict("The trial is still running; its trace is kept when it has ended.");
+            return Problem.Conflict(Message.Of("trace.running"));
         }
         var already = await desk.Kept(trialId, TraceDesk.KindOf(device.Setup.Id));
         if (already is not null && Covers(already, ended))
@@ -99,9 +99,7 @@ public static class TraceEndpoints
         var ahead = time.GetUtcNow() - form.Now;
         if (device.Cut(trial.StartedAt + ahead, ended + ahead) is not { } trace)
         {
-            return Problem.Conflict(
-                "The instrument was not heard during this trial, or it was too long ago."
-            );
+            return Problem.Conflict(Message.Of("trace.not-heard"));
         }
         return await Stored(
             visitId,
@@ -160,9 +158,7 @@ public static class TraceEndpoints
         var trace = read.Value!;
         if (await desk.Kept(trialId, TraceDesk.KindOf(trace.Instrument)) is not null)
         {
-            return Problem.Conflict(
-                "This trial already has a trace of this instrument. Take that one away first."
-            );
+            return Problem.Conflict(Message.Of("trace.there"));
         }
         return await Stored(visitId, trial, Placed(trace, trial), TraceSource.File, desk, who);
     }
@@ -193,7 +189,7 @@ public static class TraceEndpoints
         }
         catch (DbUpdateException)
         {
-            return Problem.Conflict("The trace of this trial was kept by another screen meanwhile.");
+            return Problem.Conflict(Message.Of("trace.meanwhile"));
         }
     }
 
@@ -203,7 +199,7 @@ public static class TraceEndpoints
     ) =>
         TraceColumns.Of(form.Csv, library.Instruments) is { } columns
             ? TypedResults.Ok(columns)
-            : Problem.Field("csv", "The file is empty.");
+            : Problem.Field("csv", Message.Of("file.empty"));
 
     private static async Task<Results<Ok<TraceView>, ProblemHttpResult>> View(
         Guid id,
@@ -220,7 +216,7 @@ public static class TraceEndpoints
         }
         if (file.Trials(row.VisitId).FirstOrDefault(t => t.Id == row.TrialId) is not { } trial)
         {
-            return Problem.NotFound("trial of this trace; it was discarded");
+            return Problem.NotFound("discarded-trial");
         }
         return await desk.Read(row) is { } trace
             ? TypedResults.Ok(await desk.View(row, trace, file, trial, from, seconds, pieces))
@@ -256,10 +252,7 @@ public static class TraceEndpoints
         return TypedResults.NoContent();
     }
 
-    private static ProblemHttpResult Damaged() =>
-        Problem.Conflict(
-            "The file of this trace is damaged or gone. What was marked in the trial is not touched by that."
-        );
+    private static ProblemHttpResult Damaged() => Problem.Conflict(Message.Of("trace.damaged"));
 
     private static async Task<Trial?> TrialOf(Guid visitId, Guid trialId, CaseFiles files) =>
         (await files.OfVisit(visitId))?.Trials(visitId).FirstOrDefault(t => t.Id == trialId);

@@ -124,7 +124,10 @@ public static class IntakeEndpoints
         {
             if (library.DangerSigns.All(sign => sign.Id != form.DangerSigns[i]))
             {
-                return Problem.Field($"dangerSigns[{i}]", $"There is no red flag “{form.DangerSigns[i]}”.");
+                return Problem.Field(
+                    $"dangerSigns[{i}]",
+                    Message.Of("no.red-flag", ("flag", form.DangerSigns[i]))
+                );
             }
         }
         if (await files.OfEpisode(id) is not { } file)
@@ -149,20 +152,20 @@ public static class IntakeEndpoints
     {
         if (string.IsNullOrWhiteSpace(form.Found) || form.Found.Length > 2000)
         {
-            return Problem.Field("found", "Write what was found, in up to 2000 letters.");
+            return Problem.Field("found", Message.Of("flag.found"));
         }
         if (string.IsNullOrWhiteSpace(form.Done) || form.Done.Length > 2000)
         {
-            return Problem.Field("done", "Write what was done about it, in up to 2000 letters.");
+            return Problem.Field("done", Message.Of("flag.done"));
         }
         var file = await files.OfEpisode(id);
         if (file?.Episode.DangerReports.FirstOrDefault(r => r.Id == reportId) is not { } report)
         {
-            return Problem.NotFound("danger report");
+            return Problem.NotFound("flag-report");
         }
         if (!report.Open)
         {
-            return Problem.Conflict($"{report.ClearedBy} has already recorded what was done.");
+            return Problem.Conflict(Message.Of("flag.cleared", ("by", report.ClearedBy)));
         }
         report.Found = form.Found.Trim();
         report.Done = form.Done.Trim();
@@ -239,8 +242,7 @@ public static class IntakeEndpoints
         {
             return Problem.NotFound("episode");
         }
-        const string conflict =
-            "Somebody else changed this meanwhile. Nothing was stored; look at both and save again.";
+        var conflict = Message.Of("conflict.changed");
         if (version != file.Episode.Version)
         {
             return Problem.Conflict(conflict, EpisodeView.Of(file, library, clock.Today));

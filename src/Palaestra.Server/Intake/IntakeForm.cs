@@ -47,31 +47,31 @@ public sealed class IntakeFormValidator : AbstractValidator<IntakeForm>
     public IntakeFormValidator(PracticeLibrary library, ClinicClock clock)
     {
         var today = clock.Today;
-        RuleFor(f => f.Name).NotEmpty().WithMessage("Give the client's name.");
-        RuleFor(f => f.Name).MaximumLength(120).WithMessage("A name has at most 120 letters.");
+        RuleFor(f => f.Name).NotEmpty().WithState(_ => Message.Of("client.name"));
+        RuleFor(f => f.Name).MaximumLength(120).WithState(_ => Message.Of("client.name-long"));
         RuleFor(f => f.BirthDate)
             .InclusiveBetween(today.AddYears(-120), today)
-            .WithMessage("The birth date is in the last 120 years, as year-month-day.");
-        RuleFor(f => f.Complaint).NotEmpty().WithMessage("Say what the main complaint is.");
-        RuleFor(f => f.Complaint).MaximumLength(1000).WithMessage("The complaint has at most 1000 letters.");
-        RuleFor(f => f.HeightCm).InclusiveBetween(100, 230).WithMessage("Height is between 100 and 230 cm.");
-        RuleFor(f => f.MassKg).InclusiveBetween(25, 250).WithMessage("Mass is between 25 and 250 kg.");
+            .WithState(_ => Message.Of("client.born"));
+        RuleFor(f => f.Complaint).NotEmpty().WithState(_ => Message.Of("client.complaint"));
+        RuleFor(f => f.Complaint).MaximumLength(1000).WithState(_ => Message.Of("client.complaint-long"));
+        RuleFor(f => f.HeightCm).InclusiveBetween(100, 230).WithState(_ => Message.Of("client.height"));
+        RuleFor(f => f.MassKg).InclusiveBetween(25, 250).WithState(_ => Message.Of("client.mass"));
         RuleFor(f => f.MinutesPerDay)
             .InclusiveBetween(PlanInput.MinutesMin, PlanInput.MinutesMax)
-            .WithMessage("Minutes a day are between 1 and 90.");
-        RuleFor(f => f.DaysPerWeek).InclusiveBetween(1, 7).WithMessage("Days a week are between 1 and 7.");
+            .WithState(_ => Message.Of("minutes.range"));
+        RuleFor(f => f.DaysPerWeek).InclusiveBetween(1, 7).WithState(_ => Message.Of("client.days"));
         RuleForEach(f => f.Goals)
             .Must(id => library.Goals.Any(goal => goal.Id == id))
-            .WithMessage((_, id) => $"There is no goal “{id}”.");
+            .WithState((_, id) => Message.Of("no.goal", ("goal", id)));
         RuleForEach(f => f.Equipment)
             .Must(id => library.Equipment.Any(piece => piece.Id == id))
-            .WithMessage((_, id) => $"There is no equipment “{id}”.");
+            .WithState((_, id) => Message.Of("no.equipment", ("equipment", id)));
         RuleForEach(f => f.Away)
             .Must(away => away.From <= away.To && away.To.DayNumber - away.From.DayNumber <= 366)
-            .WithMessage("Days away end on or after the day they begin, within a year.");
+            .WithState(_ => Message.Of("client.away"));
         RuleFor(f => f.PolicyId)
             .Must(id => library.FindPolicy(id) is not null)
-            .WithMessage(f => $"There is no policy “{f.PolicyId}”.");
+            .WithState(f => Message.Of("no.policy", ("policy", f.PolicyId)));
         RuleFor(f => f)
             .Custom(
                 (form, context) =>
@@ -95,6 +95,6 @@ public sealed class IntakeFormValidator : AbstractValidator<IntakeForm>
             );
         RuleForEach(f => f.DangerSigns)
             .Must(id => library.DangerSigns.Any(sign => sign.Id == id))
-            .WithMessage((_, id) => $"There is no red flag “{id}”.");
+            .WithState((_, id) => Message.Of("no.red-flag", ("flag", id)));
     }
 }

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.Data.Sqlite;
+using Palaestra.Server.Problems;
 using static Palaestra.Data.Keeping.DatabaseCheck;
 
 namespace Palaestra.Server.Keeping;
@@ -9,15 +10,13 @@ namespace Palaestra.Server.Keeping;
 public sealed class StoreFault(IProblemDetailsService problems) : IExceptionHandler
 {
     /// <summary>None for faults that are not the disk's.</summary>
-    public static string? Words(SqliteException problem) =>
+    public static Message? Words(SqliteException problem) =>
         problem.SqliteErrorCode switch
         {
-            Busy or Locked => "The database is held by another program; nothing was stored. Try again.",
-            ReadOnly =>
-                "The database can be read but not written; nothing was stored. Tell whoever keeps the server.",
-            Full => "The disk is full; nothing was stored. Reading goes on. Tell whoever keeps the server.",
-            InputOutput or CannotOpen =>
-                "The disk does not answer; nothing was stored. Tell whoever keeps the server.",
+            Busy or Locked => Message.Of("store.busy"),
+            ReadOnly => Message.Of("store.read-only"),
+            Full => Message.Of("store.full"),
+            InputOutput or CannotOpen => Message.Of("store.no-answer"),
             _ => null,
         };
 
@@ -41,7 +40,7 @@ public sealed class StoreFault(IProblemDetailsService problems) : IExceptionHand
             new()
             {
                 HttpContext = httpContext,
-                ProblemDetails = new ProblemDetails { Status = status, Title = words },
+                ProblemDetails = new SaidProblem { Status = status, Said = words },
             }
         );
     }

@@ -3,11 +3,13 @@ using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
+using Palaestra.Server.Words;
 
 namespace Palaestra.Server.Keeping;
 
 /// <summary>Healthy when the database can be read and written and the disk has room.</summary>
-public sealed class StoreHealth(Settings settings, BackupDesk backups, TimeProvider clock) : IHealthCheck
+public sealed class StoreHealth(Settings settings, BackupDesk backups, TimeProvider clock, ClinicWords words)
+    : IHealthCheck
 {
     /// <summary>Below this a day's traces may not fit, bytes.</summary>
     private const long Room = 100_000_000;
@@ -28,7 +30,7 @@ public sealed class StoreHealth(Settings settings, BackupDesk backups, TimeProvi
         return refused is not null ? HealthCheckResult.Unhealthy(refused, data: facts)
             : free < Room
                 ? HealthCheckResult.Unhealthy(
-                    $"Only {free / 1_000_000} MB are left on the disk.",
+                    words.Say(Message.Of("store.room", ("megabytes", free / 1_000_000))),
                     data: facts
                 )
             : HealthCheckResult.Healthy(backups.Warning(), facts);
@@ -48,7 +50,7 @@ public sealed class StoreHealth(Settings settings, BackupDesk backups, TimeProvi
         }
         catch (SqliteException problem)
         {
-            return StoreFault.Words(problem) ?? "The database does not answer.";
+            return words.Say(StoreFault.Words(problem) ?? Message.Of("store.silent"));
         }
     }
 

@@ -74,7 +74,7 @@ public static class LibraryEndpoints
         }
         if (range is { } share && !(share is > 0 and <= 1))
         {
-            return Problem.Field("range", "A range is a share of the movement: above 0, up to 1.");
+            return Problem.Field("range", Message.Of("dose.range"));
         }
         Keep(response);
         return TypedResults.Ok(
@@ -118,7 +118,7 @@ public static class LibraryEndpoints
             || figures.Faulty(rung, side?.Value ?? Side.Left, found, view?.Value) is not { } figure
         )
         {
-            return Problem.NotFound("drawing of this fault");
+            return Problem.NotFound("fault-drawing");
         }
         Keep(response);
         return TypedResults.Ok(figure);

@@ -65,8 +65,7 @@ public static class LetterEndpoints
         {
             return Problem.Fields(errors);
         }
-        const string meanwhile =
-            "The letter was edited on another screen meanwhile. Nothing was stored; look at both.";
+        var meanwhile = Message.Of("letter.meanwhile");
         var stored = await db.Letters.FirstOrDefaultAsync(l => l.VisitId == visitId);
         if ((stored?.Version ?? 0) != form.Version)
         {

@@ -49,10 +49,7 @@ public static class OutcomesEndpoints
         var visit = file.Visit(visitId);
         if (form.Version != visit.AnswersVersion)
         {
-            return Problem.Conflict(
-                "Somebody else answered these meanwhile. Nothing was stored.",
-                visit.Answers
-            );
+            return Problem.Conflict(Message.Of("conflict.answered"), visit.Answers);
         }
         visit.Answers = form.Answers;
         visit.AnswersVersion++;
@@ -62,7 +59,7 @@ public static class OutcomesEndpoints
         }
         catch (DbUpdateConcurrencyException)
         {
-            return Problem.Conflict("Somebody else answered these meanwhile. Nothing was stored.");
+            return Problem.Conflict(Message.Of("conflict.answered"));
         }
         return TypedResults.Ok(desk.Of(file, visitId));
     }

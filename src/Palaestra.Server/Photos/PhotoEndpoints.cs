@@ -26,19 +26,19 @@ public static class PhotoEndpoints
         await request.Body.CopyToAsync(bytes);
         return await photos.Keep(bytes.ToArray()) is { } id
             ? TypedResults.Ok(new PhotoKept(id))
-            : Problem.Field("image", "This is neither a JPEG nor a PNG picture.");
+            : Problem.Field("image", Message.Of("picture.kind"));
     }
 
     private static Results<PhysicalFileHttpResult, ProblemHttpResult> Get(Guid id, PhotoFiles photos) =>
         photos.Find(id) is var (path, type)
             ? TypedResults.PhysicalFile(path, type)
-            : Problem.NotFound("picture; only its points are kept");
+            : Problem.NotFound("kept-picture");
 
     private static Results<NoContent, ProblemHttpResult> Remove(Guid id, PhotoFiles photos)
     {
         if (photos.Find(id) is not var (path, _))
         {
-            return Problem.NotFound("picture; only its points are kept");
+            return Problem.NotFound("kept-picture");
         }
         File.Delete(path);
         return TypedResults.NoContent();

@@ -46,16 +46,19 @@ public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, ClinicCloc
         var errors = PlanCheck.Errors(ask.Locked, library, "locked").ToList();
         if (!(ask.MinutesPerDay >= PlanInput.MinutesMin && ask.MinutesPerDay <= PlanInput.MinutesMax))
         {
-            errors.Add(new("minutesPerDay", "Minutes a day are between 1 and 90."));
+            errors.Add(new("minutesPerDay", Message.Of("minutes.range")));
         }
         if (ask.Locked.Count > ExercisesMax)
         {
-            errors.Add(new("locked", $"At most {ExercisesMax} exercises can be kept."));
+            errors.Add(new("locked", Message.Of("plan.kept-most", ("most", ExercisesMax))));
         }
         errors.AddRange(
             ask.LeftOut.Select((id, i) => (id, i))
                 .Where(pair => library.FindRung(pair.id) is null)
-                .Select(pair => new FieldError($"leftOut[{pair.i}]", $"There is no rung “{pair.id}”."))
+                .Select(pair => new FieldError(
+                    $"leftOut[{pair.i}]",
+                    Message.Of("no.rung", ("rung", pair.id))
+                ))
         );
         return errors;
     }
@@ -66,7 +69,7 @@ public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, ClinicCloc
         var errors = PlanCheck.Errors(form.Items, library, "items").ToList();
         if (form.Items.Count is 0 or > ExercisesMax)
         {
-            errors.Add(new("items", $"A plan has between 1 and {ExercisesMax} exercises."));
+            errors.Add(new("items", Message.Of("plan.count", ("most", ExercisesMax))));
         }
         if (errors.Count > 0)
         {

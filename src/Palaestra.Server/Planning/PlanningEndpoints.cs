@@ -143,7 +143,7 @@ public static class PlanningEndpoints
         }
         return desk.Propose(file, ask) is { } proposal
             ? TypedResults.Ok(proposal)
-            : Problem.Field("minutesPerDay", "Nothing was screened yet; a plan is made from what was seen.");
+            : Problem.Field("minutesPerDay", Message.Of("plan.unscreened"));
     }
 
     private static async Task<Results<Ok<SwapList>, ProblemHttpResult>> SwapsFor(
@@ -183,7 +183,7 @@ public static class PlanningEndpoints
         {
             return Problem.Field(
                 from is null ? "before" : "after",
-                $"There is no revision {(from is null ? before : after)}."
+                Message.Of("plan.no-revision", ("revision", from is null ? before : after))
             );
         }
         return TypedResults.Ok(
@@ -215,7 +215,7 @@ public static class PlanningEndpoints
         }
         if (file.Visits.All(v => v.Id != form.VisitId))
         {
-            return Problem.Field("visitId", "This visit belongs to another client.");
+            return Problem.Field("visitId", Message.Of("plan.other-client"));
         }
         if (form.BasedOn != (file.CurrentPlan?.Revision ?? 0))
         {
@@ -264,7 +264,7 @@ public static class PlanningEndpoints
 
     private static ProblemHttpResult StaleRevision(CaseFile file) =>
         Problem.Conflict(
-            "A newer plan was accepted meanwhile. Nothing was stored; look at both and accept again.",
+            Message.Of("plan.meanwhile"),
             file.CurrentPlan is null ? null : PlanRevisionView.Of(file.CurrentPlan)
         );
 }

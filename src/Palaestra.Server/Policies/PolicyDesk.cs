@@ -72,11 +72,11 @@ public sealed class PolicyDesk(PalaestraDb db, PolicyShelf shelf, CaseFiles file
     {
         if (string.IsNullOrWhiteSpace(name) || name.Length > 80)
         {
-            yield return new($"{prefix}name", "Give the policy a name of up to 80 letters.");
+            yield return new($"{prefix}name", Message.Of("policy.name"));
         }
         if (string.IsNullOrWhiteSpace(why) || why.Length > 400)
         {
-            yield return new($"{prefix}why", "Say in up to 400 letters what it is for.");
+            yield return new($"{prefix}why", Message.Of("policy.why"));
         }
     }
 

@@ -89,7 +89,7 @@ public static class PolicyEndpoints
     {
         if (shelf.Library.FindPolicy(form.From) is not { } from)
         {
-            return Problem.Field("from", $"There is no policy “{form.From}”.");
+            return Problem.Field("from", Message.Of("no.policy", ("policy", form.From)));
         }
         var errors = PolicyDesk.NameErrors(form.Name, form.Why, "").ToList();
         if (errors.Count > 0)
@@ -110,10 +110,7 @@ public static class PolicyEndpoints
     {
         if (shelf.IsBuiltIn(id))
         {
-            return Problem.Field(
-                "policy.id",
-                "A built-in policy stays as it is. Copy it and change the copy."
-            );
+            return Problem.Field("policy.id", Message.Of("policy.built-in"));
         }
         if ((await desk.Revisions()).LastOrDefault(r => r.PolicyId == id) is not { } latest)
         {
@@ -124,8 +121,7 @@ public static class PolicyEndpoints
         {
             return Problem.Fields(errors);
         }
-        const string conflict =
-            "Somebody else changed this policy meanwhile. Nothing was stored; look at both and store again.";
+        var conflict = Message.Of("policy.meanwhile");
         if (form.Version != latest.Version)
         {
             return Problem.Conflict(conflict, latest.Policy);

@@ -51,37 +51,41 @@ public sealed partial class BadRequestHandler(IProblemDetailsService problems) :
 
     private static ProblemDetails Describe(BadHttpRequestException bad)
     {
-        var details = new ProblemDetails
+        var details = new SaidProblem
         {
             Status = bad.StatusCode,
-            Title =
+            Said =
                 bad.StatusCode == StatusCodes.Status413PayloadTooLarge
-                    ? "This is too large; nothing was stored. Send it in smaller parts."
-                    : "This could not be read; nothing was stored.",
+                    ? Message.Of("problem.large")
+                    : Message.Of("problem.unread"),
         };
         if (bad.InnerException is JsonException json)
         {
             var field = FieldOf(json);
-            details.Detail = $"{field}: {Sentence(json)}";
             details.Extensions["errors"] = new[] { new FieldError(field, Sentence(json)) };
         }
         else if (bad.StatusCode != StatusCodes.Status413PayloadTooLarge)
         {
-            details.Detail = bad.Message;
             if (bad.Message.Contains("no body was provided", StringComparison.Ordinal))
             {
-                details.Extensions["errors"] = new[] { new FieldError("body", "Required and not given.") };
+                details.Extensions["errors"] = new[]
+                {
+                    new FieldError("body", Message.Of("request.missing")),
+                };
             }
             else if (Named().Match(bad.Message) is { Success: true } named)
             {
                 var error = new FieldError(
                     named.Groups["name"].Value,
                     named.Groups["given"].Success
-                        ? "This is not a value that fits here."
-                        : "Required and not given."
+                        ? Message.Of("request.unfit")
+                        : Message.Of("request.missing")
                 );
-                details.Detail = $"{error.Field}: {error.Message.Text}";
                 details.Extensions["errors"] = new[] { error };
+            }
+            else
+            {
+                details.Detail = bad.Message;
             }
         }
         return details;
@@ -113,20 +117,12 @@ public sealed partial class BadRequestHandler(IProblemDetailsService problems) :
             ? names.Split(',')[0].Trim().Trim('.', '\'', '"', ' ')
             : null;
 
-    private static string Sentence(JsonException json)
-    {
-        if (json.Message.Contains("missing required", StringComparison.Ordinal))
-        {
-            return json.Message.Split(Missing)[^1] is var names
-                ? $"Required and not given: {names}"
-                : json.Message;
-        }
-        return json.Message.Contains("could not be mapped", StringComparison.Ordinal)
-                ? "There is no such field."
-            : json.Message.Contains("could not be converted", StringComparison.Ordinal)
-                ? "This is not a value that fits here."
-            : json.Message.Contains("null values", StringComparison.Ordinal)
-                ? "This is required and was null."
-            : "This is not well-formed JSON.";
-    }
+    private static Message Sentence(JsonException json) =>
+        MissingOf(json) is not null ? Message.Of("request.missing")
+        : json.Message.Contains("could not be mapped", StringComparison.Ordinal)
+            ? Message.Of("request.no-field")
+        : json.Message.Contains("could not be converted", StringComparison.Ordinal)
+            ? Message.Of("request.unfit")
+        : json.Message.Contains("null values", StringComparison.Ordinal) ? Message.Of("request.null")
+        : Message.Of("request.malformed");
 }

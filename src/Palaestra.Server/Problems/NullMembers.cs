@@ -44,7 +44,7 @@ public static class NullMembers
             var inner = property.GetValue(value);
             if (inner is null && required)
             {
-                yield return new(at, "This is required and was null.");
+                yield return new(at, Message.Of("request.null"));
             }
             else if (inner is IEnumerable list and not string)
             {
@@ -53,7 +53,7 @@ public static class NullMembers
                 {
                     if (item is null)
                     {
-                        yield return new($"{at}[{i}]", "There is nothing here.");
+                        yield return new($"{at}[{i}]", Message.Of("capture.empty"));
                     }
                     else if (IsOurs(item.GetType()))
                     {

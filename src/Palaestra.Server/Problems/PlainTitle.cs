@@ -6,7 +6,8 @@ namespace Palaestra.Server.Problems;
 /// <summary>A sentence where the framework, answering before any of our own code, would give the bare name of the status.</summary>
 public static class PlainTitle
 {
-    public static string? Of(ProblemDetails problem) =>
+    /// <returns>None where the title is good as it is.</returns>
+    public static Message? Of(ProblemDetails problem) =>
         problem.Status is { } status
         && (
             problem.Title is null
@@ -15,19 +16,15 @@ public static class PlainTitle
         )
             ? status switch
             {
-                StatusCodes.Status401Unauthorized => "Sign in first.",
-                StatusCodes.Status403Forbidden => "This is not for this account.",
-                StatusCodes.Status404NotFound => "There is nothing at this address.",
-                StatusCodes.Status405MethodNotAllowed => "This address does not do that.",
-                StatusCodes.Status413PayloadTooLarge =>
-                    "This is too large; nothing was stored. Send it in smaller parts.",
-                StatusCodes.Status503ServiceUnavailable =>
-                    "Too much is being read at this moment; nothing was stored. Try again in a minute.",
-                StatusCodes.Status415UnsupportedMediaType =>
-                    "This kind of content is not read here; nothing was stored.",
-                StatusCodes.Status500InternalServerError =>
-                    "Something went wrong here, and we know of it from the log. Nothing was stored.",
-                _ => problem.Title,
+                StatusCodes.Status401Unauthorized => Message.Of("problem.401"),
+                StatusCodes.Status403Forbidden => Message.Of("problem.403"),
+                StatusCodes.Status404NotFound => Message.Of("problem.404"),
+                StatusCodes.Status405MethodNotAllowed => Message.Of("problem.405"),
+                StatusCodes.Status413PayloadTooLarge => Message.Of("problem.large"),
+                StatusCodes.Status503ServiceUnavailable => Message.Of("problem.503"),
+                StatusCodes.Status415UnsupportedMediaType => Message.Of("problem.415"),
+                StatusCodes.Status500InternalServerError => Message.Of("problem.500"),
+                _ => null,
             }
-            : problem.Title;
+            : null;
 }

@@ -1,8 +1,16 @@
+using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Palaestra.Server.Words;
 
 namespace Palaestra.Server.Problems;
+
+/// <summary>A problem with what is wrong as a message; it is put into words when it is sent.</summary>
+public sealed class SaidProblem : ProblemDetails
+{
+    [JsonIgnore]
+    public Message Said { get; init; } = Message.Plain("");
+}
 
 /// <summary>RFC 9457 problem details with field paths and sentences a person can act on.</summary>
 public static class Problem
@@ -11,10 +19,10 @@ public static class Problem
     {
         var list = errors.ToList();
         return TypedResults.Problem(
-            new ProblemDetails
+            new SaidProblem
             {
                 Status = StatusCodes.Status422UnprocessableEntity,
-                Title = "Something in this is not right; nothing was stored.",
+                Said = Message.Of("problem.fields"),
                 Extensions = { ["errors"] = list },
             }
         );
@@ -22,32 +30,42 @@ public static class Problem
 
     private const int DetailsMost = 3;
 
-    /// <summary>The first few sentences of the fields, for those who show no fields; none where there are none.</summary>
-    public static string? DetailOf(ProblemDetails problem, ClinicWords words) =>
-        problem.Extensions.TryGetValue("errors", out var errors) && errors is IReadOnlyList<FieldError> list
-            ? string.Join(" ", list.Take(DetailsMost).Select(error => words.Say(error.Message)))
-            : null;
+    /// <summary>Puts title and detail into words, as far as they are not: the detail is the first few sentences of the fields.</summary>
+    public static void Say(ProblemDetails problem, ClinicWords words)
+    {
+        problem.Title = problem is SaidProblem said
+            ? words.Say(said.Said)
+            : words.SayAny(PlainTitle.Of(problem)) ?? problem.Title;
+        if (
+            problem.Detail is null
+            && problem.Extensions.TryGetValue("errors", out var errors)
+            && errors is IReadOnlyList<FieldError> list
+        )
+        {
+            problem.Detail = string.Join(" ", list.Take(DetailsMost).Select(e => words.Say(e.Message)));
+        }
+    }
 
     public static ProblemHttpResult Field(string field, Message message) =>
         Fields([new FieldError(field, message)]);
 
-    public static ProblemHttpResult Field(string field, string message) =>
-        Fields([new FieldError(field, message)]);
-
+    /// <param name="what">One of the things of the words: "visit".</param>
     public static ProblemHttpResult NotFound(string what) =>
-        TypedResults.Problem(statusCode: StatusCodes.Status404NotFound, title: $"There is no such {what}.");
+        Of(StatusCodes.Status404NotFound, Message.Of("problem.not-found", ("what", what)));
 
-    public static ProblemHttpResult Conflict(string title, object? current = null) =>
+    public static ProblemHttpResult Of(int status, Message said) =>
+        TypedResults.Problem(new SaidProblem { Status = status, Said = said });
+
+    public static ProblemHttpResult Conflict(Message said, object? current = null) =>
         TypedResults.Problem(
-            new ProblemDetails
+            new SaidProblem
             {
                 Status = StatusCodes.Status409Conflict,
-                Title = title,
+                Said = said,
                 Extensions = { ["current"] = current },
             }
         );
 
     /// <summary>The stations are closed by a red flag.</summary>
-    public static ProblemHttpResult Closed() =>
-        Conflict("Closed by a red flag until a practitioner has recorded what was found and done.");
+    public static ProblemHttpResult Closed() => Conflict(Message.Of("conflict.closed"));
 }

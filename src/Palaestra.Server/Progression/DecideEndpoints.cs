@@ -36,10 +36,10 @@ public sealed record DecideView(
     IReadOnlyList<ChangedDecision> Changed,
     string PolicyName,
     Plan? Next,
-    string? WhyNot
+    Message? WhyNot
 )
 {
-    public static DecideView Nothing(string policyName, string? whyNot) =>
+    public static DecideView Nothing(string policyName, Message? whyNot) =>
         new(null, [], [], [], [], [], [], policyName, null, whyNot);
 }
 
@@ -54,8 +54,7 @@ public sealed record WhatIfAnswer(Decision Decision);
 
 public static class DecideEndpoints
 {
-    private const string Meanwhile =
-        "This visit was decided meanwhile, or a newer plan was accepted. Nothing was stored.";
+    private static Message Meanwhile => Message.Of("decide.meanwhile");
 
     public static void MapDecide(this IEndpointRouteBuilder routes)
     {
@@ -224,18 +223,26 @@ public static class DecideEndpoints
             )
         )
         {
-            return Problem.Field("planItemId", "There is no such exercise and side in the plan.");
+            return Problem.Field("planItemId", Message.Of("decide.no-side"));
         }
         var number = DecisionNumbers
             .Of(input, form.PlanItemId, form.Side, library)
             .FirstOrDefault(n => n.Kind == form.Kind);
         if (number is null)
         {
-            return Problem.Field("kind", "This number is not known for this exercise and side.");
+            return Problem.Field("kind", Message.Of("decide.number-unknown"));
         }
         if (form.Value < number.Min || form.Value > number.Max)
         {
-            return Problem.Field("value", $"{number.Name}: between {number.Min} and {number.Max}.");
+            return Problem.Field(
+                "value",
+                Message.Of(
+                    "decide.number-range",
+                    ("number", number.Name),
+                    ("least", number.Min),
+                    ("most", number.Max)
+                )
+            );
         }
         var other = DecisionNumbers.With(input, form.PlanItemId, form.Side, form.Kind, form.Value, library);
         return TypedResults.Ok(
@@ -273,7 +280,7 @@ public static class DecideEndpoints
             );
             if (proposal is null)
             {
-                yield return new($"choices[{i}]", "There is no such exercise and side in the plan.");
+                yield return new($"choices[{i}]", Message.Of("decide.no-side"));
             }
             else if (
                 choice.Outcome is { } outcome
@@ -281,11 +288,11 @@ public static class DecideEndpoints
                 && string.IsNullOrWhiteSpace(choice.Reason)
             )
             {
-                yield return new($"choices[{i}].reason", "Write why this differs from the proposal.");
+                yield return new($"choices[{i}].reason", Message.Of("decide.reason"));
             }
             if (choice.Reason?.Length > 1000)
             {
-                yield return new($"choices[{i}].reason", "The reason has at most 1000 letters.");
+                yield return new($"choices[{i}].reason", Message.Of("decide.reason-long"));
             }
         }
     }

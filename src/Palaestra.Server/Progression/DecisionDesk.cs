@@ -21,14 +21,18 @@ public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDe
     /// Why no decision can be taken of a visit that has all it needs: it was decided, or a plan was made since; none when it
     /// can.
     /// </summary>
-    public static string? Overtaken(CaseFile file, Guid visitId)
+    public static Message? Overtaken(CaseFile file, Guid visitId)
     {
         if (file.Visit(visitId).DecidedAt is not null)
         {
-            return "This visit was decided meanwhile. Nothing was stored.";
+            return Message.Of("decide.done");
         }
         return file.CurrentPlan is { } current && current.Id != file.PlanFor(visitId)?.Id
-            ? $"Plan revision {current.Revision}, from visit {file.NumberOf(current.VisitId)}, is in force by now: change it at Plan. Nothing was stored."
+            ? Message.Of(
+                "decide.newer-plan",
+                ("revision", current.Revision),
+                ("visit", file.NumberOf(current.VisitId))
+            )
             : null;
     }
 

@@ -144,19 +144,17 @@ public static class DecisionInputs
             : null;
 
     /// <summary>What is missing before this visit can be decided; none when nothing is.</summary>
-    public static string? WhyNot(CaseFile file, Guid visitId)
+    public static Message? WhyNot(CaseFile file, Guid visitId)
     {
         if (file.PlanFor(visitId) is not { } plan)
         {
-            return "There is no plan from an earlier visit to decide on.";
+            return Message.Of("decide.no-plan");
         }
         if (plan.Plan.Items.Count == 0)
         {
-            return "The plan is empty: make a new one at Plan.";
+            return Message.Of("decide.empty-plan");
         }
-        return file.Visit(visitId).CheckIn is null
-            ? "Answer the questions at the start of the session first."
-            : null;
+        return file.Visit(visitId).CheckIn is null ? Message.Of("decide.unanswered") : null;
     }
 
     /// <summary>

@@ -47,9 +47,7 @@ public sealed class BatteryDesk(PracticeLibrary library)
         var earlier = form.RepeatVisitId is { } id ? file.Visits.FirstOrDefault(v => v.Id == id) : null;
         if (form.RepeatVisitId is not null && (earlier is null || !file.Has(earlier.Id, TrialPurpose.Screen)))
         {
-            return Checked<Battery>.Bad(
-                new FieldError("repeatVisitId", "Nothing was screened in that visit.")
-            );
+            return Checked<Battery>.Bad(new FieldError("repeatVisitId", Message.Of("screen.nothing-there")));
         }
         var question = new BatteryQuestion(
             form.Minutes,

@@ -27,7 +27,7 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, ClinicCloc
         if (incoming.Count > BatchMax)
         {
             return Checked<EventsTaken>.Bad(
-                new FieldError("events", $"At most {BatchMax} events at a time.")
+                new FieldError("events", Message.Of("events.most", ("most", BatchMax)))
             );
         }
         var known = file.Events(visitId);
@@ -76,7 +76,7 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, ClinicCloc
         return incoming
             .Select((e, i) => (e, i))
             .Where(pair => foreign.Any(f => f.Id == pair.e.Id || f.TrialId == pair.e.TrialId))
-            .Select(pair => new FieldError($"events[{pair.i}].trialId", "This belongs to another visit."));
+            .Select(pair => new FieldError($"events[{pair.i}].trialId", Message.Of("events.other-visit")));
     }
 
     private IEnumerable<FieldError> ClockErrors(IReadOnlyList<CaptureEvent> incoming)
@@ -85,10 +85,7 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, ClinicCloc
         return incoming
             .Select((e, i) => (e, i))
             .Where(pair => pair.e.At > latest)
-            .Select(pair => new FieldError(
-                $"events[{pair.i}].at",
-                "This is in the future; check the clock of the tablet."
-            ));
+            .Select(pair => new FieldError($"events[{pair.i}].at", Message.Of("events.future")));
     }
 
     /// <summary>What a precaution bars is not taken in on the fly: a bar needs a written reason, which the plan keeps.</summary>
@@ -117,10 +114,7 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, ClinicCloc
         return incoming
             .Select((e, i) => (e, i))
             .Where(pair => ExerciseOf(pair.e) is { } id && !exercises.Contains(id))
-            .Select(pair => new FieldError(
-                $"events[{pair.i}].planItemId",
-                "This exercise is in no plan of this client."
-            ));
+            .Select(pair => new FieldError($"events[{pair.i}].planItemId", Message.Of("events.no-item")));
     }
 
     private static Guid? ExerciseOf(CaptureEvent told) =>
@@ -147,9 +141,6 @@ public sealed class EventLog(PalaestraDb db, PracticeLibrary library, ClinicCloc
             .Select((e, i) => (e, i))
             .Where(pair => pair.e.Kind == CaptureKind.TrialStarted && pair.e.At.UtcDateTime > noted)
             .Where(pair => known.All(k => k.Id != pair.e.Id))
-            .Select(pair => new FieldError(
-                $"events[{pair.i}]",
-                "Closed by a red flag until a practitioner has recorded what was done."
-            ));
+            .Select(pair => new FieldError($"events[{pair.i}]", Message.Of("conflict.closed-done")));
     }
 }

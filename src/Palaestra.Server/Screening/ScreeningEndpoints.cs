@@ -68,7 +68,7 @@ public static class ScreeningEndpoints
         catch (DbUpdateException)
         {
             // The same batch arrived twice at once; the other one won. The tablet sends again and all are known.
-            return Problem.Conflict("The same events are being stored by another request. Send them again.");
+            return Problem.Conflict(Message.Of("events.twice"));
         }
     }
 
@@ -170,10 +170,7 @@ public static class ScreeningEndpoints
         }
         if (form.Version != visit.BatteryVersion)
         {
-            return Problem.Conflict(
-                "The battery was changed on another tablet meanwhile. That one is shown now.",
-                desk.Of(file, visit)
-            );
+            return Problem.Conflict(Message.Of("battery.shown"), desk.Of(file, visit));
         }
         visit.Battery = made.Value!;
         visit.BatteryVersion++;
@@ -183,7 +180,7 @@ public static class ScreeningEndpoints
         }
         catch (DbUpdateConcurrencyException)
         {
-            return Problem.Conflict("The battery was changed on another tablet meanwhile. Look again.");
+            return Problem.Conflict(Message.Of("battery.again"));
         }
         return TypedResults.Ok(new BatteryView(visit.Battery, visit.BatteryVersion));
     }

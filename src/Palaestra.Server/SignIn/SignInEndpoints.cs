@@ -87,10 +87,8 @@ public static class SignInEndpoints
         {
             return TypedResults.NoContent();
         }
-        var title = result.IsLockedOut
-            ? "Too many tries. Wait five minutes."
-            : "E-mail or password do not match.";
-        return TypedResults.Problem(statusCode: StatusCodes.Status401Unauthorized, title: title);
+        var title = result.IsLockedOut ? Message.Of("sign-in.tries") : Message.Of("sign-in.wrong");
+        return Problem.Of(StatusCodes.Status401Unauthorized, title);
     }
 
     private static async Task<NoContent> SignOut(SignInManager<Practitioner> signIn)
@@ -120,18 +118,18 @@ public static class SignInEndpoints
         {
             if (!first.Open || await users.Users.AnyAsync())
             {
-                return Problem.Conflict("This clinic already has its first administrator.");
+                return Problem.Conflict(Message.Of("sign-in.first-there"));
             }
             if (!first.Is(form.Code))
             {
                 return Problem.Field(
                     "code",
-                    $"This is not the code that was told when the server started; it stands in the file {FirstAdministrator.FileName} of the data folder too."
+                    Message.Of("sign-in.code", ("file", FirstAdministrator.FileName))
                 );
             }
             if (user.DisplayName.Length is 0 or > 120)
             {
-                return Problem.Field("name", "Give a name of up to 120 letters.");
+                return Problem.Field("name", Message.Of("sign-in.name"));
             }
             await using var whole = await db.Database.BeginTransactionAsync();
             var created = await users.CreateAsync(user, form.Password);
@@ -158,6 +156,14 @@ public static class SignInEndpoints
     private static FieldError Explain(IdentityError error) =>
         new(
             error.Code.Contains("Password", StringComparison.Ordinal) ? "password" : "email",
-            error.Description
+            error.Code switch
+            {
+                nameof(IdentityErrorDescriber.PasswordTooShort) => Message.Of("sign-in.password-short"),
+                nameof(IdentityErrorDescriber.DuplicateEmail)
+                or nameof(IdentityErrorDescriber.DuplicateUserName) => Message.Of("sign-in.taken"),
+                nameof(IdentityErrorDescriber.InvalidEmail)
+                or nameof(IdentityErrorDescriber.InvalidUserName) => Message.Of("sign-in.no-address"),
+                _ => Message.Plain(error.Description),
+            }
         );
 }

@@ -95,7 +95,7 @@ public sealed class FeedDesk(PracticeLibrary library, ClinicWords words)
             day.Day,
             null,
             day.Minutes,
-            $"Exercises, about {Math.Max(1, Math.Round(day.Minutes)):0} min",
+            words.Say(Message.Of("feed.day", ("minutes", Math.Max(1, Math.Round(day.Minutes))))),
             string.Join(
                 '\n',
                 revision
@@ -144,28 +144,28 @@ public sealed class FeedDesk(PracticeLibrary library, ClinicWords words)
             file.Zone.StartOf(file.DayOf(visit)).ToDateTimeUtc()
         ));
 
-    private static IEnumerable<FeedEntry> Looks(CaseFile file)
+    private IEnumerable<FeedEntry> Looks(CaseFile file)
     {
         if (file.CurrentPlan is not { } revision)
         {
             yield break;
         }
-        FeedEntry Look(string id, DateOnly day, string title) =>
+        FeedEntry Look(string id, DateOnly day, Message title) =>
             new(
                 $"{file.Episode.Id:N}-{id}",
                 SequenceOf(file, revision),
                 day,
                 null,
                 null,
-                title,
+                words.Say(title),
                 "",
                 false,
                 revision.AcceptedAt.ToDateTimeUtc()
             );
-        yield return Look("review", PlanDays.Review(file, revision), "Look at the plan together");
+        yield return Look("review", PlanDays.Review(file, revision), Message.Of("feed.review"));
         if (RescreenOf(file) is { } rescreen)
         {
-            yield return Look("rescreen", rescreen, "Screen again");
+            yield return Look("rescreen", rescreen, Message.Of("feed.rescreen"));
         }
     }
 }

@@ -25,9 +25,6 @@ public sealed class SheetDesk(
     /// <summary>Days with a box to tick; longer lists are not kept.</summary>
     public const int DaysMost = 14;
 
-    private const string Pain =
-        "Pain, the worst of the day: 0 is none, 10 the worst you can imagine. Write the day above the line.";
-
     /// <param name="record">With a page for the practitioner behind the client's.</param>
     public async Task<Sheet> Of(CaseFile file, PlanRevision revision, bool record)
     {
@@ -41,17 +38,40 @@ public sealed class SheetDesk(
             file.Episode.Client!.Name,
             clinic.Name,
             clinic.Contact,
-            $"About {plan.TotalMinutes:0} minutes a day, {file.Episode.DaysPerWeek} days a week. Back {StrategyWords(plan.Strategy)}; {(plan.SwitchOn == SwitchOn.Brace ? "brace" : "draw in, with the pelvic floor")}.",
+            words.Say(
+                Message.Of(
+                    "sheet.line",
+                    ("minutes", plan.TotalMinutes),
+                    ("days", file.Episode.DaysPerWeek),
+                    ("strategy", plan.Strategy),
+                    ("activation", plan.SwitchOn)
+                )
+            ),
             [.. plan.ToDoOn(today).Items.Select(item => Exercise(item, file.Policy, days, trained))],
             days,
-            Pain,
+            words.Say(Message.Of("sheet.pain")),
             BendingAccount.CountsFor(file.Profile, library)
                 ? $"{library.Cautions.PickingUp} {library.Cautions.OnSheet}"
                 : library.Cautions.OnSheet,
             next is null
                 ? ""
-                : $"Next visit: {clock.Order.Near(file.DayOf(next))}, {file.Zone.Tell(next.PlannedAt):HH:mm}.",
-            $"plan {revision.Revision}, {clock.Order.Short(file.Zone.DayOf(revision.AcceptedAt))}",
+                : words.Say(
+                    Message.Of(
+                        "sheet.next",
+                        ("day", file.DayOf(next)),
+                        (
+                            "time",
+                            file.Zone.Tell(next.PlannedAt).ToString("HH:mm", CultureInfo.InvariantCulture)
+                        )
+                    )
+                ),
+            words.Say(
+                Message.Of(
+                    "sheet.made",
+                    ("revision", revision.Revision),
+                    ("day", file.Zone.DayOf(revision.AcceptedAt))
+                )
+            ),
             record ? Record(file, revision) : null,
             clinic.Mark
         );
@@ -79,9 +99,11 @@ public sealed class SheetDesk(
             moves ? figures.Of(rung, side, Frame.Start) : null,
             figures.Of(rung, side, Frame.End, range: item.Doses[0].Range),
             [
-                $"Start: {string.Join("; ", rung.Setup)}.",
+                words.Say(Message.Of("sheet.setup", ("steps", rung.Setup))),
                 rung.Movement,
-                $"“{item.Cue}.” Breath: {words.Say(DoseText.Breath(rung, policy))}.",
+                words.Say(
+                    Message.Of("sheet.cue", ("cue", item.Cue), ("breath", DoseText.Breath(rung, policy)))
+                ),
                 .. rung.ReturnsToCheck ? [library.Cautions.BetweenReps] : Array.Empty<string>(),
             ],
             rung.Feel,
@@ -101,7 +123,6 @@ public sealed class SheetDesk(
                 .. OnTop(item),
                 .. words.SayAll(item.Changes),
             ],
-            item.BarOverride,
             [.. days.Select(day => trained.Any(t => t.Day == day && t.ItemIds.Contains(item.Id)))]
         );
     }
@@ -120,26 +141,32 @@ public sealed class SheetDesk(
     {
         var lines = new List<string>
         {
-            $"{file.Episode.Client!.Name}: plan {revision.Revision}, accepted by {revision.AcceptedBy} on {clock.Order.Short(file.Zone.DayOf(revision.AcceptedAt))}. Policy {file.Policy.Name}, version {revision.Plan.PolicyVersion}.",
+            words.Say(
+                Message.Of(
+                    "record.head",
+                    ("name", file.Episode.Client!.Name),
+                    ("revision", revision.Revision),
+                    ("by", revision.AcceptedBy),
+                    ("day", file.Zone.DayOf(revision.AcceptedAt)),
+                    ("policy", file.Policy.Id),
+                    ("version", revision.Plan.PolicyVersion)
+                )
+            ),
         };
         foreach (var item in revision.Plan.Items)
         {
-            lines.Add($"{library.Rung(item.RungId).Name} – {words.Say(item.For)}.");
+            lines.Add(words.Say(Message.Of("record.item", ("rung", item.RungId), ("purpose", item.For))));
             lines.AddRange(item.Reasons.Select(reason => $"    {words.Say(reason.Words)} ({reason.RuleId})"));
+            if (item.BarOverride is { } why)
+            {
+                lines.Add($"    {words.Say(Message.Of("compare.override", ("reason", why)))}");
+            }
         }
         lines.AddRange(
             revision.Plan.Warnings.Select(warning =>
-                $"Warning: {words.Say(warning.Words)} ({warning.RuleId})"
+                words.Say(Message.Of("record.warning", ("warning", warning.Words), ("rule", warning.RuleId)))
             )
         );
-        return new SheetRecord("For the practitioner, not for the client", lines);
+        return new SheetRecord(words.Say(Message.Of("record.title")), lines);
     }
-
-    private static string StrategyWords(SpinalStrategy strategy) =>
-        strategy switch
-        {
-            SpinalStrategy.GentlyFlat => "gently flat",
-            SpinalStrategy.LittleArch => "in a little arch",
-            _ => "in neutral",
-        };
 }

@@ -7,6 +7,7 @@ using Palaestra.Data;
 using Palaestra.Exchange.Sheets;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
+using Palaestra.Server.Words;
 
 namespace Palaestra.Server.TakeHome;
 
@@ -31,6 +32,7 @@ public static class TakeHomeEndpoints
         Guid id,
         CaseFiles files,
         SheetDesk desk,
+        ClinicWords words,
         Word<Paper>? paper,
         bool large = false,
         bool record = false
@@ -49,7 +51,10 @@ public static class TakeHomeEndpoints
             return Problem.NotFound("plan");
         }
         var sheet = await desk.Of(file, revision, record);
-        return TypedResults.File(SheetPdf.Write(sheet, paper?.Value ?? Paper.A4, large), "application/pdf");
+        return TypedResults.File(
+            SheetPdf.Write(sheet, paper?.Value ?? Paper.A4, large, words.Speech),
+            "application/pdf"
+        );
     }
 
     private static async Task<Results<Ok<CalendarView>, ProblemHttpResult>> Calendar(

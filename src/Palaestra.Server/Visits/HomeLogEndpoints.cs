@@ -105,9 +105,7 @@ public static class HomeLogEndpoints
         {
             // Somebody was faster: the same answer as when it is seen beforehand.
         }
-        return Problem.Conflict(
-            "This day was written on another screen meanwhile. Nothing was stored; look again."
-        );
+        return Problem.Conflict(Message.Of("home.meanwhile"));
     }
 
     private static async Task<Results<Ok<HomeFileTaken>, ProblemHttpResult>> Import(
@@ -146,7 +144,7 @@ public static class HomeLogEndpoints
         }
         catch (DbUpdateException)
         {
-            return Problem.Conflict("The log was written on another screen meanwhile. Nothing was stored.");
+            return Problem.Conflict(Message.Of("home.meanwhile-log"));
         }
         return TypedResults.Ok(new HomeFileTaken(read.Value.Count));
     }

@@ -91,17 +91,17 @@ public static class VisitEndpoints
         }
         if (form.PlannedAt.Kind == DateTimeKind.Unspecified && !clock.Zone.Has(form.PlannedAt))
         {
-            return Problem.Field("plannedAt", "The clocks go forward that night, and this time is left out.");
+            return Problem.Field("plannedAt", Message.Of("visit.left-out"));
         }
         var at = form.At(clock.Zone);
         var day = clock.Zone.DayOf(at);
         if (day < clock.Today || day > clock.Today.AddYears(1))
         {
-            return Problem.Field("plannedAt", "A visit is planned for today or within a year.");
+            return Problem.Field("plannedAt", Message.Of("visit.within-a-year"));
         }
         if (file.Visits.Any(v => v.PlannedAt == at))
         {
-            return Problem.Field("plannedAt", "There is already a visit at this time.");
+            return Problem.Field("plannedAt", Message.Of("visit.taken"));
         }
         var visit = new Visit { EpisodeId = id, PlannedAt = at };
         db.Visits.Add(visit);
@@ -133,10 +133,7 @@ public static class VisitEndpoints
         var visit = file.Visit(visitId);
         if (form.Version != visit.Version)
         {
-            return Problem.Conflict(
-                "Somebody else answered these questions meanwhile. Nothing was stored; look at both.",
-                EpisodeView.VisitOf(visit, file)
-            );
+            return Problem.Conflict(Message.Of("visit.answered"), EpisodeView.VisitOf(visit, file));
         }
         visit.CheckIn = form.CheckIn;
         visit.Version++;
@@ -151,7 +148,7 @@ public static class VisitEndpoints
         }
         catch (DbUpdateConcurrencyException)
         {
-            return Problem.Conflict("Somebody else answered these questions meanwhile. Nothing was stored.");
+            return Problem.Conflict(Message.Of("visit.answered-again"));
         }
         return TypedResults.Ok(EpisodeView.VisitOf(visit, file));
     }
@@ -173,18 +170,15 @@ public static class VisitEndpoints
         var visit = file.Visit(visitId);
         if (form.Version != visit.Version)
         {
-            return Problem.Conflict(
-                "Someone else has changed this since you opened it. Nothing was stored; look at both.",
-                EpisodeView.VisitOf(visit, file)
-            );
+            return Problem.Conflict(Message.Of("conflict.changed-both"), EpisodeView.VisitOf(visit, file));
         }
         if (DecisionInputs.Of(file, visitId, library) is not { } input)
         {
-            return Problem.Field("value", "Answer the questions at the start of the session first.");
+            return Problem.Field("value", Message.Of("decide.unanswered"));
         }
         if (new DayFacts(input, library).Refer.Count > 0 || LegSpreads(input))
         {
-            return Problem.Field("value", "Not while leg symptoms spread.");
+            return Problem.Field("value", Message.Of("visit.leg-spreads"));
         }
         var set = new ReferenceSet(form.Value, input.Date, form.Reason?.Trim() ?? "", who.Name);
         if (ReferencePain.SetError(input.Pain!, set, input, library) is { } wrong)

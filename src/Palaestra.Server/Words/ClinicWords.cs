@@ -7,7 +7,10 @@ namespace Palaestra.Server.Words;
 /// <summary>Says messages as this clinic says them: its sentences, its names of things, its order of dates.</summary>
 public sealed class ClinicWords(Catalog catalog, PolicyShelf shelf, ClinicClock clock)
 {
-    public string Say(Message message) => catalog.Say(message, new Manner(shelf.Library, clock.Order));
+    /// <summary>As it is said now; names and dates of a later change of the clinic are those of another.</summary>
+    public Speech Speech => new(catalog, new Manner(shelf.Library, clock.Order));
+
+    public string Say(Message message) => Speech.Say(message);
 
     /// <summary>None for none.</summary>
     public string? SayAny(Message? message) => message is null ? null : Say(message);

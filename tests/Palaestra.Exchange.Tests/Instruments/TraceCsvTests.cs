@@ -157,7 +157,7 @@ public class TraceCsvTests
             ["line 3, p", "line 4", "line 6, t", "line 7, t", "line 8, p"],
             errors.Select(e => e.Field)
         );
-        Assert.Contains("forty", errors[0].Message.Text, StringComparison.Ordinal);
+        Assert.Contains("forty", errors[0].Message.En(), StringComparison.Ordinal);
         // Left out instead, they are gaps on the grid of the others.
         var rest = Read(text, mapping with { LeaveOutWrong = true, Rate = 50 }).Value!;
         Assert.Equal([40, double.NaN, 40, double.NaN, double.NaN, 40], rest.Samples.Select(s => s[0]));
@@ -169,7 +169,7 @@ public class TraceCsvTests
         var text = "p\n" + string.Concat(Enumerable.Repeat("?\n", 500));
         var errors = Read(text, Pressure()).Errors;
         Assert.Equal(21, errors.Count);
-        Assert.StartsWith("480 more", errors[^1].Message.Text, StringComparison.Ordinal);
+        Assert.StartsWith("480 more", errors[^1].Message.En(), StringComparison.Ordinal);
     }
 
     [Fact]
