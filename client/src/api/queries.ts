@@ -1,6 +1,6 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { api, got } from "./client";
-import type { FigureFrame, Library, Side } from "./types";
+import type { FaultMeaning, FigureFrame, Library, Side } from "./types";
 import { keepClinicTime } from "../controls/clinicTime";
 
 export const keys = {
@@ -171,6 +171,10 @@ export const useDecisions = (visitId: string) =>
     queryKey: keys.decisions(visitId),
     queryFn: () => got(api.GET("/api/visits/{visitId}/decisions", { params: { path: { visitId } } })),
   });
+
+/** The fault that is this to the rules, whatever the content calls it; null where the content has none. */
+export const faultThatMeans = (library: Library | undefined, meaning: FaultMeaning) =>
+  library?.faults.find((f) => f.means === meaning)?.code ?? null;
 
 export function findRung(library: Library, id: string) {
   for (const ladder of library.ladders) {

@@ -2089,6 +2089,7 @@ export interface components {
             /** @default false */
             breakingIfMost: boolean;
             points?: null | components["schemas"]["FaultPoint"][];
+            means?: null | components["schemas"]["FaultMeaning"];
         };
         /** @enum {string} */
         FaultKind: "breaking" | "quality" | "information";
@@ -2121,6 +2122,8 @@ export interface components {
             at: string;
             by?: null | string;
         };
+        /** @enum {string} */
+        FaultMeaning: "tremor" | "breath-hold" | "rush";
         FaultPoint: {
             direction: components["schemas"]["Direction"];
             on?: components["schemas"]["OnSide"];
@@ -2833,6 +2836,7 @@ export interface components {
             outcomes: components["schemas"]["OutcomeMeasure"][];
             cautions: components["schemas"]["Cautions"];
             photoSamples: components["schemas"]["PhotoSample"][];
+            positions: components["schemas"]["Position"][];
         };
         LiveLoss: {
             channel: components["schemas"]["SignalChannel"];
@@ -3657,6 +3661,16 @@ export interface components {
             /** Format: double */
             shiftedCm: number;
         };
+        Position: {
+            id: string;
+            name: string;
+            /** @default false */
+            onBack: boolean;
+            /** @default false */
+            returns: boolean;
+            /** @default false */
+            onFeet: boolean;
+        };
         Precaution: {
             id: string;
             name: string;
@@ -3678,12 +3692,16 @@ export interface components {
             /** @default false */
             ownTremor: boolean;
             bendingWhen?: null | string[];
+            means?: null | components["schemas"]["PrecautionMeaning"];
         };
         /** @enum {string} */
         PrecautionEffect: "prefer" | "caution" | "bar";
+        /** @enum {string} */
+        PrecautionMeaning: "leg-pain";
         PrecautionOption: {
             id: string;
             words: string;
+            reach?: null | components["schemas"]["LegReach"];
         };
         PrecautionRule: {
             effect: components["schemas"]["PrecautionEffect"];

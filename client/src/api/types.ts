@@ -7,6 +7,7 @@ export type Dose = Schemas["Dose"];
 export type Rung = Schemas["Rung"];
 export type Ladder = Schemas["Ladder"];
 export type Fault = Schemas["Fault"];
+export type FaultMeaning = NonNullable<Fault["means"]>;
 export type Library = Schemas["LibraryView"];
 export type Figure = Schemas["Figure"];
 export type FigureShape = Schemas["FigureShape"];

@@ -3,6 +3,7 @@ import type {
   Dose,
   EndReason,
   EventOf,
+  FaultMeaning,
   Instrument,
   Library,
   OneChange,
@@ -20,6 +21,8 @@ import type {
 export interface LiveMark {
   id: string;
   fault: string;
+  /** What it is to the rules; null for most. */
+  means: FaultMeaning | null;
   rep: number;
   /** Seconds into the hold; null outside one. */
   second: number | null;
@@ -385,6 +388,7 @@ function addMark(state: LiveTrialState & { raw: RawRep[] }, e: EventOf<"fault-ma
   state.marks.push({
     id: e.id,
     fault: e.fault,
+    means: null,
     // Marked after the last rep was counted and the trial ended: it belongs to that rep.
     rep: state.endedAt === null ? state.raw.length + 1 : Math.max(1, state.raw.length),
     second: state.holdSince === null ? null : (at - state.holdSince) / 1000,
@@ -406,6 +410,7 @@ function weigh(state: LiveTrialState & { raw: RawRep[] }, library: Library) {
     const kind = kinds?.[mark.fault] ?? fault?.kind ?? "information";
     mark.breaking = kind === "breaking" || (kind === "quality" && inMost(mark, state.marks, total));
     mark.spoils = fault?.spoilsRep === true;
+    mark.means = fault?.means ?? null;
   }
   state.reps = state.raw.map((rep) => {
     const { painful, ...shown } = rep;
@@ -505,7 +510,7 @@ function fractionOf(
 
 /** Share of the set in which it trembled: of one long hold from the second it was marked, else of its reps. */
 function tremorOf(state: LiveTrialState) {
-  const tremor = state.marks.filter((m) => m.fault === "tremor");
+  const tremor = state.marks.filter((m) => m.means === "tremor");
   if (tremor.length === 0) return 0;
   if (state.reps.length === 0) return 1;
   const of = (rep: LiveRep) =>

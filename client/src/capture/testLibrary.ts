@@ -6,8 +6,9 @@ export const testLibrary = {
   tasks: [],
   faults: [
     { code: "arch", kind: "breaking", spoilsRep: false },
-    { code: "rush", kind: "quality", spoilsRep: true },
-    { code: "tremor", kind: "information", spoilsRep: false },
+    { code: "rush", means: "rush", kind: "quality", spoilsRep: true },
+    { code: "tremor", means: "tremor", kind: "information", spoilsRep: false },
+    { code: "breath-hold", means: "breath-hold", kind: "quality", spoilsRep: false },
   ],
 } as unknown as Library;
 

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import styled from "styled-components";
+import { faultThatMeans, useLibrary } from "../api/queries";
 import type { Instrument, InstrumentSetup } from "../api/types";
 import type { LiveTrialState } from "../capture/liveTrial";
 import { clock, type RecordEvent } from "../capture/useCapture";
@@ -111,13 +112,15 @@ function LossLine({ proposal, onDrop, ...props }: LineProps<Proposal>) {
 }
 
 function RepLine({ proposal, onDrop, trial, setup, record }: LineProps<RepProposal>) {
+  const { data: library } = useLibrary();
+  const rush = faultThatMeans(library, "rush");
   const { rep, kind } = proposal;
   const instrument = setup.id as Instrument;
   const keep = () => {
-    if (kind === "rushed") {
+    if (kind === "rushed" && rush) {
       // In its midst, so that it belongs to this rep whether it was counted early or late.
       const at = new Date((rep.start + rep.end) / 2).toISOString();
-      record(trial.trialId, "fault-marked", { fault: "rush", instrument, at });
+      record(trial.trialId, "fault-marked", { fault: rush, instrument, at });
     } else {
       // A hold that runs by hand is the one this rep ends.
       const held = trial.target.hold > 0 && (trial.endedAt !== null || trial.holdSince === null);

@@ -51,6 +51,7 @@ describe("a batch of samples", () => {
     const loss = {
       channel: "pitch",
       fault: "arch",
+      means: null,
       onset: "2026-03-02T09:00:05.000Z",
       end: null,
       excursion: 8,
@@ -80,6 +81,7 @@ describe("marks proposed by an instrument", () => {
     const mark = {
       id: "m",
       fault: "arch",
+      means: null,
       rep: 1,
       second: 1,
       breaking: true,
@@ -128,6 +130,7 @@ describe("reps proposed by an instrument", () => {
             {
               id: "m",
               fault: "rush",
+              means: "rush" as const,
               rep: 1,
               second: null,
               breaking: true,

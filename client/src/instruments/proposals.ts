@@ -67,7 +67,7 @@ export function repProposals(
       const words = `${took.toFixed(1)} s${trial.endedAt === null ? "" : `, from ${since} s on`}`;
       if (!trial.reps.some((r) => around(r.at, rep))) return [{ rep, kind: "count", words }];
       // Less than half the asked time is rushed, as in the core (SeenRep.Rushed).
-      const told = trial.marks.some((m) => m.fault === "rush" && m.at > rep.start && m.at < rep.end + nearMs);
+      const told = trial.marks.some((m) => m.means === "rush" && m.at > rep.start && m.at < rep.end + nearMs);
       return took < askedSeconds / 2 && !told ? [{ rep, kind: "rushed", words }] : [];
     });
 }

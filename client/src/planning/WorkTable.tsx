@@ -1,3 +1,4 @@
+import { useLibrary } from "../api/queries";
 import type { PlanWork } from "../api/types";
 import { Small } from "../controls/layout";
 import { capital } from "../controls/words";
@@ -5,11 +6,11 @@ import { Table } from "../findings/Table";
 
 const minutes = (seconds: number) => (seconds / 60).toFixed(1);
 
-const positionWords = (position: string) =>
-  position === "supine" ? "On the back" : capital(position.replaceAll("-", " "));
-
 /** The arithmetic: time under control, minutes a week, work by direction, growth against the plan in force. */
 export function WorkTable({ work }: { work: PlanWork }) {
+  const { data: library } = useLibrary();
+  const positionWords = (position: string) =>
+    library?.positions.find((p) => p.id === position)?.name ?? capital(position.replaceAll("-", " "));
   const asked = work.directions.filter((d) => d.minutes > 0 || (d.before ?? 0) > 0);
   const before = asked.some((d) => d.before !== null);
   return (

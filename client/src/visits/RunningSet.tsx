@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { v7 as uuid } from "uuid";
-import { findRung } from "../api/queries";
+import { faultThatMeans, findRung } from "../api/queries";
 import type { CaptureEvent, EaseOffer, Library, SessionItem, SessionView, StopTrigger } from "../api/types";
 import { actionsOf } from "../capture/actions";
 import { LiveTrial } from "../capture/LiveTrial";
@@ -28,6 +28,7 @@ export function RunningSet(props: {
   const [asked, setAsked] = useState(false);
   const [passed, setPassed] = useState<string | null>(null);
   const side = item?.sides.find((s) => s.side === trial.askedSide);
+  const rush = faultThatMeans(props.library, "rush");
   const stop = stopOf(trial, props.session.stop);
   // A stop that was passed over comes again only with the next rep or the next kind of trouble.
   const moment = `${stop} ${trial.reps.length} ${trial.pain.peak}`;
@@ -77,7 +78,7 @@ export function RunningSet(props: {
             <TempoGuide
               trial={trial}
               guide={{ ...side.rep, hold: trial.target.hold }}
-              onRushed={(at) => record(trial.trialId, "fault-marked", { fault: "rush", at })}
+              onRushed={(at) => rush && record(trial.trialId, "fault-marked", { fault: rush, at })}
             />
           )
         }

@@ -129,6 +129,6 @@ function rushedRep(trial: LiveTrialState, guide: RepGuide) {
     last !== undefined &&
     last.took !== null &&
     isRushed(guide, last.took) &&
-    !trial.marks.some((m) => m.fault === "rush" && m.rep === last.number)
+    !trial.marks.some((m) => m.means === "rush" && m.rep === last.number)
   );
 }

@@ -2,14 +2,14 @@ import type { EaseOffer, OneChange, StopRules, StopTrigger } from "../api/types"
 import { showsIn, type LiveTrialState } from "../capture/liveTrial";
 
 /**
- * Why a running set ought to be stopped now, as in the core (WithinVisit.Stop): told here too, because it must be told
+ * Why a running set ought to be stopped now, as in the core (StopSigns): told here too, because it must be told
  * when no server can be reached.
  */
 export function stopOf(trial: LiveTrialState, rules: StopRules): StopTrigger | null {
   if (trial.pain.overLimit) return "pain";
   if (brokenInARow(trial) >= rules.faultsInARow) return "faults";
   const breath = trial.marks.some(
-    (m) => m.fault === "breath-hold" && m.afterCue && m.rep >= trial.reps.length,
+    (m) => m.means === "breath-hold" && m.afterCue && m.rep >= trial.reps.length,
   );
   return trial.cueWorked !== true && breath ? "breath" : null;
 }

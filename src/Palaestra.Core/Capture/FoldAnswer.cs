@@ -49,7 +49,7 @@ public sealed record FoldAnswer(
         var (peak, end, _) = SessionPain.Told(standing, session);
         return new FoldAnswer(
             trials,
-            [.. trials.Select(trial => new StopAdvice(trial.Id, StopSigns.Of(trial, policy)))],
+            [.. trials.Select(trial => new StopAdvice(trial.Id, StopSigns.Of(trial, policy, library)))],
             new SessionFold(
                 [.. standing.OfType<ExerciseSkipped>().Select(e => e.PlanItemId).Distinct()],
                 [.. standing.OfType<ExerciseAdded>().Select(e => e.PlanItemId)],

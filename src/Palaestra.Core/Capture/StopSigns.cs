@@ -24,7 +24,7 @@ public static class StopSigns
     /// <summary>
     /// Why a running set ought to be stopped now; none while it may go on. Red flags are told by people, not here.
     /// </summary>
-    public static StopTrigger? Of(Trial trial, Policy policy)
+    public static StopTrigger? Of(Trial trial, Policy policy, PracticeLibrary library)
     {
         if (trial.PainOverLimit)
         {
@@ -34,7 +34,7 @@ public static class StopSigns
         {
             return StopTrigger.Faults;
         }
-        return trial.CueWorked != true && HoldsBreath(trial) ? StopTrigger.Breath : null;
+        return trial.CueWorked != true && HoldsBreath(trial, library) ? StopTrigger.Breath : null;
     }
 
     /// <summary>Reps with a breaking fault, counted back from the last; one under way counts as soon as it is marked.</summary>
@@ -53,6 +53,6 @@ public static class StopSigns
     }
 
     /// <summary>Breath held in the last rep or the one under way, after a cue.</summary>
-    private static bool HoldsBreath(Trial trial) =>
-        trial.Marks.Any(mark => mark.AfterCue && mark.Rep >= trial.Total && mark.Fault == Fault.BreathHold);
+    private static bool HoldsBreath(Trial trial, PracticeLibrary library) =>
+        trial.Marks.Any(mark => mark.AfterCue && mark.Rep >= trial.Total && library.Means(mark.Fault, FaultMeaning.BreathHold));
 }

@@ -313,7 +313,7 @@ public static class TrialFold
                 photos.Count > 0 ? photos : null,
                 beforeAsked,
                 last,
-                TremorShare(done, judged),
+                TremorShare(done, judged, library),
                 start.Probe == true,
                 worry,
                 worrySide,
@@ -323,9 +323,9 @@ public static class TrialFold
         }
 
         /// <summary>Share of the set in which it trembled: of one long hold from the second it was marked, else of its reps.</summary>
-        private static double TremorShare(List<Rep> done, List<FaultMark> judged)
+        private static double TremorShare(List<Rep> done, List<FaultMark> judged, PracticeLibrary library)
         {
-            var tremor = judged.Where(mark => mark.Fault == Fault.Tremor).ToList();
+            var tremor = judged.Where(mark => library.Means(mark.Fault, FaultMeaning.Tremor)).ToList();
             if (tremor.Count == 0)
             {
                 return 0;

@@ -5,16 +5,9 @@ namespace Palaestra.Core.Intake;
 /// <summary>Leg pain as the rules see it: by what was asked at the last visits, beside what was ticked at first.</summary>
 public static class LegPain
 {
-    public const string Precaution = "leg-pain";
-
-    /// <summary>The option of the precaution that says how far down it runs.</summary>
-    private static string Option(LegReach reach) =>
-        reach switch
-        {
-            LegReach.BelowKnee => "below-knee",
-            LegReach.Thigh => "thigh",
-            _ => "buttock",
-        };
+    /// <summary>The content's precaution for it; none where it has none: then nothing is told.</summary>
+    public static Precaution? Of(PracticeLibrary library) =>
+        library.Precautions.FirstOrDefault(p => p.Means == PrecautionMeaning.LegPain);
 
     /// <summary>
     /// The client's precautions with leg pain as it was told: on a side for as long as one of the last visits had it there.
@@ -26,14 +19,19 @@ public static class LegPain
         ClientProfile profile,
         IReadOnlyList<LegReport> reports,
         IReadOnlyCollection<Side> remembered,
+        PracticeLibrary library,
         Judgement judgement
     )
     {
+        if (Of(library) is not { } precaution)
+        {
+            return profile;
+        }
         var sides = new[] { Side.Left, Side.Right }
-            .Select(side => (Side: side, Reach: ReachOn(side, profile, reports, remembered, judgement)))
+            .Select(side => (Side: side, Reach: ReachOn(side, profile, reports, remembered, precaution, judgement)))
             .Where(s => s.Reach is not null)
             .ToList();
-        if (sides.Count == 0 && !profile.Has(Precaution))
+        if (sides.Count == 0 && !profile.Has(precaution.Id))
         {
             return profile;
         }
@@ -41,11 +39,11 @@ public static class LegPain
         {
             Precautions =
             [
-                .. profile.Precautions.Where(p => p.Id != Precaution),
+                .. profile.Precautions.Where(p => p.Id != precaution.Id),
                 .. sides.Select(s => new ClientPrecaution(
-                    Precaution,
+                    precaution.Id,
                     s.Side,
-                    s.Reach is { } reach && reach > LegReach.None ? [Option(reach)] : null
+                    s.Reach is { } reach && reach > LegReach.None ? OptionsOf(precaution, reach) : null
                 )),
             ],
         };
@@ -57,6 +55,7 @@ public static class LegPain
         ClientProfile profile,
         IReadOnlyList<LegReport> reports,
         IReadOnlyCollection<Side> remembered,
+        Precaution precaution,
         Judgement judgement
     )
     {
@@ -75,14 +74,18 @@ public static class LegPain
             return told;
         }
         var ticked = profile.Precautions.FirstOrDefault(p =>
-            p.Id == Precaution && (p.Side == side || p.Side == Side.Both)
+            p.Id == precaution.Id && (p.Side == side || p.Side == Side.Both)
         );
         if (ticked is null || recent.Count >= judgement.LegClearVisits)
         {
             return null;
         }
         return ticked.Options is [var option, ..]
-            ? Enum.GetValues<LegReach>().FirstOrDefault(r => r > LegReach.None && Option(r) == option)
+            ? precaution.Options?.FirstOrDefault(o => o.Id == option)?.Reach ?? LegReach.None
             : LegReach.None;
     }
+
+    /// <summary>The option that says so; none where the content has none: then all of them hold.</summary>
+    private static List<string>? OptionsOf(Precaution precaution, LegReach reach) =>
+        precaution.Options?.FirstOrDefault(o => o.Reach == reach) is { } option ? [option.Id] : null;
 }

@@ -1,14 +1,5 @@
 namespace Palaestra.Core.Intake;
 
-/// <summary>How far down a leg pain runs.</summary>
-public enum LegReach
-{
-    None,
-    Buttock,
-    Thigh,
-    BelowKnee,
-}
-
 /// <summary>Pain in the legs as asked at a visit; none for a leg that was not asked about.</summary>
 public sealed record LegReport(LegReach? Left, LegReach? Right)
 {

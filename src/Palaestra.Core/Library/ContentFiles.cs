@@ -108,7 +108,7 @@ public sealed record FaultPosesFile(
 /// <param name="Positions">Positions of the body in the order of a screen: floor before standing.</param>
 public sealed record TasksFile(
     string Source,
-    IReadOnlyList<string> Positions,
+    IReadOnlyList<Position> Positions,
     IReadOnlyList<ScreenTask> Tasks,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );

@@ -13,12 +13,26 @@ public enum FaultKind
     Information,
 }
 
+/// <summary>What the rules themselves look for, whatever the content calls it.</summary>
+public enum FaultMeaning
+{
+    /// <summary>Shaking: near the limit, not a fault by itself.</summary>
+    Tremor,
+
+    /// <summary>A set stops when a cue does not clear it.</summary>
+    BreathHold,
+
+    /// <summary>A rep much faster than asked.</summary>
+    Rush,
+}
+
 /// <summary>A compensation: something seen or felt during a task.</summary>
 /// <param name="Region">Where on the figure its mark is placed.</param>
 /// <param name="Direction">The direction of control it points at; none where it says nothing about one.</param>
 /// <param name="On">Whether that direction lies on the side of the task or the other.</param>
 /// <param name="SpoilsRep">The rep is not counted as clean although the trunk held (a rushed rep).</param>
 /// <param name="Says">What it tends to mean.</param>
+/// <param name="Means">What it is to the rules; none for most.</param>
 /// <param name="Points">Where it points elsewhere in some positions; the first that fits holds.</param>
 public sealed record Fault(
     string Code,
@@ -34,15 +48,9 @@ public sealed record Fault(
     OnSide On = OnSide.Task,
     bool SpoilsRep = false,
     bool BreakingIfMost = false,
-    IReadOnlyList<FaultPoint>? Points = null
-)
-{
-    /// <summary>The fault the rules themselves look for: a set stops when a cue does not clear it.</summary>
-    public const string BreathHold = "breath-hold";
-
-    /// <summary>Shaking: near the limit, not a fault by itself.</summary>
-    public const string Tremor = "tremor";
-}
+    IReadOnlyList<FaultPoint>? Points = null,
+    FaultMeaning? Means = null
+);
 
 /// <summary>Where the client felt the work, and the set-up change it asks for when that is not the place meant.</summary>
 public sealed record FeltPlace(string Id, string Words, bool AsIntended, string? Change = null);

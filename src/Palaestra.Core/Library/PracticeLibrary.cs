@@ -17,7 +17,7 @@ public sealed record PracticeLibrary(
     IReadOnlyDictionary<string, string> PoseFamilies,
     IReadOnlyList<FaultPose> FaultPoses,
     IReadOnlyList<ScreenTask> Tasks,
-    IReadOnlyList<string> Positions,
+    IReadOnlyList<Position> Positions,
     NormsFile Norms,
     IReadOnlyList<SchoolGroup> Schools,
     IReadOnlyList<Goal> Goals,
@@ -129,6 +129,18 @@ public sealed record PracticeLibrary(
 
     /// <exception cref="InvalidOperationException">There is no such precaution.</exception>
     public Precaution Precaution(string id) => Precautions.First(precaution => precaution.Id == id);
+
+    private readonly Dictionary<string, Position> positions = Positions.ToDictionary(position => position.Id);
+
+    /// <exception cref="KeyNotFoundException">The rung is of another library.</exception>
+    public Position PositionOf(Rung rung) => positions[rung.Position];
+
+    /// <summary>Something comes back after each rep, where it can be looked at: is the back where it was?</summary>
+    public bool ReturnsToCheck(Rung rung) => rung.Moves && PositionOf(rung).Returns;
+
+    /// <summary>Whether a fault of this code is what the rules look for; false for an unknown one.</summary>
+    public bool Means(string? code, FaultMeaning meaning) =>
+        code is not null && FindFault(code)?.Means == meaning;
 
     public Fault? FindFault(string code) => faults.GetValueOrDefault(code);
 

@@ -78,7 +78,14 @@ public sealed record PrecautionRule(
 }
 
 /// <summary>Something to tick beside a precaution: a third of pregnancy, a line of the surgeon's note.</summary>
-public sealed record PrecautionOption(string Id, string Words);
+public sealed record PrecautionOption(string Id, string Words, LegReach? Reach = null);
+
+/// <summary>What a precaution is to the rules, whatever the content calls it.</summary>
+public enum PrecautionMeaning
+{
+    /// <summary>Asked about at every visit, for each leg; its options say how far down it runs.</summary>
+    LegPain,
+}
 
 /// <summary>A condition of the client that bars, changes or favours rungs.</summary>
 /// <param name="Options">What to tick beside it. Nothing ticked: all of them hold, which is the stricter.</param>
@@ -88,6 +95,7 @@ public sealed record PrecautionOption(string Id, string Words);
 /// <param name="NoProbes">D-READY: nothing is tried one up; steps are earned in full.</param>
 /// <param name="OwnTremor">D-TREMOR: the client trembles by themselves; shaking says nothing of effort.</param>
 /// <param name="CountsBending">The week's bending is added up and held against the policy's limit.</param>
+/// <param name="Means">What it is to the rules; none for most.</param>
 /// <param name="BendingWhen">Options for which it is; none: for all.</param>
 public sealed record Precaution(
     string Id,
@@ -103,7 +111,8 @@ public sealed record Precaution(
     bool CountsBending = false,
     bool NoProbes = false,
     bool OwnTremor = false,
-    IReadOnlyList<string>? BendingWhen = null
+    IReadOnlyList<string>? BendingWhen = null,
+    PrecautionMeaning? Means = null
 );
 
 /// <summary>What is said of a plan for a client below some age.</summary>

@@ -87,17 +87,6 @@ public sealed record Rung(
     [JsonIgnore]
     public bool Moves => Poses.Path.Distinct().Count() > 1;
 
-    /// <summary>Something comes back after each rep, on the back or on hands (or forearms) and knees: is the back where it was?</summary>
-    [JsonIgnore]
-    public bool ReturnsToCheck => Moves && CheckedPositions.Contains(Position);
-
-    private static readonly HashSet<string> CheckedPositions =
-    [
-        "supine",
-        "hands-and-knees",
-        "forearms-and-knees",
-    ];
-
     /// <summary>It can be done less far. A circle cannot: a smaller one is another rung.</summary>
     [JsonIgnore]
     public bool HasRange => Poses.Start != Poses.End;
@@ -127,9 +116,6 @@ public sealed record Rung(
 
     /// <summary>Tolerance in minutes, not control: walking and running.</summary>
     public const string ToleranceFeature = "walking";
-
-    /// <summary>How the positions on two feet begin.</summary>
-    public const string Standing = "standing";
 
     /// <summary>Features that belong to a school: held rounded, and rolled bone by bone.</summary>
     public const string RoundedFeature = "rounded-reach";

@@ -12,7 +12,7 @@ public static class TaskCheck
                 .SelectMany(l => l.Rungs)
                 .Select(r => r.Position)
                 .Distinct()
-                .Except(file.Positions)
+                .Except(file.Positions.Select(p => p.Id))
         )
         {
             yield return new("tasks.json positions", Message.Of("content.position", ("position", position)));

@@ -8,7 +8,7 @@ internal sealed class PlanOptions(PlanInput input, StirredUp level, Policy polic
 {
     private static readonly Sector[] Sectors = Enum.GetValues<Sector>();
 
-    private readonly List<string> positions = [.. library.Positions];
+    private readonly List<string> positions = [.. library.Positions.Select(position => position.Id)];
     private readonly List<string> equipment = [.. library.Equipment.Select(piece => piece.Id)];
     private readonly List<Goal> goals =
     [
@@ -122,7 +122,7 @@ internal sealed class PlanOptions(PlanInput input, StirredUp level, Policy polic
             Mask(
                 goals
                     .Select(goal => goal.Ladders.Contains(served) && goal.Fits(rung))
-                    .Prepend(!basic && rung.Position.StartsWith(Rung.Standing, StringComparison.Ordinal))
+                    .Prepend(!basic && library.PositionOf(rung).OnFeet)
             ),
             Mask(equipment.Select(piece => rung.Equipment.Contains(piece))),
             Math.Max(0, positions.IndexOf(rung.Position)),

@@ -24,7 +24,7 @@ internal sealed class DayPast
         Reference = ReferencePain.Of(input.Pain, Own, judgement);
         Drift = ReferencePain.Drift(input.Pain, input.CheckIn.UsualPain);
         Remembered = [.. LegMemory.Sides(input.Sessions ?? [], input.Visit, input.Date, judgement)];
-        Profile = LegPain.Told(input.Profile, Reports(), Remembered, judgement);
+        Profile = LegPain.Told(input.Profile, Reports(), Remembered, library, judgement);
         Level = StirredUpLevel.Of(Profile, policy);
         Even = IsEven();
         Quiet = IsQuiet();

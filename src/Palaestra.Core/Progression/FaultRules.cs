@@ -1,3 +1,4 @@
+using Palaestra.Core.Library;
 using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Progression;
@@ -73,7 +74,9 @@ internal static class FaultRules
     /// <summary>Breath held through a set that a cue did not clear: the next is easier.</summary>
     public static Decision? Breath(DecisionCase c) =>
         c.Today(c.Side) is { } today
-        && today.Sets.Any(set => set is { FirstFault: Library.Fault.BreathHold, CueFixed: false })
+        && today.Sets.Any(set =>
+            set.CueFixed == false && c.Library.Means(set.FirstFault, FaultMeaning.BreathHold)
+        )
             ? c.EaseOneStep("D-BREATH", EaseCause.Faults, Message.Of("breath.held"))
             : null;
 

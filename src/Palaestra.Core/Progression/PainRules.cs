@@ -225,7 +225,7 @@ internal static class PainRules
         }
         var rule =
             c.Day.Remembered.Count > 0
-            && allowance.Bars.All(bar => bar.PrecautionId == Intake.LegPain.Precaution)
+            && allowance.Bars.All(bar => bar.PrecautionId == Intake.LegPain.Of(c.Library)?.Id)
                 ? "D-LEG-MEMORY"
                 : "D-BARRED";
         var why = Message.Of("bar.now", ("why", allowance.BarWords));

@@ -54,7 +54,7 @@ public static class BatteryPlanner
                 .Where(o => o.Out is null && o.Task.Priority > 2)
                 .Select(o => new LeftOut(o.Task.Id, "S-COVERED", WhyCovered(o, chosen, library), true))
         );
-        var positions = library.Positions.ToList();
+        var positions = library.Positions.Select(position => position.Id).ToList();
         var soreLast = StirredUpLevel.Of(profile, policy) != StirredUp.Low;
         return Make(
             [

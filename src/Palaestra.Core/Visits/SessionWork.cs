@@ -114,7 +114,7 @@ public static class SessionWork
         var whole = RepTempo.MoveSeconds(rung, policy);
         var way = policy.Tempo.Out / (policy.Tempo.Out + policy.Tempo.Back);
         var back = whole * (1 - way);
-        var check = rung.ReturnsToCheck ? Math.Min(CheckSeconds, back / 2) : 0;
+        var check = library.ReturnsToCheck(rung) ? Math.Min(CheckSeconds, back / 2) : 0;
         return new(
             dose.Side,
             new(

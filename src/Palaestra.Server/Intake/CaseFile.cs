@@ -54,6 +54,7 @@ public sealed class CaseFile
             ProfileAt(visit),
             LegReports(visit),
             [.. LegMemory.Sides(Sessions(visit.Id), NumberOf(visit.Id), today, Policy.Judgement)],
+            library,
             Policy.Judgement
         );
 

@@ -20,7 +20,8 @@ public sealed record LibraryView(
     IReadOnlyList<Equipment> Equipment,
     IReadOnlyList<OutcomeMeasure> Outcomes,
     Cautions Cautions,
-    IReadOnlyList<PhotoSample> PhotoSamples
+    IReadOnlyList<PhotoSample> PhotoSamples,
+    IReadOnlyList<Position> Positions
 );
 
 public sealed record RungFigure(string RungId, Figure Figure);
@@ -53,7 +54,8 @@ public static class LibraryEndpoints
                 library.Equipment,
                 library.Outcomes,
                 library.Cautions,
-                library.PhotoSamples
+                library.PhotoSamples,
+                library.Positions
             )
         );
 

@@ -104,7 +104,7 @@ public sealed class SheetDesk(
                 words.Say(
                     Message.Of("sheet.cue", ("cue", item.Cue), ("breath", DoseText.Breath(rung, policy)))
                 ),
-                .. rung.ReturnsToCheck ? [library.Cautions.BetweenReps] : Array.Empty<string>(),
+                .. library.ReturnsToCheck(rung) ? [library.Cautions.BetweenReps] : Array.Empty<string>(),
             ],
             rung.Feel,
             rung.NotFeel,

@@ -7,17 +7,18 @@ namespace Palaestra.Core.Tests.Intake;
 /// <summary>Leg pain as the rules see it: what was told at the last visits stands over what was ticked at first.</summary>
 public class LegPainTests
 {
+    private static readonly string Precaution = LegPain.Of(Content.Library)!.Id;
     private static readonly LegReach? Free = LegReach.None;
 
     private static IReadOnlyList<Side> SidesOf(ClientProfile profile) =>
-        [.. profile.Precautions.Where(p => p.Id == LegPain.Precaution).Select(p => p.Side)];
+        [.. profile.Precautions.Where(p => p.Id == Precaution).Select(p => p.Side)];
 
     private static ClientProfile Told(ClientProfile profile, params LegReport[] latestFirst) =>
-        LegPain.Told(profile, latestFirst, [], new Judgement());
+        LegPain.Told(profile, latestFirst, [], Content.Library, new Judgement());
 
     private static readonly ClientProfile Left = Someone.Calm with
     {
-        Precautions = [new(LegPain.Precaution, Side.Left, ["below-knee"])],
+        Precautions = [new(Precaution, Side.Left, ["below-knee"])],
     };
 
     [Fact]
@@ -45,8 +46,8 @@ public class LegPainTests
     [Fact]
     public void Remembered_from_a_session_it_runs_to_the_thigh_at_least()
     {
-        var profile = LegPain.Told(Someone.Calm, [new(Free, Free)], [Side.Right], new Judgement());
-        var mine = Assert.Single(profile.Precautions, p => p.Id == LegPain.Precaution);
+        var profile = LegPain.Told(Someone.Calm, [new(Free, Free)], [Side.Right], Content.Library, new Judgement());
+        var mine = Assert.Single(profile.Precautions, p => p.Id == Precaution);
         Assert.Equal(Side.Right, mine.Side);
         Assert.Equal(["thigh"], mine.Options);
     }

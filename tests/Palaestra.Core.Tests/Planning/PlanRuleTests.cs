@@ -365,7 +365,7 @@ public class PlanRuleTests
         Assert.Contains(Library.DangerSigns, flag => flag.Worry == Core.Terms.Worry.NumbOrWeak);
         Assert.Equal(
             ["buttock", "thigh", "below-knee"],
-            Library.Precaution(LegPain.Precaution).Options!.Select(o => o.Id).Where(o => o != "none")
+            LegPain.Of(Library)!.Options!.Select(o => o.Id).Where(o => o != "none")
         );
     }
 }

@@ -491,7 +491,7 @@ public class PainRuleTests
                         Sets =
                         [
                             .. p.Sets.Select(s =>
-                                p.Visit == 2 ? s with { FirstFault = Fault.BreathHold } : s
+                                p.Visit == 2 ? s with { FirstFault = Content.Library.Faults.Single(f => f.Means == FaultMeaning.BreathHold).Code } : s
                             ),
                         ],
                     }
