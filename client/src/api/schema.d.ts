@@ -3121,6 +3121,8 @@ export interface components {
             memory: boolean;
             /** Format: double */
             eitherFrom?: null | number;
+            from?: components["schemas"]["OutcomeSource"];
+            task?: null | string;
         };
         OutcomePoint: {
             /** Format: int32 */
@@ -3141,6 +3143,11 @@ export interface components {
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
+        /**
+         * @default total
+         * @enum {string}
+         */
+        OutcomeSource: "total" | "pain" | "activities" | "task";
         OutcomesView: {
             answers: null | components["schemas"]["OutcomeAnswers"];
             /** Format: int32 */

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { api, got } from "../api/client";
-import { keys } from "../api/queries";
+import { keys, useLibrary } from "../api/queries";
 import type { EpisodeView, RestingShape, SpinalStrategy, SwitchOn } from "../api/types";
 import { Button } from "../controls/Button";
 import { Choice } from "../controls/fields";
@@ -27,6 +27,8 @@ const Says = styled.p`
 function Neutral(props: { episode: EpisodeView; visitId: string }) {
   const { episode, visitId } = props;
   const kept = episode.neutral;
+  const { data: library } = useLibrary();
+  const neutral = library?.ladders.flatMap((l) => l.rungs).find((r) => r.features.includes("neutral"));
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [shape, setShape] = useState<RestingShape>(kept.restingShape ?? "middling");
@@ -106,7 +108,7 @@ function Neutral(props: { episode: EpisodeView; visitId: string }) {
         </Row>
       </Stack>
       <Stack $gap={4}>
-        <RungFigure rungId="A1" side="right" width="100%" height={210} />
+        {neutral && <RungFigure rungId={neutral.id} side="right" width="100%" height={210} />}
         <Says>
           {capital(strategyWords[strategy])}; {switchOnWords[switchOn]}.
         </Says>

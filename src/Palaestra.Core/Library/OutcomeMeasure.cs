@@ -3,6 +3,22 @@ using Palaestra.Core.Screening;
 
 namespace Palaestra.Core.Library;
 
+/// <summary>Where the values of a measure come from.</summary>
+public enum OutcomeSource
+{
+    /// <summary>A total of a questionnaire that the client filled in.</summary>
+    Total,
+
+    /// <summary>Pain as asked at every visit.</summary>
+    Pain,
+
+    /// <summary>The mean of the activities the client named.</summary>
+    Activities,
+
+    /// <summary>A task of the screen, both sides added.</summary>
+    Task,
+}
+
 /// <summary>A self-reported measure: its scale, and the change that means something.</summary>
 /// <param name="Unit">Behind a value: "of 10".</param>
 /// <param name="LessIsBetter">True for pain and trouble, false for what can be done again.</param>
@@ -10,6 +26,7 @@ namespace Palaestra.Core.Library;
 /// <param name="Share">The change as a share of the first value, 0 to 1; with points both must be reached or, where <paramref name="Either"/>, one.</param>
 /// <param name="EitherFrom">First values from which one is enough; below it both must be reached. None: from 0 on.</param>
 /// <param name="Target">Where it is well enough; for the expected date.</param>
+/// <param name="From">What its values are. <paramref name="Task"/>: the task, where it is one of a screen.</param>
 /// <param name="Memory">The figure was not looked up in the text.</param>
 public sealed record OutcomeMeasure(
     string Id,
@@ -26,7 +43,9 @@ public sealed record OutcomeMeasure(
     string Means,
     string Source,
     bool Memory,
-    double? EitherFrom = null
+    double? EitherFrom = null,
+    OutcomeSource From = OutcomeSource.Total,
+    string? Task = null
 )
 {
     /// <summary>How far it must move from a first value to mean something, in points.</summary>

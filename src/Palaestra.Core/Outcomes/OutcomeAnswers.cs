@@ -13,8 +13,6 @@ public sealed record DisabilityTotal(string MeasureId, double Total);
 public sealed record OutcomeAnswers(IReadOnlyList<ActivityScore> Activities, DisabilityTotal? Disability)
 {
     public const int ActivitiesMax = 5;
-    public const string Disability24 = "disability-24";
-    public const string DisabilityPercent = "disability-percent";
 
     public static IEnumerable<FieldError> Errors(OutcomeAnswers answers, PracticeLibrary library, string path)
     {
@@ -41,7 +39,7 @@ public sealed record OutcomeAnswers(IReadOnlyList<ActivityScore> Activities, Dis
         if (answers.Disability is { } total)
         {
             var measure = library.Outcomes.FirstOrDefault(m =>
-                m.Id == total.MeasureId && m.Id is Disability24 or DisabilityPercent
+                m.Id == total.MeasureId && m.From == OutcomeSource.Total
             );
             if (measure is null)
             {

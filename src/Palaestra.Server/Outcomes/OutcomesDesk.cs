@@ -32,7 +32,6 @@ public sealed record OutcomesView(
 /// <summary>Puts together from a record how a client does over time.</summary>
 public sealed class OutcomesDesk(PracticeLibrary library)
 {
-    private const string LegRaise = "active-leg-raise";
 
     /// <summary>One activity alone counts from three points on.</summary>
     /// <remarks>Stratford et al. 1995, Physiother Can 47:258–263 (from memory).</remarks>
@@ -72,26 +71,26 @@ public sealed class OutcomesDesk(PracticeLibrary library)
     private static List<OutcomePoint> Points(OutcomeMeasure measure, CaseFile file) =>
         [
             .. from visit in file.Visits
-            let value = ValueAt(measure.Id, visit, file)
+            let value = ValueAt(measure, visit, file)
             where value is not null
             select Point(visit, file, value.Value),
         ];
 
-    private static double? ValueAt(string measure, Visit visit, CaseFile file) =>
-        measure switch
+    private static double? ValueAt(OutcomeMeasure measure, Visit visit, CaseFile file) =>
+        measure.From switch
         {
-            "pain" => file.PainAt(visit),
-            "activities" => visit.Answers?.Activities is { Count: > 0 } named
+            OutcomeSource.Pain => file.PainAt(visit),
+            OutcomeSource.Activities => visit.Answers?.Activities is { Count: > 0 } named
                 ? Math.Round(named.Average(a => a.Value), 1)
                 : null,
-            "leg-raise" => file.Has(visit.Id, TrialPurpose.Screen) ? LegRaiseAt(visit, file) : null,
-            _ => visit.Answers?.Disability is { } total && total.MeasureId == measure ? total.Total : null,
+            OutcomeSource.Task => file.Has(visit.Id, TrialPurpose.Screen) ? TaskAt(measure.Task, visit, file) : null,
+            _ => visit.Answers?.Disability is { } total && total.MeasureId == measure.Id ? total.Total : null,
         };
 
     /// <summary>Both sides added; none where one was not asked.</summary>
-    private static double? LegRaiseAt(Visit visit, CaseFile file)
+    private static double? TaskAt(string? id, Visit visit, CaseFile file)
     {
-        var task = file.FindingsOf(visit).Tasks.FirstOrDefault(t => t.TaskId == LegRaise);
+        var task = file.FindingsOf(visit).Tasks.FirstOrDefault(t => t.TaskId == id);
         return task?.Of(Side.Left)?.Value + task?.Of(Side.Right)?.Value;
     }
 
