@@ -36,6 +36,7 @@ using Palaestra.Server.SignIn;
 using Palaestra.Server.TakeHome;
 using Palaestra.Server.Visits;
 using Palaestra.Server.Words;
+using Palaestra.Words;
 using Serilog;
 using Serilog.Events;
 
@@ -49,6 +50,18 @@ if (args is ["write-schemas", var schemaFolder])
 if (args is ["write-load-report", var contentFolder, var reportFile])
 {
     File.WriteAllText(reportFile, LoadReport.Text(LibraryLoader.Load(contentFolder)));
+    return 0;
+}
+if (args is ["write-reasons", var wordsFolder, var listFile])
+{
+    File.WriteAllText(
+        listFile,
+        SentenceList.Text(
+            WordFiles.Load(wordsFolder),
+            LibraryLoader.Load(wordsFolder),
+            File.ReadAllText(Path.Combine(wordsFolder, "words", "samples.json"))
+        )
+    );
     return 0;
 }
 

@@ -19,13 +19,18 @@ public sealed class Catalog
     private readonly IReadOnlyDictionary<string, IFluidTemplate> templates;
     private readonly TemplateOptions options;
 
-    private Catalog(IReadOnlyDictionary<string, IFluidTemplate> templates)
+    private Catalog(
+        IReadOnlyDictionary<string, IFluidTemplate> templates,
+        IReadOnlyDictionary<string, string> texts
+    )
     {
         this.templates = templates;
+        Texts = texts;
         options = WordFilters.Options(key => Plain(key));
     }
 
-    public IEnumerable<string> Ids => templates.Keys;
+    /// <summary>The templates as they are written, by id.</summary>
+    public IReadOnlyDictionary<string, string> Texts { get; }
 
     public bool Has(string id) => templates.ContainsKey(id);
 
@@ -41,36 +46,43 @@ public sealed class Catalog
     {
         var errors = new List<FieldError>();
         var read = new Dictionary<string, IFluidTemplate>(StringComparer.Ordinal);
-        foreach (var (file, id, template) in Sentences(files, errors))
+        var texts = new Dictionary<string, string>(StringComparer.Ordinal);
+        foreach (var (file, id, words, template) in Sentences(files, errors))
         {
             if (!read.TryAdd(id, template))
             {
                 errors.Add(new(At(file, id), Message.Of("words.twice")));
             }
+            texts[id] = words;
         }
-        foreach (var (file, id, template) in Sentences(own ?? new Dictionary<string, string>(), errors))
+        foreach (
+            var (file, id, words, template) in Sentences(own ?? new Dictionary<string, string>(), errors)
+        )
         {
+            texts[id] = words;
             if (!read.ContainsKey(id))
             {
                 errors.Add(new($"own {At(file, id)}", Message.Of("words.none")));
             }
             read[id] = template;
         }
-        return errors.Count > 0 ? Checked<Catalog>.Bad(errors) : Checked<Catalog>.Good(new Catalog(read));
+        return errors.Count > 0
+            ? Checked<Catalog>.Bad(errors)
+            : Checked<Catalog>.Good(new Catalog(read, texts));
     }
 
-    private static IEnumerable<(string File, string Id, IFluidTemplate Template)> Sentences(
+    private static IEnumerable<(string File, string Id, string Words, IFluidTemplate Template)> Sentences(
         IReadOnlyDictionary<string, string> files,
         List<FieldError> errors
     )
     {
         foreach (var (file, text) in files.OrderBy(pair => pair.Key, StringComparer.Ordinal))
         {
-            foreach (var (id, words) in Texts(file, text, errors))
+            foreach (var (id, words) in Parsed(file, text, errors))
             {
                 if (Parser.TryParse(words, out var template, out var problem))
                 {
-                    yield return (file, id, template);
+                    yield return (file, id, words, template);
                 }
                 else
                 {
@@ -80,7 +92,7 @@ public sealed class Catalog
         }
     }
 
-    private static Dictionary<string, string> Texts(string file, string text, List<FieldError> errors)
+    private static Dictionary<string, string> Parsed(string file, string text, List<FieldError> errors)
     {
         try
         {

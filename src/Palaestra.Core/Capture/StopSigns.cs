@@ -54,5 +54,7 @@ public static class StopSigns
 
     /// <summary>Breath held in the last rep or the one under way, after a cue.</summary>
     private static bool HoldsBreath(Trial trial, PracticeLibrary library) =>
-        trial.Marks.Any(mark => mark.AfterCue && mark.Rep >= trial.Total && library.Means(mark.Fault, FaultMeaning.BreathHold));
+        trial.Marks.Any(mark =>
+            mark.AfterCue && mark.Rep >= trial.Total && library.Means(mark.Fault, FaultMeaning.BreathHold)
+        );
 }

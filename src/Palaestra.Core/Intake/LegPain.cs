@@ -28,7 +28,9 @@ public static class LegPain
             return profile;
         }
         var sides = new[] { Side.Left, Side.Right }
-            .Select(side => (Side: side, Reach: ReachOn(side, profile, reports, remembered, precaution, judgement)))
+            .Select(side =>
+                (Side: side, Reach: ReachOn(side, profile, reports, remembered, precaution, judgement))
+            )
             .Where(s => s.Reach is not null)
             .ToList();
         if (sides.Count == 0 && !profile.Has(precaution.Id))

@@ -54,7 +54,8 @@ public static class NextPlan
     private static List<PlanItem> InPlace(List<PlanItem> items, Plan before, PracticeLibrary library)
     {
         string Position(PlanItem item) => library.Rung(item.RungId).Position;
-        int Rank(PlanItem item) => library.Positions.Select(position => position.Id).ToList().IndexOf(Position(item));
+        int Rank(PlanItem item) =>
+            library.Positions.Select(position => position.Id).ToList().IndexOf(Position(item));
         var moved = items
             .Where(item => Position(before.Items.First(old => old.Id == item.Id)) != Position(item))
             .ToList();

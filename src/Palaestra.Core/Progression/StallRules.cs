@@ -68,7 +68,10 @@ internal static class StallRules
                 Message.Of("change.ladder", ("rung", other.Id))
             );
         }
-        if (c.Input.Strategy is not null and not SpinalStrategy.Neutral && c.Library.PositionOf(c.Rung).OnBack)
+        if (
+            c.Input.Strategy is not null and not SpinalStrategy.Neutral
+            && c.Library.PositionOf(c.Rung).OnBack
+        )
         {
             return To(c.Rung, c.Dose, Message.Of("change.strategy")) with
             {

@@ -379,7 +379,9 @@ public sealed class DemoSeeder(
         var visit = (await files.OfVisit(visitId))!.Visit(visitId);
         visit.Answers = new OutcomeAnswers(
             [.. told.Activities.Select(a => new ActivityScore(a.Key, a.Value))],
-            told.Disability24 is { } total ? new(library.Outcomes.First(m => m.From == OutcomeSource.Total).Id, total) : null
+            told.Disability24 is { } total
+                ? new(library.Outcomes.First(m => m.From == OutcomeSource.Total).Id, total)
+                : null
         );
         visit.AnswersVersion = 1;
         await db.SaveChangesAsync();

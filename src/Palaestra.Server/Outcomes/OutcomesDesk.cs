@@ -32,7 +32,6 @@ public sealed record OutcomesView(
 /// <summary>Puts together from a record how a client does over time.</summary>
 public sealed class OutcomesDesk(PracticeLibrary library)
 {
-
     /// <summary>One activity alone counts from three points on.</summary>
     /// <remarks>Stratford et al. 1995, Physiother Can 47:258–263 (from memory).</remarks>
     public const int OneActivity = 3;
@@ -83,7 +82,9 @@ public sealed class OutcomesDesk(PracticeLibrary library)
             OutcomeSource.Activities => visit.Answers?.Activities is { Count: > 0 } named
                 ? Math.Round(named.Average(a => a.Value), 1)
                 : null,
-            OutcomeSource.Task => file.Has(visit.Id, TrialPurpose.Screen) ? TaskAt(measure.Task, visit, file) : null,
+            OutcomeSource.Task => file.Has(visit.Id, TrialPurpose.Screen)
+                ? TaskAt(measure.Task, visit, file)
+                : null,
             _ => visit.Answers?.Disability is { } total && total.MeasureId == measure.Id ? total.Total : null,
         };
 

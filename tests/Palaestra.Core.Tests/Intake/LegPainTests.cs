@@ -46,7 +46,13 @@ public class LegPainTests
     [Fact]
     public void Remembered_from_a_session_it_runs_to_the_thigh_at_least()
     {
-        var profile = LegPain.Told(Someone.Calm, [new(Free, Free)], [Side.Right], Content.Library, new Judgement());
+        var profile = LegPain.Told(
+            Someone.Calm,
+            [new(Free, Free)],
+            [Side.Right],
+            Content.Library,
+            new Judgement()
+        );
         var mine = Assert.Single(profile.Precautions, p => p.Id == Precaution);
         Assert.Equal(Side.Right, mine.Side);
         Assert.Equal(["thigh"], mine.Options);

@@ -74,7 +74,10 @@ public class TaskContentTests
     public void Every_position_of_a_rung_has_its_place_in_the_order_of_a_screen() =>
         Assert.Contains(
             "tasks.json positions",
-            Fields("tasks.json", file => file["positions"] = new JsonArray(file["positions"]![0]!.DeepClone()))
+            Fields(
+                "tasks.json",
+                file => file["positions"] = new JsonArray(file["positions"]![0]!.DeepClone())
+            )
         );
 
     public static TheoryData<string, int, string, string?, string> WrongNorms =>

@@ -44,7 +44,7 @@ public class PlanComparisonTests
             compared.Items.Single(pair => pair.Before is not null && pair.After is not null).Changes.En()
         );
         Assert.Equal(["new"], compared.Items.Single(pair => pair.Before is null).Changes.En());
-        Assert.Equal(["taken out"], compared.Items.Single(pair => pair.After is null).Changes.En());
+        Assert.Equal(["removed"], compared.Items.Single(pair => pair.After is null).Changes.En());
     }
 
     [Fact]
@@ -54,7 +54,7 @@ public class PlanComparisonTests
         var plan = Of((First, "B5", 5), (second, "D1", 5));
         Assert.Empty(PlanComparison.Of(plan, plan, Content.Library).Words());
         Assert.Equal(
-            ["another order"],
+            ["different order"],
             PlanComparison.Of(plan, Of((second, "D1", 5), (First, "B5", 5)), Content.Library).Changes.En()
         );
     }

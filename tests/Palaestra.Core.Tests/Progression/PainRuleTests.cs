@@ -278,7 +278,7 @@ public class PainRuleTests
 
     [Theory]
     [InlineData(14, "taken back")]
-    [InlineData(15, "half of it")]
+    [InlineData(15, "half the dose")]
     public void What_was_raised_within_fourteen_days_is_taken_back(int days, string words)
     {
         var input = Earned() with
@@ -491,7 +491,14 @@ public class PainRuleTests
                         Sets =
                         [
                             .. p.Sets.Select(s =>
-                                p.Visit == 2 ? s with { FirstFault = Content.Library.Faults.Single(f => f.Means == FaultMeaning.BreathHold).Code } : s
+                                p.Visit == 2
+                                    ? s with
+                                    {
+                                        FirstFault = Content
+                                            .Library.Faults.Single(f => f.Means == FaultMeaning.BreathHold)
+                                            .Code,
+                                    }
+                                    : s
                             ),
                         ],
                     }

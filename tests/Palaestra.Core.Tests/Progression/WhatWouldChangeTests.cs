@@ -1,4 +1,4 @@
-using System.Text.RegularExpressions;
+using System.Text.Json;
 using CsCheck;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Tests.Given;
@@ -6,27 +6,42 @@ using Palaestra.Core.Tests.Given;
 namespace Palaestra.Core.Tests.Progression;
 
 /// <summary>What would have changed a decision is found by trying, so trying it must give what was said.</summary>
-public partial class WhatWouldChangeTests
+public class WhatWouldChangeTests
 {
-    [GeneratedRegex(@"^(\d+) (more|fewer) clean reps? on the (left|right), and this would be: ([a-z ]+)\.")]
-    private static partial Regex CleanReps();
+    /// <summary>So many clean reps more (below 0: fewer) and what would come of it; none where something else is told first.</summary>
+    private static (int By, string Outcome)? CleanReps(Decision decision) =>
+        decision.WouldChange?.Values["ways"] is object[] and [Message { Id: "would.be" } way, ..]
+        && way.Values["what"] is Message { Id: "would.number" } what
+        && what.Values["kind"] is "clean-reps"
+            ? (
+                (int)(double)what.Values["by"] * (what.Values["more"] is true ? 1 : -1),
+                (string)way.Values["outcome"]
+            )
+            : null;
 
     [Fact]
-    public void So_many_more_or_fewer_clean_reps_do_what_was_said_and_one_less_does_not() =>
+    public void So_many_more_or_fewer_clean_reps_do_what_was_said_and_one_less_does_not()
+    {
+        var told = 0;
         Work.Any.Sample(work =>
         {
             foreach (var decision in work.Decisions())
             {
-                if (CleanReps().Match(decision.WouldChange.En()) is not { Success: true } said)
+                if (CleanReps(decision) is not var (by, outcome))
                 {
                     continue;
                 }
-                var by = int.Parse(said.Groups[1].Value) * (said.Groups[2].Value == "more" ? 1 : -1);
-                Assert.Equal(said.Groups[4].Value, English.Of(With(work, decision, by).Outcome));
+                Interlocked.Increment(ref told);
+                Assert.Equal(
+                    outcome,
+                    JsonNamingPolicy.KebabCaseLower.ConvertName(With(work, decision, by).Outcome.ToString())
+                );
                 var less = With(work, decision, by - Math.Sign(by));
                 Assert.Equal(decision.Outcome, less.Outcome);
             }
         });
+        Assert.True(told > 0, "Not once were more or fewer clean reps what would have changed it.");
+    }
 
     private static Decision With(Work work, Decision decision, int by)
     {
@@ -50,7 +65,7 @@ public partial class WhatWouldChangeTests
         var work = new Work("K3", new Dose(3, 1, 0)).BothSides(1).BothSides(2).BothSides(3);
         Assert.All(
             work.Decisions(visit: 3),
-            d => Assert.EndsWith("One more clean set, and one up could be tried.", d.WouldChange.En())
+            d => Assert.EndsWith("One more clean set, and one level up could be tried.", d.WouldChange.En())
         );
     }
 
@@ -58,7 +73,7 @@ public partial class WhatWouldChangeTests
     public void Less_effort_would_have_one_up_offered() =>
         Assert.All(
             new Work("B6", new Dose(8, 1, 5)).BothSides(1).BothSides(2, effort: 7).Decisions(),
-            d => Assert.EndsWith("Effort 6 at most, and one up could be tried.", d.WouldChange.En())
+            d => Assert.EndsWith("Effort 6 at most, and one level up could be tried.", d.WouldChange.En())
         );
 
     [Fact]
@@ -67,7 +82,11 @@ public partial class WhatWouldChangeTests
         var once = new Work("B6", new Dose(8, 1, 5)).BothSides(2);
         Assert.All(
             once.Decisions(),
-            d => Assert.EndsWith("One more visit like this, and one up could be tried.", d.WouldChange.En())
+            d =>
+                Assert.EndsWith(
+                    "One more visit like this, and one level up could be tried.",
+                    d.WouldChange.En()
+                )
         );
     }
 

@@ -10,7 +10,8 @@ namespace Palaestra.Core.Tests.Visits;
 /// <summary>When a set is stopped, and the one thing that is changed then. All common practice.</summary>
 public class WithinVisitTests
 {
-    private static StopTrigger? Stop(Tape tape) => StopSigns.Of(tape.Trials()[0], Content.Policy, Content.Library);
+    private static StopTrigger? Stop(Tape tape) =>
+        StopSigns.Of(tape.Trials()[0], Content.Policy, Content.Library);
 
     private static Tape Set(string rung = "B5") =>
         new Tape().Start(rung, Side.Left, TrialPurpose.Session, new Dose(8, 1, 0));
