@@ -118,7 +118,7 @@ test("a forbidden rung shows why, and is used only with a written reason and a s
   await expect(page.getByRole("heading", { name: "Forbidden for this client" })).toBeVisible();
   await page.getByRole("button", { name: "Add an exercise" }).click();
   await page.getByRole("button", { name: /Leg float.*barred/ }).click();
-  const use = page.getByRole("button", { name: "Use it in spite of the bar" });
+  const use = page.getByRole("button", { name: "Prescribe despite the contraindication" });
   await expect(use).toBeDisabled();
   await page.getByLabel("Why it is safe for this client").fill("On fists, tried, pain free.");
   await expect(use).toBeDisabled();

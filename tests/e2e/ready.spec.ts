@@ -75,5 +75,5 @@ test("what is ready is tried one up at Decide's word, by keys, and moves up", as
   await expect(page.getByText("all stored")).toBeVisible();
   await expect(page.getByRole("button", { name: "Agree with all" })).toBeEnabled();
   await expect(bridge).toHaveAccessibleName(/^Bridge: step up/);
-  await expect(page.getByText(/^Tried one up left: /)).toBeVisible();
+  await expect(page.getByText(/^Tried one level up, left: /)).toBeVisible();
 });

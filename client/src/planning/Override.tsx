@@ -25,11 +25,11 @@ export function Override(props: {
         onChange={setReason}
       />
       <Checkbox selected={sure} onChange={setSure}>
-        I have looked again and prescribe it in spite of the bar.
+        I have looked again and prescribe it despite the contraindication.
       </Checkbox>
       <Row>
         <Button isDisabled={!sure || !reason.trim()} onPress={() => props.onPick(reason.trim())}>
-          Use it in spite of the bar
+          Prescribe despite the contraindication
         </Button>
         <Button $quiet onPress={props.onBack}>
           Choose another

@@ -56,7 +56,7 @@ describe("the ladders of a plan", () => {
     fireEvent.click(screen.getAllByRole("radio")[0]!);
     expect(onChange).not.toHaveBeenCalled();
     expect(screen.getByText("Heel tap is barred")).toBeDefined();
-    expect(screen.getByRole("button", { name: "Use it in spite of the bar" })).toHaveProperty(
+    expect(screen.getByRole("button", { name: "Prescribe despite the contraindication" })).toHaveProperty(
       "disabled",
       true,
     );

@@ -166,7 +166,7 @@ function ItemRow(props: Props) {
         ))}
         {item.barOverride && (
           <Small>
-            <strong>Given in spite of a bar:</strong> {item.barOverride}
+            <strong>Prescribed despite a contraindication:</strong> {item.barOverride}
           </Small>
         )}
         {props.warnings.map((w) => (

@@ -346,11 +346,6 @@ function OneExercise(props: {
             <strong>For you:</strong> {change}.
           </p>
         ))}
-        {item.barOverride && (
-          <p>
-            <strong>Given in spite of a bar:</strong> {item.barOverride}
-          </p>
-        )}
         <Days>
           <thead>
             <tr>
