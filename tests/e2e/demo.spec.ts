@@ -124,7 +124,7 @@ test("a forbidden rung shows why, and is used only with a written reason and a s
   await expect(use).toBeDisabled();
   await page.getByText("I have looked again").click();
   await use.click();
-  await expect(page.getByText(/overridden: On fists, tried, pain free\./)).toBeVisible();
+  await expect(page.getByText(/prescribed all the same: On fists, tried, pain free\./)).toBeVisible();
 });
 
 for (const [paper, size] of [

@@ -1,7 +1,7 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { api, got } from "./client";
 import type { FaultMeaning, FigureFrame, Library, Side } from "./types";
-import { keepClinicTime } from "../controls/clinicTime";
+import { keepClinicTime } from "./clinicTime";
 
 export const keys = {
   start: ["start"] as const,

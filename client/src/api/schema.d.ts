@@ -4627,6 +4627,7 @@ export interface components {
             measure?: components["schemas"]["MeasureKind"];
             norms?: null | components["schemas"]["NormShown"][];
             difference?: null | components["schemas"]["DifferenceShown"];
+            nameSaid?: components["schemas"]["Said"];
         };
         TaskState: {
             taskId: string;

@@ -9,8 +9,8 @@ import { Sheet, Veil } from "../controls/Modal";
 import type { Actions } from "./actions";
 import { FaultList } from "./FaultList";
 import type { LiveTrialState } from "./liveTrial";
-import { instrumentNames } from "../instruments/instrumentNames";
-import { PickInstrument } from "../instruments/PickInstrument";
+import { instrumentNames } from "./instrumentNames";
+import { PickInstrument } from "./PickInstrument";
 import { LiveSettingsFields } from "./LiveSettingsFields";
 
 /** What is needed now and then in a trial, one press away from the live screen. */

@@ -18,7 +18,7 @@ import {
   Popover,
 } from "react-aria-components";
 import styled from "styled-components";
-import { clinicTime, dateLocale } from "./clinicTime";
+import { clinicTime, dateLocale } from "../api/clinicTime";
 import { FieldHint, FieldLabel, FieldWrong } from "./fields";
 
 const Box = styled(Group)`

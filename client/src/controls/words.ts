@@ -1,4 +1,4 @@
-import { dayWords } from "./clinicTime";
+import { dayWords } from "../api/clinicTime";
 import type { Dose, Outcome, PlanItem, RestingShape, SideDose, SpinalStrategy, SwitchOn } from "../api/types";
 
 export const strategyWords: Record<SpinalStrategy, string> = {

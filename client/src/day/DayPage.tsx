@@ -6,10 +6,10 @@ import type { DayView, DayVisit } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
 import { Columns, Empty, Note, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { longDayWords, timeWords, wallHours } from "../controls/clinicTime";
+import { longDayWords, timeWords, wallHours } from "../api/clinicTime";
 import { RungFigure } from "../figure/FigureView";
 import { SyncMark } from "../frame/SyncMark";
-import { useSignOut } from "../sign-in/useSignOut";
+import { useSignOut } from "../frame/useSignOut";
 
 const Head = styled.header`
   display: flex;

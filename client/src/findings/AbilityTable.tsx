@@ -6,7 +6,7 @@ import { Quiet, Small } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { capital } from "../controls/words";
 import { markWords } from "./marks";
-import { Opener, Table } from "./Table";
+import { Opener, Table } from "../controls/DataTable";
 
 const Line = styled.span`
   position: relative;

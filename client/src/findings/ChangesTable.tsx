@@ -4,8 +4,8 @@ import { Button } from "../controls/Button";
 import { Choice } from "../controls/fields";
 import { Quiet, Ruled, Row, Small } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { dayWords } from "../controls/clinicTime";
-import { Table } from "./Table";
+import { dayWords } from "../api/clinicTime";
+import { Table } from "../controls/DataTable";
 
 const verdictWords = { better: "better", worse: "worse", "no-clear-change": "no clear change" } as const;
 

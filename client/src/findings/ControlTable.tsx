@@ -4,7 +4,7 @@ import type { Library, SectorControl, Trial } from "../api/types";
 import { Quiet, Small } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { markWords } from "./marks";
-import { Opener, Table } from "./Table";
+import { Opener, Table } from "../controls/DataTable";
 
 /** Control by direction as numbers; each opens to the rungs it is made of, their weights, and the trials. */
 export function ControlTable(props: { control: SectorControl[]; trials: Trial[]; library: Library }) {

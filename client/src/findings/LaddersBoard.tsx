@@ -1,5 +1,6 @@
 import styled, { useTheme } from "styled-components";
 import type { ForbiddenRung, Ladder, RungSearch } from "../api/types";
+import { Peg } from "../figure/Peg";
 
 const Board = styled.div`
   display: grid;
@@ -104,21 +105,6 @@ function OneLadder(props: {
         {right && <Peg x={upright.right} y={y(right)} side="right" />}
       </svg>
     </section>
-  );
-}
-
-export function Peg(props: { x: number; y: number; side: "left" | "right"; hollow?: boolean }) {
-  const { colour } = useTheme();
-  const tone = props.side === "left" ? colour.sea : colour.bark;
-  const d = props.side === "left" ? "M0 -10H-14L-24 0L-14 10H0Z" : "M0 -10H14L24 0L14 10H0Z";
-  return (
-    <path
-      d={d}
-      transform={`translate(${props.x} ${props.y})`}
-      fill={props.hollow ? colour.paper : tone}
-      stroke={tone}
-      strokeWidth={2}
-    />
   );
 }
 

@@ -1,6 +1,6 @@
 import type { Trial } from "../api/types";
-import { Measured } from "../instruments/Measured";
-import { angleWords } from "../photos/spots";
+import { Measured } from "../frame/Measured";
+import { angleWords } from "../figure/spots";
 
 /** What instruments and photographs told of a trial, and the ways to add to it. */
 export function Measures({ trial, visitId }: { trial: Trial; visitId: string }) {

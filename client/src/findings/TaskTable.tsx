@@ -7,7 +7,7 @@ import { SideTag } from "../controls/SideTag";
 import { seconds } from "../controls/words";
 import { markWords } from "./marks";
 import { NormBand } from "./NormBand";
-import { Opener, Table } from "./Table";
+import { Opener, Table } from "../controls/DataTable";
 
 /** What a side came to, in the task's own unit. */
 export function valueWords(finding: TaskFinding, score: SideScore): string {

@@ -1,6 +1,6 @@
 import type { Library, Trial } from "../api/types";
 import { seconds } from "../controls/words";
-import { instrumentNames } from "../instruments/instrumentNames";
+import { instrumentNames } from "../capture/instrumentNames";
 
 /** What was marked in a trial: "low back arches (rep 3, 1.2 s)". */
 export function markWords(trial: Trial, library: Library) {

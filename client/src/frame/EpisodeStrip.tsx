@@ -1,7 +1,7 @@
 import { Link, useNavigate } from "react-router";
 import styled, { useTheme } from "styled-components";
 import type { EpisodeView, VisitView } from "../api/types";
-import { dayWords } from "../controls/clinicTime";
+import { dayWords } from "../api/clinicTime";
 import { firstStation } from "./stations";
 
 const Strip = styled.header`

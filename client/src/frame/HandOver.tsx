@@ -1,7 +1,7 @@
 import { useStart } from "../api/queries";
 import { Button } from "../controls/Button";
 import { ProblemNote, Row, Small } from "../controls/layout";
-import { useSignOut } from "../sign-in/useSignOut";
+import { useSignOut } from "./useSignOut";
 
 /** Hands the tablet to a colleague: signs out at this very place; what was done stays under the name of who did it. */
 export function HandOver() {

@@ -12,8 +12,8 @@ import { SideTag } from "../controls/SideTag";
 import { seconds } from "../controls/words";
 import { useTrialHome } from "../frame/useTrialHome";
 import { useVisit } from "../frame/useVisit";
-import { instrumentNames } from "./instrumentNames";
-import { ProposedMarks } from "./ProposedMarks";
+import { instrumentNames } from "../capture/instrumentNames";
+import { ProposedMarks } from "../capture/ProposedMarks";
 import { TraceChart, type Moment } from "./TraceChart";
 import { ChannelNumbers, LevelNumbers, RepNumbers, SideNumbers } from "./TraceNumbers";
 

@@ -7,7 +7,7 @@ import type { DangerReport, EpisodeView, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
 import { Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
-import { dayWords } from "../controls/clinicTime";
+import { dayWords } from "../api/clinicTime";
 import { useVisit } from "../frame/useVisit";
 import { IntakeFields, missing, toForm, type Draft } from "./IntakeFields";
 

@@ -3,7 +3,7 @@ import { Button } from "../controls/Button";
 import { Checkbox, Choice, NumberField } from "../controls/fields";
 import { Row, Ruled, Small, Stack } from "../controls/layout";
 import type { IntakePart } from "./IntakeFields";
-import { today } from "../controls/clinicTime";
+import { today } from "../api/clinicTime";
 import { DayField } from "../controls/DateField";
 
 const days = [1, 2, 3, 4, 5, 6, 7].map((n) => ({ value: String(n), label: n }));

@@ -1,7 +1,7 @@
 import { useLibrary } from "../api/queries";
 import type { ProblemError } from "../api/client";
 import type { IntakeForm } from "../api/types";
-import { RedFlags, flagsAnswered } from "./RedFlags";
+import { RedFlags, flagsAnswered } from "../frame/RedFlags";
 import { Checkbox, Choice, NumberField, Scale, TextField } from "../controls/fields";
 import { Columns, Ruled, Stack } from "../controls/layout";
 import { HomeFields } from "./HomeFields";

@@ -8,7 +8,7 @@ import type { ActivitySeries, OutcomeSeries, OutcomesView, SessionPain } from ".
 import { Button } from "../controls/Button";
 import { Table, Wide } from "../controls/Table";
 import { Columns, Empty, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
-import { dayWords } from "../controls/clinicTime";
+import { dayWords } from "../api/clinicTime";
 import { useVisit } from "../frame/useVisit";
 import { Answers } from "./Answers";
 import { TimeChart } from "./TimeChart";

@@ -2,7 +2,7 @@ import { AxisBottom, AxisLeft } from "@visx/axis";
 import { scaleLinear, scaleTime } from "@visx/scale";
 import { LinePath } from "@visx/shape";
 import { useTheme } from "styled-components";
-import { shortDayWords } from "../controls/clinicTime";
+import { shortDayWords } from "../api/clinicTime";
 
 export interface TimePoint {
   day: string;

@@ -1,7 +1,7 @@
 import type { PhotoAngle } from "../api/types";
 import { Quiet, Small } from "../controls/layout";
 import { Table } from "../controls/Table";
-import { angleWords } from "./spots";
+import { angleWords } from "../figure/spots";
 
 /** Every angle that can be read, with what its sign means and how sure it is. */
 export function AngleList({ angles }: { angles: PhotoAngle[] }) {

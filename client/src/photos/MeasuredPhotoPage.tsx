@@ -12,7 +12,7 @@ import { useTrialHome } from "../frame/useTrialHome";
 import { useVisit } from "../frame/useVisit";
 import { AngleList } from "./AngleList";
 import { PhotoStage } from "./PhotoStage";
-import { spotsOf, viewWords } from "./spots";
+import { spotsOf, viewWords } from "../figure/spots";
 
 /** A photograph that was measured: its points and angles, and the picture where it was kept. */
 export function MeasuredPhotoPage() {

@@ -19,7 +19,7 @@ import { AngleList } from "./AngleList";
 import { pictureOf } from "./picture";
 import { pictureFile } from "./sampleFile";
 import { PhotoStage, type Picture } from "./PhotoStage";
-import { aids, nextOf, readingOf, spotWords, viewWords, type SpotName, type Spots } from "./spots";
+import { aids, nextOf, readingOf, spotWords, viewWords, type SpotName, type Spots } from "../figure/spots";
 
 type Loaded = Picture & { blob: Blob };
 

@@ -2,7 +2,7 @@ import { useRef } from "react";
 import { useMove } from "react-aria";
 import styled, { useTheme } from "styled-components";
 import type { PhotoSpot } from "../api/types";
-import { lines, spotWords, type SpotName, type Spots } from "./spots";
+import { lines, spotWords, type SpotName, type Spots } from "../figure/spots";
 
 export interface Picture {
   /** None: the picture was not kept, only its points. */

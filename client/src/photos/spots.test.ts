@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { PhotoAngle, PhotoPoint } from "../api/types";
-import { angleWords, nextOf, readingOf, spotsOf, type Spots } from "./spots";
+import { angleWords, nextOf, readingOf, spotsOf, type Spots } from "../figure/spots";
 
 const asked: PhotoPoint[] = ["hip-bone-left", "hip-bone-right", "shoulder-left", "shoulder-right"];
 const size = { width: 800, height: 600 };

@@ -8,7 +8,7 @@ import type { ComparedPlans, Library, PlanItem } from "../api/types";
 import { Choice } from "../controls/fields";
 import { Empty, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { dayWords } from "../controls/clinicTime";
+import { dayWords } from "../api/clinicTime";
 import { doseWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { useVisit } from "../frame/useVisit";

@@ -1,6 +1,6 @@
 import type { WeekOfMap } from "../api/types";
 import { Small } from "../controls/layout";
-import { Table } from "../findings/Table";
+import { Table } from "../controls/DataTable";
 
 /** The twelve-week map beside what was earned: it proposes, clean work grants. */
 export function MapTable({ map }: { map: WeekOfMap }) {

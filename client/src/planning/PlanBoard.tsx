@@ -6,7 +6,7 @@ import type { ForbiddenRung, Ladder, Library, PlanItem, Rung, RungSearch } from 
 import { Button } from "../controls/Button";
 import { Sheet, Veil } from "../controls/Modal";
 import { Small } from "../controls/layout";
-import { Override } from "./Override";
+import { Override } from "../frame/Override";
 import { newItem, swapped } from "./itemOf";
 
 const Board = styled.div`

@@ -10,9 +10,9 @@ import { Note, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { rangeWords, settingWords, spellWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
-import { RungPicker } from "./RungPicker";
+import { RungPicker } from "../frame/RungPicker";
 import { SettingFields } from "./SettingFields";
-import { SwapDialog } from "./SwapDialog";
+import { SwapDialog } from "../frame/SwapDialog";
 import { swapped } from "./itemOf";
 
 interface Props {

@@ -10,7 +10,7 @@ import { Button } from "../controls/Button";
 import { Sheet, Veil } from "../controls/Modal";
 import { Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { capital, strategyWords, switchOnWords } from "../controls/words";
-import { Opener } from "../findings/Table";
+import { Opener } from "../controls/DataTable";
 import { MapTable } from "./MapTable";
 import { OrderList } from "./OrderList";
 import { OtherPlans } from "./OtherPlans";

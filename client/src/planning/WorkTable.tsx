@@ -2,7 +2,7 @@ import { useLibrary } from "../api/queries";
 import type { PlanWork } from "../api/types";
 import { Small } from "../controls/layout";
 import { capital } from "../controls/words";
-import { Table } from "../findings/Table";
+import { Table } from "../controls/DataTable";
 
 const minutes = (seconds: number) => (seconds / 60).toFixed(1);
 

@@ -5,7 +5,7 @@ import { api, got, ProblemError } from "../api/client";
 import { keys, useClinic } from "../api/queries";
 import type { ClinicForm, ClinicTime } from "../api/types";
 import { Button } from "../controls/Button";
-import { clinicTime, keepClinicTime } from "../controls/clinicTime";
+import { clinicTime, keepClinicTime } from "../api/clinicTime";
 import { TextField } from "../controls/fields";
 import { ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { Picker, SearchPicker } from "../controls/Picker";

@@ -10,7 +10,7 @@ import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
 import { Columns, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { Sheet, Veil } from "../controls/Modal";
-import { Backups } from "../keeping/Backups";
+import { Backups } from "./Backups";
 import { ClinicFields } from "./ClinicFields";
 import { PolicyEditor } from "./PolicyEditor";
 

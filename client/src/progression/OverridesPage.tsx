@@ -6,7 +6,7 @@ import type { Outcome, OverridesView } from "../api/types";
 import { Table, Wide } from "../controls/Table";
 import { ShareBar } from "../controls/ShareBar";
 import { Empty, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { dayWords } from "../controls/clinicTime";
+import { dayWords } from "../api/clinicTime";
 import { capital, outcomeWords } from "../controls/words";
 import { ruleWords } from "./ruleWords";
 

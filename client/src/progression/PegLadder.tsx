@@ -1,7 +1,7 @@
 import type { CSSProperties } from "react";
 import styled, { keyframes, useTheme } from "styled-components";
 import type { Decision, Ladder, PlanItem } from "../api/types";
-import { Peg } from "../findings/LaddersBoard";
+import { Peg } from "../figure/Peg";
 
 const travel = keyframes`
   from { transform: translateY(var(--from)); }

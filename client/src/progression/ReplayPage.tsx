@@ -8,7 +8,7 @@ import type { Decision, Library, ReplayView } from "../api/types";
 import { Checkbox } from "../controls/fields";
 import { Empty, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { Wide } from "../controls/Table";
-import { dayWords } from "../controls/clinicTime";
+import { dayWords } from "../api/clinicTime";
 import { outcomeWords } from "../controls/words";
 import { useVisit } from "../frame/useVisit";
 import { DecisionMark } from "./DecisionMark";

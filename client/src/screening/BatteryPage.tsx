@@ -7,7 +7,7 @@ import { Button } from "../controls/Button";
 import { Checkbox, Choice } from "../controls/fields";
 import { Columns, Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { useTakeFocus } from "../controls/useTakeFocus";
-import { dayWords } from "../controls/clinicTime";
+import { dayWords } from "../api/clinicTime";
 import { findTask } from "../capture/sideCounts";
 import { Grip } from "../controls/Grip";
 import { useReorder } from "../controls/useReorder";

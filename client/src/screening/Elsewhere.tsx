@@ -4,7 +4,7 @@ import type { LiveTrialState } from "../capture/liveTrial";
 import type { RecordEvent } from "../capture/useCapture";
 import { Button } from "../controls/Button";
 import { Note, Row } from "../controls/layout";
-import { timeWords } from "../controls/clinicTime";
+import { timeWords } from "../api/clinicTime";
 
 /** Trials that are open and not run here: on another tablet, or never ended. They count once somebody ends them. */
 export function Elsewhere(props: {

@@ -10,7 +10,7 @@ import { Button } from "../controls/Button";
 import { Scale } from "../controls/fields";
 import { Quiet, Row, Ruled, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { JustMeasured } from "../instruments/Measured";
+import { JustMeasured } from "../frame/Measured";
 
 /** The trial just ended: pain after it, where it was felt, and a way back into it. */
 export function LastTrial(props: {

@@ -13,7 +13,7 @@ import { Columns, Note, ProblemNote, Quiet, Row, Small, Stack } from "../control
 import { Closed } from "../frame/Closed";
 import { HandOver } from "../frame/HandOver";
 import { useVisit } from "../frame/useVisit";
-import { openWorry, WorryQuestion } from "../visits/WorryQuestion";
+import { openWorry, WorryQuestion } from "../frame/WorryQuestion";
 import { askedWords } from "./asked";
 import { BatteryList } from "./BatteryList";
 import { BatteryPage, taskName } from "./BatteryPage";

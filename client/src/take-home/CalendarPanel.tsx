@@ -5,7 +5,7 @@ import { findRung, keys, useCalendar } from "../api/queries";
 import type { CalendarView, Library } from "../api/types";
 import { Button } from "../controls/Button";
 import { ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { addDays, daysBetween, dayWords, today } from "../controls/clinicTime";
+import { addDays, daysBetween, dayWords, today } from "../api/clinicTime";
 
 const Week = styled.ol`
   display: grid;

@@ -9,15 +9,7 @@ import { Button } from "../controls/Button";
 import { Checkbox, Choice } from "../controls/fields";
 import { Empty, ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import {
-  addDays,
-  dayOf,
-  daysBetween,
-  dayWords,
-  timeWords,
-  today,
-  weekdayWords,
-} from "../controls/clinicTime";
+import { addDays, dayOf, daysBetween, dayWords, timeWords, today, weekdayWords } from "../api/clinicTime";
 import { doseWords, spellWords, strategyWords, switchOnWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { Closed } from "../frame/Closed";

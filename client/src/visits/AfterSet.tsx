@@ -8,7 +8,7 @@ import { FeltChoice } from "../capture/FeltChoice";
 import { Scale } from "../controls/fields";
 import { Quiet, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { JustMeasured } from "../instruments/Measured";
+import { JustMeasured } from "../frame/Measured";
 
 /** After each set: pain, where it was felt, how hard it was. Each answer is stored as it is given. */
 export function AfterSet(props: {

@@ -6,8 +6,8 @@ import type { CheckIn, HomeTraining, LegReach, Settling, VisitView } from "../ap
 import { Button } from "../controls/Button";
 import { Choice, Scale } from "../controls/fields";
 import { Bar, Columns, Note, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
-import { flagsAnswered, RedFlags } from "../intake/RedFlags";
-import { useReport } from "../intake/useReport";
+import { flagsAnswered, RedFlags } from "../frame/RedFlags";
+import { useReport } from "../frame/useReport";
 import { HomeLog } from "./HomeLog";
 import { DayField } from "../controls/DateField";
 

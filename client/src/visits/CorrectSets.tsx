@@ -9,7 +9,7 @@ import { Button } from "../controls/Button";
 import { Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { useVisit } from "../frame/useVisit";
-import { Measured } from "../instruments/Measured";
+import { Measured } from "../frame/Measured";
 
 interface Props {
   trials: LiveTrialState[];

@@ -8,7 +8,7 @@ import type { HomeDay, HomeLogView, HomeRow, Library } from "../api/types";
 import { Button } from "../controls/Button";
 import { ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
-import { dayWords } from "../controls/clinicTime";
+import { dayWords } from "../api/clinicTime";
 import { HomeFile } from "./HomeFile";
 import { HomeLogRow } from "./HomeLogRow";
 

@@ -6,7 +6,7 @@ import { api, got, ProblemError } from "../api/client";
 import type { HomeDay, HomeLogView, HomeRow } from "../api/types";
 import { Button } from "../controls/Button";
 import { HiddenVisually, Quiet } from "../controls/layout";
-import { dayWords } from "../controls/clinicTime";
+import { dayWords } from "../api/clinicTime";
 
 const Cell = styled(Input)<{ $wide?: boolean }>`
   width: ${({ $wide }) => ($wide ? "170px" : "58px")};

@@ -7,8 +7,8 @@ import { Button } from "../controls/Button";
 import { Quiet, Row, Small } from "../controls/layout";
 import { totalReps } from "../controls/words";
 import { SideTag } from "../controls/SideTag";
-import { RungPicker } from "../planning/RungPicker";
-import { SwapDialog } from "../planning/SwapDialog";
+import { RungPicker } from "../frame/RungPicker";
+import { SwapDialog } from "../frame/SwapDialog";
 import { isDone, type SetToDo } from "./sessionWork";
 
 const List = styled.ul`

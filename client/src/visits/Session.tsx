@@ -19,7 +19,7 @@ import { Rest } from "./Rest";
 import { RunningSet } from "./RunningSet";
 import { SetCard } from "./SetCard";
 import { Summary } from "./Summary";
-import { openWorry, WorryQuestion } from "./WorryQuestion";
+import { openWorry, WorryQuestion } from "../frame/WorryQuestion";
 import { awaitingAfter, doseOf, isDone, itemsOf, readyNow, setsOf, type SetToDo } from "./sessionWork";
 
 interface Props {

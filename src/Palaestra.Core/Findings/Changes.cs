@@ -115,7 +115,7 @@ public static class Changes
         where was is not null && value is not null
         select Make(
             here.TaskId!,
-            Message.Of("named.task", ("task", here.TaskId)),
+            here.Name ?? Message.Plain(here.TaskId!),
             side,
             UnitOf(here.Measure),
             was.Value,

@@ -55,7 +55,7 @@ public sealed record TaskFinding(
     Side? Weaker,
     string? TaskId = null,
     string? Variant = null,
-    string? Name = null,
+    Message? Name = null,
     MeasureKind Measure = MeasureKind.Reps,
     IReadOnlyList<NormShown>? Norms = null,
     DifferenceShown? Difference = null

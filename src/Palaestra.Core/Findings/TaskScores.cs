@@ -108,15 +108,14 @@ public static class TaskScores
         return ((score.CleanReps + 1) / n, n);
     }
 
-    private static string NameOf(ScreenTask? task, Rung rung, string? variant)
-    {
-        var way = task?.Variants?.FirstOrDefault(v => v.Id == variant)?.Name;
-        var place = task?.Surfaces?.FirstOrDefault(s => s.Rung == rung.Id)?.Name;
-        return string.Join(
-            ", ",
-            new[] { task?.Name ?? rung.Name, place, way }.Where(part => part is not null)
+    private static Message NameOf(ScreenTask? task, Rung rung, string? variant) =>
+        Message.Of(
+            "named.task",
+            ("task", task?.Id),
+            ("rung", rung.Id),
+            ("place", task?.Surfaces?.FirstOrDefault(s => s.Rung == rung.Id)?.Name),
+            ("way", task?.Variants?.FirstOrDefault(v => v.Id == variant)?.Name)
         );
-    }
 
     /// <summary>
     /// The last trial of a side stands where reps, yes or no, or effort were told; where a reading is the point, the best

@@ -276,7 +276,7 @@ public class TaskScoresTests
         var findings = Of(tape);
         Assert.Equal(
             ["Leg circles, straight, small, outward", "Leg circles, straight, small, inward"],
-            findings.Tasks.Select(t => t.Name)
+            findings.Tasks.Select(t => t.Name.En())
         );
         Assert.Equal(50, findings.Control.First(c => c.Sector == Sector.TwistLeft).Percent!.Value, 6);
     }

@@ -6,7 +6,7 @@ import type { Instrument, TraceEntry } from "../api/types";
 import { useLiveSettings } from "../capture/liveSettings";
 import type { LiveTrialState } from "../capture/liveTrial";
 import { clock } from "../capture/useCapture";
-import { useInstruments } from "./useWatched";
+import { useInstruments } from "../capture/useWatched";
 
 export const useTraces = (visitId: string) =>
   useQuery({

@@ -1,5 +1,5 @@
 import { getLocalTimeZone, parseAbsolute, parseDate, toCalendarDate } from "@internationalized/date";
-import type { ClinicTime } from "../api/types";
+import type { ClinicTime } from "./types";
 
 let clinic: ClinicTime = { zone: getLocalTimeZone(), dateOrder: "day-month-year", weekStart: "monday" };
 

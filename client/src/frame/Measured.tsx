@@ -1,8 +1,8 @@
 import { Link } from "react-router";
 import type { LiveTrialState } from "../capture/liveTrial";
 import { Row, Small } from "../controls/layout";
-import { useVisit } from "../frame/useVisit";
-import { instrumentNames } from "./instrumentNames";
+import { useVisit } from "./useVisit";
+import { instrumentNames } from "../capture/instrumentNames";
 import { useKeptTrace, useTraces } from "./useTraces";
 
 /** What was measured in a trial, and the ways to add to it. */

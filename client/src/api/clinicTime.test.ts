@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it } from "vitest";
-import type { ClinicTime } from "../api/types";
+import type { ClinicTime } from "./types";
 import {
   addDays,
   dayOf,

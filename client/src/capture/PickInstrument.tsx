@@ -1,4 +1,4 @@
-import { changeSettings, useLiveSettings } from "../capture/liveSettings";
+import { changeSettings, useLiveSettings } from "./liveSettings";
 import { Checkbox, Choice } from "../controls/fields";
 import { Quiet, Row, Stack } from "../controls/layout";
 import type { DeviceView } from "../api/types";

@@ -3,10 +3,10 @@ import { useEffect, useRef } from "react";
 import { api, got } from "../api/client";
 import { keys } from "../api/queries";
 import type { Instrument } from "../api/types";
-import { useLiveSettings } from "../capture/liveSettings";
-import type { LiveTrialState } from "../capture/liveTrial";
-import { signalLost } from "../capture/signals";
-import type { RecordEvent } from "../capture/useCapture";
+import { useLiveSettings } from "./liveSettings";
+import type { LiveTrialState } from "./liveTrial";
+import { signalLost } from "./signals";
+import type { RecordEvent } from "./useCapture";
 import { useTrace } from "./useTrace";
 
 export const useInstruments = () =>

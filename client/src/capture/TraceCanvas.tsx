@@ -1,6 +1,6 @@
 import { useEffect, useRef, type RefObject } from "react";
 import styled, { useTheme } from "styled-components";
-import { clock } from "../capture/useCapture";
+import { clock } from "./useCapture";
 import type { InstrumentSetup } from "../api/types";
 import { shownSeconds, type Loss, type Samples } from "./useTrace";
 

@@ -1,4 +1,4 @@
-import type { LiveMark, LiveTrialState } from "../capture/liveTrial";
+import type { LiveMark, LiveTrialState } from "./liveTrial";
 import type { Loss, SeenRep } from "./useTrace";
 
 /** A loss of the running trial as a mark that may be kept. */

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from "react";
-import { clock } from "../capture/useCapture";
+import { clock } from "./useCapture";
 import type { LiveLoss, LivePart } from "../api/types";
 
 /** Seconds that are kept to be drawn. */

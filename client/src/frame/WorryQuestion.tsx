@@ -3,7 +3,7 @@ import { useLibrary } from "../api/queries";
 import type { CaptureEvent } from "../api/types";
 import { effective, type LiveTrialState } from "../capture/liveTrial";
 import type { RecordEvent } from "../capture/useCapture";
-import { useReport } from "../intake/useReport";
+import { useReport } from "./useReport";
 import { Button } from "../controls/Button";
 import { Note, ProblemNote, Row, Stack } from "../controls/layout";
 

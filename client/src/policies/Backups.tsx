@@ -4,7 +4,7 @@ import { api, got } from "../api/client";
 import { keys, useStart } from "../api/queries";
 import { Button } from "../controls/Button";
 import { Note, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
-import { momentWords } from "../controls/clinicTime";
+import { momentWords } from "../api/clinicTime";
 import { bytesWords } from "./backupWords";
 
 /** For administrators: the last good backup, those kept, and one made now. */
