@@ -54,6 +54,37 @@ public class RenewalTests
     }
 
     [Fact]
+    public void What_was_raised_tried_and_lifted_under_the_old_name_goes_on_too()
+    {
+        var work = new Work("S3", Library.Rung("S3").Start).BothSides(1);
+        var done = work.Input().Visits[0].Sets[0];
+        var renewed = Renewal.Of(
+            work.Input() with
+            {
+                Raises = [new Raise(Work.ItemId, Side.Left, 1, work.Input().Date, "N5", new Dose(5, 1, 0))],
+                Broke = [new BrokeLoad("N5", 8)],
+                Probes =
+                [
+                    new ProbeDone(
+                        Work.ItemId,
+                        Side.Left,
+                        1,
+                        work.Input().Date,
+                        "N5",
+                        new Dose(5, 1, 0),
+                        done
+                    ),
+                ],
+            },
+            Library
+        );
+        Assert.Equal(
+            ["S3", "S3", "S3"],
+            [renewed.Raises![0].RungId, renewed.Broke![0].RungId, renewed.Probes![0].RungId]
+        );
+    }
+
+    [Fact]
     public void A_plan_keeps_its_exercise_its_dose_and_what_it_goes_back_to()
     {
         var dose = new Dose(5, 1, 0);
