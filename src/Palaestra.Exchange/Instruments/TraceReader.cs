@@ -222,7 +222,11 @@ public sealed class TraceReader
 
     private RowList Rows()
     {
-        var rows = new RowList([], [], []);
+        var rows = new RowList(
+            new(table.RowsMost),
+            new(table.RowsMost * columns.Length),
+            new(table.RowsMost)
+        );
         var values = new double[columns.Length];
         var before = double.NegativeInfinity;
         foreach (var row in table.Rows)
@@ -307,11 +311,22 @@ public sealed class TraceReader
         {
             return null;
         }
-        var times = rows.GoodTimes.ToList();
-        var steps = times.Zip(times.Skip(1), (a, b) => b - a).Order().ToList();
-        var usual = steps[steps.Count / 2];
+        var steps = new double[rows.Good.Count(good => good) - 1];
+        var before = double.NaN;
+        var step = -1;
+        foreach (var at in rows.GoodTimes)
+        {
+            if (step >= 0)
+            {
+                steps[step] = at - before;
+            }
+            before = at;
+            step++;
+        }
+        Array.Sort(steps);
+        var usual = steps[steps.Length / 2];
         // A thousandth of a hertz is finer than any clock told in milliseconds.
-        return Math.Round(1 / steps.TakeWhile(step => step <= Usual * usual).Average(), 3);
+        return Math.Round(1 / steps.TakeWhile(s => s <= Usual * usual).Average(), 3);
     }
 
     private FlatSamples? Grid(RowList rows, double rate)

@@ -9,12 +9,14 @@ namespace Palaestra.Exchange.Instruments;
 /// are asked for, one at a time: all of a long trace as words would take many times its size.
 /// </summary>
 /// <param name="Told">By the word before the colon, in small letters.</param>
+/// <param name="RowsMost">No more rows than this can be read: lists are made as long as they get, and never grown.</param>
 /// <param name="DecimalComma">Columns are parted by something else than commas, so that a comma in a number is its point.</param>
 internal sealed record TraceTable(
     IReadOnlyDictionary<string, string> Told,
     IReadOnlyList<string> Header,
     IEnumerable<TraceTable.Row> Rows,
-    bool DecimalComma
+    bool DecimalComma,
+    int RowsMost
 )
 {
     /// <param name="Line">In the file, 1 for the first.</param>
@@ -51,7 +53,8 @@ internal sealed record TraceTable(
                 told,
                 [.. header.Select(h => h.Trim())],
                 RowsOf(text, delimiter).Take(most + 1),
-                delimiter != ','
+                delimiter != ',',
+                Math.Min(text.Utf8.Span.Count((byte)'\n') + 1, most + 1)
             )
             : null;
     }

@@ -32,7 +32,10 @@ internal static class WholeBody
         var options = context
             .RequestServices.GetRequiredService<IOptions<JsonOptions>>()
             .Value.SerializerOptions;
-        return Parsed<T>((await Bytes(request, context.RequestAborted)).Span, options);
+        var parsed = Parsed<T>((await Bytes(request, context.RequestAborted)).Span, options);
+        // What is needed of the body is in what was parsed.
+        GiveBack(request);
+        return parsed;
     }
 
     private static T Parsed<T>(ReadOnlySpan<byte> body, JsonSerializerOptions options)
