@@ -53,6 +53,14 @@ public sealed class ClinicZoneTests
     [InlineData(null)]
     public void A_name_that_is_no_zone_is_none(string? id) => Assert.Null(ClinicZone.Find(id));
 
+    /// <summary>44 minutes and 30 seconds behind, until 1972; as the tz database has it.</summary>
+    [Fact]
+    public void An_instant_is_told_exactly_where_the_distance_had_seconds() =>
+        Assert.Equal(
+            Instant.FromUtc(1970, 7, 2, 5, 49, 41).ToDateTimeOffset(),
+            Zone("Africa/Monrovia").Tell(Instant.FromUtc(1970, 7, 2, 5, 49, 41))
+        );
+
     /// <summary>In every zone and at every instant: it lies in its own day, and the way over the wall leads back but for the second of two.</summary>
     [Fact]
     public void Every_instant_lies_between_the_beginnings_of_its_day_and_the_next() =>

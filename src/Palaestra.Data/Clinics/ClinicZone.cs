@@ -45,7 +45,10 @@ public sealed class ClinicZone
     public DateOnly DayOf(Instant at) => DateOnly.FromDateTime(Local(at));
 
     /// <summary>The same instant, written as on the clinic's wall with its distance from UTC.</summary>
-    public DateTimeOffset Tell(Instant at) => at.InZone(zone).ToDateTimeOffset();
+    /// <remarks>Distances are told in whole minutes. Before 1972 one zone had seconds in them: its wall is told up to a minute off, the instant never.</remarks>
+    public DateTimeOffset Tell(Instant at) =>
+        at.ToDateTimeOffset()
+            .ToOffset(TimeSpan.FromMinutes(Math.Floor(zone.GetUtcOffset(at).ToTimeSpan().TotalMinutes)));
 
     /// <summary>
     /// The instant of a time on the wall: of one that comes twice the earlier, of one that is left out as much later as the clock is set
