@@ -1,4 +1,3 @@
-using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
 

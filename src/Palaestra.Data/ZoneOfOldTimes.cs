@@ -1,6 +1,5 @@
 using System.Globalization;
 using Microsoft.Data.Sqlite;
-using NodaTime;
 using Palaestra.Data.Clinics;
 
 namespace Palaestra.Data;

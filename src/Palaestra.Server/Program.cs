@@ -170,9 +170,10 @@ builder
         {
             json.SerializerOptions.Converters.Add(new InstantJson(clock));
             // Before the one for what is stored: the first that fits is taken.
-            json.SerializerOptions.Converters.Insert(0, new SpokenMessages(words));
+            var spoken = new SpokenMessages(words);
+            json.SerializerOptions.Converters.Insert(0, spoken);
             json.SerializerOptions.TypeInfoResolver =
-                json.SerializerOptions.TypeInfoResolver!.WithAddedModifier(SpokenMessages.AddSaid);
+                json.SerializerOptions.TypeInfoResolver!.WithAddedModifier(spoken.AddSaid);
         }
     );
 builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);

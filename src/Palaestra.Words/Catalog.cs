@@ -1,9 +1,7 @@
-using System.Text.Encodings.Web;
 using System.Text.Json;
 using Fluid;
 using Fluid.Values;
 using Palaestra.Core.Library;
-using Palaestra.Core.Photos;
 
 namespace Palaestra.Words;
 
@@ -32,8 +30,6 @@ public sealed class Catalog
     /// <summary>The templates as they are written, by id.</summary>
     public IReadOnlyDictionary<string, string> Texts { get; }
 
-    public bool Has(string id) => templates.ContainsKey(id);
-
     /// <summary>
     /// Reads <c>words/&lt;language&gt;/*.json</c>, each an object of sentences by id; files of the clinic take the place of ours,
     /// sentence by sentence.
@@ -59,11 +55,16 @@ public sealed class Catalog
             var (file, id, words, template) in Sentences(own ?? new Dictionary<string, string>(), errors)
         )
         {
-            texts[id] = words;
-            if (!read.ContainsKey(id))
+            if (!texts.TryGetValue(id, out var ours))
             {
                 errors.Add(new($"own {At(file, id)}", Message.Of("words.none")));
+                continue;
             }
+            foreach (var name in SentenceNames.In(words).Except(SentenceNames.In(ours)))
+            {
+                errors.Add(new($"own {At(file, id)}", Message.Of("words.unknown-value", ("name", name))));
+            }
+            texts[id] = words;
             read[id] = template;
         }
         return errors.Count > 0
@@ -107,7 +108,10 @@ public sealed class Catalog
 
     private static string At(string file, string id) => $"{file} {id}";
 
-    /// <summary>The sentence in words. A plain message is what it says; one without words shows its id, so that nothing is lost in silence.</summary>
+    /// <summary>
+    /// The sentence in words. A plain message is what it says; one without words, or with values its words cannot say (it came from
+    /// outside, or from another version), shows its id: what was stored can always be read.
+    /// </summary>
     public string Say(Message message, Manner manner)
     {
         if (message.Text is { } text)
@@ -116,16 +120,26 @@ public sealed class Catalog
         }
         if (!templates.TryGetValue(message.Id, out var template))
         {
-            return $"[{message.Id}]";
+            return Unsaid(message);
         }
         var context = new TemplateContext(options);
         context.AmbientValues[WordFilters.MannerKey] = manner;
-        foreach (var (name, value) in message.Values)
+        try
         {
-            context.SetValue(name, Spoken(value, manner));
+            foreach (var (name, value) in message.Values)
+            {
+                context.SetValue(name, Spoken(value, manner));
+            }
+            return template.Render(context, NullEncoder.Default);
         }
-        return template.Render(context, NullEncoder.Default);
+        catch (Exception unfit)
+            when (unfit is FormatException or InvalidCastException or OverflowException or ArgumentException)
+        {
+            return Unsaid(message);
+        }
     }
+
+    private static string Unsaid(Message message) => $"[{message.Id}]";
 
     private FluidValue Spoken(object value, Manner manner) =>
         value switch

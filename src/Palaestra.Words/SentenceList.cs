@@ -1,12 +1,11 @@
 using System.Text;
 using System.Text.Json;
-using System.Text.RegularExpressions;
 using Palaestra.Core.Library;
 
 namespace Palaestra.Words;
 
 /// <summary>All sentences with an example each, for reading them through: <c>docs/reasons.md</c>.</summary>
-public static partial class SentenceList
+public static class SentenceList
 {
     private const double AnyNumber = 3;
 
@@ -35,21 +34,7 @@ public static partial class SentenceList
     }
 
     private static Message Sample(string id, string template, Dictionary<string, JsonElement> values) =>
-        Message.Of(
-            id,
-            [
-                .. Names()
-                    .Matches(
-                        string.Join(
-                            ' ',
-                            Tags().Matches(template).Select(tag => Texts().Replace(tag.Value, ""))
-                        )
-                    )
-                    .Select(name => name.Value)
-                    .Distinct()
-                    .Select(name => (name, Value(id, name, values))),
-            ]
-        );
+        Message.Of(id, [.. SentenceNames.In(template).Select(name => (name, Value(id, name, values)))]);
 
     private static object? Value(string id, string name, Dictionary<string, JsonElement> values) =>
         values.TryGetValue($"{id} {name}", out var own) ? Held(own)
@@ -65,13 +50,4 @@ public static partial class SentenceList
             JsonValueKind.Array => value.EnumerateArray().Select(Held).ToArray(),
             _ => value.GetBoolean(),
         };
-
-    [GeneratedRegex(@"\{\{.*?\}\}|\{%.*?%\}", RegexOptions.Singleline)]
-    private static partial Regex Tags();
-
-    [GeneratedRegex("\"[^\"]*\"")]
-    private static partial Regex Texts();
-
-    [GeneratedRegex("[a-z_]+")]
-    private static partial Regex Names();
 }

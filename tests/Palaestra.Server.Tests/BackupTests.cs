@@ -1,7 +1,6 @@
 using System.Diagnostics;
 using System.Net;
 using System.Net.Http.Json;
-using System.Text;
 using CsCheck;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;

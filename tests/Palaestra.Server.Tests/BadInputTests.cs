@@ -3,7 +3,6 @@ using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json.Nodes;
 using Palaestra.Core.Capture;
-using Palaestra.Core.Progression;
 using Palaestra.Server.Day;
 using Palaestra.Server.Screening;
 using Palaestra.Server.Tests.Given;

@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Net;
 using System.Text.Json.Nodes;
-using Palaestra.Core;
 using Palaestra.Data.Clinics;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Day;
@@ -9,7 +8,6 @@ using Palaestra.Server.Intake;
 using Palaestra.Server.Outcomes;
 using Palaestra.Server.SignIn;
 using Palaestra.Server.Tests.Given;
-using Palaestra.Server.Visits;
 
 namespace Palaestra.Server.Tests;
 

@@ -1,7 +1,5 @@
 using System.Net.Http.Json;
-using Palaestra.Core.Photos;
 using Palaestra.Core.Progression;
-using Palaestra.Core.Visits;
 using Palaestra.Data.Day;
 using Palaestra.Server.Day;
 using Palaestra.Server.Demo;

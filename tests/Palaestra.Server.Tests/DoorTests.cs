@@ -4,9 +4,7 @@ using System.Net.Http.Json;
 using System.Net.Security;
 using System.Net.Sockets;
 using System.Security.Cryptography.X509Certificates;
-using Microsoft.AspNetCore.Mvc.Testing;
 using Palaestra.Server.Serving;
-using Palaestra.Server.Tests.Given;
 
 namespace Palaestra.Server.Tests;
 

@@ -4,7 +4,6 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Palaestra.Core.Capture;
-using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Tests.Given;
 

@@ -1,7 +1,6 @@
 using System.Net;
 using System.Text.Json;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Signals;
 using Palaestra.Server.Instruments;
 using Palaestra.Server.Tests.Given;

@@ -9,7 +9,6 @@ using Palaestra.Server.Planning;
 using Palaestra.Server.Progression;
 using Palaestra.Server.Screening;
 using Palaestra.Server.Tests.Given;
-using Palaestra.Server.Visits;
 
 namespace Palaestra.Server.Tests;
 

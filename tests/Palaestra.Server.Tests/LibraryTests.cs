@@ -1,6 +1,5 @@
 using System.Net;
 using Palaestra.Core.Body;
-using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Server.Library;

@@ -1,6 +1,5 @@
 using System.Net;
 using Palaestra.Core.Capture;
-using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Visits;

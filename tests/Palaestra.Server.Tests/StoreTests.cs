@@ -2,7 +2,6 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
-using Palaestra.Core.Capture;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Day;

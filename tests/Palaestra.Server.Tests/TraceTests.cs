@@ -2,7 +2,6 @@ using System.Net;
 using System.Text;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Photos;
 using Palaestra.Core.Signals;
 using Palaestra.Data.Traces;
 using Palaestra.Exchange.Instruments;

@@ -2,7 +2,6 @@ using System.Net;
 using Microsoft.Data.Sqlite;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Planning;
 using Palaestra.Core.Visits;
 using Palaestra.Data.Day;
 using Palaestra.Server.Day;

@@ -1,5 +1,4 @@
 using MathNet.Numerics.Distributions;
-using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 
 namespace Palaestra.Simulation.Courses;

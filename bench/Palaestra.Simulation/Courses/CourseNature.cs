@@ -1,7 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using Palaestra.Core.Intake;
 using Palaestra.Core.Visits;
 
 namespace Palaestra.Simulation.Courses;

@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Text;
 using Palaestra.Core.Library;
-using Palaestra.Core.Signals;
 using Palaestra.Instruments;
 
 namespace Palaestra.Simulation.Instruments;

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Abilities;

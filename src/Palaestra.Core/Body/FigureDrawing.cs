@@ -1,5 +1,4 @@
 using System.Numerics;
-using Palaestra.Core.Photos;
 
 namespace Palaestra.Core.Body;
 

@@ -1,5 +1,4 @@
 using System.Numerics;
-using Palaestra.Core.Planning;
 
 namespace Palaestra.Core.Body;
 

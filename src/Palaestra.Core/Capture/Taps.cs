@@ -1,5 +1,3 @@
-using Palaestra.Core.Library;
-
 namespace Palaestra.Core.Capture;
 
 /// <summary>Writes the events of one trial, each some seconds after the one before: for stories, demos and simulated clients.</summary>

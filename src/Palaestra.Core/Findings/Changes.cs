@@ -1,6 +1,4 @@
-using System.Globalization;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 
 namespace Palaestra.Core.Findings;
 

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Palaestra.Core.Body;
 using Palaestra.Core.Library;
 

@@ -2,7 +2,6 @@ using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using Palaestra.Core.Body;
 
 namespace Palaestra.Core.Library;
 

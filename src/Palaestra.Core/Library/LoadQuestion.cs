@@ -1,5 +1,4 @@
 using Palaestra.Core.Body;
-using Palaestra.Core.Photos;
 
 namespace Palaestra.Core.Library;
 

@@ -1,5 +1,4 @@
 using System.Text.Json.Serialization;
-using Palaestra.Core.Screening;
 
 namespace Palaestra.Core.Library;
 

@@ -1,5 +1,3 @@
-using Palaestra.Core.Signals;
-
 namespace Palaestra.Core.Library;
 
 public enum StrategyRule

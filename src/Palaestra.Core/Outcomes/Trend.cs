@@ -1,5 +1,4 @@
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 
 namespace Palaestra.Core.Outcomes;
 

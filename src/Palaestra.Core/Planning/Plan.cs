@@ -1,9 +1,7 @@
-using System.Globalization;
 using System.Text.Json.Serialization;
 using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 
 namespace Palaestra.Core.Planning;
 

@@ -1,4 +1,3 @@
-using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Visits;

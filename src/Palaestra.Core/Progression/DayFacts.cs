@@ -1,7 +1,6 @@
 using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Photos;
 using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Progression;

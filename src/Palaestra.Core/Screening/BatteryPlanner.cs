@@ -1,6 +1,5 @@
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Visits;
 
 namespace Palaestra.Core.Screening;
 

@@ -1,5 +1,4 @@
 using System.Numerics;
-using MathNet.Numerics;
 using MathNet.Numerics.IntegralTransforms;
 
 namespace Palaestra.Core.Signals;

@@ -9,7 +9,7 @@ namespace Palaestra.Core.Terms;
 /// </summary>
 /// <remarks>
 /// A value is a number (double), a text, true or false, another message, or a list of those. Dates are texts (2026-03-03),
-/// members of an enumeration are texts (<c>side-left</c>), as in JSON; so what was stored and read again is equal to what it was.
+/// members of an enumeration are texts (<c>step-up</c>), as in JSON; so what was stored and read again is equal to what it was.
 /// </remarks>
 public sealed class Message : IEquatable<Message>
 {
@@ -32,7 +32,10 @@ public sealed class Message : IEquatable<Message>
     public IReadOnlyDictionary<string, object> Values { get; }
 
     /// <summary>The words themselves where they stand as they are; none for a sentence of the catalogue.</summary>
-    public string? Text => Id == PlainId ? (string)Values[PlainName] : null;
+    public string? Text =>
+        Id != PlainId ? null
+        : Values.GetValueOrDefault(PlainName) is string text ? text
+        : "";
 
     /// <param name="values">Numbers, texts, dates, members of enumerations, messages, or lists of them; null leaves one out.</param>
     /// <exception cref="ArgumentException">A value is of another kind.</exception>
@@ -57,9 +60,6 @@ public sealed class Message : IEquatable<Message>
             ? this
             : new(Id, Values.Concat(later.Values).ToDictionary(pair => pair.Key, pair => pair.Value));
     }
-
-    /// <summary>Another sentence of the same values.</summary>
-    public Message As(string id) => new(id, Values);
 
     /// <summary>What is said as it stands, in whatever language it was written.</summary>
     public static Message Plain(string words) => Of(PlainId, (PlainName, words));

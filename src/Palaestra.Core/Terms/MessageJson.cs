@@ -34,15 +34,18 @@ public sealed class MessageJson : JsonConverter<Message>
         element.ValueKind switch
         {
             JsonValueKind.String => Message.Plain(element.GetString()!),
-            JsonValueKind.Object when element.TryGetProperty("id", out var id) => new Message(
-                id.GetString() ?? "",
-                element.TryGetProperty("values", out var values) && values.ValueKind == JsonValueKind.Object
-                    ? values
-                        .EnumerateObject()
-                        .Where(pair => pair.Value.ValueKind != JsonValueKind.Null)
-                        .ToDictionary(pair => pair.Name, pair => Held(pair.Value), StringComparer.Ordinal)
-                    : new Dictionary<string, object>()
-            ),
+            JsonValueKind.Object
+                when element.TryGetProperty("id", out var id) && id.ValueKind == JsonValueKind.String =>
+                new Message(
+                    id.GetString()!,
+                    element.TryGetProperty("values", out var values)
+                    && values.ValueKind == JsonValueKind.Object
+                        ? values
+                            .EnumerateObject()
+                            .Where(pair => pair.Value.ValueKind != JsonValueKind.Null)
+                            .ToDictionary(pair => pair.Name, pair => Held(pair.Value), StringComparer.Ordinal)
+                        : new Dictionary<string, object>()
+                ),
             _ => null,
         };
 

@@ -1,4 +1,3 @@
-using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
 
 namespace Palaestra.Data.Day;

@@ -1,5 +1,4 @@
 using Palaestra.Core.Body;
-using Palaestra.Core.Intake;
 using Palaestra.Core.Outcomes;
 
 namespace Palaestra.Exchange.Sheets;

@@ -1,6 +1,5 @@
 using Palaestra.Core.Body;
 using PdfSharp.Drawing;
-using PdfSharp.Pdf;
 using PdfSharp.UniversalAccessibility;
 
 namespace Palaestra.Exchange.Sheets;

@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
 using Palaestra.Data;
 using Palaestra.Data.Day;

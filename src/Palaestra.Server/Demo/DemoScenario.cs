@@ -2,7 +2,6 @@ using System.Text.Json;
 using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Progression;
-using Palaestra.Core.Visits;
 using Palaestra.Server.Intake;
 using Palaestra.Server.SignIn;
 

@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
-using Palaestra.Core.Signals;
 using Palaestra.Exchange.Instruments;
 using Palaestra.Server.Problems;
 

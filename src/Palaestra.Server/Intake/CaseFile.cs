@@ -1,4 +1,3 @@
-using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Body;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;

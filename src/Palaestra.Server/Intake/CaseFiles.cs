@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Library;
-using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
 using Palaestra.Data;
 using Palaestra.Server.Clinics;

@@ -3,7 +3,6 @@ using Palaestra.Core.Body;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Signals;
 using Palaestra.Core.Visits;
 
 namespace Palaestra.Server.Intake;

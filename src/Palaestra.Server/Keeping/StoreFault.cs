@@ -1,5 +1,4 @@
 using Microsoft.AspNetCore.Diagnostics;
-using Microsoft.AspNetCore.Mvc;
 using Microsoft.Data.Sqlite;
 using Palaestra.Server.Problems;
 using static Palaestra.Data.Keeping.DatabaseCheck;

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
-using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Server.Words;
 

@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Data;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 

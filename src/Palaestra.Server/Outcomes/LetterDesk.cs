@@ -1,4 +1,3 @@
-using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Palaestra.Core.Library;

@@ -1,7 +1,6 @@
 using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
-using Palaestra.Core.Screening;
 using Palaestra.Data.Visits;
 using Palaestra.Server.Intake;
 

@@ -1,7 +1,6 @@
 using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
-using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Visits;
 using Palaestra.Data.Planning;

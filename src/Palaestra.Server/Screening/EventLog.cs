@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
-using Palaestra.Core.Planning;
 using Palaestra.Data;
 using Palaestra.Data.Screening;
 using Palaestra.Server.Clinics;

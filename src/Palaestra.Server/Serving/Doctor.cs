@@ -1,5 +1,4 @@
 using System.Globalization;
-using Palaestra.Core.Screening;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Keeping;

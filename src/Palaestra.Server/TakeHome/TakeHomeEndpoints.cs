@@ -2,7 +2,6 @@ using System.Security.Cryptography;
 using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using Palaestra.Core.Planning;
 using Palaestra.Data;
 using Palaestra.Exchange.Sheets;
 using Palaestra.Server.Intake;

@@ -7,7 +7,7 @@ namespace Palaestra.Server.Words;
 /// <summary>Says messages as this clinic says them: its sentences, its names of things, its order of dates.</summary>
 public sealed class ClinicWords(Catalog catalog, PolicyShelf shelf, ClinicClock clock)
 {
-    /// <summary>As it is said now; names and dates of a later change of the clinic are those of another.</summary>
+    /// <summary>By the library and the order of dates as they are now.</summary>
     public Speech Speech => new(catalog, new Manner(shelf.Library, clock.Order));
 
     public string Say(Message message) => Speech.Say(message);

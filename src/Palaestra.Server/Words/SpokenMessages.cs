@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
@@ -38,102 +39,118 @@ public sealed class SpokenMessages(ClinicWords words) : JsonConverter<Message>
     public override void Write(Utf8JsonWriter writer, Message value, JsonSerializerOptions options) =>
         writer.WriteStringValue(words.Say(value));
 
-    /// <summary>Adds what is said beside every property that holds a message, or a list of them.</summary>
-    public static void AddSaid(JsonTypeInfo type)
+    /// <summary>
+    /// Adds what is said beside every property that holds a message, or a list of them. What is sent back takes the place of the
+    /// words only where it says just them: words that somebody changed stand as they are.
+    /// </summary>
+    public void AddSaid(JsonTypeInfo type)
     {
         if (type.Kind != JsonTypeInfoKind.Object)
         {
             return;
         }
-        foreach (var property in type.Properties.ToList())
+        foreach (var property in type.Properties.Where(property => property.Get is not null).ToList())
         {
-            if (
-                property.PropertyType == typeof(Message)
-                && property.Name is "words" or "message"
+            if (typeof(IReadOnlyList<Message>).IsAssignableFrom(property.PropertyType))
+            {
+                AddList(type, property);
+            }
+            else if (property.PropertyType != typeof(Message))
+            {
+                continue;
+            }
+            else if (
+                property.Name is "words" or "message"
                 && !type.Properties.Any(p => p.Name is "id" or "values")
             )
             {
                 AddBeside(type, property);
             }
-            else if (property.PropertyType == typeof(Message))
+            else
             {
-                Add<Said>(type, property, value => Said.Of((Message?)value), said => said.Message());
+                AddOne(type, property);
             }
-            else if (typeof(IReadOnlyList<Message>).IsAssignableFrom(property.PropertyType))
+        }
+    }
+
+    private void AddOne(JsonTypeInfo type, JsonPropertyInfo property)
+    {
+        var added = Added<Said>(
+            type,
+            $"{property.Name}Said",
+            holder => Said.Of((Message?)property.Get!(holder))
+        );
+        added.Set = (holder, sent) =>
+            Put(property, holder, Same((Message?)property.Get!(holder), (sent as Said)?.Message()));
+    }
+
+    private void AddList(JsonTypeInfo type, JsonPropertyInfo property)
+    {
+        IReadOnlyList<Message>? There(object holder) => (IReadOnlyList<Message>?)property.Get!(holder);
+        var added = Added<IReadOnlyList<Said?>>(
+            type,
+            $"{property.Name}Said",
+            holder => There(holder) is { Count: > 0 } list ? list.Select(Said.Of).ToList() : null
+        );
+        added.Set = (holder, sent) =>
+        {
+            if (sent is IReadOnlyList<Said?> said && There(holder) is { } there && said.Count == there.Count)
             {
-                Add<IReadOnlyList<Said?>>(
-                    type,
+                Put(
                     property,
-                    value =>
-                        value is IReadOnlyList<Message> { Count: > 0 } list
-                            ? [.. list.Select(Said.Of)]
-                            : null,
-                    said =>
-                        said.All(one => one is not null) ? said.Select(one => one!.Message()).ToList() : null
+                    holder,
+                    there.Zip(said, (words, one) => Same(words, one?.Message()) ?? words).ToList()
                 );
             }
+        };
+    }
+
+    /// <summary>Id and values beside the words, as fields of what holds them; they come in any order.</summary>
+    private void AddBeside(JsonTypeInfo type, JsonPropertyInfo property)
+    {
+        var waiting = new ConditionalWeakTable<object, Sent>();
+        Said? There(object holder) => Said.Of((Message?)property.Get!(holder));
+        var id = Added<string>(type, "id", holder => There(holder)?.Id);
+        var values = Added<JsonElement?>(type, "values", holder => There(holder)?.Values);
+        id.Set = (holder, sent) =>
+            Read(holder, waiting.GetOrCreateValue(holder) with { Id = sent as string });
+        values.Set = (holder, sent) =>
+            Read(holder, waiting.GetOrCreateValue(holder) with { Values = sent as JsonElement? });
+
+        void Read(object holder, Sent sent)
+        {
+            waiting.AddOrUpdate(holder, sent);
+            if (sent is { Id: { } which, Values: { } with })
+            {
+                Put(property, holder, Same((Message?)property.Get!(holder), new Said(which, with).Message()));
+            }
         }
     }
 
-    private static void Add<T>(
-        JsonTypeInfo type,
-        JsonPropertyInfo property,
-        Func<object?, T?> said,
-        Func<T, object?> message
-    )
-        where T : class
+    private sealed record Sent(string? Id, JsonElement? Values)
     {
-        if (property.Get is not { } get)
-        {
-            return;
-        }
-        var added = type.CreateJsonPropertyInfo(typeof(T), $"{property.Name}Said");
-        added.Get = holder => said(get(holder));
+        public Sent()
+            : this(null, null) { }
+    }
+
+    private static JsonPropertyInfo Added<T>(JsonTypeInfo type, string name, Func<object, object?> get)
+    {
+        var added = type.CreateJsonPropertyInfo(typeof(T), name);
+        added.Get = get;
         added.ShouldSerialize = (_, value) => value is not null;
-        if (property.Set is { } set)
-        {
-            added.Set = (holder, value) =>
-            {
-                if (value is T told && message(told) is { } read)
-                {
-                    set(holder, read);
-                }
-            };
-        }
         type.Properties.Add(added);
+        return added;
     }
 
-    /// <summary>Id and values beside the words, as fields of what holds them.</summary>
-    private static void AddBeside(JsonTypeInfo type, JsonPropertyInfo property)
+    /// <summary>What was sent, where it says the very words it came with; none else.</summary>
+    private Message? Same(Message? there, Message? sent) =>
+        sent is not null && there?.Text is { } text && words.Say(sent) == text ? sent : null;
+
+    private static void Put(JsonPropertyInfo property, object holder, object? read)
     {
-        var get = property.Get!;
-        Message Of(object holder) => (Message)get(holder)!;
-        var id = type.CreateJsonPropertyInfo(typeof(string), "id");
-        id.Get = holder => Of(holder) is { Text: null } said ? said.Id : null;
-        var values = type.CreateJsonPropertyInfo(typeof(JsonElement?), "values");
-        values.Get = holder => Said.Of(Of(holder))?.Values;
-        id.ShouldSerialize = values.ShouldSerialize = (_, value) => value is not null;
-        if (property.Set is { } set)
+        if (read is not null)
         {
-            // They come in any order: the one that is first waits in the message for the other.
-            id.Set = (holder, value) =>
-            {
-                if (value is string told)
-                {
-                    var there = Of(holder);
-                    set(holder, there.Text is null ? there.As(told) : Message.Of(told));
-                }
-            };
-            values.Set = (holder, value) =>
-            {
-                if (value is JsonElement { ValueKind: JsonValueKind.Object } told)
-                {
-                    var there = Of(holder);
-                    set(holder, new Said(there.Text is null ? there.Id : "", told).Message());
-                }
-            };
+            property.Set?.Invoke(holder, read);
         }
-        type.Properties.Add(id);
-        type.Properties.Add(values);
     }
 }

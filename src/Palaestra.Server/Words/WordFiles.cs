@@ -11,12 +11,16 @@ public static class WordFiles
     /// <exception cref="InvalidOperationException">A file cannot be read; each is named with what is wrong.</exception>
     public static Catalog Load(string folder, string? own = null)
     {
-        var read = Catalog.Read(Texts(folder), own is null ? null : Texts(own));
-        return read.IsValid
-            ? read.Value!
-            : throw new InvalidOperationException(
-                $"The words in {folder} have errors:\n{string.Join('\n', read.Errors.Select(e => $"  {e.Field}: {e.Message}"))}"
-            );
+        var ours = Catalog.Read(Texts(folder));
+        var read = ours.IsValid && own is not null ? Catalog.Read(Texts(folder), Texts(own)) : ours;
+        if (read.IsValid)
+        {
+            return read.Value!;
+        }
+        var lines = read.Errors.Select(error =>
+            $"  {error.Field}: {ours.Value?.Say(error.Message, new Manner()) ?? error.Message.ToString()}"
+        );
+        throw new InvalidOperationException($"The words have errors:\n{string.Join('\n', lines)}");
     }
 
     private static Dictionary<string, string> Texts(string folder)

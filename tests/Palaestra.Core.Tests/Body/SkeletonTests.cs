@@ -1,6 +1,5 @@
 using System.Numerics;
 using Palaestra.Core.Body;
-using Palaestra.Core.Photos;
 using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Body;

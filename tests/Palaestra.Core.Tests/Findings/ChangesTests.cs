@@ -1,6 +1,5 @@
 using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
-using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 

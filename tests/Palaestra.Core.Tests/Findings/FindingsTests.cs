@@ -1,6 +1,5 @@
 using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
-using Palaestra.Core.Photos;
 using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Findings;

@@ -3,7 +3,6 @@ using Palaestra.Core.Body;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
-using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Findings;

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Palaestra.Core.Photos;
 using Palaestra.Core.Progression;
 using Palaestra.Words;
 

@@ -1,5 +1,4 @@
 using Palaestra.Core.Capture;
-using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Tests.Given;
 

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Progression;
 
 namespace Palaestra.Core.Tests.Given;
 

@@ -1,5 +1,4 @@
 using Palaestra.Core.Intake;
-using Palaestra.Core.Photos;
 using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Library;

@@ -1,5 +1,4 @@
 using Palaestra.Core.Body;
-using Palaestra.Core.Photos;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Tests.Given;

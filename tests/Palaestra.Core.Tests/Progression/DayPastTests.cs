@@ -1,5 +1,4 @@
 using CsCheck;
-using Palaestra.Core.Intake;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Tests.Given;
 

@@ -1,6 +1,5 @@
 using CsCheck;
 using Palaestra.Core.Intake;
-using Palaestra.Core.Photos;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 

@@ -1,4 +1,3 @@
-using Palaestra.Core.Photos;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Simulation;
 

@@ -1,6 +1,5 @@
 using CsCheck;
 using Palaestra.Core.Library;
-using Palaestra.Core.Progression;
 using Palaestra.Core.Signals;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Instruments;

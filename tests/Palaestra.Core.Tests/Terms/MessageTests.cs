@@ -53,17 +53,18 @@ public class MessageTests
 
     [Theory]
     [InlineData("1")]
-    [InlineData("null")]
+    [InlineData("[]")]
     [InlineData("""{"values":{}}""")]
-    [InlineData("""[]""")]
+    [InlineData("""{"id":5,"values":{}}""")]
+    [InlineData("""{"id":"x","values":{"none":{"no":"id"}}}""")]
     public void What_is_no_message_is_not_read_as_one(string json) =>
-        Assert.True(
-            json == "null"
-                || Assert.Throws<JsonException>(() =>
-                    JsonSerializer.Deserialize<Message>(json, CoreJson.Options)
-                )
-                    is not null
-        );
+        Assert.Throws<JsonException>(() => JsonSerializer.Deserialize<Message>(json, CoreJson.Options));
+
+    [Theory]
+    [InlineData("""{"id":"plain"}""")]
+    [InlineData("""{"id":"plain","values":{"text":5}}""")]
+    public void What_is_said_as_it_stands_and_has_no_text_says_nothing(string json) =>
+        Assert.Equal("", JsonSerializer.Deserialize<Message>(json, CoreJson.Options).En());
 
     /// <summary>As the version before this one stored it.</summary>
     [Fact]

@@ -1,5 +1,4 @@
 using Palaestra.Core.Capture;
-using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Tests.Given;

@@ -5,7 +5,6 @@ using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.Configuration;
 using Microsoft.Extensions.Hosting;
-using Palaestra.Core;
 using Palaestra.Data.Clinics;
 using Palaestra.Server.Clinics;
 
