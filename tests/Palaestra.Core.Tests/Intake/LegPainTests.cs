@@ -57,4 +57,50 @@ public class LegPainTests
         Assert.Equal(Side.Right, mine.Side);
         Assert.Equal(["thigh"], mine.Options);
     }
+
+    public static TheoryData<string> Options => [.. LegPain.Of(Content.Library)!.Options!.Select(o => o.Id)];
+
+    /// <summary>As far down as it was ticked, no less: less would open what pulls on the nerve.</summary>
+    [Theory]
+    [MemberData(nameof(Options))]
+    public void What_was_ticked_holds_as_it_is_while_nobody_asked(string option)
+    {
+        var ticked = Someone.Calm with { Precautions = [new(Precaution, Side.Left, [option])] };
+        Assert.Equal([option], Assert.Single(Told(ticked).Precautions).Options);
+    }
+
+    /// <summary>Nothing ticked, and an option the content does not have any more: all of them hold, the strictest.</summary>
+    [Theory]
+    [InlineData(null)]
+    [InlineData("as-far-as-the-heel")]
+    public void Not_known_how_far_it_is_taken_as_far_as_any(string? option)
+    {
+        var ticked = Someone.Calm with
+        {
+            Precautions = [new(Precaution, Side.Left, option is null ? null : [option])],
+        };
+        Assert.Null(Assert.Single(Told(ticked).Precautions).Options);
+    }
+
+    /// <summary>More told never leaves fewer rungs barred.</summary>
+    [Fact]
+    public void Further_down_never_opens_what_less_far_bars()
+    {
+        int Barred(LegReach reach) =>
+            Content
+                .Library.TrainedLadders.SelectMany(ladder => ladder.Rungs)
+                .Count(rung =>
+                    Allowance
+                        .Of(
+                            Content.Library,
+                            Told(Someone.Calm, new LegReport(reach, null)).Precautions,
+                            rung,
+                            Side.Left
+                        )
+                        .Barred
+                );
+        var counts = Enum.GetValues<LegReach>().Order().Select(Barred).ToList();
+        Assert.Equal(counts.Order(), counts);
+        Assert.True(counts[^1] > counts[0]);
+    }
 }

@@ -138,6 +138,30 @@ public class StallRuleTests
         Assert.Equal(SwitchOn.DrawIn, decision.SwitchOn);
     }
 
+    /// <summary>How the low back is held is a choice on the back alone.</summary>
+    [Fact]
+    public void D_PLATEAU_changes_the_strategy_on_the_back_and_nowhere_else()
+    {
+        var changed = new HashSet<bool>();
+        foreach (var rung in Content.Library.TrainedLadders.SelectMany(l => l.Rungs))
+        {
+            var work = new Work(rung.Id, new Dose(10, 1, rung.Start.Hold));
+            for (var visit = 1; visit <= 3; visit++)
+            {
+                work = work.BothSides(visit, 0.8, cueFixed: true);
+            }
+            var input = work.Input(3) with { Strategy = SpinalStrategy.GentlyFlat, Equipment = [] };
+            foreach (
+                var decision in DecisionEngine.Bare(input, Content.Library).Where(d => d.Strategy is not null)
+            )
+            {
+                Assert.Equal(SpinalStrategy.Neutral, decision.Strategy);
+                changed.Add(Content.Library.PositionOf(rung).OnBack);
+            }
+        }
+        Assert.Equal([true], changed);
+    }
+
     [Fact]
     public void A_cue_that_fixes_it_every_time_is_a_plateau_too()
     {
