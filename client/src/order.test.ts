@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 /** Rooms of the client, lowest first: each knows only those before it, and features know no other feature. */
-const rooms = ["api", "theme", "controls", "figure", "capture", "frame"];
+const rooms = ["words", "api", "theme", "controls", "figure", "capture", "frame"];
 
 const sources = import.meta.glob<string>("./**/*.{ts,tsx}", {
   eager: true,

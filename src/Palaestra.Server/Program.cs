@@ -118,7 +118,15 @@ builder.Services.AddSingleton(services => new ClinicClock(
     services.GetRequiredService<TimeProvider>(),
     settings.TimeZone
 ));
-builder.Services.AddSingleton(WordFiles.Load(settings.ContentFolder, settings.OwnContentFolder));
+try
+{
+    builder.Services.AddSingleton(WordFiles.Load(settings.ContentFolder, settings.OwnContentFolder));
+    builder.Services.AddSingleton(ScreenWords.Load(settings.ContentFolder, settings.OwnContentFolder));
+}
+catch (StartRefusedException refused)
+{
+    return Told(refused);
+}
 builder.Services.AddSingleton<ClinicWords>();
 builder.Services.AddSingleton<DataFolder>();
 builder.Services.AddSingleton<FirstAdministrator>();
@@ -277,6 +285,7 @@ api.MapDecide();
 api.MapLookBack();
 api.MapCompute();
 app.MapFallback("/api/{**rest}", () => Problem.NotFound("address")).ExcludeFromDescription();
+app.MapScreenWords();
 app.MapFallback(ClientShell).AllowAnonymous().ExcludeFromDescription();
 
 var store = describing ? Task.CompletedTask : Task.Run(() => PrepareStore(app, settings, library));
@@ -291,7 +300,12 @@ try
 catch (StartRefusedException refused)
 {
     await app.DisposeAsync();
-    await Console.Error.WriteLineAsync($"Palaestra did not start: {refused.Message}");
+    return Told(refused);
+}
+
+static int Told(StartRefusedException refused)
+{
+    Console.Error.WriteLine($"Palaestra did not start: {refused.Message}");
     return refused.ExitCode;
 }
 

@@ -8,6 +8,8 @@ using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Keeping;
 using Palaestra.Data.Staff;
+using Palaestra.Server.Library;
+using Palaestra.Server.Words;
 
 namespace Palaestra.Server.Tests;
 
@@ -155,6 +157,18 @@ public sealed class StartTests : IDisposable
             case "an update was broken off and its copy is gone":
                 MigrationGuard.Begin(folder, "before-migration-20260101-000000-000.db");
                 break;
+            case "the clinic's own sentences of the server cannot be read":
+                await Own("words/en/day.json", """{ "pile.flag": "{{ flag " }""");
+                break;
+            case "the clinic's own sentences of the screens cannot be read":
+                await Own("words/en/screens/day.json", """{ "day.now": """);
+                break;
+            case "the clinic's own sentences name one that there is not":
+                await Own("words/en/screens/day.json", """{ "day.yesterday": "yesterday" }""");
+                break;
+            case "the clinic's own rungs have a fault":
+                await Own("ladders/own.json", """{ "id": 7 }""");
+                break;
             default:
                 Assert.Fail($"The table has a row that is not tried: {how}.");
                 break;
@@ -176,8 +190,26 @@ public sealed class StartTests : IDisposable
         await command.ExecuteNonQueryAsync();
     }
 
+    private async Task Own(string file, string text)
+    {
+        var path = Path.Combine(folder, "content", file);
+        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+        await File.WriteAllTextAsync(path, text);
+    }
+
+    /// <summary>What a server reads and does before it serves: sentences, library, database.</summary>
     private async Task Start()
     {
+        var (ours, own) = (
+            Path.Combine(AppContext.BaseDirectory, "content"),
+            Path.Combine(folder, "content")
+        );
+        WordFiles.Load(ours, own);
+        ScreenWords.Load(ours, own);
+        if (Directory.Exists(own))
+        {
+            LibraryLoader.Load(ours, own);
+        }
         using var taken = FolderLock.Take(folder, DateTimeOffset.Now);
         await using var db = Open();
         await Store.Prepare(db, folder, DateTime.Now, taken.Crashed);
@@ -302,6 +334,23 @@ public sealed class StartTests : IDisposable
     {
         await AClinic();
         await File.WriteAllBytesAsync(Database, []);
+        var (code, said) = await Process();
+        Assert.Equal((int)StartFault.DatabaseEmpty, code);
+        Assert.Contains("Palaestra did not start: The database", said);
+    }
+
+    [Fact]
+    public async Task A_sentence_of_the_clinic_s_own_ends_the_start_before_the_folder_is_touched()
+    {
+        await Own("words/en/screens/day.json", """{ "day.yesterday": "yesterday" }""");
+        var (code, said) = await Process();
+        Assert.Equal((int)StartFault.Content, code);
+        Assert.Contains("own words/en/screens/day.json: day.yesterday", said);
+        Assert.False(File.Exists(Database));
+    }
+
+    private async Task<(int Code, string Said)> Process()
+    {
         var start = new ProcessStartInfo("dotnet", typeof(Settings).Assembly.Location)
         {
             RedirectStandardError = true,
@@ -313,10 +362,9 @@ public sealed class StartTests : IDisposable
                 ["ASPNETCORE_URLS"] = "http://127.0.0.1:0",
             },
         };
-        using var server = Process.Start(start)!;
+        using var server = System.Diagnostics.Process.Start(start)!;
         var said = await server.StandardError.ReadToEndAsync();
         await server.WaitForExitAsync().WaitAsync(TimeSpan.FromSeconds(60));
-        Assert.Equal((int)StartFault.DatabaseEmpty, server.ExitCode);
-        Assert.Contains("Palaestra did not start: The database", said);
+        return (server.ExitCode, said);
     }
 }

@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import type { paths } from "./schema";
+import { say } from "../words/say";
 
 export interface FieldProblem {
   field: string;
@@ -36,7 +37,7 @@ export async function got<T>(asking: Promise<Answer<T>>): Promise<T> {
   try {
     answer = await asking;
   } catch {
-    throw new ProblemError(0, "The server does not answer. Nothing entered is lost; it is tried again.");
+    throw new ProblemError(0, say("api.the-server-does-not-answer"));
   }
   if (answer.response.ok) {
     return answer.data as T;
@@ -44,7 +45,7 @@ export async function got<T>(asking: Promise<Answer<T>>): Promise<T> {
   const problem = (answer.error ?? {}) as { title?: string; errors?: FieldProblem[]; current?: unknown };
   throw new ProblemError(
     answer.response.status,
-    problem.title ?? `The server answered with ${answer.response.status}.`,
+    problem.title ?? say("api.the-server-answered-with-status", { status: answer.response.status }),
     problem.errors ?? [],
     problem.current ?? null,
   );

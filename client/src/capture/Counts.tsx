@@ -5,6 +5,7 @@ import { doseWords } from "../controls/words";
 import { countsFor, measureOf, type SideCount } from "./sideCounts";
 import { useNow } from "./HoldStrip";
 import type { LiveTrialState } from "./liveTrial";
+import { say } from "../words/say";
 
 const Numbers = styled.div`
   display: flex;
@@ -46,13 +47,21 @@ export function Counts(props: { trial: LiveTrialState; others: LiveTrialState[];
       </Numbers>
       {measure !== "effort" && measure !== "yes-no" && (
         <Small>
-          asked:{" "}
-          {measure === "seconds" ? `${props.trial.target.hold} s at most` : doseWords(props.trial.target)}
-          {props.trial.load !== null && `, ${props.trial.load} kg`}
+          {say("capture.asked-measure", {
+            measure:
+              measure === "seconds"
+                ? say("capture.hold-s-at-most", { hold: props.trial.target.hold })
+                : doseWords(props.trial.target),
+            load: props.trial.load !== null ? say("capture.load-kg", { load: props.trial.load }) : "",
+          })}
         </Small>
       )}
     </div>
   );
 }
 
-const sideWords: Record<Side, string> = { left: "◀ left", right: "right ▶", both: "together" };
+const sideWords: Record<Side, string> = {
+  left: say("capture.left"),
+  right: say("capture.right"),
+  both: say("capture.together"),
+};

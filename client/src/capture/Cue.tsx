@@ -2,6 +2,7 @@ import { Button } from "../controls/Button";
 import { Row, Small } from "../controls/layout";
 import type { Actions } from "./actions";
 import type { LiveTrialState } from "./liveTrial";
+import { say } from "../words/say";
 
 /** A cue is one press; whether it worked is the next. Reps after it are counted apart. */
 export function Cue(props: { trial: LiveTrialState; actions: Actions; cue: string }) {
@@ -9,26 +10,28 @@ export function Cue(props: { trial: LiveTrialState; actions: Actions; cue: strin
   if (!trial.cueGiven) {
     return (
       <Button $quiet onPress={() => actions.cue()}>
-        Cue given
+        {say("capture.cue-given")}
       </Button>
     );
   }
   if (trial.cueWorked === null) {
     return (
-      <Row $gap={2} role="group" aria-label="Did the cue work?">
+      <Row $gap={2} role="group" aria-label={say("capture.did-the-cue-work")}>
         <Button $quiet style={{ flex: 1, padding: 0 }} onPress={() => actions.cueAnswer(true)}>
-          Cue worked
+          {say("capture.cue-worked")}
         </Button>
         <Button $quiet style={{ flex: 1, padding: 0 }} onPress={() => actions.cueAnswer(false)}>
-          It did not
+          {say("capture.it-did-not")}
         </Button>
       </Row>
     );
   }
   return (
     <Small>
-      {trial.cueWorked ? "The cue worked" : "The cue did not work"}: “{props.cue}”. Reps from here on are
-      counted apart.
+      {say("capture.cueworked-cue-reps-from-here", {
+        cueWorked: trial.cueWorked ? say("capture.the-cue-worked") : say("capture.the-cue-did-not-work"),
+        cue: props.cue,
+      })}
     </Small>
   );
 }

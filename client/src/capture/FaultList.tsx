@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { Library, Rung } from "../api/types";
 import { Button } from "../controls/Button";
 import { Small, Stack } from "../controls/layout";
+import { say } from "../words/say";
 
 const All = styled.div`
   display: flex;
@@ -18,13 +19,13 @@ export function FaultList(props: { library: Library; rung: Rung; onMark: (code: 
   if (!open) {
     return (
       <Button $quiet onPress={() => setOpen(true)}>
-        Another fault …
+        {say("capture.another-fault")}
       </Button>
     );
   }
   const faults = [...props.library.faults].sort((a, b) => Number(own(b.code)) - Number(own(a.code)));
   return (
-    <Stack $gap={2} role="group" aria-label="All faults">
+    <Stack $gap={2} role="group" aria-label={say("capture.all-faults")}>
       <All>
         {faults.map((fault) => (
           <Button
@@ -40,7 +41,9 @@ export function FaultList(props: { library: Library; rung: Rung; onMark: (code: 
           </Button>
         ))}
       </All>
-      <Small role="status">{marked ? `Marked: ${marked}.` : "Those of this task come first."}</Small>
+      <Small role="status">
+        {marked ? say("capture.marked-marked", { marked }) : say("capture.those-of-this-task-come")}
+      </Small>
     </Stack>
   );
 }

@@ -4,6 +4,7 @@ import styled, { useTheme } from "styled-components";
 import { useFigure } from "../api/queries";
 import type { Fault, Figure, Side } from "../api/types";
 import { FigureShapes } from "../figure/FigureView";
+import { say } from "../words/say";
 
 interface Props {
   rungId: string;
@@ -74,7 +75,12 @@ export function FaultStage(props: Props) {
     return () => observer.disconnect();
   }, []);
   return (
-    <Stage ref={stage} $low={props.low === true} role="group" aria-label="Faults, by where they show">
+    <Stage
+      ref={stage}
+      $low={props.low === true}
+      role="group"
+      aria-label={say("capture.faults-by-where-they-show")}
+    >
       {figure && size.width > 0 && <Placed {...props} figure={figure} size={size} />}
     </Stage>
   );
@@ -163,16 +169,18 @@ function FaultChip(props: {
     () => props.onMark(fault.code),
     () => props.onMark(fault.code, true),
   );
-  const times = props.count > 0 ? `, marked ${props.count} times` : "";
+  const times = props.count > 0 ? say("capture.marked-count-times", { count: props.count }) : "";
   return (
     <Chip
       $marked={props.count > 0}
       style={{ left, top, width }}
-      aria-label={`${fault.name}${times}${props.persists ? ", persisting" : ""}`}
+      aria-label={`${fault.name}${times}${props.persists ? say("capture.persisting") : ""}`}
       {...press}
     >
       <span>{fault.name}</span>
-      <kbd aria-hidden>{props.persists ? "stays" : props.count > 0 ? `×${props.count}` : fault.key}</kbd>
+      <kbd aria-hidden>
+        {props.persists ? say("capture.stays") : props.count > 0 ? `×${props.count}` : fault.key}
+      </kbd>
     </Chip>
   );
 }

@@ -3,6 +3,7 @@ import { Button } from "../controls/Button";
 import { Choice } from "../controls/fields";
 import { Note } from "../controls/layout";
 import { capital } from "../controls/words";
+import { say } from "../words/say";
 
 /** Where the client felt the work, and the set-up change it asks for when that is not the place meant. */
 export function FeltChoice(props: {
@@ -17,7 +18,7 @@ export function FeltChoice(props: {
   return (
     <>
       <Choice
-        label="Felt mainly in"
+        label={say("capture.felt-mainly-in")}
         value={props.felt}
         onChange={props.onFelt}
         options={feltPlaces.map((p) => ({ value: p.id, label: p.words }))}
@@ -27,10 +28,10 @@ export function FeltChoice(props: {
           {capital(felt.words)}: {felt.change}.{" "}
           {props.change &&
             (props.change.done ? (
-              <strong>Changed, and kept in the record.</strong>
+              <strong>{say("capture.changed-and-kept-in-the")}</strong>
             ) : (
               <Button $small $quiet onPress={props.change.onDone}>
-                Set-up changed
+                {say("capture.set-up-changed")}
               </Button>
             ))}
         </Note>

@@ -3,6 +3,7 @@ import styled, { useTheme } from "styled-components";
 import { seconds } from "../controls/words";
 import { runningHold, type LiveTrialState } from "./liveTrial";
 import { clock } from "./useCapture";
+import { say } from "../words/say";
 
 /** The present time, again and again while something runs: durations come from stamps, never from counting ticks. */
 export function useNow(running: boolean) {
@@ -51,8 +52,14 @@ function Hold(props: {
   const span = Math.max(target * 1.15, hold.held);
   const x = (s: number) => (s / span) * width;
   const words = props.hold
-    ? `${seconds(hold.clean)} clean${hold.held > hold.clean + 0.05 ? ` of ${seconds(hold.held)} held` : ""}`
-    : `hold ${target} s`;
+    ? say("capture.clean-clean-held", {
+        clean: seconds(hold.clean),
+        held:
+          hold.held > hold.clean + 0.05
+            ? ` ${say("capture.of-held-held", { held: seconds(hold.held) })}`
+            : "",
+      })
+    : say("capture.hold-target-s", { target });
   return (
     <svg
       viewBox={`0 0 ${width} ${height + 24}`}
@@ -73,7 +80,7 @@ function Hold(props: {
       />
       <line x1={x(target)} x2={x(target)} y1={14} y2={22 + height} stroke={colour.ink} strokeWidth={3} />
       <text x={x(target) + 8} y={22 + 26} fontSize={20} fill={colour.ink} fontFamily={font.text}>
-        {target} s
+        {say("capture.target-s", { target })}
       </text>
       {hold.marks.map((mark) => (
         <g key={mark.id} transform={`translate(${x(mark.second ?? 0)} 0)`}>
@@ -85,7 +92,7 @@ function Hold(props: {
       ))}
       {props.hold && x(hold.clean) > 150 && (
         <text x={12} y={22 + 27} fontSize={22} fontWeight={700} fill={colour.sheet} fontFamily={font.text}>
-          {seconds(hold.clean)} clean
+          {say("capture.clean-clean", { clean: seconds(hold.clean) })}
         </text>
       )}
       <text
@@ -96,7 +103,7 @@ function Hold(props: {
         fontFamily={font.text}
         visibility={x(hold.held) > width - 170 ? "hidden" : undefined}
       >
-        {props.hold ? seconds(hold.held) : `hold ${target} s`}
+        {props.hold ? seconds(hold.held) : say("capture.hold-target-s", { target })}
       </text>
     </svg>
   );
@@ -112,7 +119,11 @@ function Reps({ trial }: { trial: LiveTrialState }) {
       viewBox={`0 0 ${width} 22`}
       width="100%"
       role="img"
-      aria-label={`${trial.reps.length} of ${trial.target.reps} reps, ${done} clean`}
+      aria-label={say("capture.reps-of-reps2-reps-done", {
+        reps: trial.reps.length,
+        reps2: trial.target.reps,
+        done,
+      })}
       style={{ display: "block" }}
     >
       <Hatch colour={colour.sea} />

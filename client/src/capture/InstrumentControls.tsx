@@ -10,6 +10,7 @@ import { Button } from "../controls/Button";
 import { Small, Stack } from "../controls/layout";
 import { ProposedMarks } from "./ProposedMarks";
 import type { Watched } from "./useWatched";
+import { say } from "../words/say";
 
 const Word = styled.strong<{ $lost: boolean }>`
   padding: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(3)};
@@ -28,7 +29,7 @@ export function InstrumentControls(props: {
   askedSeconds: number | null;
 }) {
   const { name, device, state } = props.watched;
-  if (!device) return <Small role="status">{name} is not there: capture goes on by eye.</Small>;
+  if (!device) return <Small role="status">{say("capture.name-is-not-there-capture", { name })}</Small>;
   return (
     <Stack $gap={2} role="group" aria-label={device.setup.name}>
       <Word $lost={state.lost} role="status">
@@ -49,9 +50,9 @@ export function InstrumentControls(props: {
 }
 
 function words(connected: boolean, neutral: boolean, lost: boolean) {
-  if (!connected) return "Connection lost";
-  if (!neutral) return "No neutral yet";
-  return lost ? "Control lost" : "In the band";
+  if (!connected) return say("capture.connection-lost");
+  if (!neutral) return say("capture.no-neutral-yet");
+  return lost ? say("capture.control-lost") : say("capture.in-the-band");
 }
 
 /** Three quiet seconds; what was not quiet is told. */
@@ -76,7 +77,11 @@ function TakeNeutral({ device, taken }: { device: DeviceView; taken: boolean }) 
   return (
     <>
       <Button $quiet={taken} $small isDisabled={waiting} onPress={() => setWaiting(true)}>
-        {waiting ? "Lie still, 3 s …" : taken ? "Take neutral anew" : "Take neutral"}
+        {waiting
+          ? say("capture.lie-still-3-s")
+          : taken
+            ? say("capture.take-neutral-anew")
+            : say("capture.take-neutral")}
       </Button>
       {take.error && !waiting && (
         <Small role="alert">{problem?.fields[0]?.message ?? take.error.message}</Small>

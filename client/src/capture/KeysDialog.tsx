@@ -5,6 +5,7 @@ import type { Fault } from "../api/types";
 import { Button } from "../controls/Button";
 import { Sheet, Veil } from "../controls/Modal";
 import { Row, Stack } from "../controls/layout";
+import { say } from "../words/say";
 
 const Table = styled.table`
   width: 100%;
@@ -31,30 +32,30 @@ export function KeysDialog(props: { faults: Fault[] }) {
     return () => document.removeEventListener("keydown", pressed);
   }, []);
   const rows: [string, string][] = [
-    ["space", "start hold, rep done, reach counts, stayed level"],
-    ["/", "gave way, where it is yes or no"],
-    [".", "end the trial"],
-    ["+ and -", "more pain, less pain"],
-    ["[ and ]", "less far, farther"],
-    ["1 and 0", "in a session: take the change that is offered, go on as it is"],
-    ["c", "cue given"],
-    ["v", "cue worked"],
-    ["z", "undo"],
-    ["y", "redo"],
+    [say("capture.space"), say("capture.start-hold-rep-done-reach")],
+    ["/", say("capture.gave-way-where-it-is")],
+    [".", say("capture.end-the-trial")],
+    [say("capture.and"), say("capture.more-pain-less-pain")],
+    [say("capture.and-2"), say("capture.less-far-farther")],
+    [say("capture.1-and-0"), say("capture.in-a-session-take-the")],
+    ["c", say("capture.cue-given-2")],
+    ["v", say("capture.cue-worked-2")],
+    ["z", say("capture.undo")],
+    ["y", say("capture.redo")],
     ...props.faults.map((f): [string, string] => [f.key, f.name]),
-    ["shift + a fault's key", "it persists: this rep and all that follow"],
-    ["?", "this list"],
+    [say("capture.shift-a-faults-key"), say("capture.it-persists-this-rep-and")],
+    ["?", say("capture.this-list")],
   ];
   return (
     <>
       <Button $quiet $small onPress={() => setOpen(true)}>
-        Keys ?
+        {say("capture.keys")}
       </Button>
       <Veil isOpen={open} onOpenChange={setOpen} isDismissable>
         <Sheet>
-          <Dialog aria-label="Keys">
+          <Dialog aria-label={say("capture.keys-2")}>
             <Stack>
-              <h2>Keys</h2>
+              <h2>{say("capture.keys-2")}</h2>
               <Table>
                 <tbody>
                   {rows.map(([key, words]) => (
@@ -67,7 +68,7 @@ export function KeysDialog(props: { faults: Fault[] }) {
               </Table>
               <Row>
                 <Button $quiet onPress={() => setOpen(false)}>
-                  Close
+                  {say("capture.close")}
                 </Button>
               </Row>
             </Stack>

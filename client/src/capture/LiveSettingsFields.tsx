@@ -1,39 +1,40 @@
 import { Checkbox, Choice } from "../controls/fields";
 import { Ruled, Row } from "../controls/layout";
 import { changeSettings, useLiveSettings } from "./liveSettings";
+import { say } from "../words/say";
 
 /** Hands and rooms: which thumb, which signals, how long from the tap to the start. Kept on this tablet. */
 export function LiveSettingsFields() {
   const settings = useLiveSettings();
   return (
-    <Ruled aria-label="This tablet">
-      <h3>This tablet</h3>
+    <Ruled aria-label={say("capture.this-tablet")}>
+      <h3>{say("capture.this-tablet")}</h3>
       <Row $gap={6}>
         <Choice
-          label="Main button under the"
+          label={say("capture.main-button-under-the")}
           value={settings.thumb}
           onChange={(thumb) => changeSettings({ thumb })}
           options={[
-            { value: "left", label: "left thumb" },
-            { value: "right", label: "right thumb" },
+            { value: "left", label: say("capture.left-thumb") },
+            { value: "right", label: say("capture.right-thumb") },
           ]}
         />
         <Choice
-          label="A hold begins"
+          label={say("capture.a-hold-begins")}
           value={String(settings.delay)}
           onChange={(delay) => changeSettings({ delay: Number(delay) })}
           options={[
-            { value: "0", label: "at the tap" },
-            { value: "3", label: "3 s after" },
-            { value: "5", label: "5 s after" },
+            { value: "0", label: say("capture.at-the-tap") },
+            { value: "3", label: say("capture.3-s-after") },
+            { value: "5", label: say("capture.5-s-after") },
           ]}
         />
         <div>
           <Checkbox selected={settings.sound} onChange={(sound) => changeSettings({ sound })}>
-            Sound at the start and the target
+            {say("capture.sound-at-the-start-and")}
           </Checkbox>
           <Checkbox selected={settings.vibration} onChange={(vibration) => changeSettings({ vibration })}>
-            Vibration
+            {say("capture.vibration")}
           </Checkbox>
         </div>
       </Row>

@@ -28,6 +28,7 @@ import { useLiveKeys } from "./useLiveKeys";
 import { useTarget } from "./useTarget";
 import { StopWorry } from "./StopWorry";
 import { WhyEnded } from "./WhyEnded";
+import { say } from "../words/say";
 
 interface Props {
   trial: LiveTrialState;
@@ -183,10 +184,10 @@ function Running(props: Props & { library: Library; rung: Rung }) {
         {!counted && <Cue trial={trial} actions={actions} cue={rung.cues[0] ?? ""} />}
         <Row $gap={2}>
           <Button $quiet style={{ flex: 1 }} isDisabled={trial.lastEventId === null} onPress={actions.undo}>
-            Undo
+            {say("capture.undo-2")}
           </Button>
           <Button $quiet style={{ flex: 1 }} isDisabled={!actions.canRedo} onPress={actions.redo}>
-            Redo
+            {say("capture.redo-2")}
           </Button>
         </Row>
         {watched && (
@@ -273,33 +274,41 @@ function EndPanel(
     <Panel className="panel">
       <HiddenVisually role="status">
         {trial.paused
-          ? "Paused"
-          : `${cleanReps(trial)} clean of ${trial.reps.length}, ${trial.side === "both" ? "no side" : trial.side}`}
+          ? say("capture.paused")
+          : say("capture.trial-clean-of-reps-side", {
+              trial: cleanReps(trial),
+              reps: trial.reps.length,
+              side: trial.side === "both" ? say("capture.no-side") : trial.side,
+            })}
       </HiddenVisually>
       <Counts trial={trial} others={props.others} library={props.library} />
       <PainStepper trial={trial} onPain={actions.pain} />
       {props.note && <Small>{props.note}</Small>}
       <Button $quiet={!props.met} onPress={props.onEnd}>
-        {trial.side === "both" ? "End this trial" : `End ${trial.side} side`}
+        {trial.side === "both"
+          ? say("capture.end-this-trial")
+          : say("capture.end-side-side", { side: trial.side })}
       </Button>
       <Button $quiet onPress={props.onStop}>
-        Stop: pain or worry
+        {say("capture.stop-pain-or-worry")}
       </Button>
       {props.onEasier && (
         <Button $quiet onPress={props.onEasier}>
-          Make it easier
+          {say("capture.make-it-easier")}
         </Button>
       )}
       <Row $gap={2}>
         {trial.paused ? (
-          <strong style={{ flex: 1, minHeight: 56, display: "grid", placeItems: "center" }}>paused</strong>
+          <strong style={{ flex: 1, minHeight: 56, display: "grid", placeItems: "center" }}>
+            {say("capture.paused-2")}
+          </strong>
         ) : (
           <Button $quiet style={{ flex: 1, padding: 0 }} onPress={actions.pause}>
-            Pause
+            {say("capture.pause")}
           </Button>
         )}
         <Button $quiet style={{ flex: 1, padding: 0 }} onPress={props.onMore}>
-          More
+          {say("capture.more")}
         </Button>
       </Row>
     </Panel>
@@ -310,17 +319,17 @@ function EndPanel(
 function WhichSide(props: { side: Side; rung: Rung }) {
   return (
     <SideBlock $side={props.side}>
-      {props.side !== "both" && <>client&apos;s</>}
+      {props.side !== "both" && <>{say("capture.client-s")}</>}
       <strong>
         {props.side === "left" && `${sideArrow("left")} `}
         {props.side !== "both"
           ? props.side.toUpperCase()
           : props.rung.sides === "both"
-            ? "BOTH SIDES"
-            : "NO SIDE"}
+            ? say("capture.both-sides")
+            : say("capture.no-side-2")}
         {props.side === "right" && ` ${sideArrow("right")}`}
       </strong>
-      {props.rung.sides === "none" ? "the whole trunk" : props.rung.sideMeans}
+      {props.rung.sides === "none" ? say("capture.the-whole-trunk") : props.rung.sideMeans}
     </SideBlock>
   );
 }

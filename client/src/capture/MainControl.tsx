@@ -5,6 +5,7 @@ import { NumberField } from "../controls/fields";
 import { Small, Stack } from "../controls/layout";
 import type { Actions } from "./actions";
 import type { LiveTrialState } from "./liveTrial";
+import { say } from "../words/say";
 
 const Target = styled(Button)`
   min-height: 116px;
@@ -29,18 +30,18 @@ export function MainControl(props: {
   if (trial.paused) {
     return (
       <Target $big onPress={actions.resume}>
-        Go on
+        {say("capture.go-on")}
       </Target>
     );
   }
   if (measure === "yes-no") {
     return (
-      <Stack $gap={2} role="group" aria-label="Did the pelvis stay level?">
+      <Stack $gap={2} role="group" aria-label={say("capture.did-the-pelvis-stay-level")}>
         <Target $big onPress={() => actions.measure(1)}>
-          It stayed level
+          {say("capture.it-stayed-level")}
         </Target>
         <Target $big $quiet onPress={() => actions.measure(0)}>
-          It gave way
+          {say("capture.it-gave-way")}
         </Target>
       </Stack>
     );
@@ -56,11 +57,11 @@ export function MainControl(props: {
 
 function wordsOf(trial: LiveTrialState, measure: MeasureKind, counting: number | null) {
   if (counting !== null) return `${counting} …`;
-  if (trial.target.hold > 0 && trial.holdSince === null) return "Start hold";
-  if (measure === "seconds") return "Let go";
+  if (trial.target.hold > 0 && trial.holdSince === null) return say("capture.start-hold");
+  if (measure === "seconds") return say("capture.let-go");
   return measure === "degrees" && trial.range?.degrees != null
-    ? `There and back, ${trial.range.degrees}°`
-    : "Rep done";
+    ? say("capture.there-and-back-degrees", { degrees: trial.range.degrees })
+    : say("capture.rep-done");
 }
 
 const Steps = styled.div`
@@ -77,7 +78,7 @@ const Points = styled.div`
 
 function Effort(props: { task: ScreenTask | null; actions: Actions }) {
   return (
-    <Points role="group" aria-label="How hard was it for the client?">
+    <Points role="group" aria-label={say("capture.how-hard-was-it-for")}>
       {(props.task?.points ?? []).map((words, points) => (
         <Button
           key={words}
@@ -100,7 +101,7 @@ function Reading(props: { cm: number | null; onCm: (cm: number | null) => void; 
   const step = (by: number) => onCm(Math.max(0, Math.min(200, (cm ?? 60) + by)));
   return (
     <Stack $gap={2}>
-      <NumberField label="Reach, cm" value={cm} onChange={onCm} min={0} max={200} step={0.5} />
+      <NumberField label={say("capture.reach-cm")} value={cm} onChange={onCm} min={0} max={200} step={0.5} />
       <Steps>
         {[-5, -1, 1, 5].map((by) => (
           <Button key={by} $quiet style={{ padding: 0 }} onPress={() => step(by)}>
@@ -109,9 +110,9 @@ function Reading(props: { cm: number | null; onCm: (cm: number | null) => void; 
         ))}
       </Steps>
       <Target $big isDisabled={cm === null} onPress={props.onCount}>
-        Reach counts
+        {say("capture.reach-counts")}
       </Target>
-      <Small>Mark a fault first if the standing side gave way: that reach will not count.</Small>
+      <Small>{say("capture.mark-a-fault-first-if")}</Small>
     </Stack>
   );
 }

@@ -12,6 +12,7 @@ import type { LiveTrialState } from "./liveTrial";
 import { instrumentNames } from "./instrumentNames";
 import { PickInstrument } from "./PickInstrument";
 import { LiveSettingsFields } from "./LiveSettingsFields";
+import { say } from "../words/say";
 
 /** What is needed now and then in a trial, one press away from the live screen. */
 export function MoreDialog(props: {
@@ -28,24 +29,28 @@ export function MoreDialog(props: {
   return (
     <Veil isOpen={props.isOpen} onOpenChange={props.onOpenChange} isDismissable>
       <Sheet $wide>
-        <Dialog aria-label="More about this trial">
+        <Dialog aria-label={say("capture.more-about-this-trial")}>
           <Stack $gap={5}>
             <Row $between>
-              <h2>More about this trial</h2>
+              <h2>{say("capture.more-about-this-trial")}</h2>
               <Button $quiet onPress={close}>
-                Back to the trial
+                {say("capture.back-to-the-trial")}
               </Button>
             </Row>
             <Columns $at="530px minmax(0, 1fr)" style={{ gap: 24 }}>
               <Stack $gap={4}>
                 <Scale
-                  label="Pain before"
+                  label={say("capture.pain-before")}
                   value={trial.pain.before}
                   onChange={(v) => actions.pain(v, "before")}
                 />
-                <Scale label="Pain at its worst" value={trial.pain.peak} onChange={(v) => actions.pain(v)} />
                 <Scale
-                  label="Pain after"
+                  label={say("capture.pain-at-its-worst")}
+                  value={trial.pain.peak}
+                  onChange={(v) => actions.pain(v)}
+                />
+                <Scale
+                  label={say("capture.pain-after")}
                   value={trial.pain.after}
                   onChange={(v) => actions.pain(v, "after")}
                 />
@@ -53,7 +58,7 @@ export function MoreDialog(props: {
               </Stack>
               <Stack $gap={4}>
                 <Choice
-                  label="What showed that the trunk moved"
+                  label={say("capture.what-showed-that-the-trunk")}
                   value={trial.instruments.at(-1) ?? null}
                   onChange={actions.instrument}
                   options={(Object.keys(instrumentNames) as Instrument[]).map((value) => ({
@@ -72,9 +77,9 @@ export function MoreDialog(props: {
                         close();
                       }}
                     >
-                      It was the {other} side
+                      {say("capture.it-was-the-other-side", { other })}
                     </Button>
-                    <Small>Moves the whole trial to the other side.</Small>
+                    <Small>{say("capture.moves-the-whole-trial-to")}</Small>
                   </Row>
                 )}
                 <Row>
@@ -85,9 +90,9 @@ export function MoreDialog(props: {
                       close();
                     }}
                   >
-                    Discard this trial
+                    {say("capture.discard-this-trial")}
                   </Button>
-                  <Small>It stays in the log and does not count.</Small>
+                  <Small>{say("capture.it-stays-in-the-log")}</Small>
                 </Row>
               </Stack>
             </Columns>
@@ -105,7 +110,7 @@ function Degrees(props: { trial: LiveTrialState; actions: Actions }) {
   return (
     <Row $gap={2}>
       <NumberField
-        label="How far, degrees"
+        label={say("capture.how-far-degrees")}
         small
         value={degrees}
         onChange={setDegrees}
@@ -119,7 +124,7 @@ function Degrees(props: { trial: LiveTrialState; actions: Actions }) {
         isDisabled={degrees === null}
         onPress={() => degrees !== null && props.actions.range({ share: null, degrees })}
       >
-        Use this range
+        {say("capture.use-this-range")}
       </Button>
     </Row>
   );

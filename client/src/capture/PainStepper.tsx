@@ -3,6 +3,7 @@ import { Button } from "../controls/Button";
 import { Small } from "../controls/layout";
 import type { Actions } from "./actions";
 import type { LiveTrialState } from "./liveTrial";
+import { say } from "../words/say";
 
 const PainRow = styled.div`
   display: grid;
@@ -23,16 +24,26 @@ export function PainStepper(props: { trial: LiveTrialState; onPain: Actions["pai
   const { pain } = props.trial;
   const now = pain.last ?? pain.before ?? 0;
   return (
-    <div role="group" aria-label="Pain during this trial">
-      <Small>Pain now; was {pain.before ?? "not asked"}</Small>
+    <div role="group" aria-label={say("capture.pain-during-this-trial")}>
+      <Small>{say("capture.pain-now-was-before", { before: pain.before ?? say("capture.not-asked") })}</Small>
       <PainRow>
-        <Button $quiet aria-label="Less pain" isDisabled={now <= 0} onPress={() => props.onPain(now - 1)}>
+        <Button
+          $quiet
+          aria-label={say("capture.less-pain")}
+          isDisabled={now <= 0}
+          onPress={() => props.onPain(now - 1)}
+        >
           −
         </Button>
         <span className="value" aria-live="polite">
           {now}
         </span>
-        <Button $quiet aria-label="More pain" isDisabled={now >= 10} onPress={() => props.onPain(now + 1)}>
+        <Button
+          $quiet
+          aria-label={say("capture.more-pain")}
+          isDisabled={now >= 10}
+          onPress={() => props.onPain(now + 1)}
+        >
           +
         </Button>
       </PainRow>

@@ -4,6 +4,7 @@ import { Quiet, Row, Stack } from "../controls/layout";
 import type { DeviceView } from "../api/types";
 import { StandIn } from "./StandIn";
 import { useInstruments } from "./useWatched";
+import { say } from "../words/say";
 
 /** Which instrument this tablet watches; shown only where there are any. */
 export function PickInstrument() {
@@ -14,11 +15,11 @@ export function PickInstrument() {
   return (
     <Stack $gap={2}>
       <Choice
-        label="Watch an instrument"
+        label={say("capture.watch-an-instrument")}
         value={instrument ?? "none"}
         onChange={(picked) => changeSettings({ instrument: picked === "none" ? null : picked })}
         options={[
-          { value: "none", label: "none" },
+          { value: say("capture.none"), label: say("capture.none") },
           ...data.map((d) => ({ value: d.device, label: nameOf(d, data) })),
         ]}
       />
@@ -26,10 +27,11 @@ export function PickInstrument() {
         <Row $gap={4}>
           <Quiet>
             {device.setup.where}
-            {device.battery !== null && `; battery ${Math.round(100 * device.battery)} %`}.
+            {device.battery !== null && say("capture.battery", { percent: Math.round(100 * device.battery) })}
+            .
           </Quiet>
           <Checkbox selected={lossTone} onChange={(on) => changeSettings({ lossTone: on })}>
-            Tone when control is lost
+            {say("capture.tone-when-control-is-lost")}
           </Checkbox>
           <StandIn device={device} />
         </Row>

@@ -8,6 +8,7 @@ import { Button } from "../controls/Button";
 import { Quiet } from "../controls/layout";
 import { proposalsOf, repProposals, type Proposal, type RepProposal } from "./proposals";
 import type { Loss, SeenRep } from "./useTrace";
+import { say } from "../words/say";
 
 /** While the trial runs there is room for one and a bit. What comes later comes below: nothing moves away under a finger. */
 const List = styled.ul<{ $short: boolean }>`
@@ -63,7 +64,7 @@ export function ProposedMarks(props: Props) {
   ].filter((p) => !dropped.has(p.at));
   if (open.length === 0) return props.nothing ? <Quiet>{props.nothing}</Quiet> : null;
   return (
-    <List aria-label="Proposed by the instrument" $short={props.trial.endedAt === null}>
+    <List aria-label={say("capture.proposed-by-the-instrument")} $short={props.trial.endedAt === null}>
       {open
         .sort((a, b) => a.at - b.at)
         .map((p) => (
@@ -91,21 +92,38 @@ function LossLine({ proposal, onDrop, ...props }: LineProps<Proposal>) {
   };
   return (
     <LossGrid>
-      <Button $small onPress={keep}>{`Mark: ${name}`}</Button>
+      <Button $small onPress={keep}>
+        {say("capture.mark-name", { name })}
+      </Button>
       <span>
         {at.words}{" "}
         <Quiet>
           {Math.abs(loss.excursion).toFixed(0)} {unitOf(setup, loss)}
         </Quiet>
       </span>
-      <Button $quiet $small aria-label={`${name}: earlier`} onPress={() => setMoved(moved - stepMs)}>
+      <Button
+        $quiet
+        $small
+        aria-label={say("capture.name-earlier", { name })}
+        onPress={() => setMoved(moved - stepMs)}
+      >
         −0.2
       </Button>
-      <Button $quiet $small aria-label={`${name}: later`} onPress={() => setMoved(moved + stepMs)}>
+      <Button
+        $quiet
+        $small
+        aria-label={say("capture.name-later", { name })}
+        onPress={() => setMoved(moved + stepMs)}
+      >
         +0.2
       </Button>
-      <Button $quiet $small aria-label={`${name}: not a fault`} onPress={() => onDrop(loss.onset)}>
-        No
+      <Button
+        $quiet
+        $small
+        aria-label={say("capture.name-not-a-fault", { name })}
+        onPress={() => onDrop(loss.onset)}
+      >
+        {say("capture.no")}
       </Button>
     </LossGrid>
   );
@@ -132,15 +150,15 @@ function RepLine({ proposal, onDrop, trial, setup, record }: LineProps<RepPropos
   return (
     <RepGrid>
       <Button $small onPress={keep}>
-        {kind === "rushed" ? "Too fast" : "Count rep"}, {proposal.words}
+        {kind === "rushed" ? say("capture.too-fast") : say("capture.count-rep")}, {proposal.words}
       </Button>
       <Button
         $quiet
         $small
-        aria-label={kind === "rushed" ? "Not too fast" : "Not a rep"}
+        aria-label={kind === "rushed" ? say("capture.not-too-fast") : say("capture.not-a-rep")}
         onPress={() => onDrop(rep.start)}
       >
-        No
+        {say("capture.no")}
       </Button>
     </RepGrid>
   );

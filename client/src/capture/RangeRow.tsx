@@ -4,6 +4,7 @@ import { Button } from "../controls/Button";
 import { RungFigure } from "../figure/FigureView";
 import type { Actions } from "./actions";
 import type { LiveRange, LiveTrialState } from "./liveTrial";
+import { say } from "../words/say";
 
 const Rail = styled.div`
   display: flex;
@@ -38,7 +39,7 @@ export function RangeRow(props: {
 }) {
   const { trial, rung, task, actions } = props;
   return (
-    <Rail role="group" aria-label="How far it goes">
+    <Rail role="group" aria-label={say("capture.how-far-it-goes")}>
       {rangeStops(task).map((stop) => {
         const chosen = trial.range?.share === stop.share && trial.range.degrees === stop.degrees;
         const drawn = stop.share ?? (stop.degrees ?? 0) / (task?.full ?? 1);
@@ -48,7 +49,7 @@ export function RangeRow(props: {
             {stop.degrees !== null
               ? `${stop.degrees}°`
               : stop.share === 1
-                ? "full"
+                ? say("capture.full")
                 : `${(stop.share ?? 0) * 100} %`}
           </Stop>
         );

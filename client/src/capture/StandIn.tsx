@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { api, got } from "../api/client";
 import type { DeviceView } from "../api/types";
 import { Picker } from "../controls/Picker";
+import { say } from "../words/say";
 
 /** What the client of a simulated instrument does next; a real instrument has none of this. */
 export function StandIn({ device }: { device: DeviceView }) {
@@ -17,9 +18,9 @@ export function StandIn({ device }: { device: DeviceView }) {
   if (device.scripts.length === 0) return null;
   return (
     <Picker
-      label="The simulated client"
+      label={say("capture.the-simulated-client")}
       hideLabel
-      placeholder="Simulated client …"
+      placeholder={say("capture.simulated-client")}
       onPick={(script) => begin.mutate(script)}
       options={device.scripts.map((s) => ({ value: s.id, label: s.words }))}
       dashed

@@ -6,13 +6,14 @@ import { Note, Stack } from "../controls/layout";
 import { useTakeFocus } from "../controls/useTakeFocus";
 import type { Actions } from "./actions";
 import type { LiveTrialState } from "./liveTrial";
+import { say } from "../words/say";
 
 const worries: { worry: Worry; words: string; reason: EndReason }[] = [
-  { worry: "pain", words: "Pain", reason: "pain" },
-  { worry: "down-the-leg", words: "Further down the leg", reason: "pain" },
-  { worry: "numb-or-weak", words: "Numbness or weakness", reason: "stopped" },
-  { worry: "dizzy-or-unwell", words: "Dizzy or unwell", reason: "stopped" },
-  { worry: "clients-wish", words: "The client's wish", reason: "stopped" },
+  { worry: "pain", words: say("capture.pain"), reason: "pain" },
+  { worry: "down-the-leg", words: say("capture.further-down-the-leg"), reason: "pain" },
+  { worry: "numb-or-weak", words: say("capture.numbness-or-weakness"), reason: "stopped" },
+  { worry: "dizzy-or-unwell", words: say("capture.dizzy-or-unwell"), reason: "stopped" },
+  { worry: "clients-wish", words: say("capture.the-clients-wish"), reason: "stopped" },
 ];
 
 /** Asked at once when a set is stopped: what it was, in one tap each. The set ends with the answer. */
@@ -28,14 +29,14 @@ export function StopWorry(props: { trial: LiveTrialState; actions: Actions; onBa
   if (asking === "leg") {
     return (
       <Stack $gap={3}>
-        <h2>Which leg?</h2>
+        <h2>{say("capture.which-leg")}</h2>
         {(["left", "right"] as const).map((side) => (
           <Button key={side} $quiet onPress={() => end("down-the-leg", "pain", side)}>
-            {side === "left" ? "Left leg" : "Right leg"}
+            {side === "left" ? say("capture.left-leg") : say("capture.right-leg")}
           </Button>
         ))}
         <Button $quiet $small onPress={() => setAsking(null)}>
-          It was something else
+          {say("capture.it-was-something-else")}
         </Button>
       </Stack>
     );
@@ -43,9 +44,9 @@ export function StopWorry(props: { trial: LiveTrialState; actions: Actions; onBa
   if (asking === "pain") {
     return (
       <Stack $gap={3}>
-        <h2>How strong is the pain?</h2>
+        <h2>{say("capture.how-strong-is-the-pain")}</h2>
         <Scale
-          label="Pain now, 0 to 10"
+          label={say("capture.pain-now-0-to-10")}
           value={trial.pain.last}
           onChange={(value) => {
             actions.pain(value);
@@ -53,14 +54,14 @@ export function StopWorry(props: { trial: LiveTrialState; actions: Actions; onBa
           }}
         />
         <Button $quiet $small onPress={() => setAsking(null)}>
-          It was something else
+          {say("capture.it-was-something-else")}
         </Button>
       </Stack>
     );
   }
   return (
     <Stack $gap={3}>
-      <h2>What was it?</h2>
+      <h2>{say("capture.what-was-it")}</h2>
       {worries.map((w, i) => (
         <Button
           key={w.worry}
@@ -77,9 +78,9 @@ export function StopWorry(props: { trial: LiveTrialState; actions: Actions; onBa
           {w.words}
         </Button>
       ))}
-      <Note>Chest pain, fainting or sudden shortness of breath: stop, emergency care.</Note>
+      <Note>{say("capture.chest-pain-fainting-or-sudden")}</Note>
       <Button $quiet $small onPress={props.onBack}>
-        It goes on
+        {say("capture.it-goes-on")}
       </Button>
     </Stack>
   );

@@ -1,12 +1,13 @@
 import type { Instrument } from "../api/types";
+import { say } from "../words/say";
 
 /** What showed that the trunk moved. */
 export const instrumentNames: Record<Instrument, string> = {
-  eye: "eye",
-  hand: "hand",
-  dowel: "dowel",
-  fists: "fists",
-  ball: "ball",
-  cuff: "cuff",
-  tilt: "tilt sensor",
+  eye: say("capture.eye"),
+  hand: say("capture.hand"),
+  dowel: say("capture.dowel"),
+  fists: say("capture.fists"),
+  ball: say("capture.ball"),
+  cuff: say("capture.cuff"),
+  tilt: say("capture.tilt-sensor"),
 };

@@ -1,6 +1,7 @@
 import { openDB, type IDBPDatabase } from "idb";
 import { api } from "../api/client";
 import type { CaptureEvent } from "../api/types";
+import { say } from "../words/say";
 
 /** An event as the tablet keeps it: until it is sent, and some days after. */
 interface Kept {
@@ -170,7 +171,7 @@ export class Outbox {
     this.status = {
       ...this.status,
       queued: rows.filter((k) => k.state === "queued").length,
-      refused: rows.filter((k) => k.state === "refused").map((k) => k.why ?? "not accepted"),
+      refused: rows.filter((k) => k.state === "refused").map((k) => k.why ?? say("capture.not-accepted")),
     };
     this.listeners.forEach((listener) => listener());
   }
@@ -188,7 +189,7 @@ async function sendToServer(visitId: string, events: CaptureEvent[]): Promise<An
     if (response.status === 404)
       return {
         kind: "refused",
-        byIndex: new Map(events.map((_, i) => [i, "This visit is no longer there."])),
+        byIndex: new Map(events.map((_, i) => [i, say("capture.this-visit-is-no-longer")])),
       };
     return { kind: "later" };
   } catch {

@@ -1,5 +1,6 @@
 import type { LiveMark, LiveTrialState } from "./liveTrial";
 import type { Loss, SeenRep } from "./useTrace";
+import { say } from "../words/say";
 
 /** A loss of the running trial as a mark that may be kept. */
 export interface Proposal {
@@ -34,7 +35,10 @@ const isOf = (mark: LiveMark, loss: Loss) =>
 function wordsOf(at: number, trial: Pick<LiveTrialState, "startedAt" | "holdSince">) {
   const hold = trial.holdSince !== null && at >= trial.holdSince;
   const since = hold ? trial.holdSince! : trial.startedAt;
-  return `${((at - since) / 1000).toFixed(1)} s into the ${hold ? "hold" : "trial"}`;
+  return say("capture.at-s-into-the-hold", {
+    at: ((at - since) / 1000).toFixed(1),
+    hold: hold ? say("capture.hold") : say("capture.trial"),
+  });
 }
 
 /** A rep of the running trial that was not counted, or one that was and went too fast. */
@@ -64,7 +68,10 @@ export function repProposals(
     .flatMap((rep): RepProposal[] => {
       const took = (rep.end - rep.start) / 1000;
       const since = ((rep.start - trial.startedAt) / 1000).toFixed(0);
-      const words = `${took.toFixed(1)} s${trial.endedAt === null ? "" : `, from ${since} s on`}`;
+      const words = say("capture.took-s-endedat", {
+        took: took.toFixed(1),
+        endedAt: trial.endedAt === null ? "" : say("capture.from-since-s-on", { since }),
+      });
       if (!trial.reps.some((r) => around(r.at, rep))) return [{ rep, kind: "count", words }];
       // Less than half the asked time is rushed, as in the core (SeenRep.Rushed).
       const told = trial.marks.some((m) => m.means === "rush" && m.at > rep.start && m.at < rep.end + nearMs);

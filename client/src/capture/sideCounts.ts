@@ -1,6 +1,7 @@
 import type { Library, MeasureKind, ScreenTask, Side } from "../api/types";
 import { seconds } from "../controls/words";
 import { bestAmount, cleanReps, longestHold, type LiveTrialState } from "./liveTrial";
+import { say } from "../words/say";
 
 /** What one side of a task has come to: the large number and the words under it. */
 export interface SideCount {
@@ -31,7 +32,11 @@ export function countsFor(
       t.side !== trial.side &&
       t.ended !== null,
   );
-  const blank: SideCount = { side: trial.side === "left" ? "right" : "left", big: "–", small: "not yet" };
+  const blank: SideCount = {
+    side: trial.side === "left" ? "right" : "left",
+    big: "–",
+    small: say("capture.not-yet"),
+  };
   return [countOf(trial, measure, now), other ? countOf(other, measure, now) : blank].sort((a) =>
     a.side === "left" ? -1 : 1,
   );
@@ -43,25 +48,33 @@ function countOf(trial: LiveTrialState, measure: MeasureKind, now: number): Side
   const best = bestAmount(trial);
   switch (measure) {
     case "seconds":
-      return { side, big: longestHold(trial, now).toFixed(1), small: "seconds clean, the best" };
+      return { side, big: longestHold(trial, now).toFixed(1), small: say("capture.seconds-clean-the-best") };
     case "centimetres":
-      return { side, big: best < 0 ? "–" : String(best), small: `cm, best of ${trial.reps.length}` };
+      return {
+        side,
+        big: best < 0 ? "–" : String(best),
+        small: say("capture.cm-best-of-reps", { reps: trial.reps.length }),
+      };
     case "degrees": {
       const clean = trial.reps.filter((r) => !r.broken && !r.cued).map((r) => r.range?.degrees ?? 0);
       return {
         side,
         big: clean.length === 0 ? "–" : `${Math.max(...clean)}°`,
-        small: `clean, of ${trial.reps.length} tries`,
+        small: say("capture.clean-of-reps-tries", { reps: trial.reps.length }),
       };
     }
     case "yes-no":
       return {
         side,
-        big: !last ? "–" : last.amount === 1 && !last.broken ? "yes" : "no",
-        small: "stayed level",
+        big: !last ? "–" : last.amount === 1 && !last.broken ? say("capture.yes") : say("capture.no-2"),
+        small: say("capture.stayed-level"),
       };
     case "effort":
-      return { side, big: last?.amount == null ? "–" : String(last.amount), small: "of 5, how hard" };
+      return {
+        side,
+        big: last?.amount == null ? "–" : String(last.amount),
+        small: say("capture.of-5-how-hard"),
+      };
     default: {
       const held =
         trial.target.hold > 0
@@ -70,7 +83,10 @@ function countOf(trial: LiveTrialState, measure: MeasureKind, now: number): Side
       return {
         side,
         big: String(cleanReps(trial)),
-        small: `clean of ${trial.reps.length} reps${held === null ? "" : `, ${seconds(held)} clean`}`,
+        small: say("capture.clean-of-reps-reps-held", {
+          reps: trial.reps.length,
+          held: held === null ? "" : say("capture.held-clean", { held: seconds(held) }),
+        }),
       };
     }
   }

@@ -20,6 +20,7 @@ import {
 import styled from "styled-components";
 import { clinicTime, dateLocale } from "../api/clinicTime";
 import { FieldHint, FieldLabel, FieldWrong } from "./fields";
+import { say } from "../words/say";
 
 const Box = styled(Group)`
   display: flex;
@@ -176,7 +177,7 @@ function Field(
         <FieldLabel>{props.label}</FieldLabel>
         <Box>
           <Parts>{(segment) => <Part segment={segment} />}</Parts>
-          {!props.far && <Button aria-label="Open the month">▾</Button>}
+          {!props.far && <Button aria-label={say("controls.open-the-month")}>▾</Button>}
         </Box>
         {props.hint && <FieldHint slot="description">{props.hint}</FieldHint>}
         <FieldWrong>{props.error}</FieldWrong>

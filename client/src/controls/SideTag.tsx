@@ -1,8 +1,9 @@
 import styled from "styled-components";
 import type { Side } from "../api/types";
+import { say } from "../words/say";
 
 /** Left points left in sea, right points right in bark; always with the word. */
-export const sideWord = (side: Side) => (side === "both" ? "both sides" : side);
+export const sideWord = (side: Side) => (side === "both" ? say("controls.both-sides") : side);
 export const sideArrow = (side: Side) => (side === "left" ? "◀" : side === "right" ? "▶" : "◆");
 
 const Tag = styled.span<{ $side: Side }>`

@@ -1,5 +1,6 @@
 import { ProblemError } from "../api/client";
 import { Note } from "./layout";
+import { say } from "../words/say";
 
 /** Paths into a form mean nothing to people; lines and days of a file do. */
 const isPath = (field: string) => /^[a-z_]+(\.[a-z]+)*$/i.test(field);
@@ -10,7 +11,7 @@ export function WrongRows({ error }: { error: Error | null }) {
   const rows = error instanceof ProblemError ? error.fields : [];
   return (
     <Note grave>
-      <p>Nothing was taken in; the file is as it was.</p>
+      <p>{say("controls.nothing-was-taken-in-the")}</p>
       <ul>
         {rows.length === 0 && <li>{error.message}</li>}
         {rows.map((e) => (

@@ -14,6 +14,7 @@ import {
   TextField as AriaTextField,
 } from "react-aria-components";
 import styled, { css } from "styled-components";
+import { say } from "../words/say";
 
 const box = css`
   width: 100%;
@@ -219,8 +220,11 @@ export function Choice<T extends string>(
           </Chip>
         ))}
         {props.onClear && props.value !== null && (
-          <Unasked aria-label={`${props.label}: not asked`} onPress={props.onClear}>
-            Not asked
+          <Unasked
+            aria-label={say("controls.label-not-asked", { label: props.label })}
+            onPress={props.onClear}
+          >
+            {say("controls.not-asked")}
           </Unasked>
         )}
       </Choices>

@@ -1,4 +1,5 @@
 import styled from "styled-components";
+import { say } from "../words/say";
 
 export const Page = styled.main`
   max-width: 1320px;
@@ -94,6 +95,6 @@ export function Empty(props: { title: string; children: React.ReactNode }) {
 
 export function ProblemNote(props: { error: unknown }) {
   if (!props.error) return null;
-  const message = props.error instanceof Error ? props.error.message : "Something went wrong.";
+  const message = props.error instanceof Error ? props.error.message : say("controls.something-went-wrong");
   return <Note grave>{message}</Note>;
 }

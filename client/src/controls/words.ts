@@ -1,28 +1,29 @@
 import { dayWords } from "../api/clinicTime";
 import type { Dose, Outcome, PlanItem, RestingShape, SideDose, SpinalStrategy, SwitchOn } from "../api/types";
+import { say } from "../words/say";
 
 export const strategyWords: Record<SpinalStrategy, string> = {
-  neutral: "neutral",
-  "gently-flat": "gently flat",
-  "little-arch": "a little arch",
+  neutral: say("controls.neutral"),
+  "gently-flat": say("controls.gently-flat"),
+  "little-arch": say("controls.a-little-arch"),
 };
 export const switchOnWords: Record<SwitchOn, string> = {
-  brace: "brace",
-  "draw-in": "draw in, with the pelvic floor",
+  brace: say("controls.brace"),
+  "draw-in": say("controls.draw-in-with-the-pelvic"),
 };
 export const shapeWords: Record<RestingShape, string> = {
-  "large-arch": "large arch",
-  middling: "middling",
-  rounded: "rounded",
+  "large-arch": say("controls.large-arch"),
+  middling: say("controls.middling"),
+  rounded: say("controls.rounded"),
 };
 export const outcomeWords: Record<Outcome, string> = {
-  "step-up": "step up",
-  add: "add",
-  stay: "stay",
-  ease: "ease the dose",
-  "step-down": "step down",
-  stop: "stop",
-  change: "change one thing",
+  "step-up": say("controls.step-up"),
+  add: say("controls.add"),
+  stay: say("controls.stay"),
+  ease: say("controls.ease-the-dose"),
+  "step-down": say("controls.step-down"),
+  stop: say("controls.stop"),
+  change: say("controls.change-one-thing"),
 };
 
 /** Reps of each set where they shrink: 8-6-4. */
@@ -38,20 +39,22 @@ export const totalReps = (d: Dose) =>
 export const doseWords = (d: Dose) => {
   const count =
     d.sets > 1 && d.fewer
-      ? `${shrinking(d)} reps`
+      ? say("controls.d-reps", { d: shrinking(d) })
       : d.sets === 1
         ? `${d.reps} ${d.reps === 1 ? "rep" : "reps"}`
-        : `${d.sets} sets of ${d.reps}`;
+        : say("controls.sets-sets-of-reps", { sets: d.sets, reps: d.reps });
   return [d.hold > 0 ? `${count}, hold ${d.hold} s` : count, ...settingWords(d)].join(", ");
 };
 
 /** Range, height, load and band; nothing for the whole movement as drawn. As Dose.SettingWords in the core. */
 export const settingWords = (d: Dose): string[] => [
-  ...(d.range < 1 ? [`${Math.round(d.range * 100)} % of the way`] : []),
-  ...(d.height != null ? [`at ${Math.round(d.height * 100)} cm`] : []),
-  ...(d.load != null ? [`with ${Number(d.load.toFixed(1))} kg`] : []),
-  ...(d.band != null ? [`${d.band} band`] : []),
-  ...(d.modifier != null ? [`with ${d.modifier.replaceAll("-", " ")}`] : []),
+  ...(d.range < 1 ? [say("controls.range-of-the-way", { range: Math.round(d.range * 100) })] : []),
+  ...(d.height != null ? [say("controls.at-height-cm", { height: Math.round(d.height * 100) })] : []),
+  ...(d.load != null ? [say("controls.with-load-kg", { load: Number(d.load.toFixed(1)) })] : []),
+  ...(d.band != null ? [say("controls.band-band", { band: d.band })] : []),
+  ...(d.modifier != null
+    ? [say("controls.with-modifier", { modifier: d.modifier.replaceAll("-", " ") })]
+    : []),
 ];
 
 /** Why an exercise rests or is halved for a while, and until when; nothing where it is neither. */
@@ -59,17 +62,24 @@ export const spellWords = (spell: PlanItem["spell"]): string[] => {
   if (!spell) return [];
   const until =
     spell.until != null
-      ? `until ${dayWords(spell.until)}`
-      : `for ${spell.visits ?? 1} ${spell.visits === 1 ? "visit" : "visits"}`;
-  return [spell.kind === "rest" ? `Rests ${until}.` : `Half the sets ${until}, then as before.`];
+      ? say("controls.until-until", { until: dayWords(spell.until) })
+      : say("controls.for-visits", { visits: spell.visits ?? 1 });
+  return [
+    spell.kind === "rest"
+      ? say("controls.rests-until", { until })
+      : say("controls.half-the-sets-until-then", { until }),
+  ];
 };
 
 /** Where a shorter range ends, and what that is of the full load. */
 export const rangeWords = (d: SideDose) =>
   d.rangeLoadPercent
-    ? `${d.rangeEnds}: ${Math.round(d.rangeLoadPercent)} % of the full load`
+    ? say("controls.rangeends-rangeloadpercent-of-the-full", {
+        rangeEnds: d.rangeEnds ?? "",
+        rangeLoadPercent: Math.round(d.rangeLoadPercent),
+      })
     : (d.rangeEnds ?? "");
 
-export const seconds = (s: number) => `${s.toFixed(1)} s`;
+export const seconds = (s: number) => say("controls.s-s", { s: s.toFixed(1) });
 
 export const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);

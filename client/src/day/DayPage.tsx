@@ -10,6 +10,7 @@ import { longDayWords, timeWords, wallHours } from "../api/clinicTime";
 import { RungFigure } from "../figure/FigureView";
 import { SyncMark } from "../frame/SyncMark";
 import { useSignOut } from "../frame/useSignOut";
+import { say } from "../words/say";
 
 const Head = styled.header`
   display: flex;
@@ -35,13 +36,13 @@ export function DayPage() {
         </h1>
         <SyncMark />
         <Link to="/library" style={{ color: "inherit", fontWeight: 600 }}>
-          Library
+          {say("day.library")}
         </Link>
         <Link to="/settings" style={{ color: "inherit", fontWeight: 600 }}>
-          Settings
+          {say("day.settings")}
         </Link>
         <WhoIsHere />
-        <Button onPress={() => void navigate("/new")}>New client</Button>
+        <Button onPress={() => void navigate("/new")}>{say("day.new-client")}</Button>
       </Head>
       <Page>
         <ProblemNote error={error} />
@@ -52,16 +53,15 @@ export function DayPage() {
   );
 }
 
-const count = (n: number) => (n === 0 ? "no visits planned" : n === 1 ? "one visit" : `${n} visits`);
+const count = (n: number) =>
+  n === 0 ? say("day.no-visits-planned") : n === 1 ? say("day.one-visit") : say("day.n-visits", { n });
 
 function FirstDay() {
   const navigate = useNavigate();
   return (
-    <Empty title="Nobody here yet">
-      <p style={{ marginBottom: 16 }}>
-        Begin with a client: ask what hurts, find neutral, screen, and the plan follows from what was clean.
-      </p>
-      <Button onPress={() => void navigate("/new")}>New client</Button>
+    <Empty title={say("day.nobody-here-yet")}>
+      <p style={{ marginBottom: 16 }}>{say("day.begin-with-a-client-ask")}</p>
+      <Button onPress={() => void navigate("/new")}>{say("day.new-client")}</Button>
     </Empty>
   );
 }
@@ -71,7 +71,7 @@ function BackupWarning() {
   const { data } = useStart();
   return data?.backupWarning ? (
     <Note grave>
-      {data.backupWarning} <Link to="/settings#backups">See backups</Link>
+      {data.backupWarning} <Link to="/settings#backups">{say("day.see-backups")}</Link>
     </Note>
   ) : null;
 }
@@ -83,7 +83,7 @@ function WhoIsHere() {
     <Row $gap={2}>
       <Quiet>{data?.signedInAs}</Quiet>
       <Button $quiet $small onPress={() => leave.mutate()}>
-        Sign out
+        {say("day.sign-out")}
       </Button>
     </Row>
   );
@@ -164,7 +164,7 @@ function Day({ day }: { day: DayView }) {
   const now = offset(day.now);
   return (
     <Columns $at="minmax(0, 1.7fr) minmax(260px, 1fr)">
-      <section aria-label="Visits by hour">
+      <section aria-label={say("day.visits-by-hour")}>
         <Rail $hours={last - first + 0.5}>
           {Array.from({ length: last - first + 1 }, (_, i) => (
             <span key={i} className="hour" style={{ top: i * hourHeight }}>
@@ -192,7 +192,7 @@ function Day({ day }: { day: DayView }) {
           ))}
           {now > 0 && now < (last - first + 0.5) * hourHeight && (
             <div className="now" style={{ top: now }}>
-              <span>now</span>
+              <span>{say("day.now")}</span>
             </div>
           )}
         </Rail>
@@ -220,11 +220,11 @@ function station(visit: DayVisit) {
 
 const painWords = (visit: DayVisit) =>
   visit.closed
-    ? "red flag"
+    ? say("day.red-flag")
     : visit.painFirst !== null && visit.painLast !== null
-      ? `pain ${visit.painFirst} → ${visit.painLast}`
+      ? say("day.pain-painfirst-painlast", { painFirst: visit.painFirst, painLast: visit.painLast })
       : visit.painLast !== null
-        ? `pain ${visit.painLast}`
+        ? say("day.pain-painlast", { painLast: visit.painLast })
         : "";
 
 const Entry = styled.li`
@@ -247,9 +247,11 @@ function Pile({ day }: { day: DayView }) {
   return (
     <Stack $gap={6}>
       <section>
-        <h2 style={{ marginBottom: 10 }}>Wants a decision</h2>
-        {day.behind > 0 && <Small>Still looking through {day.behind} records; look again in a moment.</Small>}
-        {day.pile.length === 0 && <Small>Nothing: every session is decided and no red flag is open.</Small>}
+        <h2 style={{ marginBottom: 10 }}>{say("day.wants-a-decision")}</h2>
+        {day.behind > 0 && (
+          <Small>{say("day.still-looking-through-behind-records", { behind: day.behind })}</Small>
+        )}
+        {day.pile.length === 0 && <Small>{say("day.nothing-every-session-is-decided")}</Small>}
         <ul>
           {day.pile.map((entry) => (
             <Entry key={entry.episodeId}>
@@ -264,7 +266,7 @@ function Pile({ day }: { day: DayView }) {
         </ul>
         {day.pileCount > day.pile.length && (
           <Small>
-            The most pressing {day.pile.length} of {day.pileCount}.
+            {say("day.the-most-pressing-pile-of", { pile: day.pile.length, pileCount: day.pileCount })}
           </Small>
         )}
       </section>
@@ -281,8 +283,10 @@ function Others({ day }: { day: DayView }) {
   const lines = sought === "" ? day.others : (found ?? []);
   return (
     <section>
-      <h2 style={{ marginBottom: 10 }}>Not here today</h2>
-      {day.othersCount > 8 && <TextField label="Find a client" value={words} onChange={setWords} />}
+      <h2 style={{ marginBottom: 10 }}>{say("day.not-here-today")}</h2>
+      {day.othersCount > 8 && (
+        <TextField label={say("day.find-a-client")} value={words} onChange={setWords} />
+      )}
       <ul>
         {lines.map((line) => (
           <Entry key={line.episodeId}>
@@ -293,10 +297,10 @@ function Others({ day }: { day: DayView }) {
           </Entry>
         ))}
       </ul>
-      {sought !== "" && found?.length === 0 && <Small>Nobody of that name or complaint.</Small>}
+      {sought !== "" && found?.length === 0 && <Small>{say("day.nobody-of-that-name-or")}</Small>}
       {sought === "" && day.othersCount > lines.length && (
         <Small>
-          The last {lines.length} of {day.othersCount}; find the others by name.
+          {say("day.the-last-lines-of-otherscount", { lines: lines.length, othersCount: day.othersCount })}
         </Small>
       )}
     </section>

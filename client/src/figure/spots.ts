@@ -1,4 +1,5 @@
 import type { PhotoAngle, PhotoPoint, PhotoReading, PhotoSpot, PhotoView } from "../api/types";
+import { say } from "../words/say";
 
 /** Everything that is pointed at: places on the body, both ends of a known length, both ends of an upright. */
 export type SpotName = PhotoPoint | "length-from" | "length-to" | "plumb-top" | "plumb-bottom";
@@ -7,21 +8,21 @@ export type Spots = Partial<Record<SpotName, PhotoSpot>>;
 export const aids: SpotName[] = ["length-from", "length-to", "plumb-top", "plumb-bottom"];
 
 export const spotWords: Record<SpotName, string> = {
-  "hip-bone-left": "left hip bone",
-  "hip-bone-right": "right hip bone",
-  "shoulder-left": "left shoulder",
-  "shoulder-right": "right shoulder",
-  "hip-bone-front": "front hip bone",
-  "hip-bone-back": "back hip bone",
-  "hip-side": "side of the hip",
-  knee: "knee",
-  ankle: "ankle",
-  ear: "ear",
-  shoulder: "shoulder",
-  "length-from": "known length, one end",
-  "length-to": "known length, other end",
-  "plumb-top": "an upright, its top",
-  "plumb-bottom": "an upright, its bottom",
+  "hip-bone-left": say("figure.left-hip-bone"),
+  "hip-bone-right": say("figure.right-hip-bone"),
+  "shoulder-left": say("figure.left-shoulder"),
+  "shoulder-right": say("figure.right-shoulder"),
+  "hip-bone-front": say("figure.front-hip-bone"),
+  "hip-bone-back": say("figure.back-hip-bone"),
+  "hip-side": say("figure.side-of-the-hip"),
+  knee: say("figure.knee"),
+  ankle: say("figure.ankle"),
+  ear: say("figure.ear"),
+  shoulder: say("figure.shoulder"),
+  "length-from": say("figure.known-length-one-end"),
+  "length-to": say("figure.known-length-other-end"),
+  "plumb-top": say("figure.an-upright-its-top"),
+  "plumb-bottom": say("figure.an-upright-its-bottom"),
 };
 
 /** What is asked for next: the first place on the body without a point. */
@@ -70,25 +71,28 @@ export function spotsOf(photo: PhotoReading): Spots {
 
 /** From where a picture is seen, or where its client looks. */
 export const viewWords: Record<PhotoView, string> = {
-  front: "in front",
-  back: "behind",
-  "facing-left": "facing left",
-  "facing-right": "facing right",
+  front: say("figure.in-front"),
+  back: say("figure.behind"),
+  "facing-left": say("figure.facing-left"),
+  "facing-right": say("figure.facing-right"),
 };
 
 const angleNames: Record<PhotoAngle["kind"], string> = {
-  "pelvic-tilt": "Pelvic tilt",
-  "pelvis-to-trunk": "Pelvis to trunk",
-  "side-drop": "Side drop",
-  "trunk-lean": "Trunk lean",
-  hip: "Hip",
-  knee: "Knee",
-  "head-lean": "Head",
+  "pelvic-tilt": say("figure.pelvic-tilt"),
+  "pelvis-to-trunk": say("figure.pelvis-to-trunk"),
+  "side-drop": say("figure.side-drop"),
+  "trunk-lean": say("figure.trunk-lean"),
+  hip: say("figure.hip"),
+  knee: say("figure.knee-2"),
+  "head-lean": say("figure.head"),
 };
 
 /** "Pelvic tilt 12° the front lower, 2.1 cm". */
 export function angleWords(angle: PhotoAngle) {
   const signed = angle.kind === "hip" || angle.kind === "knee" ? angle.degrees : Math.abs(angle.degrees);
-  const cm = angle.centimetres == null ? "" : `, ${angle.centimetres.toFixed(1)} cm`;
+  const cm =
+    angle.centimetres == null
+      ? ""
+      : say("figure.centimetres-cm", { centimetres: angle.centimetres.toFixed(1) });
   return { name: angleNames[angle.kind], value: `${signed.toFixed(0)}°`, words: `${angle.words}${cm}` };
 }

@@ -7,6 +7,7 @@ import { SideTag } from "../controls/SideTag";
 import { capital } from "../controls/words";
 import { markWords } from "./marks";
 import { Opener, Table } from "../controls/DataTable";
+import { say } from "../words/say";
 
 const Line = styled.span`
   position: relative;
@@ -35,14 +36,14 @@ export function AbilityTable(props: { abilities: AbilityFindings; trials: Trial[
   const [open, setOpen] = useState<string | null>(null);
   return (
     <section>
-      <h2>Where the client stands</h2>
+      <h2>{say("findings.where-the-client-stands")}</h2>
       <Table>
         <thead>
           <tr>
-            <th>Direction</th>
-            <th>Of 100</th>
-            <th>Range</th>
-            <th>Reps</th>
+            <th>{say("findings.direction")}</th>
+            <th>{say("findings.of-100")}</th>
+            <th>{say("findings.range")}</th>
+            <th>{say("findings.reps")}</th>
           </tr>
         </thead>
         <tbody>
@@ -58,7 +59,9 @@ export function AbilityTable(props: { abilities: AbilityFindings; trials: Trial[
                     {(a.lowest || a.unclear) && (
                       <>
                         <br />
-                        <Quiet>{a.lowest ? "lowest" : "not clearly different from the lowest"}</Quiet>
+                        <Quiet>
+                          {a.lowest ? say("findings.lowest") : say("findings.not-clearly-different-from-the")}
+                        </Quiet>
                       </>
                     )}
                   </th>
@@ -69,7 +72,10 @@ export function AbilityTable(props: { abilities: AbilityFindings; trials: Trial[
                       <i style={{ left: `${a.percent}%` }} />
                     </Line>
                     <Quiet>
-                      {Math.round(a.percentLow)} to {Math.round(a.percentHigh)}
+                      {say("findings.percentlow-to-percenthigh", {
+                        percentLow: Math.round(a.percentLow),
+                        percentHigh: Math.round(a.percentHigh),
+                      })}
                     </Quiet>
                   </td>
                   <td>{a.reps}</td>
@@ -81,11 +87,7 @@ export function AbilityTable(props: { abilities: AbilityFindings; trials: Trial[
         </tbody>
       </Table>
       <NextRungs abilities={abilities} library={library} />
-      <Small>
-        From the easiest to the hardest exercise there is in a direction, by the load of every uncued rep of
-        screens and sessions so far: nine times in ten the client stands within the range. It informs; what
-        may be done next follows from the rules of the plan and of Decide.
-      </Small>
+      <Small>{say("findings.from-the-easiest-to-the")}</Small>
     </section>
   );
 }
@@ -94,7 +96,7 @@ function NextRungs({ abilities, library }: { abilities: AbilityFindings; library
   if (abilities.next.length === 0) return null;
   return (
     <>
-      <h3 style={{ marginTop: 16 }}>One rung above the entry</h3>
+      <h3 style={{ marginTop: 16 }}>{say("findings.one-rung-above-the-entry")}</h3>
       <ul>
         {abilities.next.map((n) => (
           <li key={n.ladderId + n.side}>
@@ -113,8 +115,12 @@ function Behind({ ability, trials, library }: { ability: Ability; trials: Trial[
     <>
       <tr>
         <td colSpan={4} style={{ paddingLeft: 20 }}>
-          {ability.theta.toFixed(1)} rungs of load ({ability.low.toFixed(1)} to {ability.high.toFixed(1)}),
-          from rep to rep {ability.spread.toFixed(1)}
+          {say("findings.theta-rungs-of-load-low", {
+            theta: ability.theta.toFixed(1),
+            low: ability.low.toFixed(1),
+            high: ability.high.toFixed(1),
+            spread: ability.spread.toFixed(1),
+          })}
         </td>
       </tr>
       {here.map((trial) => (
@@ -123,14 +129,21 @@ function Behind({ ability, trials, library }: { ability: Ability; trials: Trial[
             {findRung(library, trial.rungId).rung.name} <SideTag side={trial.side} />
           </td>
           <td colSpan={3}>
-            {trial.clean.reps} of {trial.total} clean; marked: {markWords(trial, library)}
+            {say("findings.reps-of-total-clean-marked", {
+              reps: trial.clean.reps,
+              total: trial.total,
+              trial: markWords(trial, library),
+            })}
           </td>
         </tr>
       ))}
       {elsewhere > 0 && (
         <tr>
           <td colSpan={4} style={{ paddingLeft: 20 }}>
-            {elsewhere === 1 ? "One set" : `${elsewhere} sets`} of sessions and other screens
+            {say("findings.elsewhere-of-sessions-and-other", {
+              elsewhere:
+                elsewhere === 1 ? say("findings.one-set") : say("findings.elsewhere-sets", { elsewhere }),
+            })}
           </td>
         </tr>
       )}

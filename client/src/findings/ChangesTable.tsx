@@ -6,8 +6,13 @@ import { Quiet, Ruled, Row, Small } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { dayWords } from "../api/clinicTime";
 import { Table } from "../controls/DataTable";
+import { say } from "../words/say";
 
-const verdictWords = { better: "better", worse: "worse", "no-clear-change": "no clear change" } as const;
+const verdictWords = {
+  better: say("findings.better"),
+  worse: say("findings.worse"),
+  "no-clear-change": say("findings.no-clear-change"),
+} as const;
 
 /** Now and then: what differs by more than two measurements of the same thing would. */
 export function ChangesTable(props: { view: FindingsView; onAgainst: (visitId: string) => void }) {
@@ -19,32 +24,39 @@ export function ChangesTable(props: { view: FindingsView; onAgainst: (visitId: s
   const shown = all ? view.changes : clear;
   const rest = view.changes.length - clear.length;
   return (
-    <Ruled aria-label="Against an earlier screen">
-      <h2>Against an earlier screen</h2>
+    <Ruled aria-label={say("findings.against-an-earlier-screen")}>
+      <h2>{say("findings.against-an-earlier-screen")}</h2>
       {earlier.length > 1 ? (
         <Choice
-          label="Compared with"
+          label={say("findings.compared-with")}
           value={view.earlierVisitId}
           onChange={props.onAgainst}
-          options={earlier.map((s) => ({ value: s.visitId, label: `visit ${s.number}, ${dayWords(s.at)}` }))}
+          options={earlier.map((s) => ({
+            value: s.visitId,
+            label: say("findings.visit-number-at", { number: s.number, at: dayWords(s.at) }),
+          }))}
         />
       ) : (
         <p>
           <Quiet>
-            Compared with {earlier[0] && `visit ${earlier[0].number}, ${dayWords(earlier[0].at)}`}
+            {say("findings.compared-with-visit", {
+              visit: earlier[0]
+                ? say("findings.visit-number-at", { number: earlier[0].number, at: dayWords(earlier[0].at) })
+                : "",
+            })}
           </Quiet>
         </p>
       )}
       {shown.length > 0 && <Rows changes={shown} />}
-      {clear.length === 0 && <p>No clear change in anything seen both times.</p>}
+      {clear.length === 0 && <p>{say("findings.no-clear-change-in-anything")}</p>}
       {rest > 0 && (
         <Row>
           <Button $quiet $small aria-expanded={all} onPress={() => setAll(!all)}>
-            {all ? "Only clear changes" : `${rest} with no clear change`}
+            {all ? say("findings.only-clear-changes") : say("findings.rest-with-no-clear-change", { rest })}
           </Button>
         </Row>
       )}
-      <Small>A change counts when it is larger than chance would make it 19 times of 20.</Small>
+      <Small>{say("findings.a-change-counts-when-it")}</Small>
     </Ruled>
   );
 }
@@ -56,10 +68,10 @@ function Rows({ changes }: { changes: Change[] }) {
     <Table>
       <thead>
         <tr>
-          <th>What</th>
-          <th>Then</th>
-          <th>Now</th>
-          <th>Says</th>
+          <th>{say("findings.what")}</th>
+          <th>{say("findings.then")}</th>
+          <th>{say("findings.now")}</th>
+          <th>{say("findings.says")}</th>
         </tr>
       </thead>
       <tbody>
@@ -77,7 +89,11 @@ function Rows({ changes }: { changes: Change[] }) {
             <td>
               <strong>{verdictWords[c.verdict]}</strong>{" "}
               <Quiet>
-                (beyond chance from {number(c.smallest)} {c.unit}; {c.source})
+                {say("findings.beyond-chance-from-smallest-unit", {
+                  smallest: number(c.smallest),
+                  unit: c.unit,
+                  source: c.source,
+                })}
               </Quiet>
             </td>
           </tr>

@@ -5,19 +5,20 @@ import { Quiet, Small } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { markWords } from "./marks";
 import { Opener, Table } from "../controls/DataTable";
+import { say } from "../words/say";
 
 /** Control by direction as numbers; each opens to the rungs it is made of, their weights, and the trials. */
 export function ControlTable(props: { control: SectorControl[]; trials: Trial[]; library: Library }) {
   const [open, setOpen] = useState<string | null>(null);
   return (
     <section>
-      <h2>Control by direction</h2>
+      <h2>{say("findings.control-by-direction")}</h2>
       <Table>
         <thead>
           <tr>
-            <th>Direction</th>
-            <th>Held</th>
-            <th>Trials</th>
+            <th>{say("findings.direction")}</th>
+            <th>{say("findings.held")}</th>
+            <th>{say("findings.trials")}</th>
           </tr>
         </thead>
         <tbody>
@@ -36,7 +37,7 @@ export function ControlTable(props: { control: SectorControl[]; trials: Trial[];
                     c.name
                   )}
                 </th>
-                <td>{c.percent === null ? "not enough seen" : `${Math.round(c.percent)} %`}</td>
+                <td>{c.percent === null ? say("findings.not-enough-seen") : `${Math.round(c.percent)} %`}</td>
                 <td>{c.trials.length}</td>
               </tr>
               {open === c.sector && <Parts control={c} trials={props.trials} library={props.library} />}
@@ -44,10 +45,7 @@ export function ControlTable(props: { control: SectorControl[]; trials: Trial[];
           ))}
         </tbody>
       </Table>
-      <Small>
-        Share of the demand that was held, over the rungs seen and implied: the sum of weight × held ÷ the sum
-        of weights. Demands by the body model: static, by gravity alone.
-      </Small>
+      <Small>{say("findings.share-of-the-demand-that")}</Small>
     </section>
   );
 }
@@ -62,14 +60,18 @@ function Parts(props: { control: SectorControl; trials: Trial[]; library: Librar
         </td>
         <td>{Math.round(part.value * 100)} %</td>
         <td>
-          weight {Math.round(part.weight * 100)}
+          {say("findings.weight-weight", { weight: Math.round(part.weight * 100) })}
           <br />
           <Quiet>
             {trial
-              ? `${trial.clean.reps} of ${trial.total} clean; marked: ${markWords(trial, props.library)}`
+              ? say("findings.reps-of-total-clean-marked", {
+                  reps: trial.clean.reps,
+                  total: trial.total,
+                  trial: markWords(trial, props.library),
+                })
               : part.value > 0
-                ? "follows from a harder one that was clean"
-                : "follows from the one below that broke"}
+                ? say("findings.follows-from-a-harder-one")
+                : say("findings.follows-from-the-one-below")}
           </Quiet>
         </td>
       </tr>

@@ -17,6 +17,7 @@ import { Table } from "../controls/DataTable";
 import { Measures } from "./Measures";
 import { TaskTable } from "./TaskTable";
 import { TrunkRing } from "./TrunkRing";
+import { say } from "../words/say";
 
 export function FindingsPage() {
   const { episode, visitId } = useVisit();
@@ -29,9 +30,11 @@ export function FindingsPage() {
   if (!data) return null;
   if (!data.findings || data.findings.trialCount === 0) {
     return (
-      <Empty title="Nothing screened yet">
-        <p>Screen a ladder on both sides; what gives way, where and how early shows here.</p>
-        <Link to={`/episodes/${episode.id}/visits/${visitId}/screen`}>Go to the screen</Link>
+      <Empty title={say("findings.nothing-screened-yet")}>
+        <p>{say("findings.screen-a-ladder-on-both")}</p>
+        <Link to={`/episodes/${episode.id}/visits/${visitId}/screen`}>
+          {say("findings.go-to-the-screen")}
+        </Link>
       </Empty>
     );
   }
@@ -75,9 +78,14 @@ function Findings(props: {
           <h1>{findings.sentence}</h1>
           <p>
             <Quiet>
-              {findings.trialCount} trials, {findings.cuedCount} of them cued
-              {view.screenedAt && ` · ${dayWords(view.screenedAt)}`}
-              {view.rescreenDue && ` · again from ${dayWords(view.rescreenDue)}`}
+              {say("findings.trials-of-them-cued", {
+                trials: findings.trialCount,
+                cued: findings.cuedCount,
+                day: view.screenedAt ? ` · ${dayWords(view.screenedAt)}` : "",
+                again: view.rescreenDue
+                  ? ` ${say("findings.again-from-rescreendue", { rescreenDue: dayWords(view.rescreenDue) })}`
+                  : "",
+              })}
             </Quiet>
           </p>
           <TrunkRing
@@ -86,15 +94,15 @@ function Findings(props: {
             weakest={findings.weakLink?.sector ?? null}
           />
           <Small>
-            The longer an arc, the harder what is kept clean, of 100; the bracket is where it surely ends.
-            Solid: three trials or more; hatched: one or two; dotted: not seen.
-            {view.earlier && " Thin outline: the screen before."}
+            {say("findings.ring-legend", {
+              before: view.earlier ? ` ${say("findings.thin-outline-the-screen-before")}` : "",
+            })}
           </Small>
         </Stack>
         <Stack $gap={5}>
           <Columns $at="1fr 1fr 1fr" style={{ gap: 20 }}>
             <div>
-              <Small>What gives way</Small>
+              <Small>{say("findings.what-gives-way")}</Small>
               {findings.gaveWay.slice(0, 3).map((g) => (
                 <p key={g.trialId} style={{ marginBottom: 6 }}>
                   <strong>{capital(g.words)}</strong>
@@ -102,36 +110,40 @@ function Findings(props: {
                   <Quiet>{findRung(library, g.rungId).rung.name}</Quiet>
                 </p>
               ))}
-              {findings.gaveWay.length === 0 && <p>Nothing gave way.</p>}
+              {findings.gaveWay.length === 0 && <p>{say("findings.nothing-gave-way")}</p>}
               {findings.weakLink?.typeWords && <p>{capital(findings.weakLink.typeWords)}</p>}
             </div>
             <div>
-              <Small>Side difference</Small>
+              <Small>{say("findings.side-difference")}</Small>
               {uneven.map((t) => (
                 <p key={`${t.taskId} ${t.variant} ${t.rungId}`} style={{ marginBottom: 6 }}>
                   <strong>
                     {t.name ?? findRung(library, t.rungId).rung.name}: <SideTag side={t.weaker!} />{" "}
-                    {Math.round(t.differencePercent ?? 0)} % behind
+                    {say("findings.differencepercent-behind", {
+                      differencePercent: Math.round(t.differencePercent ?? 0),
+                    })}
                   </strong>
                 </p>
               ))}
-              {uneven.length === 0 && <p>Even wherever both sides were seen.</p>}
-              <Quiet>what chance alone would show is even</Quiet>
+              {uneven.length === 0 && <p>{say("findings.even-wherever-both-sides-were")}</p>}
+              <Quiet>{say("findings.what-chance-alone-would-show")}</Quiet>
             </div>
             <div>
-              <Small>Not known yet</Small>
+              <Small>{say("findings.not-known-yet")}</Small>
               {notKnown.map((c) => (
                 <p key={c.sector}>
                   <strong>{capital(c.name)}</strong>
                   {c.telling && (
                     <>
                       <br />
-                      <Quiet>{c.telling.toLowerCase()} would tell</Quiet>
+                      <Quiet>
+                        {say("findings.telling-would-tell", { telling: c.telling.toLowerCase() })}
+                      </Quiet>
                     </>
                   )}
                 </p>
               ))}
-              {notKnown.length === 0 && <p>Every direction was seen.</p>}
+              {notKnown.length === 0 && <p>{say("findings.every-direction-was-seen")}</p>}
             </div>
           </Columns>
           <Ruled>
@@ -145,10 +157,12 @@ function Findings(props: {
             />
           </Ruled>
           <Row $gap={5}>
-            <Next to={`${props.visitLink}/plan`}>Make a plan from this</Next>
+            <Next to={`${props.visitLink}/plan`}>{say("findings.make-a-plan-from-this")}</Next>
             <Quiet>
-              <SideTag side="left" /> peg · peg <SideTag side="right" />: where each side enters
-              {view.earlier && "; hollow: where it was before"}
+              <SideTag side="left" /> {say("findings.peg-peg")} <SideTag side="right" />
+              {say("findings.where-each-side-enters", {
+                before: view.earlier ? say("findings.hollow-where-it-was-before") : "",
+              })}
             </Quiet>
           </Row>
         </Stack>
@@ -177,7 +191,7 @@ function Tables(props: {
         <Columns>
           <ControlTable control={findings.control} trials={view.trials} library={library} />
           <section>
-            <h2>Entry rungs</h2>
+            <h2>{say("findings.entry-rungs")}</h2>
             <Table>
               <tbody>
                 {findings.entries
@@ -187,9 +201,12 @@ function Tables(props: {
                       <th scope="row">
                         {library.ladders.find((l) => l.id === e.ladderId)?.name} <SideTag side={e.side} />
                       </th>
-                      <td>{e.entryRungId ? findRung(library, e.entryRungId).rung.name : "none"}</td>
                       <td>
-                        {e.why} <Quiet>({e.trialIds.length} trials)</Quiet>
+                        {e.entryRungId ? findRung(library, e.entryRungId).rung.name : say("findings.none")}
+                      </td>
+                      <td>
+                        {e.why}{" "}
+                        <Quiet>{say("findings.trialids-trials", { trialIds: e.trialIds.length })}</Quiet>
                       </td>
                     </tr>
                   ))}

@@ -1,6 +1,7 @@
 import styled, { useTheme } from "styled-components";
 import type { ForbiddenRung, Ladder, RungSearch } from "../api/types";
 import { Peg } from "../figure/Peg";
+import { say } from "../words/say";
 
 const Board = styled.div`
   display: grid;
@@ -46,10 +47,16 @@ function OneLadder(props: {
   const right = entry(props.entries, "right");
   const before = { left: entry(props.earlier, "left"), right: entry(props.earlier, "right") };
   const was = (side: "left" | "right") =>
-    props.earlier.length > 0 ? `, before ${nameOf(ladder, before[side])}` : "";
+    props.earlier.length > 0 ? say("findings.before-ladder", { ladder: nameOf(ladder, before[side]) }) : "";
   return (
     <section
-      aria-label={`${ladder.name}: left ${nameOf(ladder, left)}${was("left")}, right ${nameOf(ladder, right)}${was("right")}`}
+      aria-label={say("findings.ladder-both-sides", {
+        ladder: ladder.name,
+        left: nameOf(ladder, left),
+        leftBefore: was("left"),
+        right: nameOf(ladder, right),
+        rightBefore: was("right"),
+      })}
     >
       <h3 style={{ marginBottom: 4 }}>{ladder.name}</h3>
       <svg viewBox={`0 0 260 ${height}`} width="100%" style={{ maxWidth: 320, display: "block" }} aria-hidden>
@@ -121,4 +128,5 @@ function linesOf(name: string, barred: boolean) {
 /** Letters that fit beside a ladder. */
 const longest = 21;
 
-const nameOf = (ladder: Ladder, id?: string | null) => ladder.rungs.find((r) => r.id === id)?.name ?? "none";
+const nameOf = (ladder: Ladder, id?: string | null) =>
+  ladder.rungs.find((r) => r.id === id)?.name ?? say("findings.none");

@@ -1,4 +1,5 @@
 import { useTheme } from "styled-components";
+import { say } from "../words/say";
 
 const width = 320;
 const height = 26;
@@ -15,7 +16,11 @@ export function NormBand(props: { low: number; high: number; mean: number; value
       width={width}
       style={{ display: "block", maxWidth: "100%" }}
       role="img"
-      aria-label={`${value.toFixed(1)} beside a band from ${low.toFixed(0)} to ${high.toFixed(0)}`}
+      aria-label={say("findings.value-beside-a-band-from", {
+        value: value.toFixed(1),
+        low: low.toFixed(0),
+        high: high.toFixed(0),
+      })}
     >
       <line x1={8} x2={width - 8} y1={18} y2={18} stroke={colour.sand} />
       <rect

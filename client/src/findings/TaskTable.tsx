@@ -8,6 +8,7 @@ import { seconds } from "../controls/words";
 import { markWords } from "./marks";
 import { NormBand } from "./NormBand";
 import { Opener, Table } from "../controls/DataTable";
+import { say, sayRich } from "../words/say";
 
 /** What a side came to, in the task's own unit. */
 export function valueWords(finding: TaskFinding, score: SideScore): string {
@@ -17,18 +18,29 @@ export function valueWords(finding: TaskFinding, score: SideScore): string {
     case "degrees":
       return `${score.value ?? 0}°`;
     case "centimetres":
-      if (score.value == null) return "none clean";
-      return `${score.value} cm${score.percentOfLeg == null ? "" : `, ${Math.round(score.percentOfLeg)} % of leg`}`;
+      if (score.value == null) return say("findings.none-clean");
+      return say("findings.score-cm-percentofleg", {
+        score: score.value,
+        percentOfLeg:
+          score.percentOfLeg == null
+            ? ""
+            : say("findings.percentofleg-of-leg", { percentOfLeg: Math.round(score.percentOfLeg) }),
+      });
     case "yes-no":
-      return score.value === 1 ? "stayed level" : "gave way";
+      return score.value === 1 ? say("findings.stayed-level") : say("findings.gave-way");
     case "effort":
-      return score.value == null ? "not told" : `${score.value} of 5`;
+      return score.value == null
+        ? say("findings.not-told")
+        : say("findings.score-of-5", { score: score.value });
     case "kilograms": {
-      const held = score.value == null ? "none clean" : `${score.value} kg`;
-      return score.brokeAt == null ? held : `${held}, broke at ${score.brokeAt} kg`;
+      const held =
+        score.value == null ? say("findings.none-clean") : say("findings.score-kg", { score: score.value });
+      return score.brokeAt == null
+        ? held
+        : say("findings.held-broke-at-brokeat-kg", { held, brokeAt: score.brokeAt });
     }
     default:
-      return `${score.cleanReps} of ${score.reps}`;
+      return say("findings.cleanreps-of-reps", { cleanReps: score.cleanReps, reps: score.reps });
   }
 }
 
@@ -44,18 +56,18 @@ export function TaskTable(props: {
   const [open, setOpen] = useState<string | null>(null);
   return (
     <section>
-      <h2>Tasks</h2>
+      <h2>{say("findings.tasks")}</h2>
       <Table>
         <thead>
           <tr>
-            <th>Task</th>
+            <th>{say("findings.task")}</th>
             <th>
               <SideTag side="left" />
             </th>
             <th>
               <SideTag side="right" />
             </th>
-            <th>Behind</th>
+            <th>{say("findings.behind")}</th>
           </tr>
         </thead>
         <tbody>
@@ -82,7 +94,7 @@ export function TaskTable(props: {
                       ? "–"
                       : t.weaker
                         ? `${t.weaker}, ${Math.round(t.differencePercent)} %`
-                        : "even"}
+                        : say("findings.even")}
                   </td>
                 </tr>
                 <Beside finding={t} />
@@ -117,7 +129,11 @@ function Beside({ finding }: { finding: TaskFinding }) {
       <Cell colSpan={4}>
         {sum !== null && (
           <p>
-            Both sides together {sum} of 10. <Quiet>{sourceWords("Sum as in Mens et al. 2001", true)}</Quiet>
+            {sayRich("findings.both-sides-together", {
+              sum,
+              source: sourceWords(say("findings.sum-as-in-mens-et"), true),
+              quiet: (chunks) => <Quiet>{chunks}</Quiet>,
+            })}
           </p>
         )}
         {norms.map((norm, i) => (
@@ -125,7 +141,7 @@ function Beside({ finding }: { finding: TaskFinding }) {
         ))}
         {finding.difference && (
           <p>
-            {finding.difference.attention && <strong>Worth attention: </strong>}
+            {finding.difference.attention && <strong>{say("findings.worth-attention")} </strong>}
             {finding.difference.words}{" "}
             <Quiet>{sourceWords(finding.difference.source, finding.difference.memory)}</Quiet>
           </p>
@@ -156,7 +172,8 @@ function NormLine({ norm, finding }: { norm: NormShown; finding: TaskFinding }) 
   );
 }
 
-const sourceWords = (source: string, memory: boolean) => `${source}${memory ? "; figures from memory" : ""}.`;
+const sourceWords = (source: string, memory: boolean) =>
+  `${source}${memory ? say("findings.figures-from-memory") : ""}.`;
 
 function Trials(props: {
   finding: TaskFinding;
@@ -173,18 +190,34 @@ function Trials(props: {
   return own.map((t) => (
     <tr key={t.id}>
       <td style={{ paddingLeft: 20 }}>
-        <SideTag side={t.side} /> {t.load !== null && `${t.load} kg`}
+        <SideTag side={t.side} /> {t.load != null && say("findings.load-kg", { load: t.load })}
       </td>
       <td colSpan={3}>
-        {t.clean.reps} of {t.total} clean
-        {t.clean.cuedReps > 0 && `, ${t.clean.cuedReps} more after a cue`}
-        {t.target.hold > 0 && `, ${seconds(t.clean.seconds)} clean`}
-        {t.clean.reach &&
-          `, clean range ${t.clean.reach.degrees === null ? `${Math.round((t.clean.reach.share ?? 0) * 100)} %` : `${t.clean.reach.degrees}°`}`}
-        ; marked: {markWords(t, props.library)}; pain {t.painBefore ?? "–"}
-        {t.painPeak !== null && ` → ${t.painPeak}`}
-        {t.painAfter !== null && `, after ${t.painAfter}`}
-        {(t.instruments?.length ?? 0) > 0 && `; by ${t.instruments!.join(", ")}`}
+        {say("findings.trial-line", {
+          reps: t.clean.reps,
+          total: t.total,
+          cued:
+            t.clean.cuedReps > 0
+              ? say("findings.cuedreps-more-after-a-cue", { cuedReps: t.clean.cuedReps })
+              : "",
+          held: t.target.hold > 0 ? say("findings.seconds-clean", { seconds: seconds(t.clean.seconds) }) : "",
+          range: t.clean.reach
+            ? say("findings.clean-range-degrees", {
+                degrees:
+                  t.clean.reach.degrees === null
+                    ? `${Math.round((t.clean.reach.share ?? 0) * 100)} %`
+                    : `${t.clean.reach.degrees}°`,
+              })
+            : "",
+          marks: markWords(t, props.library),
+          painBefore: t.painBefore ?? "–",
+          after: t.painPeak !== null ? ` → ${t.painPeak}` : "",
+          during: t.painAfter !== null ? say("findings.after-painafter", { painAfter: t.painAfter }) : "",
+          instruments:
+            (t.instruments?.length ?? 0) > 0
+              ? say("findings.by-instruments", { instruments: t.instruments!.join(", ") })
+              : "",
+        })}
         {t.by && <Quiet> · {t.by}</Quiet>}
         {props.more?.(t)}
       </td>
@@ -196,18 +229,20 @@ function Ratios({ findings }: { findings: ScreenFindings }) {
   if (!findings.ratios || findings.ratios.length === 0) return null;
   return (
     <>
-      <h3 style={{ marginTop: 16 }}>Ratios</h3>
+      <h3 style={{ marginTop: 16 }}>{say("findings.ratios")}</h3>
       {findings.ratios.map((r) => (
         <p key={r.id}>
           <strong>
             {r.name}: {r.value.toFixed(2)}
           </strong>{" "}
-          {r.low != null && r.high != null && `(${r.low.toFixed(2)} to ${r.high.toFixed(2)}) `}
-          {r.attention && <strong>· worth attention</strong>} {r.words}{" "}
+          {r.low != null &&
+            r.high != null &&
+            `${say("findings.low-to-high", { low: r.low.toFixed(2), high: r.high.toFixed(2) })} `}
+          {r.attention && <strong>{say("findings.worth-attention-2")}</strong>} {r.words}{" "}
           <Quiet>{sourceWords(r.source, r.memory)}</Quiet>
         </p>
       ))}
-      <Small>Shown, not judged, where the client is outside the group that was studied.</Small>
+      <Small>{say("findings.shown-not-judged-where-the")}</Small>
     </>
   );
 }

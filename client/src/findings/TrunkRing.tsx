@@ -1,6 +1,7 @@
 import styled, { useTheme } from "styled-components";
 import type { components } from "../api/schema";
 import type { Ability } from "../api/types";
+import { say } from "../words/say";
 
 type SectorId = components["schemas"]["Sector"];
 
@@ -24,12 +25,12 @@ const labels: {
   y: number;
   anchor: "start" | "middle" | "end";
 }[] = [
-  { sector: "front", words: "front", x: centre, y: 26, anchor: "middle" },
-  { sector: "back", words: "back", x: centre, y: size - 14, anchor: "middle" },
-  { sector: "side-left", words: "left", x: centre - 62, y: centre - 3, anchor: "middle" },
-  { sector: "side-right", words: "right", x: centre + 62, y: centre - 3, anchor: "middle" },
-  { sector: "twist-left", words: "turning left", x: 4, y: 58, anchor: "start" },
-  { sector: "twist-right", words: "turning right", x: size - 4, y: 58, anchor: "end" },
+  { sector: "front", words: say("findings.front"), x: centre, y: 26, anchor: "middle" },
+  { sector: "back", words: say("findings.back"), x: centre, y: size - 14, anchor: "middle" },
+  { sector: "side-left", words: say("findings.left"), x: centre - 62, y: centre - 3, anchor: "middle" },
+  { sector: "side-right", words: say("findings.right"), x: centre + 62, y: centre - 3, anchor: "middle" },
+  { sector: "twist-left", words: say("findings.turning-left"), x: 4, y: 58, anchor: "start" },
+  { sector: "twist-right", words: say("findings.turning-right"), x: size - 4, y: 58, anchor: "end" },
 ];
 
 const point = (degrees: number, radius: number) => {
@@ -71,7 +72,7 @@ export function TrunkRing(props: {
     <Svg
       viewBox={`0 0 ${size} ${size}`}
       role="img"
-      aria-label="Trunk ring: control by direction; the table below gives the numbers"
+      aria-label={say("findings.trunk-ring-control-by-direction")}
     >
       <defs>
         {[colour.clay, colour.sea, colour.olive].map((c) => (
@@ -190,10 +191,10 @@ function PelvisMarks(props: { left?: Ability; right?: Ability }) {
         fontSize={15}
         fill={colour.ink}
       >
-        pelvis level
+        {say("findings.pelvis-level")}
       </text>
-      {mark(props.left, centre - 14, colour.sea, "left")}
-      {mark(props.right, centre + 14, colour.bark, "right")}
+      {mark(props.left, centre - 14, colour.sea, say("findings.left"))}
+      {mark(props.right, centre + 14, colour.bark, say("findings.right"))}
       <text
         x={centre}
         y={centre + 44}

@@ -3,6 +3,7 @@ import styled, { useTheme } from "styled-components";
 import type { EpisodeView, VisitView } from "../api/types";
 import { dayWords } from "../api/clinicTime";
 import { firstStation } from "./stations";
+import { say } from "../words/say";
 
 const Strip = styled.header`
   display: grid;
@@ -63,9 +64,9 @@ export function EpisodeStrip(props: { episode: EpisodeView; visitId: string }) {
         ))}
       </div>
       <Line {...props} />
-      <nav aria-label="Other places">
-        <Home to={`/library?episode=${episode.id}`}>Library</Home>
-        <Home to="/">The day</Home>
+      <nav aria-label={say("frame.other-places")}>
+        <Home to={`/library?episode=${episode.id}`}>{say("frame.library")}</Home>
+        <Home to="/">{say("frame.the-day")}</Home>
       </nav>
     </Strip>
   );
@@ -86,7 +87,7 @@ function Line({ episode, visitId }: { episode: EpisodeView; visitId: string }) {
       className="line"
       viewBox={`0 0 ${width} ${height}`}
       width="100%"
-      aria-label="Visits of this episode"
+      aria-label={say("frame.visits-of-this-episode")}
       role="group"
     >
       <line x1={20} x2={width - 10} y1={base} y2={base} stroke={colour.ink} strokeWidth={2} />
@@ -107,7 +108,7 @@ function Line({ episode, visitId }: { episode: EpisodeView; visitId: string }) {
             fill={colour.grey}
             fontFamily={font.text}
           >
-            {i === 0 ? "week 1" : i + 1}
+            {i === 0 ? say("frame.week-1") : i + 1}
           </text>
         </g>
       ))}
@@ -138,7 +139,12 @@ function Notch(props: { visit: VisitView; at: number; here: boolean; onOpen: () 
   const { colour, font } = useTheme();
   const { visit, at, here } = props;
   const tone = here ? colour.clay : colour.ink;
-  const label = `Visit ${visit.number}, ${dayWords(visit.plannedAt)}, ${visit.state}${visit.pain === null ? "" : `, pain ${visit.pain}`}`;
+  const label = say("frame.visit-number-plannedat-state-pain", {
+    number: visit.number,
+    plannedAt: dayWords(visit.plannedAt),
+    state: visit.state,
+    pain: visit.pain === null ? "" : say("frame.pain-pain", { pain: visit.pain }),
+  });
   return (
     <g
       role="link"
@@ -168,7 +174,7 @@ function Notch(props: { visit: VisitView; at: number; here: boolean; onOpen: () 
           fill={colour.clay}
           fontFamily={font.text}
         >
-          {visit.pain === null ? dayWords(visit.plannedAt) : `pain ${visit.pain}`}
+          {visit.pain === null ? dayWords(visit.plannedAt) : say("frame.pain-pain-2", { pain: visit.pain })}
         </text>
       )}
     </g>

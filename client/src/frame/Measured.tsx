@@ -4,6 +4,7 @@ import { Row, Small } from "../controls/layout";
 import { useVisit } from "./useVisit";
 import { instrumentNames } from "../capture/instrumentNames";
 import { useKeptTrace, useTraces } from "./useTraces";
+import { say } from "../words/say";
 
 /** What was measured in a trial, and the ways to add to it. */
 export function Measured(props: {
@@ -22,16 +23,16 @@ export function Measured(props: {
         ?.filter((t) => t.trialId === trialId)
         .map((t) => (
           <Link key={t.id} to={`${base}/traces/${t.id}`}>
-            See the trace of the {instrumentNames[t.instrument]}
+            {say("frame.see-the-trace-of-the", { instrumentNames: instrumentNames[t.instrument] })}
           </Link>
         ))}
       {photos.map((id, i) => (
         <Link key={id} to={`${base}/trials/${trialId}/photos/${id}`}>
-          See the photograph{photos.length > 1 && ` ${i + 1}`}
+          {say("frame.see-the-photograph", { number: photos.length > 1 ? ` ${i + 1}` : "" })}
         </Link>
       ))}
-      <Link to={`${base}/trials/${trialId}/trace-file`}>Trace from a file</Link>
-      <Link to={`${base}/trials/${trialId}/photo`}>Measure a photograph</Link>
+      <Link to={`${base}/trials/${trialId}/trace-file`}>{say("frame.trace-from-a-file")}</Link>
+      <Link to={`${base}/trials/${trialId}/photo`}>{say("frame.measure-a-photograph")}</Link>
     </Row>
   );
 }
@@ -43,8 +44,10 @@ export function JustMeasured({ trial }: { trial: LiveTrialState }) {
   return (
     <>
       <Measured visitId={visitId} trialId={trial.trialId} photos={trial.photos.map((p) => p.id)} />
-      {keep.isPending && <Small role="status">The trace is being kept …</Small>}
-      {keep.error && <Small role="status">No trace was kept: {keep.error.message}</Small>}
+      {keep.isPending && <Small role="status">{say("frame.the-trace-is-being-kept")}</Small>}
+      {keep.error && (
+        <Small role="status">{say("frame.no-trace-was-kept-message", { message: keep.error.message })}</Small>
+      )}
     </>
   );
 }

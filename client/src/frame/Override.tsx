@@ -3,6 +3,7 @@ import type { Rung } from "../api/types";
 import { Button } from "../controls/Button";
 import { Checkbox, TextField } from "../controls/fields";
 import { Note, Row, Stack } from "../controls/layout";
+import { say } from "../words/say";
 
 /** A barred rung asks for a written reason and a second look. */
 export function Override(props: {
@@ -15,24 +16,24 @@ export function Override(props: {
   const [sure, setSure] = useState(false);
   return (
     <Stack $gap={4}>
-      <h2>{props.rung.name} is barred</h2>
+      <h2>{say("frame.rung-is-barred", { rung: props.rung.name })}</h2>
       <Note grave>{props.why}.</Note>
       <TextField
         long
-        label="Why it is safe for this client"
-        hint="Stays on the plan and in the record, with your name."
+        label={say("frame.why-it-is-safe-for")}
+        hint={say("frame.stays-on-the-plan-and")}
         value={reason}
         onChange={setReason}
       />
       <Checkbox selected={sure} onChange={setSure}>
-        I have looked again and prescribe it despite the contraindication.
+        {say("frame.i-have-looked-again-and")}
       </Checkbox>
       <Row>
         <Button isDisabled={!sure || !reason.trim()} onPress={() => props.onPick(reason.trim())}>
-          Prescribe despite the contraindication
+          {say("frame.prescribe-despite-the-contraindication")}
         </Button>
         <Button $quiet onPress={props.onBack}>
-          Choose another
+          {say("frame.choose-another")}
         </Button>
       </Row>
     </Stack>

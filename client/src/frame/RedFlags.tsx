@@ -1,6 +1,7 @@
 import type { Library } from "../api/types";
 import { Checkbox } from "../controls/fields";
 import { Small, Stack } from "../controls/layout";
+import { say } from "../words/say";
 
 /** Nothing ticked is no answer: either a flag is named, or "asked: none of these" is pressed. */
 export const flagsAnswered = (signs: string[], asked: boolean | null) => signs.length > 0 || asked === true;
@@ -21,21 +22,21 @@ export function RedFlags(props: {
   return (
     <section aria-labelledby="flags-title">
       <Stack $gap={1}>
-        <h2 id="flags-title">Red flags first</h2>
+        <h2 id="flags-title">{say("frame.red-flags-first")}</h2>
         <Small>{props.children}</Small>
         <Checkbox
           selected={asked === true && signs.length === 0}
           onChange={(on) => props.onChange([], on ? true : null)}
         >
-          <strong>Asked: none of these</strong>
+          <strong>{say("frame.asked-none-of-these")}</strong>
         </Checkbox>
         {props.flags.map((flag) => (
           <Checkbox key={flag.id} selected={signs.includes(flag.id)} onChange={(on) => toggle(flag.id, on)}>
             {flag.words}
             {flag.emergency ? (
-              <strong> · emergency care</strong>
+              <strong> {say("frame.emergency-care")}</strong>
             ) : (
-              flag.sameDay && <strong> · same day</strong>
+              flag.sameDay && <strong> {say("frame.same-day")}</strong>
             )}
           </Checkbox>
         ))}

@@ -9,6 +9,7 @@ import { Row, Small, Stack } from "../controls/layout";
 import { FigureView } from "../figure/FigureView";
 import { useFigureSheet } from "../api/queries";
 import { Override } from "./Override";
+import { say } from "../words/say";
 
 const Rungs = styled.ul`
   display: grid;
@@ -89,13 +90,11 @@ function Choices(
       <Row $between>
         <h2>{props.label}</h2>
         <Button $quiet $small onPress={props.onClose}>
-          Close
+          {say("frame.close")}
         </Button>
       </Row>
-      <TextField label="Find by name" value={find} onChange={setFind} />
-      {found.length === 0 && (
-        <p>No rung is called that. Try a word of its name, such as “bridge” or “roll”.</p>
-      )}
+      <TextField label={say("frame.find-by-name")} value={find} onChange={setFind} />
+      {found.length === 0 && <p>{say("frame.no-rung-is-called-that")}</p>}
       {found.map((ladder) => (
         <section key={ladder.id} aria-label={ladder.name}>
           <h3>{ladder.name}</h3>
@@ -113,8 +112,8 @@ function Choices(
                     <RungThumb figure={figureOf(rung.id)} />
                     <span>
                       {bar ? <s>{rung.name}</s> : rung.name}
-                      {rung.id === props.current && <Small as="span"> · in the plan</Small>}
-                      {bar && <Small>barred · {bar.why}</Small>}
+                      {rung.id === props.current && <Small as="span"> {say("frame.in-the-plan")}</Small>}
+                      {bar && <Small>{say("frame.barred-why", { why: bar.why })}</Small>}
                     </span>
                   </Pick>
                 </li>

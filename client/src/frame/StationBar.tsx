@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { EpisodeView } from "../api/types";
 import { SyncMark } from "./SyncMark";
 import { stationNames, stationOrder } from "./stations";
+import { say } from "../words/say";
 
 const Bar = styled.nav`
   display: flex;
@@ -38,15 +39,19 @@ const Bar = styled.nav`
 
 export function StationBar(props: { episode: EpisodeView; visitId: string }) {
   return (
-    <Bar aria-label="Stations of the visit">
+    <Bar aria-label={say("frame.stations-of-the-visit")}>
       {stationOrder.map((station) => (
         <NavLink key={station} to={`/episodes/${props.episode.id}/visits/${props.visitId}/${station}`}>
           {stationNames[station]}
         </NavLink>
       ))}
       <span className="end">
-        <NavLink to={`/episodes/${props.episode.id}/visits/${props.visitId}/progress`}>Progress</NavLink>
-        <NavLink to={`/episodes/${props.episode.id}/visits/${props.visitId}/letter`}>Letter</NavLink>
+        <NavLink to={`/episodes/${props.episode.id}/visits/${props.visitId}/progress`}>
+          {say("frame.progress")}
+        </NavLink>
+        <NavLink to={`/episodes/${props.episode.id}/visits/${props.visitId}/letter`}>
+          {say("frame.letter")}
+        </NavLink>
         <SyncMark />
       </span>
     </Bar>

@@ -8,14 +8,15 @@ import { Button } from "../controls/Button";
 import { Sheet, Veil } from "../controls/Modal";
 import { ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { FigureView } from "../figure/FigureView";
+import { say } from "../words/say";
 
 const directionWords = {
   none: "",
-  front: "against arching",
-  back: "against rounding",
-  side: "against side-bending",
-  twist: "against turning",
-  pelvis: "for a level pelvis",
+  front: say("frame.against-arching"),
+  back: say("frame.against-rounding"),
+  side: say("frame.against-side-bending"),
+  twist: say("frame.against-turning"),
+  pelvis: say("frame.for-a-level-pelvis"),
 } as const;
 
 const Choice = styled(Button)`
@@ -34,11 +35,11 @@ export function SwapDialog(props: { episodeId: string; rungId: string; onPick: (
   return (
     <DialogTrigger>
       <Button $quiet $small>
-        Swap
+        {say("frame.swap")}
       </Button>
       <Veil isDismissable>
         <Sheet $wide>
-          <Dialog aria-label="Swap for an equal">
+          <Dialog aria-label={say("frame.swap-for-an-equal")}>
             {({ close }) => (
               <Equals
                 {...props}
@@ -75,9 +76,9 @@ function Equals(props: {
   return (
     <Stack $gap={3}>
       <Row $between>
-        <h2>Swap for an equal</h2>
+        <h2>{say("frame.swap-for-an-equal")}</h2>
         <Button $quiet $small onPress={props.onClose}>
-          Close
+          {say("frame.close")}
         </Button>
       </Row>
       <ProblemNote error={error} />
@@ -91,19 +92,21 @@ function Equals(props: {
 
 function Explains({ list }: { list: SwapList }) {
   if (list.direction === "none") {
-    return <p>This exercise asks for no direction of its own. Add another from the library instead.</p>;
+    return <p>{say("frame.this-exercise-asks-for-no")}</p>;
   }
   if (list.swaps.length === 0) {
-    return <p>Nothing else that may be given and is at hand asks for this direction.</p>;
+    return <p>{say("frame.nothing-else-that-may-be")}</p>;
   }
-  const asks = `It asks for ${list.newtonMetres.toFixed(0)} N·m ${directionWords[list.direction]}.`;
+  const asks = say("frame.it-asks-for-newtonmetres-n", {
+    newtonMetres: list.newtonMetres.toFixed(0),
+    directionWords: directionWords[list.direction],
+  });
   return (
     <Small>
-      {asks}{" "}
-      {list.near
-        ? "These ask for about as much."
-        : "Nothing that may be given asks for about as much; these come nearest."}{" "}
-      For a typical body, still and by gravity alone.
+      {say("frame.asks-near-for-a-typical", {
+        asks,
+        near: list.near ? say("frame.these-ask-for-about-as") : say("frame.nothing-that-may-be-given"),
+      })}
     </Small>
   );
 }
@@ -122,7 +125,7 @@ function One({ swap, onPick }: { swap: Swap; onPick: () => void }) {
         <Quiet>
           {[...swap.difference, ...(swap.screened ? [] : ["not screened: watch the first set"])].join(
             " · ",
-          ) || "the same set-up"}
+          ) || say("frame.the-same-set-up")}
         </Quiet>
       </span>
       <strong>

@@ -4,6 +4,7 @@ import styled from "styled-components";
 import { useOutbox } from "../capture/OutboxContext";
 import { Button } from "../controls/Button";
 import { Stack } from "../controls/layout";
+import { say } from "../words/say";
 
 const Mark = styled.span<{ $waiting: boolean }>`
   display: inline-flex;
@@ -37,19 +38,19 @@ export function SyncMark() {
     return (
       <DialogTrigger>
         <Button $quiet $small>
-          {status.refused.length} not accepted
+          {say("frame.refused-not-accepted", { refused: status.refused.length })}
         </Button>
         <Sheet>
-          <Dialog aria-label="Marks the server did not accept">
+          <Dialog aria-label={say("frame.marks-the-server-did-not")}>
             <Stack $gap={3}>
-              <p>The server did not accept these marks. They are kept on this tablet but do not count.</p>
+              <p>{say("frame.the-server-did-not-accept")}</p>
               <ul>
                 {[...new Set(status.refused)].map((why) => (
                   <li key={why}>{why}</li>
                 ))}
               </ul>
               <Button $quiet onPress={() => outbox.dismissRefused()}>
-                Let go of them
+                {say("frame.let-go-of-them")}
               </Button>
             </Stack>
           </Dialog>
@@ -58,12 +59,12 @@ export function SyncMark() {
     );
   }
   const words = status.signedOut
-    ? `${status.queued} kept here; sign in to send`
+    ? say("frame.queued-kept-here-sign-in", { queued: status.queued })
     : status.queued === 0
-      ? "all stored"
+      ? say("frame.all-stored")
       : status.offline
-        ? `${status.queued} kept here, server away`
-        : `${status.queued} on the way`;
+        ? say("frame.queued-kept-here-server-away", { queued: status.queued })
+        : say("frame.queued-on-the-way", { queued: status.queued });
   return (
     <Mark $waiting={status.queued > 0} role="status">
       {words}

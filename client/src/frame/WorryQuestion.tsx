@@ -6,6 +6,7 @@ import type { RecordEvent } from "../capture/useCapture";
 import { useReport } from "./useReport";
 import { Button } from "../controls/Button";
 import { Note, ProblemNote, Row, Stack } from "../controls/layout";
+import { say } from "../words/say";
 
 /** The last set that was stopped for something that has to be answered before anything else is tried; null when nothing is open. */
 export function openWorry(trials: LiveTrialState[], events: CaptureEvent[]): LiveTrialState | null {
@@ -29,18 +30,16 @@ export function WorryQuestion(props: {
   const flags = (library?.dangerSigns ?? []).filter((f) => f.worry === trial.worry).map((f) => f.id);
   if (trial.worry === "numb-or-weak") {
     return (
-      <Stack $gap={4} role="group" aria-label="Numbness or weakness">
-        <h1>Numbness or weakness: examine now</h1>
-        <p>
-          A red flag. Nothing else is tried until somebody has looked and recorded what was found and done.
-        </p>
+      <Stack $gap={4} role="group" aria-label={say("frame.numbness-or-weakness")}>
+        <h1>{say("frame.numbness-or-weakness-examine-now")}</h1>
+        <p>{say("frame.a-red-flag-nothing-else")}</p>
         <ProblemNote error={report.error} />
         <Row>
           <Button isDisabled={report.isPending || flags.length === 0} onPress={() => report.mutate(flags)}>
-            Record the red flag
+            {say("frame.record-the-red-flag")}
           </Button>
           <Button $quiet onPress={props.onPassed}>
-            Examined: it was neither
+            {say("frame.examined-it-was-neither")}
           </Button>
         </Row>
       </Stack>
@@ -49,18 +48,16 @@ export function WorryQuestion(props: {
   const side = (trial.worrySide ?? trial.side) === "right" ? "right" : "left";
   const answer = (leg: "left" | "right", back: boolean) => record(uuid(), "leg-asked", { side: leg, back });
   return (
-    <Stack $gap={4} role="group" aria-label="Pain down the leg">
-      <h1>Pain moved further down the {side} leg</h1>
-      <p>
-        That exercise ends for today. Rest or walk for ten minutes, then ask: is it back where it was before?
-      </p>
+    <Stack $gap={4} role="group" aria-label={say("frame.pain-down-the-leg")}>
+      <h1>{say("frame.pain-moved-further-down-the", { side })}</h1>
+      <p>{say("frame.that-exercise-ends-for-today")}</p>
       <Row>
-        <Button onPress={() => answer(side, true)}>Back where it was</Button>
+        <Button onPress={() => answer(side, true)}>{say("frame.back-where-it-was")}</Button>
         <Button $quiet onPress={() => answer(side, false)}>
-          It stayed: examine
+          {say("frame.it-stayed-examine")}
         </Button>
       </Row>
-      <Note>Nothing is raised for two visits and two weeks; what pulls on that leg is left out.</Note>
+      <Note>{say("frame.nothing-is-raised-for-two")}</Note>
     </Stack>
   );
 }

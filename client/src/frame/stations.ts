@@ -1,14 +1,15 @@
 import type { EpisodeView, VisitView } from "../api/types";
+import { say } from "../words/say";
 
 export const stationNames = {
-  ask: "Ask",
-  neutral: "Neutral",
-  screen: "Screen",
-  findings: "Findings",
-  plan: "Plan",
-  session: "Session",
-  decide: "Decide",
-  "take-home": "Take home",
+  ask: say("frame.ask"),
+  neutral: say("frame.neutral"),
+  screen: say("frame.screen"),
+  findings: say("frame.findings"),
+  plan: say("frame.plan"),
+  session: say("frame.session"),
+  decide: say("frame.decide"),
+  "take-home": say("frame.take-home"),
 } as const;
 export type Station = keyof typeof stationNames;
 export const stationOrder = Object.keys(stationNames) as Station[];

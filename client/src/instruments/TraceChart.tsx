@@ -3,6 +3,7 @@ import { scaleLinear } from "@visx/scale";
 import { useEffect, useRef, useState } from "react";
 import { useTheme } from "styled-components";
 import type { TraceView } from "../api/types";
+import { say } from "../words/say";
 
 /** Something that happened at a moment of the trace, seconds from its start. */
 export interface Moment {
@@ -170,7 +171,7 @@ function Course({ view, marks, width }: { view: TraceView; marks: Moment[]; widt
         numTicks={Math.max(3, Math.round(width / 120))}
         stroke={colour.rule}
         tickStroke={colour.rule}
-        tickFormat={(v) => `${v.valueOf()} s`}
+        tickFormat={(v) => say("instruments.seconds-s", { seconds: v.valueOf() })}
         tickLabelProps={{ ...tick, textAnchor: "middle" }}
       />
     </svg>
@@ -228,7 +229,17 @@ function middleOf(low: (number | null)[], high: (number | null)[]) {
 
 function summary(view: TraceView) {
   const { losses, reps } = view.reading;
-  const times = losses.length === 1 ? "once" : `${losses.length} times`;
-  const lost = losses.length === 0 ? "control was not lost" : `control was lost ${times}`;
-  return `The trace of ${view.setup.channels.map((c) => c.name.toLowerCase()).join(", ")}: ${lost}; ${reps.length} reps seen`;
+  const times =
+    losses.length === 1
+      ? say("instruments.once")
+      : say("instruments.losses-times", { losses: losses.length });
+  const lost =
+    losses.length === 0
+      ? say("instruments.control-was-not-lost")
+      : say("instruments.control-was-lost-times", { times });
+  return say("instruments.the-trace-of-channels-lost", {
+    channels: view.setup.channels.map((c) => c.name.toLowerCase()).join(", "),
+    lost,
+    reps: reps.length,
+  });
 }

@@ -16,16 +16,17 @@ import { Table, Wide } from "../controls/Table";
 import { WrongRows } from "../controls/WrongRows";
 import { useTrialHome } from "../frame/useTrialHome";
 import { useVisit } from "../frame/useVisit";
+import { say } from "../words/say";
 
 const unitWords: Record<TraceUnit, string> = {
-  seconds: "seconds",
-  milliseconds: "milliseconds",
-  "millimetres-of-mercury": "mmHg",
-  kilopascal: "kPa",
-  hectopascal: "hPa or mbar",
-  "centimetres-of-water": "cmH₂O",
-  degrees: "degrees",
-  radians: "radians",
+  seconds: say("instruments.seconds"),
+  milliseconds: say("instruments.milliseconds"),
+  "millimetres-of-mercury": say("instruments.mmhg"),
+  kilopascal: say("instruments.kpa"),
+  hectopascal: say("instruments.hpa-or-mbar"),
+  "centimetres-of-water": say("instruments.cmh-o"),
+  degrees: say("instruments.degrees"),
+  radians: say("instruments.radians"),
 };
 const pressures: TraceUnit[] = [
   "millimetres-of-mercury",
@@ -82,10 +83,10 @@ export function TraceFilePage() {
   return (
     <Stack $gap={5}>
       <h1>
-        A trace from a file{" "}
+        {say("instruments.a-trace-from-a-file")}{" "}
         {trial && (
           <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-            for {findRung(library, trial.rungId).rung.name}{" "}
+            {say("instruments.for-rung", { rung: findRung(library, trial.rungId).rung.name })}{" "}
             {trial.side !== "both" && <SideTag side={trial.side} />}
           </Quiet>
         )}
@@ -95,23 +96,21 @@ export function TraceFilePage() {
           acceptedFileTypes={["text/csv", ".csv", ".txt", ".tsv"]}
           onSelect={(l) => choose(l?.[0])}
         >
-          <Button $quiet={file !== null}>{file ? "Choose another file" : "Choose a CSV file"}</Button>
+          <Button $quiet={file !== null}>
+            {file ? say("instruments.choose-another-file") : say("instruments.choose-a-csv-file")}
+          </Button>
         </FileTrigger>
         {file && <strong>{file.name}</strong>}
         <Link to={home.path}>{home.words}</Link>
       </Row>
-      {!file && (
-        <Small>
-          One row for each moment, a header that names the columns. What this program wrote is read as it is.
-        </Small>
-      )}
+      {!file && <Small>{say("instruments.one-row-for-each-moment")}</Small>}
       <ProblemNote error={look.error} />
       {mapping && look.data && (
         <>
           <Mapped columns={look.data} mapping={mapping} library={library} onChange={setMapping} />
           <Row>
             <Button isDisabled={read.isPending} onPress={() => read.mutate(mapping)}>
-              {read.isPending ? "Reading …" : "Read it in"}
+              {read.isPending ? say("instruments.reading") : say("instruments.read-it-in")}
             </Button>
           </Row>
         </>
@@ -139,21 +138,21 @@ function Mapped(props: {
       <Stack $gap={4}>
         <Columns $at="1fr 1fr 1fr" style={{ gap: 16 }}>
           <Picker
-            label="Time"
+            label={say("instruments.time")}
             value={mapping.timeColumn ?? "none"}
             onPick={(v) => onChange({ ...mapping, timeColumn: v === "none" ? null : v })}
-            options={[{ value: "none", label: "no column: even rows" }, ...named]}
+            options={[{ value: "none", label: say("instruments.no-column-even-rows") }, ...named]}
           />
           {mapping.timeColumn !== null ? (
             <Picker
-              label="Told in"
+              label={say("instruments.told-in")}
               value={mapping.timeUnit}
               onPick={(timeUnit) => onChange({ ...mapping, timeUnit })}
               options={asOptions(["seconds", "milliseconds"])}
             />
           ) : (
             <NumberField
-              label="Samples a second"
+              label={say("instruments.samples-a-second")}
               value={mapping.rate ?? null}
               onChange={(rate) => onChange({ ...mapping, rate })}
               min={25}
@@ -165,19 +164,19 @@ function Mapped(props: {
           <Columns key={c.channel} $at="1fr 1fr 1fr" style={{ gap: 16, alignItems: "end" }}>
             <Picker
               label={channelWords[c.channel]}
-              placeholder="Which column?"
+              placeholder={say("instruments.which-column")}
               value={c.column === "" ? null : c.column}
               onPick={(column) => channel({ ...c, column })}
               options={named}
             />
             <Picker
-              label="Told in"
+              label={say("instruments.told-in")}
               value={c.unit}
               onPick={(unit) => channel({ ...c, unit })}
               options={asOptions(c.channel === "pressure" ? pressures : angles)}
             />
             <Checkbox selected={c.turned === true} onChange={(turned) => channel({ ...c, turned })}>
-              Sign the other way
+              {say("instruments.sign-the-other-way")}
             </Checkbox>
           </Columns>
         ))}
@@ -185,12 +184,12 @@ function Mapped(props: {
           selected={mapping.leaveOutWrong === true}
           onChange={(leaveOutWrong) => onChange({ ...mapping, leaveOutWrong })}
         >
-          Leave out rows that cannot be read
+          {say("instruments.leave-out-rows-that-cannot")}
         </Checkbox>
       </Stack>
       <Stack $gap={2}>
-        <Small>The first rows of the file</Small>
-        <Wide label="The first rows of the file">
+        <Small>{say("instruments.the-first-rows-of-the")}</Small>
+        <Wide label={say("instruments.the-first-rows-of-the")}>
           <Table>
             <thead>
               <tr>
@@ -210,15 +209,15 @@ function Mapped(props: {
             </tbody>
           </Table>
         </Wide>
-        <Small>Pitch forward, roll with the right side lower, and yaw to the right are positive here.</Small>
+        <Small>{say("instruments.pitch-forward-roll-with-the")}</Small>
       </Stack>
     </Columns>
   );
 }
 
 const channelWords: Record<ChannelColumn["channel"], string> = {
-  pressure: "Pressure",
-  pitch: "Pitch",
-  roll: "Roll",
-  yaw: "Yaw",
+  pressure: say("instruments.pressure"),
+  pitch: say("instruments.pitch"),
+  roll: say("instruments.roll"),
+  yaw: say("instruments.yaw"),
 };

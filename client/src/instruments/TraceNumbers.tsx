@@ -4,6 +4,7 @@ import { Quiet, Small } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { Table, Wide } from "../controls/Table";
 import { seconds } from "../controls/words";
+import { say, sayRich } from "../words/say";
 
 const number = (value: number, digits = 1) =>
   value.toLocaleString("en-GB", { minimumFractionDigits: digits, maximumFractionDigits: digits });
@@ -13,16 +14,16 @@ export function ChannelNumbers({ view }: { view: TraceView }) {
   const seen = view.reading.analysis;
   if (!seen) return null;
   return (
-    <Wide label="What each channel came to">
+    <Wide label={say("instruments.what-each-channel-came-to")}>
       <Table>
         <thead>
           <tr>
-            <th>Channel</th>
-            <th>In the band</th>
-            <th>Farthest</th>
-            <th>Sway</th>
-            <th>Path a second</th>
-            <th>Trembling</th>
+            <th>{say("instruments.channel")}</th>
+            <th>{say("instruments.in-the-band")}</th>
+            <th>{say("instruments.farthest")}</th>
+            <th>{say("instruments.sway")}</th>
+            <th>{say("instruments.path-a-second")}</th>
+            <th>{say("instruments.trembling")}</th>
           </tr>
         </thead>
         <tbody>
@@ -41,7 +42,11 @@ export function ChannelNumbers({ view }: { view: TraceView }) {
                 <td>
                   {number(c.pathPerSecond, 2)} {unit}
                 </td>
-                <td>{c.tremorRms === null ? "too short" : `${number(c.tremorRms ?? 0, 2)} ${unit}`}</td>
+                <td>
+                  {c.tremorRms === null
+                    ? say("instruments.too-short")
+                    : `${number(c.tremorRms ?? 0, 2)} ${unit}`}
+                </td>
               </tr>
             );
           })}
@@ -57,13 +62,23 @@ export function LevelNumbers({ view }: { view: TraceView }) {
     const unit = view.setup.channels.find((c) => c.channel === l.channel)?.unit ?? "";
     return (
       <p key={l.channel}>
-        <strong>
-          {seconds(l.heldSeconds)} from {l.set - l.within} to {l.set + l.within} {unit}
-        </strong>
-        , {seconds(l.belowSeconds)} below, {seconds(l.aboveSeconds)} above{" "}
+        {sayRich("instruments.heldseconds-from-set-to-set2", {
+          heldSeconds: seconds(l.heldSeconds),
+          set: l.set - l.within,
+          set2: l.set + l.within,
+          unit,
+          strong: (chunks) => <strong>{chunks}</strong>,
+          belowSeconds: seconds(l.belowSeconds),
+          aboveSeconds: seconds(l.aboveSeconds),
+        })}{" "}
         {l.mean !== null && (
           <Quiet>
-            mean {number(l.mean ?? 0)}, from {number(l.lowest ?? 0)} to {number(l.highest ?? 0)} {unit}
+            {say("instruments.mean-mean-from-lowest-to", {
+              mean: number(l.mean ?? 0),
+              lowest: number(l.lowest ?? 0),
+              highest: number(l.highest ?? 0),
+              unit,
+            })}
           </Quiet>
         )}
       </p>
@@ -73,18 +88,18 @@ export function LevelNumbers({ view }: { view: TraceView }) {
 
 export function RepNumbers({ view }: { view: TraceView }) {
   const { reps } = view.reading;
-  if (reps.length === 0) return <Small>No reps show in this trace.</Small>;
+  if (reps.length === 0) return <Small>{say("instruments.no-reps-show-in-this")}</Small>;
   return (
-    <Wide label="Reps">
+    <Wide label={say("instruments.reps")}>
       <Table>
         <thead>
           <tr>
-            <th>Rep</th>
-            <th>From</th>
-            <th>Out</th>
-            <th>Held</th>
-            <th>Back</th>
-            <th>Whole</th>
+            <th>{say("instruments.rep")}</th>
+            <th>{say("instruments.from")}</th>
+            <th>{say("instruments.out")}</th>
+            <th>{say("instruments.held")}</th>
+            <th>{say("instruments.back")}</th>
+            <th>{say("instruments.whole")}</th>
           </tr>
         </thead>
         <tbody>
@@ -96,7 +111,7 @@ export function RepNumbers({ view }: { view: TraceView }) {
               <td>{seconds(rep.hold ?? 0)}</td>
               <td>{seconds(rep.back ?? 0)}</td>
               <td>
-                {seconds(rep.seconds ?? 0)} {rushed && <strong>too fast</strong>}
+                {seconds(rep.seconds ?? 0)} {rushed && <strong>{say("instruments.too-fast")}</strong>}
               </td>
             </tr>
           ))}
@@ -113,19 +128,19 @@ export function SideNumbers({ view }: { view: TraceView }) {
   if (view.sides.length === 0) return null;
   return (
     <section>
-      <h2>Side against side</h2>
-      <Wide label="Side against side">
+      <h2>{say("instruments.side-against-side")}</h2>
+      <Wide label={say("instruments.side-against-side")}>
         <Table>
           <thead>
             <tr>
-              <th>What</th>
+              <th>{say("instruments.what")}</th>
               <th>
                 <SideTag side="left" />
               </th>
               <th>
                 <SideTag side="right" />
               </th>
-              <th>Held less well</th>
+              <th>{say("instruments.held-less-well")}</th>
             </tr>
           </thead>
           <tbody>
@@ -138,15 +153,16 @@ export function SideNumbers({ view }: { view: TraceView }) {
                 <td>
                   {number(m.right, digits(m))} {m.unit}
                 </td>
-                <td>{m.less ? <SideTag side={m.less} /> : "even"}</td>
+                <td>{m.less ? <SideTag side={m.less} /> : say("instruments.even")}</td>
               </tr>
             ))}
           </tbody>
         </Table>
       </Wide>
       <Small>
-        Differences up to 15 % are even: one person differs by as much from minute to minute.{" "}
-        <Link to={`../traces/${view.otherSide}`}>See the other side</Link>
+        {sayRich("instruments.differences-up-to-15-are", {
+          link: (chunks) => <Link to={`../traces/${view.otherSide}`}>{chunks}</Link>,
+        })}
       </Small>
     </section>
   );

@@ -16,6 +16,7 @@ import { instrumentNames } from "../capture/instrumentNames";
 import { ProposedMarks } from "../capture/ProposedMarks";
 import { TraceChart, type Moment } from "./TraceChart";
 import { ChannelNumbers, LevelNumbers, RepNumbers, SideNumbers } from "./TraceNumbers";
+import { say, sayRich } from "../words/say";
 
 /** A trace after the fact: its course, what it shows, and what of that is not marked yet. */
 export function TracePage() {
@@ -78,9 +79,13 @@ function Shown(props: {
         <h1>
           {findRung(library, trial.rungId).rung.name} {trial.side !== "both" && <SideTag side={trial.side} />}{" "}
           <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-            {instrumentNames[view.trace.instrument]} · {seconds(view.trace.seconds)} at{" "}
-            {Math.round(10 * view.trace.rate) / 10} a second ·{" "}
-            {view.trace.source === "live" ? "kept" : "read in"} by {view.trace.by}
+            {say("instruments.trace-by", {
+              instrument: instrumentNames[view.trace.instrument],
+              seconds: seconds(view.trace.seconds),
+              rate: Math.round(10 * view.trace.rate) / 10,
+              source: view.trace.source === "live" ? say("instruments.kept") : say("instruments.read-in"),
+              by: view.trace.by,
+            })}
           </Quiet>
         </h1>
         <Link to={home.path}>{home.words}</Link>
@@ -88,16 +93,19 @@ function Shown(props: {
       <TraceChart view={view} marks={marks} />
       <Row $between>
         <Stretch view={view} onShow={props.onShow} />
-        <Small>Band: control. Red: lost. Below: reps. Lines: marked, dashed by eye.</Small>
+        <Small>{say("instruments.band-control-red-lost-below")}</Small>
       </Row>
       <NeutralNote view={view} />
       <Columns $at="minmax(0, 3fr) minmax(300px, 2fr)">
         <Stack $gap={4}>
           {reading.analysis && (
             <p>
-              <strong>{seconds(reading.analysis.cleanSeconds)} before control was lost</strong>,{" "}
-              {seconds(reading.analysis.inBandSeconds)} of {seconds(reading.analysis.seenSeconds)} in the
-              band.
+              {sayRich("instruments.cleanseconds-before-control-was-lost", {
+                cleanSeconds: seconds(reading.analysis.cleanSeconds),
+                strong: (chunks) => <strong>{chunks}</strong>,
+                inBandSeconds: seconds(reading.analysis.inBandSeconds),
+                seenSeconds: seconds(reading.analysis.seenSeconds),
+              })}
             </p>
           )}
           <LevelNumbers view={view} />
@@ -108,7 +116,7 @@ function Shown(props: {
         <Stack $gap={4}>
           {live && (
             <Stack as="section" $gap={2}>
-              <h2>Not marked yet</h2>
+              <h2>{say("instruments.not-marked-yet")}</h2>
               <ProposedMarks
                 trial={live}
                 losses={reading.losses.map((l) => ({
@@ -128,13 +136,13 @@ function Shown(props: {
                 setup={view.setup}
                 faultName={faultName}
                 record={record}
-                nothing="Everything the trace shows is marked, or was dropped."
+                nothing={say("instruments.everything-the-trace-shows-is")}
               />
             </Stack>
           )}
           <Row $gap={4}>
             <a href={`/api/traces/${view.trace.id}/file.csv`} download>
-              Get it as CSV
+              {say("instruments.get-it-as-csv")}
             </a>
             <Remove traceId={view.trace.id} home={home.path} />
           </Row>
@@ -147,15 +155,9 @@ function Shown(props: {
 function NeutralNote({ view }: { view: TraceView }) {
   switch (view.reading.neutralFrom) {
     case "found":
-      return (
-        <Note>No calibration came with this trace: its first three quiet seconds are taken as neutral.</Note>
-      );
+      return <Note>{say("instruments.no-calibration-came-with-this")}</Note>;
     case "none":
-      return (
-        <Note>
-          No calibration came with this trace, and it has no three quiet seconds: nothing in it can be judged.
-        </Note>
-      );
+      return <Note>{say("instruments.no-calibration-came-with-this-trace")}</Note>;
     default:
       return null;
   }
@@ -171,9 +173,9 @@ function Stretch(props: { view: TraceView; onShow: (from: number, seconds: numbe
   };
   const whole = shown >= trace.seconds - 0.05;
   return (
-    <Row $gap={2} role="group" aria-label="Stretch that is shown">
+    <Row $gap={2} role="group" aria-label={say("instruments.stretch-that-is-shown")}>
       <Button $quiet $small isDisabled={from <= 0} onPress={() => show(from - shown / 2, shown)}>
-        Earlier
+        {say("instruments.earlier")}
       </Button>
       <Button
         $quiet
@@ -181,16 +183,16 @@ function Stretch(props: { view: TraceView; onShow: (from: number, seconds: numbe
         isDisabled={from + shown >= trace.seconds - 0.05}
         onPress={() => show(from + shown / 2, shown)}
       >
-        Later
+        {say("instruments.later")}
       </Button>
       <Button $quiet $small isDisabled={shown <= 4} onPress={() => show(from + shown / 4, shown / 2)}>
-        Closer
+        {say("instruments.closer")}
       </Button>
       <Button $quiet $small isDisabled={whole} onPress={() => show(from - shown / 2, shown * 2)}>
-        Wider
+        {say("instruments.wider")}
       </Button>
       <Button $quiet $small isDisabled={whole} onPress={() => show(0, trace.seconds)}>
-        Whole
+        {say("instruments.whole")}
       </Button>
     </Row>
   );
@@ -211,9 +213,9 @@ function Remove({ traceId, home }: { traceId: string; home: string }) {
   return (
     <>
       <Button $quiet $small onPress={() => (sure ? remove.mutate() : setSure(true))}>
-        {sure ? "Yes, take the trace away" : "Take this trace away"}
+        {sure ? say("instruments.yes-take-the-trace-away") : say("instruments.take-this-trace-away")}
       </Button>
-      {sure && <Small role="status">The trial and its marks stay.</Small>}
+      {sure && <Small role="status">{say("instruments.the-trial-and-its-marks")}</Small>}
       <ProblemNote error={remove.error} />
     </>
   );

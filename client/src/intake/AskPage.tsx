@@ -10,13 +10,14 @@ import { Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/
 import { dayWords } from "../api/clinicTime";
 import { useVisit } from "../frame/useVisit";
 import { IntakeFields, missing, toForm, type Draft } from "./IntakeFields";
+import { say } from "../words/say";
 
 export function AskPage() {
   const { episode, visit } = useVisit();
   if (!episode) return null;
   return (
     <Stack $gap={6}>
-      <h1>Ask</h1>
+      <h1>{say("intake.ask")}</h1>
       {episode.dangerReports.map((report) =>
         report.clearedAt === null ? (
           <OpenReport key={report.id} report={report} episodeId={episode.id} />
@@ -50,20 +51,23 @@ function OpenReport(props: { report: DangerReport; episodeId: string }) {
       <Stack $gap={3}>
         <h2>{report.words}</h2>
         <p>
-          Marked {dayWords(report.notedAt)} by {report.notedBy}.
-          {report.sameDay && <strong> Send on the same day.</strong>} The later stations are closed until this
-          is recorded.
+          {say("intake.marked-notedat-by-notedby", {
+            notedAt: dayWords(report.notedAt),
+            notedBy: report.notedBy,
+          })}
+          {report.sameDay && <strong> {say("intake.send-on-the-same-day")}</strong>}{" "}
+          {say("intake.the-later-stations-are-closed")}
         </p>
         <TextField
           long
-          label="What was found"
+          label={say("intake.what-was-found")}
           value={found}
           onChange={setFound}
           error={problem?.field("found")}
         />
         <TextField
           long
-          label="What was done about it"
+          label={say("intake.what-was-done-about-it")}
           value={done}
           onChange={setDone}
           error={problem?.field("done")}
@@ -74,9 +78,9 @@ function OpenReport(props: { report: DangerReport; episodeId: string }) {
             isDisabled={!found.trim() || !done.trim() || clear.isPending}
             onPress={() => clear.mutate()}
           >
-            Record and open the stations
+            {say("intake.record-and-open-the-stations")}
           </Button>
-          <Small>Your name and the time are recorded with it.</Small>
+          <Small>{say("intake.your-name-and-the-time")}</Small>
         </Row>
       </Stack>
     </Note>
@@ -88,9 +92,14 @@ function ClearedReport({ report }: { report: DangerReport }) {
     <Ruled>
       <strong>{report.words}</strong>
       <Small>
-        {dayWords(report.notedAt)}, {report.notedBy}. Dealt with{" "}
-        {report.clearedAt && dayWords(report.clearedAt)} by {report.clearedBy}. Found: {report.found} Done:{" "}
-        {report.done}
+        {say("intake.notedat-notedby-dealt-with-clearedat", {
+          notedAt: dayWords(report.notedAt),
+          notedBy: report.notedBy,
+          clearedAt: report.clearedAt ? dayWords(report.clearedAt) : "",
+          clearedBy: report.clearedBy ?? "",
+          found: report.found ?? "",
+          done: report.done ?? "",
+        })}
       </Small>
     </Ruled>
   );
@@ -122,19 +131,15 @@ function Edit(props: { episode: EpisodeView; visit: VisitView }) {
   const lacks = missing(draft, visit.number === 1);
   return (
     <Stack $gap={6}>
-      {visit.number > 1 && (
-        <Small>
-          Answers given here are this visit’s own; what was told at earlier visits stays as it was.
-        </Small>
-      )}
+      {visit.number > 1 && <Small>{say("intake.answers-given-here-are-this")}</Small>}
       <IntakeFields draft={draft} onChange={setDraft} problem={problem} />
       <ProblemNote error={save.error} />
       {problem?.status === 409 && <Conflict current={problem.current as EpisodeView} onTake={setDraft} />}
       <Row>
         <Button isDisabled={lacks !== null || save.isPending} onPress={() => save.mutate()}>
-          Keep and go on
+          {say("intake.keep-and-go-on")}
         </Button>
-        {lacks && <Quiet>Still to ask: {lacks}.</Quiet>}
+        {lacks && <Quiet>{say("intake.still-to-ask-lacks", { lacks })}</Quiet>}
       </Row>
     </Stack>
   );
@@ -147,12 +152,16 @@ function Conflict(props: { current: EpisodeView | null; onTake: (form: EpisodeVi
   return (
     <Note>
       <p>
-        Stored meanwhile: {theirs.name}, pain now {theirs.pain.now}, usual {theirs.pain.usual};{" "}
-        {theirs.complaint}
+        {say("intake.stored-meanwhile-theirs-pain-now", {
+          theirs: theirs.name,
+          now: theirs.pain.now,
+          usual: theirs.pain.usual,
+          complaint: theirs.complaint,
+        })}
       </p>
       <Row style={{ marginTop: 8 }}>
         <Button $quiet onPress={() => props.onTake(theirs)}>
-          Go on from the stored version
+          {say("intake.go-on-from-the-stored")}
         </Button>
       </Row>
     </Note>

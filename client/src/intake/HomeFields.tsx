@@ -5,6 +5,7 @@ import { Row, Ruled, Small, Stack } from "../controls/layout";
 import type { IntakePart } from "./IntakeFields";
 import { today } from "../api/clinicTime";
 import { DayField } from "../controls/DateField";
+import { say } from "../words/say";
 
 const days = [1, 2, 3, 4, 5, 6, 7].map((n) => ({ value: String(n), label: n }));
 
@@ -15,9 +16,9 @@ export function HomeFields(props: IntakePart) {
   return (
     <Ruled>
       <Stack $gap={4}>
-        <h2>At home</h2>
+        <h2>{say("intake.at-home")}</h2>
         <NumberField
-          label="Minutes a day the client really has"
+          label={say("intake.minutes-a-day-the-client")}
           value={draft.minutesPerDay}
           min={1}
           max={90}
@@ -25,7 +26,7 @@ export function HomeFields(props: IntakePart) {
           error={problem?.field("minutesPerDay")}
         />
         <Choice
-          label="Days a week"
+          label={say("intake.days-a-week")}
           tight
           value={String(draft.daysPerWeek ?? 5)}
           onChange={(n) => onChange({ ...draft, daysPerWeek: Number(n) })}
@@ -36,7 +37,7 @@ export function HomeFields(props: IntakePart) {
         <Equipment {...props} />
         <Away {...props} />
         <Choice
-          label="Policy"
+          label={say("intake.policy")}
           value={draft.policyId}
           onChange={(policyId) => onChange({ ...draft, policyId })}
           options={(library?.policies ?? []).map((p) => ({ value: p.id, label: p.name }))}
@@ -56,7 +57,7 @@ function Goals({ draft, onChange }: IntakePart) {
   const goals = draft.goals ?? [];
   return (
     <div role="group" aria-labelledby="goals-title">
-      <h3 id="goals-title">What the client wants to do again</h3>
+      <h3 id="goals-title">{say("intake.what-the-client-wants-to")}</h3>
       {library?.goals.map((goal) => (
         <Checkbox
           key={goal.id}
@@ -76,14 +77,14 @@ function Equipment({ draft, onChange }: IntakePart) {
   const common = (library?.equipment ?? []).filter((e) => e.common).map((e) => e.id);
   return (
     <div role="group" aria-labelledby="equipment-title">
-      <h3 id="equipment-title">What is at hand at home</h3>
+      <h3 id="equipment-title">{say("intake.what-is-at-hand-at")}</h3>
       <Choice
-        label="Asked?"
+        label={say("intake.asked")}
         value={have ? "asked" : "open"}
         onChange={(v) => onChange({ ...draft, equipment: v === "asked" ? common : null })}
         options={[
-          { value: "open", label: "not asked: anything goes" },
-          { value: "asked", label: "only this" },
+          { value: "open", label: say("intake.not-asked-anything-goes") },
+          { value: "asked", label: say("intake.only-this") },
         ]}
       />
       {have &&
@@ -106,18 +107,18 @@ function Away({ draft, onChange, problem }: IntakePart) {
     onChange({ ...draft, away: away.map((a, i) => (i === index ? { ...a, ...change } : a)) });
   return (
     <div role="group" aria-labelledby="away-title">
-      <h3 id="away-title">Away</h3>
+      <h3 id="away-title">{say("intake.away")}</h3>
       {away.map((stretch, i) => (
         <Row key={i} style={{ alignItems: "flex-end", marginBottom: 8 }}>
           <DayField
-            label="From"
+            label={say("intake.from")}
             value={stretch.from}
             onChange={(from) => put(i, { from, to: stretch.to < from ? from : stretch.to })}
             error={problem?.field(`away[${i}]`)}
           />
-          <DayField label="To" value={stretch.to} onChange={(to) => put(i, { to })} />
+          <DayField label={say("intake.to")} value={stretch.to} onChange={(to) => put(i, { to })} />
           <Button $quiet $small onPress={() => onChange({ ...draft, away: away.filter((_, j) => j !== i) })}>
-            Take out
+            {say("intake.take-out")}
           </Button>
         </Row>
       ))}
@@ -129,7 +130,7 @@ function Away({ draft, onChange, problem }: IntakePart) {
           onChange({ ...draft, away: [...away, { from: day, to: day, why: null }] });
         }}
       >
-        Add days away
+        {say("intake.add-days-away")}
       </Button>
     </div>
   );

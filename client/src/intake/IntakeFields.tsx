@@ -7,6 +7,7 @@ import { Columns, Ruled, Stack } from "../controls/layout";
 import { HomeFields } from "./HomeFields";
 import { PrecautionFields } from "./PrecautionFields";
 import { DayField } from "../controls/DateField";
+import { say } from "../words/say";
 
 /** The form as it is filled in: numbers may still be missing. */
 export type Draft = Omit<IntakeForm, "pain" | "settleHours"> & {
@@ -37,15 +38,16 @@ export const emptyDraft = (policyId: string): Draft => ({
 
 /** The first thing that still has to be answered, in the words of its field; null when nothing is missing. */
 export function missing(draft: Draft, firstVisit = true): string | null {
-  if (!draft.name.trim()) return "the name";
-  if (!draft.birthDate) return "the birth date";
-  if (!draft.complaint.trim()) return "the main complaint";
-  if (draft.pain.now === null) return "the pain now";
-  if (draft.pain.worst === null) return "the worst pain";
-  if (draft.pain.usual === null) return "the usual pain";
-  if (draft.settleHours === null) return "how long it stays stirred up";
+  if (!draft.name.trim()) return say("intake.the-name");
+  if (!draft.birthDate) return say("intake.the-birth-date");
+  if (!draft.complaint.trim()) return say("intake.the-main-complaint");
+  if (draft.pain.now === null) return say("intake.the-pain-now");
+  if (draft.pain.worst === null) return say("intake.the-worst-pain");
+  if (draft.pain.usual === null) return say("intake.the-usual-pain");
+  if (draft.settleHours === null) return say("intake.how-long-it-stays-stirred");
   // At later visits the check-in asks them.
-  if (firstVisit && !flagsAnswered(draft.dangerSigns, draft.flagsAsked ?? null)) return "the red flags";
+  if (firstVisit && !flagsAnswered(draft.dangerSigns, draft.flagsAsked ?? null))
+    return say("intake.the-red-flags");
   return null;
 }
 
@@ -59,10 +61,10 @@ export function toForm(draft: Draft): IntakeForm {
 }
 
 const settling = [
-  { value: "1", label: "within an hour" },
-  { value: "6", label: "the same day" },
-  { value: "20", label: "by next morning" },
-  { value: "36", label: "longer than a day" },
+  { value: "1", label: say("intake.within-an-hour") },
+  { value: "6", label: say("intake.the-same-day") },
+  { value: "20", label: say("intake.by-next-morning") },
+  { value: "36", label: say("intake.longer-than-a-day") },
 ];
 
 /** The shown answer that an exact number of hours falls under. */
@@ -100,7 +102,7 @@ function Flags({ draft, onChange }: IntakePart) {
       asked={draft.flagsAsked ?? null}
       onChange={(dangerSigns, flagsAsked) => onChange({ ...draft, dangerSigns, flagsAsked })}
     >
-      Any of these stops the visit until it is recorded what was found and done.
+      {say("intake.any-of-these-stops-the")}
     </RedFlags>
   );
 }
@@ -110,39 +112,39 @@ function Who({ draft, onChange, problem }: IntakePart) {
   return (
     <Ruled>
       <Stack $gap={4}>
-        <h2>Who</h2>
+        <h2>{say("intake.who")}</h2>
         <TextField
-          label="Name"
+          label={say("intake.name")}
           value={draft.name}
           onChange={(name) => set({ name })}
           error={problem?.field("name")}
         />
         <DayField
           far
-          label="Birth date"
+          label={say("intake.birth-date")}
           value={draft.birthDate}
           onChange={(birthDate) => set({ birthDate })}
           error={problem?.field("birthDate")}
         />
         <Choice
-          label="Sex, for the body tables"
+          label={say("intake.sex-for-the-body-tables")}
           value={draft.sex ?? "open"}
           onChange={(v) => set({ sex: v === "open" ? null : v })}
           options={[
-            { value: "female", label: "female" },
-            { value: "male", label: "male" },
-            { value: "open", label: "left open" },
+            { value: "female", label: say("intake.female") },
+            { value: "male", label: say("intake.male") },
+            { value: "open", label: say("intake.left-open") },
           ]}
         />
         <Columns $at="1fr 1fr" style={{ gap: 16 }}>
           <NumberField
-            label="Height, cm"
+            label={say("intake.height-cm")}
             value={draft.heightCm ?? null}
             onChange={(heightCm) => set({ heightCm })}
             error={problem?.field("heightCm")}
           />
           <NumberField
-            label="Mass, kg"
+            label={say("intake.mass-kg")}
             value={draft.massKg ?? null}
             onChange={(massKg) => set({ massKg })}
             error={problem?.field("massKg")}
@@ -158,25 +160,33 @@ function Hurts({ draft, onChange, problem }: IntakePart) {
   return (
     <section aria-labelledby="hurts-title">
       <Stack $gap={4}>
-        <h2 id="hurts-title">What hurts</h2>
+        <h2 id="hurts-title">{say("intake.what-hurts")}</h2>
         <TextField
           long
-          label="Main complaint"
-          hint="Where, what brings it on: bending, arching, twisting, loading, sitting, standing."
+          label={say("intake.main-complaint")}
+          hint={say("intake.where-what-brings-it-on")}
           value={draft.complaint}
           onChange={(complaint) => onChange({ ...draft, complaint })}
           error={problem?.field("complaint")}
         />
         <Scale
-          label="Pain now"
+          label={say("intake.pain-now")}
           value={draft.pain.now}
           onChange={(now) => pain({ now })}
           error={problem?.field("pain.now")}
         />
-        <Scale label="Worst, last week" value={draft.pain.worst} onChange={(worst) => pain({ worst })} />
-        <Scale label="Usual, last week" value={draft.pain.usual} onChange={(usual) => pain({ usual })} />
+        <Scale
+          label={say("intake.worst-last-week")}
+          value={draft.pain.worst}
+          onChange={(worst) => pain({ worst })}
+        />
+        <Scale
+          label={say("intake.usual-last-week")}
+          value={draft.pain.usual}
+          onChange={(usual) => pain({ usual })}
+        />
         <Choice
-          label="Once stirred up, it settles"
+          label={say("intake.once-stirred-up-it-settles")}
           value={settlingChoice(draft.settleHours)}
           onChange={(v) => onChange({ ...draft, settleHours: Number(v) })}
           options={settling}
@@ -186,7 +196,7 @@ function Hurts({ draft, onChange, problem }: IntakePart) {
           selected={draft.wakesAtNight}
           onChange={(wakesAtNight) => onChange({ ...draft, wakesAtNight })}
         >
-          It wakes the client at night
+          {say("intake.it-wakes-the-client-at")}
         </Checkbox>
       </Stack>
     </section>

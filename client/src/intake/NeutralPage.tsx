@@ -12,6 +12,7 @@ import { capital, shapeWords, strategyWords, switchOnWords } from "../controls/w
 import { RungFigure } from "../figure/FigureView";
 import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
+import { say } from "../words/say";
 
 export function NeutralPage() {
   const { episode, visitId } = useVisit();
@@ -64,13 +65,10 @@ function Neutral(props: { episode: EpisodeView; visitId: string }) {
   return (
     <Columns $at="minmax(0, 1.1fr) minmax(0, 1fr)">
       <Stack $gap={5}>
-        <h1>Neutral</h1>
-        <p>
-          On the back, knees bent. Tilt to both ends the client can reach; neutral is halfway between them.
-          How does the low back rest before you coach anything?
-        </p>
+        <h1>{say("intake.neutral")}</h1>
+        <p>{say("intake.on-the-back-knees-bent")}</p>
         <Choice
-          label="Resting shape of the low back"
+          label={say("intake.resting-shape-of-the-low")}
           value={shape}
           onChange={(v) => {
             setShape(v);
@@ -82,7 +80,7 @@ function Neutral(props: { episode: EpisodeView; visitId: string }) {
           }))}
         />
         <Choice
-          label="Held on the back as"
+          label={say("intake.held-on-the-back-as")}
           value={strategy}
           onChange={setChosen}
           options={(Object.keys(strategyWords) as SpinalStrategy[]).map((s) => ({
@@ -91,19 +89,19 @@ function Neutral(props: { episode: EpisodeView; visitId: string }) {
           }))}
         />
         <Choice
-          label="Switch-on"
+          label={say("intake.switch-on")}
           value={switchOn}
           onChange={setSwitched}
           options={(Object.keys(switchOnWords) as SwitchOn[]).map((s) => ({
             value: s,
             label: switchOnWords[s],
           }))}
-          hint="Draw-in is offered when bracing brings breath-holding or pain. If the client can talk, they are breathing."
+          hint={say("intake.draw-in-is-offered-when")}
         />
         <ProblemNote error={save.error} />
         <Row>
           <Button isDisabled={save.isPending} onPress={() => save.mutate()}>
-            Keep and screen
+            {say("intake.keep-and-screen")}
           </Button>
         </Row>
       </Stack>
@@ -115,13 +113,19 @@ function Neutral(props: { episode: EpisodeView; visitId: string }) {
         <p>
           {strategy === proposal.strategy
             ? proposal.why
-            : `The policy would choose ${strategyWords[proposal.strategy ?? "neutral"]}: ${proposal.why}`}
+            : say("intake.the-policy-would-choose-strategywords", {
+                strategyWords: strategyWords[proposal.strategy ?? "neutral"],
+                why: proposal.why,
+              })}
         </p>
         <Small>
-          Rule {proposal.ruleId} · policy: {episode.policyName}
+          {say("intake.rule-ruleid-policy-policyname", {
+            ruleId: proposal.ruleId,
+            policyName: episode.policyName,
+          })}
         </Small>
         {ask.data?.cautions.map((words) => (
-          <Note key={words}>Caution. {capital(words)}.</Note>
+          <Note key={words}>{say("intake.caution-words", { words: capital(words) })}</Note>
         ))}
       </Stack>
     </Columns>

@@ -6,6 +6,7 @@ import { Button } from "../controls/Button";
 import { Page, ProblemNote, Quiet, Row, Stack } from "../controls/layout";
 import { emptyDraft, IntakeFields, missing, toForm } from "./IntakeFields";
 import { useDraft } from "./useDraft";
+import { say } from "../words/say";
 
 export function NewClientPage() {
   const { data: library } = useLibrary();
@@ -26,8 +27,8 @@ export function NewClientPage() {
     <Page>
       <Stack $gap={6}>
         <Row $between>
-          <h1>New client</h1>
-          <Link to="/">Back to the day</Link>
+          <h1>{say("intake.new-client")}</h1>
+          <Link to="/">{say("intake.back-to-the-day")}</Link>
         </Row>
         <IntakeFields
           draft={draft}
@@ -37,9 +38,9 @@ export function NewClientPage() {
         <ProblemNote error={create.error} />
         <Row>
           <Button isDisabled={lacks !== null || create.isPending} onPress={() => create.mutate()}>
-            Open the episode
+            {say("intake.open-the-episode")}
           </Button>
-          {lacks && <Quiet>Still to ask: {lacks}.</Quiet>}
+          {lacks && <Quiet>{say("intake.still-to-ask-lacks", { lacks })}</Quiet>}
         </Row>
       </Stack>
     </Page>

@@ -5,6 +5,7 @@ import { Ruled, Small, Stack } from "../controls/layout";
 import { capital } from "../controls/words";
 import type { IntakePart } from "./IntakeFields";
 import { DayField } from "../controls/DateField";
+import { say } from "../words/say";
 
 /** What the client has, each with its side, its options and its last day where it has them. */
 export function PrecautionFields({ draft, onChange, problem }: IntakePart) {
@@ -13,7 +14,7 @@ export function PrecautionFields({ draft, onChange, problem }: IntakePart) {
   const put = (mine: ClientPrecaution) => onChange({ ...draft, precautions: [...others(mine.id), mine] });
   return (
     <Ruled>
-      <h2>Precautions</h2>
+      <h2>{say("intake.precautions")}</h2>
       {library?.precautions.map((p) => {
         const index = draft.precautions.findIndex((mine) => mine.id === p.id);
         const mine = draft.precautions[index];
@@ -57,28 +58,28 @@ function Details(props: {
     <Stack $gap={3} style={{ padding: "0 0 16px 38px" }}>
       {p.sided && (
         <Choice<Side>
-          label={`${capital(p.tag)}: which side`}
+          label={say("intake.tag-which-side", { tag: capital(p.tag) })}
           value={mine.side ?? "both"}
           onChange={(side) => onChange({ ...mine, side })}
           options={[
-            { value: "left", label: "◀ left" },
-            { value: "right", label: "right ▶" },
-            { value: "both", label: "both" },
+            { value: "left", label: say("intake.left") },
+            { value: "right", label: say("intake.right") },
+            { value: "both", label: say("intake.both") },
           ]}
         />
       )}
       {p.options && !p.many && (
         <Choice
-          label={`${capital(p.tag)}: when`}
+          label={say("intake.tag-when", { tag: capital(p.tag) })}
           value={ticked[0] ?? null}
           onChange={(id) => onChange({ ...mine, options: [id] })}
           options={p.options.map((o) => ({ value: o.id, label: o.words }))}
-          hint="Left open, all that holds at any time holds."
+          hint={say("intake.left-open-all-that-holds")}
           error={props.error("options")}
         />
       )}
       {p.options && p.many && (
-        <div role="group" aria-label={`${p.name}: what is barred`}>
+        <div role="group" aria-label={say("intake.p-what-is-barred", { p: p.name })}>
           {p.options.map((o) => (
             <Checkbox
               key={o.id}
@@ -95,14 +96,14 @@ function Details(props: {
       {p.dated && (
         <>
           <DayField
-            label="Holds until, the last day"
+            label={say("intake.holds-until-the-last-day")}
             value={mine.until ?? ""}
             onChange={(until) => onChange({ ...mine, until: until || null })}
-            hint="After that day it no longer holds, and the day asks for a look."
+            hint={say("intake.after-that-day-it-no")}
             error={props.error("until")}
           />
           <TextField
-            label="In whose words"
+            label={say("intake.in-whose-words")}
             value={mine.note ?? ""}
             onChange={(note) => onChange({ ...mine, note: note || null })}
             error={props.error("note")}

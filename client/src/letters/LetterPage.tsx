@@ -10,6 +10,7 @@ import { Choice } from "../controls/fields";
 import { HiddenVisually, Note, ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { useVisit } from "../frame/useVisit";
 import { lettersOf, textOf } from "./letterText";
+import { say } from "../words/say";
 
 const PrintPage = createGlobalStyle`
   @page { margin: 18mm; }
@@ -80,37 +81,37 @@ function Editor({ visitId, view }: { visitId: string; view: LetterView }) {
       <PrintPage />
       <div className="screen-only">
         <Row $between $gap={4} style={{ alignItems: "flex-end" }}>
-          <h1>Letter</h1>
+          <h1>{say("letters.letter")}</h1>
           <Choice
-            label="Paper"
+            label={say("letters.paper")}
             value={paper}
             onChange={setPaper}
             options={[
-              { value: "a4", label: "A4" },
-              { value: "letter", label: "Letter" },
+              { value: "a4", label: say("letters.a4") },
+              { value: "letter", label: say("letters.letter") },
             ]}
           />
           <Row $gap={3}>
             <Button isDisabled={!changed || store.isPending} onPress={() => store.mutate()}>
-              Keep my changes
+              {say("letters.keep-my-changes")}
             </Button>
             <Button $quiet isDisabled={changed} onPress={() => window.print()}>
-              Print
+              {say("letters.print")}
             </Button>
             {changed ? (
-              <Small>Keep the changes first, then print or get the PDF.</Small>
+              <Small>{say("letters.keep-the-changes-first-then")}</Small>
             ) : (
               <a href={`/api/visits/${visitId}/letter.pdf?paper=${paper}`} target="_blank" rel="noreferrer">
-                PDF
+                {say("letters.pdf")}
               </a>
             )}
           </Row>
         </Row>
         {view.version > 0 && (
           <Note>
-            Edited by {view.editedBy}. The record may say more by now.{" "}
+            {say("letters.edited-by-editedby-the-record", { editedBy: view.editedBy ?? "" })}{" "}
             <Button $quiet $small onPress={() => setLetter({ ...view.fresh, to: letter.to })}>
-              Write it anew from the record
+              {say("letters.write-it-anew-from-the")}
             </Button>
           </Note>
         )}
@@ -121,20 +122,20 @@ function Editor({ visitId, view }: { visitId: string; view: LetterView }) {
             $small
             onPress={() => void queries.invalidateQueries({ queryKey: keys.letter(visitId) })}
           >
-            Show the other one
+            {say("letters.show-the-other-one")}
           </Button>
         )}
       </div>
       <Paper>
         {clinic?.name && <strong>{clinic.name}</strong>}
         <Field
-          label="To"
+          label={say("letters.to")}
           value={letter.to}
           onChange={(to) => setLetter({ ...letter, to })}
-          placeholder="To whom it goes"
+          placeholder={say("letters.to-whom-it-goes")}
         />
         <Field
-          label="About"
+          label={say("letters.about")}
           value={letter.about}
           bold
           onChange={(about) => setLetter({ ...letter, about })}

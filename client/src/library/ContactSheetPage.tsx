@@ -6,6 +6,7 @@ import { Choice } from "../controls/fields";
 import { Page, ProblemNote, Row } from "../controls/layout";
 import { FigureView } from "../figure/FigureView";
 import { stands } from "./LibraryPage";
+import { say } from "../words/say";
 
 const Sheet = styled.ul<{ $size: number }>`
   display: grid;
@@ -33,22 +34,22 @@ export function ContactSheetPage() {
   return (
     <Page>
       <Row $between style={{ marginBottom: 16 }}>
-        <h1>Every rung, drawn</h1>
+        <h1>{say("library.every-rung-drawn")}</h1>
         <Row $gap={6}>
           <Choice
-            label="Side of the task"
+            label={say("library.side-of-the-task")}
             value={side}
             onChange={setSide}
             options={[
-              { value: "left", label: "left" },
-              { value: "right", label: "right" },
+              { value: "left", label: say("library.left") },
+              { value: "right", label: say("library.right") },
             ]}
           />
           <Choice
-            label="Size"
+            label={say("library.size")}
             value={String(size)}
             onChange={(value) => setSize(value === "320" ? 320 : 96)}
-            options={sizes.map((s) => ({ value: String(s), label: `${s} px` }))}
+            options={sizes.map((s) => ({ value: String(s), label: say("library.s-px", { s }) }))}
           />
         </Row>
       </Row>

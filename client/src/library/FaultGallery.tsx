@@ -3,6 +3,7 @@ import { useFaultFigure } from "../api/queries";
 import type { Fault, Library, Rung, Side } from "../api/types";
 import { Quiet, Small } from "../controls/layout";
 import { FigureView } from "../figure/FigureView";
+import { say } from "../words/say";
 
 const Faults = styled.ul`
   display: grid;
@@ -11,7 +12,11 @@ const Faults = styled.ul`
   margin-top: ${({ theme }) => theme.space(3)};
 `;
 
-const kinds = { breaking: "breaks the rep", quality: "coach it", information: "note it" } as const;
+const kinds = {
+  breaking: say("library.breaks-the-rep"),
+  quality: say("library.coach-it"),
+  information: say("library.note-it"),
+} as const;
 
 /** How the rung fails: each fault over the clean posture, what is seen and what mends it. */
 export function FaultGallery(props: { rung: Rung; side: Side; drawn: string[]; library: Library }) {
@@ -21,8 +26,8 @@ export function FaultGallery(props: { rung: Rung; side: Side; drawn: string[]; l
     (a, b) => Number(props.drawn.includes(b.code)) - Number(props.drawn.includes(a.code)),
   );
   return (
-    <section aria-label="Faults to watch for">
-      <h2>What gives way</h2>
+    <section aria-label={say("library.faults-to-watch-for")}>
+      <h2>{say("library.what-gives-way")}</h2>
       <Faults>
         {ordered.map((fault) => (
           <li key={fault.code}>
@@ -32,7 +37,9 @@ export function FaultGallery(props: { rung: Rung; side: Side; drawn: string[]; l
             <strong>{fault.name}</strong>{" "}
             <Quiet>· {kinds[rung.faultKinds?.[fault.code] ?? fault.kind]}</Quiet>
             <p>{fault.seen}</p>
-            {fault.mends.length > 0 && <Small>Mend: {fault.mends.join("; ")}.</Small>}
+            {fault.mends.length > 0 && (
+              <Small>{say("library.mend-mends", { mends: fault.mends.join("; ") })}</Small>
+            )}
           </li>
         ))}
       </Faults>

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import { useEpisode } from "../api/queries";
 import { Quiet } from "../controls/layout";
 import { firstStation } from "../frame/stations";
+import { say } from "../words/say";
 
 const Head = styled.header`
   display: flex;
@@ -34,12 +35,16 @@ export function LibraryHead(props: {
   return (
     <Head>
       <Title as="p">
-        Library{" "}
-        {props.clientName && <Quiet style={{ fontSize: 16, fontWeight: 400 }}>for {props.clientName}</Quiet>}
+        {say("library.library")}{" "}
+        {props.clientName && (
+          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+            {say("library.for-clientname", { clientName: props.clientName })}
+          </Quiet>
+        )}
       </Title>
       {props.children}
       {props.episodeId && <Back episodeId={props.episodeId} />}
-      <Link to="/">The day</Link>
+      <Link to="/">{say("library.the-day")}</Link>
     </Head>
   );
 }
@@ -49,7 +54,7 @@ function Back({ episodeId }: { episodeId: string }) {
   const visit = episode?.visits.findLast((v) => v.state !== "planned") ?? episode?.visits[0];
   return episode && visit ? (
     <Link to={`/episodes/${episodeId}/visits/${visit.id}/${firstStation(episode, visit)}`}>
-      Back to {episode.intake.name}
+      {say("library.back-to-intake", { intake: episode.intake.name })}
     </Link>
   ) : null;
 }

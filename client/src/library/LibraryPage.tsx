@@ -5,6 +5,7 @@ import type { Figure, ForbiddenRung, Ladder, Rung } from "../api/types";
 import { Page, ProblemNote, Quiet, Row, Small } from "../controls/layout";
 import { FigureView } from "../figure/FigureView";
 import { LibraryHead } from "./LibraryHead";
+import { say } from "../words/say";
 
 const Board = styled.div`
   columns: 290px;
@@ -69,12 +70,9 @@ export function LibraryPage() {
       <Page>
         <ProblemNote error={error} />
         <Row $between style={{ marginBottom: 16 }}>
-          <Small>
-            Each ladder from its easiest rung at the foot to its hardest on top. Touch one to see it move, how
-            it fails, and how hard it is.
-          </Small>
+          <Small>{say("library.each-ladder-from-its-easiest")}</Small>
           <Link to="/library/sheet" style={{ color: "inherit" }}>
-            All drawings on one sheet
+            {say("library.all-drawings-on-one-sheet")}
           </Link>
         </Row>
         <Board>
@@ -134,8 +132,8 @@ function OneRung(props: LadderProps & { rung: Rung }) {
         </div>
         <span>
           <strong>{bar ? <s>{rung.name}</s> : rung.name}</strong>
-          {bar && <small>barred</small>}
-          {present && <Quiet> · in the plan</Quiet>}
+          {bar && <small>{say("library.barred")}</small>}
+          {present && <Quiet> {say("library.in-the-plan")}</Quiet>}
         </span>
       </RungLink>
     </li>

@@ -7,6 +7,7 @@ import type { Library, LoadAnswer, LoadChanges, RungPage, Side } from "../api/ty
 import { ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { Slider } from "../controls/Slider";
 import { LoadSlope } from "./LoadSlope";
+import { say } from "../words/say";
 
 const Directions = styled.table`
   width: 100%;
@@ -53,16 +54,23 @@ export function LoadPanel(props: {
   return (
     <Stack $gap={4}>
       <div>
-        <h2>How hard it is</h2>
+        <h2>{say("library.how-hard-it-is")}</h2>
         <Small>
-          For {page.clientName && !load.data?.typicalBody ? page.clientName : "a typical body"}
-          {load.data && `, ${load.data.statureMetres.toFixed(2)} m, ${load.data.massKilograms.toFixed(0)} kg`}
-          .
+          {say("library.for-body", {
+            body:
+              page.clientName && !load.data?.typicalBody ? page.clientName : say("library.a-typical-body"),
+            size: load.data
+              ? say("library.staturemetres-m-masskilograms-kg", {
+                  statureMetres: load.data.statureMetres.toFixed(2),
+                  massKilograms: load.data.massKilograms.toFixed(0),
+                })
+              : "",
+          })}
         </Small>
       </div>
       {page.slope.length > 0 && (
         <div>
-          <Small>This ladder{main && `, ${main.words}`}, in newton metres</Small>
+          <Small>{say("library.this-ladder", { direction: main ? `, ${main.words}` : "" })}</Small>
           <LoadSlope page={page} library={props.library} now={main?.newtonMetres ?? null} />
         </div>
       )}
@@ -102,18 +110,18 @@ function Sliders(props: {
     <Stack $gap={1}>
       {choices.range && (
         <Slider
-          label="Range"
+          label={say("library.range")}
           value={Math.round(range * 100)}
           onChange={(v) => onChange({ ...changes, range: v / 100 })}
           min={20}
           max={100}
           step={5}
-          words={`${Math.round(range * 100)} %${heel ? `, heel ${heel.toFixed(0)} cm up` : ""}`}
+          words={`${Math.round(range * 100)} %${heel ? say("library.heel-heel-cm-up", { heel: heel.toFixed(0) }) : ""}`}
         />
       )}
       {choices.kneeBend !== null && choices.kneeBend < 60 && (
         <Slider
-          label="Free knee bent at least"
+          label={say("library.free-knee-bent-at-least")}
           value={changes.kneeBend ?? Math.round(choices.kneeBend / 5) * 5}
           onChange={(v) => onChange({ ...changes, kneeBend: v })}
           min={0}
@@ -124,24 +132,26 @@ function Sliders(props: {
       )}
       {choices.counterHeight !== null && (
         <Slider
-          label="Height of the counter"
+          label={say("library.height-of-the-counter")}
           value={Math.round((changes.counterHeight ?? choices.counterHeight) * 100)}
           onChange={(v) => onChange({ ...changes, counterHeight: v / 100 })}
           min={45}
           max={120}
           step={5}
-          words={`${Math.round((changes.counterHeight ?? choices.counterHeight) * 100)} cm`}
+          words={say("library.counterheight-cm", {
+            counterHeight: Math.round((changes.counterHeight ?? choices.counterHeight) * 100),
+          })}
         />
       )}
       {choices.heldMass !== null && (
         <Slider
-          label="Weight in the hands"
+          label={say("library.weight-in-the-hands")}
           value={changes.heldMass ?? choices.heldMass}
           onChange={(v) => onChange({ ...changes, heldMass: v })}
           min={0}
           max={20}
           step={0.5}
-          words={`${changes.heldMass ?? choices.heldMass} kg`}
+          words={say("library.heldmass-kg", { heldMass: changes.heldMass ?? choices.heldMass })}
         />
       )}
     </Stack>
@@ -155,10 +165,16 @@ function DirectionTable(props: { load: LoadAnswer; page: RungPage; library: Libr
     <Directions>
       <thead>
         <tr>
-          <th scope="col">asks for</th>
-          <th scope="col">N·m</th>
-          <th scope="col">of full</th>
-          {present && <th scope="col">against {findRung(props.library, present).rung.name.toLowerCase()}</th>}
+          <th scope="col">{say("library.asks-for")}</th>
+          <th scope="col">{say("library.n-m")}</th>
+          <th scope="col">{say("library.of-full")}</th>
+          {present && (
+            <th scope="col">
+              {say("library.against-rung", {
+                rung: findRung(props.library, present).rung.name.toLowerCase(),
+              })}
+            </th>
+          )}
         </tr>
       </thead>
       <tbody>
@@ -166,10 +182,20 @@ function DirectionTable(props: { load: LoadAnswer; page: RungPage; library: Libr
           <tr key={d.direction + d.side}>
             <th scope="row">{d.words}</th>
             <td>{d.newtonMetres.toFixed(d.newtonMetres < 10 ? 1 : 0)}</td>
-            <td>{d.percentOfFull === null ? <Quiet>new</Quiet> : `${d.percentOfFull.toFixed(0)} %`}</td>
+            <td>
+              {d.percentOfFull === null ? (
+                <Quiet>{say("library.new")}</Quiet>
+              ) : (
+                `${d.percentOfFull.toFixed(0)} %`
+              )}
+            </td>
             {present && (
               <td>
-                {d.percentMoreThanPresent === null ? <Quiet>new</Quiet> : signed(d.percentMoreThanPresent)}
+                {d.percentMoreThanPresent === null ? (
+                  <Quiet>{say("library.new")}</Quiet>
+                ) : (
+                  signed(d.percentMoreThanPresent)
+                )}
               </td>
             )}
           </tr>

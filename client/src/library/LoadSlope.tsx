@@ -4,6 +4,7 @@ import { findRung } from "../api/queries";
 import type { Library, RungPage } from "../api/types";
 import { Quiet } from "../controls/layout";
 import { rungPath } from "./LibraryPage";
+import { say } from "../words/say";
 
 const List = styled.ol`
   margin: 0;
@@ -51,7 +52,7 @@ export function LoadSlope(props: { page: RungPage; library: Library; now: number
   const [search] = useSearchParams();
   const most = Math.max(1, props.now ?? 0, ...page.slope.map((step) => step.newtonMetres));
   return (
-    <List reversed aria-label="Load of each rung of this ladder, in newton metres">
+    <List reversed aria-label={say("library.load-of-each-rung-of")}>
       {[...page.slope].reverse().map((step) => {
         const here = step.rungId === page.rungId;
         const value = here && props.now !== null ? props.now : step.newtonMetres;
@@ -60,7 +61,7 @@ export function LoadSlope(props: { page: RungPage; library: Library; now: number
             <Step to={rungPath(step.rungId, search.get("episode"))} aria-current={here ? "page" : undefined}>
               <span>
                 {findRung(library, step.rungId).rung.name}
-                {step.rungId === page.presentRungId && <Quiet> · in the plan</Quiet>}
+                {step.rungId === page.presentRungId && <Quiet> {say("library.in-the-plan")}</Quiet>}
               </span>
               <Bar
                 $here={here}

@@ -16,6 +16,7 @@ import { FaultGallery } from "./FaultGallery";
 import { LibraryHead } from "./LibraryHead";
 import { rungPath } from "./LibraryPage";
 import { LoadPanel } from "./LoadPanel";
+import { say } from "../words/say";
 
 export function RungDetailPage() {
   const { rungId = "" } = useParams();
@@ -27,7 +28,7 @@ export function RungDetailPage() {
   return (
     <>
       <LibraryHead episodeId={episodeId} clientName={page?.clientName ?? null}>
-        <Link to={`/library${episodeId ? `?episode=${episodeId}` : ""}`}>All ladders</Link>
+        <Link to={`/library${episodeId ? `?episode=${episodeId}` : ""}`}>{say("library.all-ladders")}</Link>
       </LibraryHead>
       <Page>
         <ProblemNote error={page ? null : error} />
@@ -67,8 +68,8 @@ function Detail(props: DetailProps) {
         </div>
         <Picture rung={rung} side={side} onSide={props.onSide} range={changes.range ?? 1} />
         <Row $between>
-          <Neighbour id={page.easierRungId} word="Easier" {...props} />
-          <Neighbour id={page.harderRungId} word="Harder" {...props} />
+          <Neighbour id={page.easierRungId} word={say("library.easier")} {...props} />
+          <Neighbour id={page.harderRungId} word={say("library.harder")} {...props} />
         </Row>
         <HowTo rung={rung} />
         <FaultGallery rung={rung} side={side} drawn={page.drawnFaults} library={library} />
@@ -124,12 +125,12 @@ function Picture(props: { rung: Rung; side: Side; onSide: (side: Side) => void; 
         {rung.sides === "each" ? (
           <Row $gap={2}>
             <Choice
-              label={`Side: ${rung.sideMeans}`}
+              label={say("library.side-sidemeans", { sideMeans: rung.sideMeans })}
               value={side}
               onChange={props.onSide}
               options={[
-                { value: "left", label: `${sideArrow("left")} left` },
-                { value: "right", label: `right ${sideArrow("right")}` },
+                { value: "left", label: say("library.arrow-left", { arrow: sideArrow("left") }) },
+                { value: "right", label: say("library.arrow-right", { arrow: sideArrow("right") }) },
               ]}
             />
           </Row>
@@ -138,13 +139,13 @@ function Picture(props: { rung: Rung; side: Side; onSide: (side: Side) => void; 
         )}
         {moves && !reducedMotion() && (
           <Button $quiet onPress={() => setPlaying(!playing)}>
-            {playing ? "Hold still" : "Show it moving"}
+            {playing ? say("library.hold-still") : say("library.show-it-moving")}
           </Button>
         )}
       </Row>
       {moves && reducedMotion() && (
         <Slider
-          label="Through the movement"
+          label={say("library.through-the-movement")}
           value={Math.round(shown * 100)}
           onChange={(v) => setThrough({ share: v / 100, range: props.range })}
           min={0}
@@ -172,25 +173,28 @@ const Facts = styled.dl`
 
 function HowTo({ rung }: { rung: Rung }) {
   const facts: [string, React.ReactNode][] = [
-    ["Set up", rung.setup.join(". ") + "."],
-    ["Move", rung.movement],
-    ["As far as", rung.limit],
-    ["Breath", rung.breath],
-    ["Say", rung.cues.map((cue) => `“${cue}”`).join(" ")],
-    ["Feel it in", rung.feel],
-    ["Not in", rung.notFeel],
+    [say("library.set-up"), rung.setup.join(". ") + "."],
+    [say("library.move"), rung.movement],
+    [say("library.as-far-as"), rung.limit],
+    [say("library.breath"), rung.breath],
+    [say("library.say"), rung.cues.map((cue) => `“${cue}”`).join(" ")],
+    [say("library.feel-it-in"), rung.feel],
+    [say("library.not-in"), rung.notFeel],
     [
-      "Dose",
+      say("library.dose"),
       <>
-        begin with {doseWords(rung.start)}; move on at {doseWords(rung.target)}; never above{" "}
-        {doseWords(rung.cap)}
-        {rung.sides === "each" && ", each side"}
+        {say("library.dose-steps", {
+          start: doseWords(rung.start),
+          target: doseWords(rung.target),
+          cap: doseWords(rung.cap),
+          sides: rung.sides === "each" ? say("library.each-side") : "",
+        })}
       </>,
     ],
-    ["Needs", rung.equipment.length === 0 ? "nothing" : rung.equipment.join(", ")],
+    [say("library.needs"), rung.equipment.length === 0 ? say("library.nothing") : rung.equipment.join(", ")],
   ];
   return (
-    <section aria-label="How it is done">
+    <section aria-label={say("library.how-it-is-done")}>
       <Facts>
         {facts.map(([term, words]) => (
           <div key={term} style={{ display: "contents" }}>
@@ -203,16 +207,26 @@ function HowTo({ rung }: { rung: Rung }) {
   );
 }
 
-const effects = { bar: "barred", caution: "with care", prefer: "a good choice" } as const;
+const effects = {
+  bar: say("library.barred"),
+  caution: say("library.with-care"),
+  prefer: say("library.a-good-choice"),
+} as const;
 
 function Precautions({ page }: { page: RungPage }) {
   const { data: library } = useLibrary();
   return (
-    <section aria-label="Precautions">
-      <h2>{page.clientName ? `Precautions of ${page.clientName}` : "Precautions"}</h2>
+    <section aria-label={say("library.precautions")}>
+      <h2>
+        {page.clientName
+          ? say("library.precautions-of-clientname", { clientName: page.clientName })
+          : say("library.precautions")}
+      </h2>
       {page.notes.length === 0 && (
         <Small>
-          {page.clientName ? "None of this client's precautions touches it." : "No precaution touches it."}{" "}
+          {page.clientName
+            ? say("library.none-of-this-clients-precautions")
+            : say("library.no-precaution-touches-it")}{" "}
           {library?.cautions.noPain} {library?.cautions.practitionerDecides}
         </Small>
       )}
@@ -220,7 +234,7 @@ function Precautions({ page }: { page: RungPage }) {
         {page.notes.map((note) =>
           note.effect === "bar" && page.clientName ? (
             <Note grave key={note.tag + note.words}>
-              <strong>Barred</strong>, {note.tag}: {note.words}.
+              <strong>{say("library.barred-2")}</strong>, {note.tag}: {note.words}.
             </Note>
           ) : (
             <p key={note.tag + note.words}>

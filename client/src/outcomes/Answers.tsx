@@ -6,6 +6,7 @@ import type { Library, OutcomeAnswers, OutcomesView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Choice, NumberField, Scale, TextField } from "../controls/fields";
 import { ProblemNote, Row, Small, Stack } from "../controls/layout";
+import { say } from "../words/say";
 
 const most = 5;
 
@@ -38,15 +39,13 @@ export function Answers(props: { visitId: string; view: OutcomesView; library: L
   const totals = library.outcomes.filter((m) => m.id.startsWith("disability"));
   const measure = totals.find((m) => m.id === kind);
   return (
-    <Stack $gap={4} role="region" aria-label="Asked at this visit">
-      <h2>Asked at this visit</h2>
-      {scores.length === 0 && (
-        <p>Ask for three to five things the client wants to do again, and how well each goes.</p>
-      )}
+    <Stack $gap={4} role="region" aria-label={say("outcomes.asked-at-this-visit")}>
+      <h2>{say("outcomes.asked-at-this-visit")}</h2>
+      {scores.length === 0 && <p>{say("outcomes.ask-for-three-to-five")}</p>}
       {scores.map((s, i) => (
         <Scale
           key={s.name}
-          label={`${s.name}: 0 cannot, 10 as before`}
+          label={say("outcomes.s-0-cannot-10-as", { s: s.name })}
           value={s.value}
           error={problem?.field(`answers.activities[${i}].value`)}
           onChange={(value) => setScores(scores.map((x) => (x.name === s.name ? { ...x, value } : x)))}
@@ -55,7 +54,7 @@ export function Answers(props: { visitId: string; view: OutcomesView; library: L
       {scores.length < most && (
         <Row $gap={2} style={{ alignItems: "end" }}>
           <div style={{ flex: 1 }}>
-            <TextField label="Another activity" value={name} onChange={setName} />
+            <TextField label={say("outcomes.another-activity")} value={name} onChange={setName} />
           </div>
           <Button
             $quiet
@@ -66,12 +65,12 @@ export function Answers(props: { visitId: string; view: OutcomesView; library: L
               setName("");
             }}
           >
-            Add
+            {say("outcomes.add")}
           </Button>
         </Row>
       )}
       <Choice
-        label="A back disability total, if one was filled in"
+        label={say("outcomes.a-back-disability-total-if")}
         value={kind}
         onChange={(picked) => {
           setKind(picked);
@@ -81,7 +80,7 @@ export function Answers(props: { visitId: string; view: OutcomesView; library: L
       />
       {measure && (
         <NumberField
-          label={`Total, ${measure.min} to ${measure.max}`}
+          label={say("outcomes.total-min-to-max", { min: measure.min, max: measure.max })}
           value={total}
           onChange={setTotal}
           min={measure.min}
@@ -92,9 +91,9 @@ export function Answers(props: { visitId: string; view: OutcomesView; library: L
       <ProblemNote error={store.error} />
       <Row>
         <Button isDisabled={store.isPending} onPress={() => store.mutate()}>
-          Keep the answers
+          {say("outcomes.keep-the-answers")}
         </Button>
-        {store.isSuccess && <Small role="status">Kept.</Small>}
+        {store.isSuccess && <Small role="status">{say("outcomes.kept")}</Small>}
       </Row>
     </Stack>
   );

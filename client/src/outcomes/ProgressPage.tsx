@@ -13,6 +13,7 @@ import { useVisit } from "../frame/useVisit";
 import { Answers } from "./Answers";
 import { TimeChart } from "./TimeChart";
 import { WeekBars } from "./WeekBars";
+import { say } from "../words/say";
 
 const Charts = styled.div`
   display: grid;
@@ -47,10 +48,10 @@ export function ProgressPage() {
   return (
     <Columns $at="minmax(0, 2.3fr) minmax(280px, 1fr)">
       <Stack $gap={5}>
-        <h1>How it goes</h1>
+        <h1>{say("outcomes.how-it-goes")}</h1>
         {data.series.length === 0 ? (
-          <Empty title="Nothing told yet">
-            <p>Pain is asked at the start of each visit; the rest is asked here, on the right.</p>
+          <Empty title={say("outcomes.nothing-told-yet")}>
+            <p>{say("outcomes.pain-is-asked-at-the")}</p>
           </Empty>
         ) : (
           <Charts>
@@ -65,7 +66,7 @@ export function ProgressPage() {
         {data.activities.length > 0 && <Activities list={data.activities} />}
         {data.weeks.length > 0 && (
           <Link to={`/episodes/${episode.id}/visits/${visitId}/replay`}>
-            What other policies would have decided
+            {say("outcomes.what-other-policies-would-have")}
           </Link>
         )}
       </Stack>
@@ -84,8 +85,12 @@ function Series({ series }: { series: OutcomeSeries }) {
         <Verdict>{series.words}</Verdict>{" "}
         {points.length > 1 && (
           <Quiet>
-            {number(points[0]!.value)} → {number(last.value)} {measure.unit}; a change counts from{" "}
-            {number(series.meaningful)} on
+            {say("outcomes.points-last-unit-a-change", {
+              points: number(points[0]!.value),
+              last: number(last.value),
+              unit: measure.unit,
+              meaningful: number(series.meaningful),
+            })}
           </Quiet>
         )}
       </p>
@@ -99,16 +104,20 @@ function Series({ series }: { series: OutcomeSeries }) {
       />
       <Small>
         {trend
-          ? `Trend: ${trend.words} (${number(trend.perWeek)} a week${intervalWords(trend.low, trend.high)}).`
-          : "A trend is told from four visits on."}
+          ? say("outcomes.trend-trend-perweek-a-week", {
+              trend: trend.words,
+              perWeek: number(trend.perWeek),
+              low: intervalWords(trend.low, trend.high),
+            })
+          : say("outcomes.a-trend-is-told-from")}
       </Small>
       <AsTable
         rows={points.map((p) => [dayWords(p.day), `${number(p.value)} ${measure.unit}`])}
-        head={["Day", "Value"]}
+        head={[say("outcomes.day"), say("outcomes.value")]}
       >
         <Small>
           {measure.means} {measure.source}
-          {measure.memory && " (from memory)"}.
+          {measure.memory && ` ${say("outcomes.from-memory")}`}.
         </Small>
       </AsTable>
     </section>
@@ -116,33 +125,50 @@ function Series({ series }: { series: OutcomeSeries }) {
 }
 
 const intervalWords = (low: number | null | undefined, high: number | null | undefined) =>
-  low == null || high == null ? "" : `, between ${number(low)} and ${number(high)}`;
+  low == null || high == null
+    ? ""
+    : say("outcomes.between-low-and-high", { low: number(low), high: number(high) });
 
 /** The most pain in each session beside what it was before: what was clean says nothing of it. */
 function SessionsPain({ list }: { list: SessionPain[] }) {
   const worst = list.reduce((a, b) => ((b.peak ?? 0) >= (a.peak ?? 0) ? b : a));
-  const told = (pain: number | null) => (pain === null ? "not told" : String(pain));
+  const told = (pain: number | null) => (pain === null ? say("outcomes.not-told") : String(pain));
   const points = (of: "start" | "peak") =>
     list.flatMap((s) => (s[of] === null ? [] : [{ day: s.date, value: s[of] }]));
   return (
-    <section aria-label="Pain in the sessions">
-      <h2>Pain in the sessions</h2>
+    <section aria-label={say("outcomes.pain-in-the-sessions")}>
+      <h2>{say("outcomes.pain-in-the-sessions")}</h2>
       <p>
         <Verdict>
-          at most {told(worst.peak)} on {dayWords(worst.date)}
+          {say("outcomes.at-most-peak-on-date", { peak: told(worst.peak), date: dayWords(worst.date) })}
         </Verdict>{" "}
-        <Quiet>it was {told(worst.start)} before</Quiet>
+        <Quiet>{say("outcomes.it-was-start-before", { start: told(worst.start) })}</Quiet>
       </p>
       {points("peak").length > 1 && (
         <TimeChart
-          label={`Most pain in each session: ${list.map((s) => `${dayWords(s.date)} ${told(s.start)} before, ${told(s.peak)} at most`).join("; ")}`}
-          lines={[{ name: "at most", look: "ink", points: points("peak") }]}
+          label={say("outcomes.most-pain-in-each-session", {
+            list: list
+              .map((s) =>
+                say("outcomes.date-start-before-peak-at", {
+                  date: dayWords(s.date),
+                  start: told(s.start),
+                  peak: told(s.peak),
+                }),
+              )
+              .join("; "),
+          })}
+          lines={[{ name: say("outcomes.at-most"), look: "ink", points: points("peak") }]}
           min={0}
           max={10}
         />
       )}
       <AsTable
-        head={["Session", "Before", "At most", "At the end"]}
+        head={[
+          say("outcomes.session"),
+          say("outcomes.before"),
+          say("outcomes.at-most-2"),
+          say("outcomes.at-the-end"),
+        ]}
         rows={list.map((s) => [dayWords(s.date), told(s.start), told(s.peak), told(s.end)])}
       />
     </section>
@@ -153,17 +179,30 @@ function Sides({ view }: { view: OutcomesView }) {
   const last = view.sides.at(-1)!;
   const difference = last.differencePercent ?? 0;
   return (
-    <section aria-label="Side against side">
-      <h2>Side against side</h2>
+    <section aria-label={say("outcomes.side-against-side")}>
+      <h2>{say("outcomes.side-against-side")}</h2>
       <p>
         <Verdict>
           {difference < view.even
-            ? "even at the last visit"
-            : `${Math.round(difference)} % apart, ${last.left < last.right ? "left" : "right"} behind`}
+            ? say("outcomes.even-at-the-last-visit")
+            : say("outcomes.difference-apart-left-behind", {
+                difference: Math.round(difference),
+                left: last.left < last.right ? say("outcomes.left") : say("outcomes.right"),
+              })}
         </Verdict>
       </p>
       <TimeChart
-        label={`Clean share of what was asked: ${view.sides.map((s) => `${dayWords(s.day)} left ${Math.round(s.left * 100)} %, right ${Math.round(s.right * 100)} %`).join("; ")}`}
+        label={say("outcomes.clean-share-of-what-was", {
+          sides: view.sides
+            .map((s) =>
+              say("outcomes.day-left-left-right-right", {
+                day: dayWords(s.day),
+                left: Math.round(s.left * 100),
+                right: Math.round(s.right * 100),
+              }),
+            )
+            .join("; "),
+        })}
         lines={(["left", "right"] as const).map((side) => ({
           name: side,
           look: side,
@@ -173,11 +212,19 @@ function Sides({ view }: { view: OutcomesView }) {
         max={100}
       />
       <Small>
-        Percent of the reps asked for that were clean, two-sided exercises.{" "}
-        {view.sideTrend ? `The difference: ${view.sideTrend.words}.` : ""}
+        {say("outcomes.percent-of-the-reps-asked", {
+          sideTrend: view.sideTrend
+            ? say("outcomes.the-difference-sidetrend", { sideTrend: view.sideTrend.words })
+            : "",
+        })}
       </Small>
       <AsTable
-        head={["Day", "Left", "Right", "Difference"]}
+        head={[
+          say("outcomes.day"),
+          say("outcomes.left-2"),
+          say("outcomes.right-2"),
+          say("outcomes.difference"),
+        ]}
         rows={view.sides.map((s) => [
           dayWords(s.day),
           `${Math.round(s.left * 100)} %`,
@@ -190,11 +237,11 @@ function Sides({ view }: { view: OutcomesView }) {
 }
 
 const directions = [
-  { name: "Against arching", sectors: ["front"] },
-  { name: "Against rounding", sectors: ["back"] },
-  { name: "Side-bending, left · right", sectors: ["side-left", "side-right"] },
-  { name: "Turning, left · right", sectors: ["twist-left", "twist-right"] },
-  { name: "Level pelvis, left · right", sectors: ["pelvis-left", "pelvis-right"] },
+  { name: say("outcomes.against-arching"), sectors: ["front"] },
+  { name: say("outcomes.against-rounding"), sectors: ["back"] },
+  { name: say("outcomes.side-bending-left-right"), sectors: ["side-left", "side-right"] },
+  { name: say("outcomes.turning-left-right"), sectors: ["twist-left", "twist-right"] },
+  { name: say("outcomes.level-pelvis-left-right"), sectors: ["pelvis-left", "pelvis-right"] },
 ];
 
 function CleanWork({ view }: { view: OutcomesView }) {
@@ -205,19 +252,16 @@ function CleanWork({ view }: { view: OutcomesView }) {
     ...view.weeks.flatMap((w) => directions.flatMap((d) => d.sectors.map((s) => minutes(w, s)))),
   );
   return (
-    <section aria-label="Clean work a week">
-      <h2>Clean work a week</h2>
-      <Small>
-        Minutes at the visits before the trunk gave way, counted by how much each exercise asks for the
-        direction. All on one scale; weeks of the episode below.
-      </Small>
+    <section aria-label={say("outcomes.clean-work-a-week")}>
+      <h2>{say("outcomes.clean-work-a-week")}</h2>
+      <Small>{say("outcomes.minutes-at-the-visits-before")}</Small>
       <Weeks>
         {directions.map((d) => (
           <WeekBars key={d.name} name={d.name} weeks={view.weeks} sectors={d.sectors} most={most} />
         ))}
       </Weeks>
       <AsTable
-        head={["Week", "All, min", ...directions.map((d) => d.name)]}
+        head={[say("outcomes.week"), say("outcomes.all-min"), ...directions.map((d) => d.name)]}
         rows={view.weeks.map((w) => [
           String(w.week),
           number(w.seconds / 60),
@@ -229,17 +273,21 @@ function CleanWork({ view }: { view: OutcomesView }) {
 }
 
 function Activities({ list }: { list: ActivitySeries[] }) {
-  const words = { better: "better", worse: "worse", "no-clear-change": "no clear change" } as const;
+  const words = {
+    better: say("outcomes.better"),
+    worse: say("outcomes.worse"),
+    "no-clear-change": say("outcomes.no-clear-change"),
+  } as const;
   return (
-    <section aria-label="Activities the client named">
-      <h2>Activities the client named</h2>
+    <section aria-label={say("outcomes.activities-the-client-named")}>
+      <h2>{say("outcomes.activities-the-client-named")}</h2>
       <Table>
         <thead>
           <tr>
-            <th>Activity</th>
-            <th>First</th>
-            <th>Last</th>
-            <th>Change of 3 or more counts</th>
+            <th>{say("outcomes.activity")}</th>
+            <th>{say("outcomes.first")}</th>
+            <th>{say("outcomes.last")}</th>
+            <th>{say("outcomes.change-of-3-or-more")}</th>
           </tr>
         </thead>
         <tbody>
@@ -248,7 +296,7 @@ function Activities({ list }: { list: ActivitySeries[] }) {
               <td>{a.name}</td>
               <td>{a.points[0]?.value}</td>
               <td>{a.points.at(-1)?.value}</td>
-              <td>{a.points.length > 1 ? words[a.verdict] : "asked once"}</td>
+              <td>{a.points.length > 1 ? words[a.verdict] : say("outcomes.asked-once")}</td>
             </tr>
           ))}
         </tbody>
@@ -261,7 +309,7 @@ function AsTable(props: { head: string[]; rows: string[][]; children?: React.Rea
   return (
     <Disclosure>
       <Button $quiet $small slot="trigger">
-        As a table
+        {say("outcomes.as-a-table")}
       </Button>
       <DisclosurePanel>
         <Wide label={props.head.join(", ")}>

@@ -2,6 +2,7 @@ import { scaleBand, scaleLinear } from "@visx/scale";
 import { Bar } from "@visx/shape";
 import { useTheme } from "styled-components";
 import type { CleanWeek } from "../api/types";
+import { say } from "../words/say";
 
 const width = 236;
 const height = 120;
@@ -23,7 +24,11 @@ export function WeekBars(props: { name: string; weeks: CleanWeek[]; sectors: str
         viewBox={`0 0 ${width} ${height}`}
         width="100%"
         role="img"
-        aria-label={`${props.name}: ${total.toFixed(1)} clean minutes in ${props.weeks.length} weeks`}
+        aria-label={say("outcomes.name-total-clean-minutes-in", {
+          name: props.name,
+          total: total.toFixed(1),
+          weeks: props.weeks.length,
+        })}
         style={{ display: "block" }}
       >
         <line x1={0} x2={width} y1={height - 20} y2={height - 20} stroke={colour.rule} />

@@ -13,6 +13,7 @@ import { useVisit } from "../frame/useVisit";
 import { AngleList } from "./AngleList";
 import { PhotoStage } from "./PhotoStage";
 import { spotsOf, viewWords } from "../figure/spots";
+import { say } from "../words/say";
 
 /** A photograph that was measured: its points and angles, and the picture where it was kept. */
 export function MeasuredPhotoPage() {
@@ -38,8 +39,8 @@ export function MeasuredPhotoPage() {
   if (!library || !ready) return null;
   if (!trial || !photo) {
     return (
-      <Empty title="There is no such photograph">
-        <p>It was taken back, or its trial was discarded.</p>
+      <Empty title={say("photos.there-is-no-such-photograph")}>
+        <p>{say("photos.it-was-taken-back-or")}</p>
         <Link to={home.path}>{home.words}</Link>
       </Empty>
     );
@@ -48,9 +49,12 @@ export function MeasuredPhotoPage() {
     <Stack $gap={4}>
       <Row $between>
         <h1>
-          A photograph{" "}
+          {say("photos.a-photograph")}{" "}
           <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-            ({viewWords[photo.view]}) of {findRung(library, trial.rungId).rung.name}{" "}
+            {say("photos.viewwords-of-rung", {
+              viewWords: viewWords[photo.view],
+              rung: findRung(library, trial.rungId).rung.name,
+            })}{" "}
             {trial.side !== "both" && <SideTag side={trial.side} />}
           </Quiet>
         </h1>
@@ -69,10 +73,10 @@ export function MeasuredPhotoPage() {
           <AngleList angles={angles.data?.angles ?? []} />
           {image && !gone ? (
             <Button $quiet $small onPress={() => remove.mutate(image)}>
-              Take the picture away, keep the points
+              {say("photos.take-the-picture-away-keep")}
             </Button>
           ) : (
-            <Small>Only points and angles are kept, not the picture.</Small>
+            <Small>{say("photos.only-points-and-angles-are")}</Small>
           )}
           <Button
             $quiet
@@ -82,7 +86,7 @@ export function MeasuredPhotoPage() {
               void go(home.path);
             }}
           >
-            Take this measurement back
+            {say("photos.take-this-measurement-back")}
           </Button>
           <ProblemNote error={angles.error} />
         </Stack>

@@ -20,6 +20,7 @@ import { pictureOf } from "./picture";
 import { pictureFile } from "./sampleFile";
 import { PhotoStage, type Picture } from "./PhotoStage";
 import { aids, nextOf, readingOf, spotWords, viewWords, type SpotName, type Spots } from "../figure/spots";
+import { say } from "../words/say";
 
 type Loaded = Picture & { blob: Blob };
 
@@ -70,8 +71,8 @@ export function PhotoPage() {
   if (!library || !ready) return null;
   if (!trial) {
     return (
-      <Empty title="There is no such trial">
-        <p>It was discarded, or this tablet has not heard of it.</p>
+      <Empty title={say("photos.there-is-no-such-trial")}>
+        <p>{say("photos.it-was-discarded-or-this")}</p>
         <Link to={home.path}>{home.words}</Link>
       </Empty>
     );
@@ -88,22 +89,22 @@ export function PhotoPage() {
     <Stack $gap={4}>
       <Row $between>
         <h1>
-          Measure a photograph{" "}
+          {say("photos.measure-a-photograph")}{" "}
           <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-            of {findRung(library, trial.rungId).rung.name}{" "}
+            {say("photos.of-rung", { rung: findRung(library, trial.rungId).rung.name })}{" "}
             {trial.side !== "both" && <SideTag side={trial.side} />}
           </Quiet>
         </h1>
         <Row $gap={4}>
           <FileTrigger acceptedFileTypes={["image/*"]} onSelect={(l) => l?.[0] && begin(l[0], view)}>
             <Button $small $quiet={picture !== null}>
-              {picture ? "Another photograph" : "Take or choose a photograph"}
+              {picture ? say("photos.another-photograph") : say("photos.take-or-choose-a-photograph")}
             </Button>
           </FileTrigger>
           <Picker
-            label="A sample picture"
+            label={say("photos.a-sample-picture")}
             hideLabel
-            placeholder="Sample picture …"
+            placeholder={say("photos.sample-picture")}
             onPick={(words) => {
               const sample = library.photoSamples.find((s) => s.words === words);
               if (sample) begin(pictureFile(sample), sample.view);
@@ -116,17 +117,17 @@ export function PhotoPage() {
       </Row>
       <ProblemNote error={load.error} />
       {!picture ? (
-        <Small>
-          Stand square to the client, the camera upright and at the height of the hips. The picture stays on
-          this tablet unless you say that it is kept.
-        </Small>
+        <Small>{say("photos.stand-square-to-the-client")}</Small>
       ) : (
         <Columns $at="minmax(0, 1fr) 440px" style={{ gap: 20 }}>
           <Stack $gap={2}>
             <strong role="status">
               {next
-                ? `Tap ${/^(known|an )/.test(spotWords[next]) ? "" : "the "}${spotWords[next]}`
-                : "All points are there; drag any of them."}
+                ? say("photos.tap-spotwords-spotwords2", {
+                    spotWords: /^(known|an )/.test(spotWords[next]) ? "" : `${say("photos.the")} `,
+                    spotWords2: spotWords[next],
+                  })
+                : say("photos.all-points-are-there-drag")}
             </strong>
             <PhotoStage
               picture={picture}
@@ -137,7 +138,7 @@ export function PhotoPage() {
           </Stack>
           <Stack $gap={4}>
             <Choice
-              label="Seen from in front, from behind, or from the side"
+              label={say("photos.seen-from-in-front-from")}
               value={view}
               onChange={(v) => {
                 setView(v);
@@ -149,7 +150,7 @@ export function PhotoPage() {
                 label: viewWords[v],
               }))}
             />
-            <Places aria-label="Points">
+            <Places aria-label={say("photos.points")}>
               {asked.map((name) => (
                 <li key={name}>
                   <Button $small $quiet={next !== name} onPress={() => setPutting(name)}>
@@ -160,18 +161,18 @@ export function PhotoPage() {
               ))}
               <li>
                 <Button $small $quiet={!next?.startsWith("plumb")} onPress={() => setPutting("plumb-top")}>
-                  {spots["plumb-bottom"] ? "✓ " : ""}upright
+                  {say("photos.spots-upright", { spots: spots["plumb-bottom"] ? "✓ " : "" })}
                 </Button>
               </li>
               <li>
                 <Button $small $quiet={!next?.startsWith("length")} onPress={() => setPutting("length-from")}>
-                  {spots["length-to"] ? "✓ " : ""}known length
+                  {say("photos.spots-known-length", { spots: spots["length-to"] ? "✓ " : "" })}
                 </Button>
               </li>
             </Places>
             {spots["length-to"] && (
               <NumberField
-                label="That length, centimetres"
+                label={say("photos.that-length-centimetres")}
                 value={centimetres}
                 onChange={setCentimetres}
                 min={1}
@@ -183,13 +184,13 @@ export function PhotoPage() {
               <Small role="alert">{angles.error.fields[0]?.message ?? angles.error.message}</Small>
             )}
             <Checkbox selected={keeping} onChange={setKeeping}>
-              Keep the picture too, not only points and angles
+              {say("photos.keep-the-picture-too-not")}
             </Checkbox>
             <Button
               isDisabled={(angles.data?.length ?? 0) === 0 || angles.isError || save.isPending}
               onPress={() => save.mutate()}
             >
-              Store with the trial
+              {say("photos.store-with-the-trial")}
             </Button>
             <ProblemNote error={save.error} />
           </Stack>

@@ -3,6 +3,7 @@ import { useMove } from "react-aria";
 import styled, { useTheme } from "styled-components";
 import type { PhotoSpot } from "../api/types";
 import { lines, spotWords, type SpotName, type Spots } from "../figure/spots";
+import { say } from "../words/say";
 
 export interface Picture {
   /** None: the picture was not kept, only its points. */
@@ -140,7 +141,11 @@ function Dot(props: {
       role={onMove ? "button" : undefined}
       aria-label={
         onMove
-          ? `${spotWords[props.name]}, ${Math.round(at.x)} across, ${Math.round(at.y)} down; arrow keys move it`
+          ? say("photos.spotwords-x-across-y-down", {
+              spotWords: spotWords[props.name],
+              x: Math.round(at.x),
+              y: Math.round(at.y),
+            })
           : undefined
       }
       onClick={(e) => e.stopPropagation()}

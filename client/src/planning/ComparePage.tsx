@@ -13,6 +13,7 @@ import { doseWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { useVisit } from "../frame/useVisit";
 import { WorkTable } from "./WorkTable";
+import { say } from "../words/say";
 
 const Grid = styled.table`
   width: 100%;
@@ -38,9 +39,9 @@ export function ComparePage() {
   const numbers = plan.revisions.map((r) => r.revision);
   if (numbers.length < 2) {
     return (
-      <Empty title="Only one revision">
-        <p>There is something to compare once the plan has been changed.</p>
-        <Link to={`/episodes/${episode.id}/visits/${visitId}/plan`}>Go to the plan</Link>
+      <Empty title={say("planning.only-one-revision")}>
+        <p>{say("planning.there-is-something-to-compare")}</p>
+        <Link to={`/episodes/${episode.id}/visits/${visitId}/plan`}>{say("planning.go-to-the-plan")}</Link>
       </Empty>
     );
   }
@@ -72,21 +73,21 @@ function Compared(props: { episodeId: string; planLink: string; library: Library
   return (
     <Stack $gap={4}>
       <Row $between>
-        <h1>Revisions side by side</h1>
+        <h1>{say("planning.revisions-side-by-side")}</h1>
         <Link to={props.planLink} style={{ color: "inherit" }}>
-          Back to the plan
+          {say("planning.back-to-the-plan")}
         </Link>
       </Row>
       <Row $gap={8}>
         <Choice
-          label="Before"
+          label={say("planning.before-2")}
           tight
           value={String(before)}
           onChange={(v) => setBefore(Number(v))}
           options={options}
         />
         <Choice
-          label="After"
+          label={say("planning.after")}
           tight
           value={String(after)}
           onChange={(v) => setAfter(Number(v))}
@@ -101,7 +102,11 @@ function Compared(props: { episodeId: string; planLink: string; library: Library
 
 function Pairs({ data, library }: { data: ComparedPlans; library: Library }) {
   const heading = (r: ComparedPlans["before"]) =>
-    `Revision ${r.revision}, ${dayWords(r.acceptedAt)}, ${r.plan.totalMinutes.toFixed(0)} min`;
+    say("planning.revision-revision-acceptedat-totalminutes-min", {
+      revision: r.revision,
+      acceptedAt: dayWords(r.acceptedAt),
+      totalMinutes: r.plan.totalMinutes.toFixed(0),
+    });
   return (
     <>
       {data.comparison.changes.length > 0 && <p>{data.comparison.changes.join(" · ")}</p>}
@@ -110,7 +115,7 @@ function Pairs({ data, library }: { data: ComparedPlans; library: Library }) {
           <tr>
             <th scope="col">{heading(data.before)}</th>
             <th scope="col">{heading(data.after)}</th>
-            <th scope="col">What changed, and why</th>
+            <th scope="col">{say("planning.what-changed-and-why")}</th>
           </tr>
         </thead>
         <tbody>
@@ -120,7 +125,7 @@ function Pairs({ data, library }: { data: ComparedPlans; library: Library }) {
               <td>{pair.after ? <Item item={pair.after} library={library} /> : <Quiet>–</Quiet>}</td>
               <td>
                 {pair.changes.length === 0 ? (
-                  <Quiet>as it was</Quiet>
+                  <Quiet>{say("planning.as-it-was")}</Quiet>
                 ) : (
                   <>
                     {pair.changes.map((words) => (

@@ -2,6 +2,7 @@ import { findRung } from "../api/queries";
 import type { Library, PlanView } from "../api/types";
 import { Ruled } from "../controls/layout";
 import { capital } from "../controls/words";
+import { say } from "../words/say";
 
 /** What the precautions bar, by their reason. */
 export function ForbiddenList({ view, library }: { view: PlanView; library: Library }) {
@@ -9,7 +10,7 @@ export function ForbiddenList({ view, library }: { view: PlanView; library: Libr
   const byReason = Map.groupBy(view.forbidden, (f) => f.why);
   return (
     <Ruled>
-      <h2>Forbidden for this client</h2>
+      <h2>{say("planning.forbidden-for-this-client")}</h2>
       <ul>
         {[...byReason].map(([why, rungs]) => (
           <li key={why} style={{ marginTop: 8 }}>

@@ -1,21 +1,20 @@
 import type { WeekOfMap } from "../api/types";
 import { Small } from "../controls/layout";
 import { Table } from "../controls/DataTable";
+import { say } from "../words/say";
 
 /** The twelve-week map beside what was earned: it proposes, clean work grants. */
 export function MapTable({ map }: { map: WeekOfMap }) {
   return (
-    <section aria-label="Twelve-week map">
-      <h3>
-        Twelve-week map, week {map.week}: {map.stage}
-      </h3>
-      <Small>A calendar may propose a level; only clean work grants it.</Small>
+    <section aria-label={say("planning.twelve-week-map")}>
+      <h3>{say("planning.twelve-week-map-week-week", { week: map.week, stage: map.stage })}</h3>
+      <Small>{say("planning.a-calendar-may-propose-a")}</Small>
       <Table>
         <thead>
           <tr>
-            <th scope="col">ladder</th>
-            <th scope="col">the map</th>
-            <th scope="col">earned</th>
+            <th scope="col">{say("planning.ladder")}</th>
+            <th scope="col">{say("planning.the-map")}</th>
+            <th scope="col">{say("planning.earned")}</th>
           </tr>
         </thead>
         <tbody>
@@ -24,8 +23,8 @@ export function MapTable({ map }: { map: WeekOfMap }) {
               <th scope="row">{line.ladderName}</th>
               <td>{line.proposed}</td>
               <td>
-                {line.earned ?? "not screened"}
-                {line.earned && line.ahead && " · not yet"}
+                {line.earned ?? say("planning.not-screened")}
+                {line.earned && line.ahead && ` ${say("planning.not-yet")}`}
               </td>
             </tr>
           ))}

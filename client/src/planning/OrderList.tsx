@@ -6,6 +6,7 @@ import type { Library, PlanItem } from "../api/types";
 import { Quiet } from "../controls/layout";
 import { Grip } from "../controls/Grip";
 import { useReorder } from "../controls/useReorder";
+import { say } from "../words/say";
 
 const List = styled(GridList)`
   display: grid;
@@ -39,12 +40,12 @@ function Rows(props: { items: PlanItem[]; library: Library; onOrder: (rungIds: s
   const ids = props.items.map((item) => item.rungId);
   const dragAndDropHooks = useReorder(ids, props.onOrder);
   return (
-    <List aria-label="Exercises, in order" dragAndDropHooks={dragAndDropHooks}>
+    <List aria-label={say("planning.exercises-in-order")} dragAndDropHooks={dragAndDropHooks}>
       {props.items.map((item) => {
         const { rung } = findRung(props.library, item.rungId);
         return (
           <Item key={item.rungId} id={item.rungId} textValue={rung.name}>
-            <Grip slot="drag" aria-label={`Move ${rung.name}`}>
+            <Grip slot="drag" aria-label={say("planning.move-rung", { rung: rung.name })}>
               ≡
             </Grip>
             <span>

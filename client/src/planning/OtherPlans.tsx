@@ -2,6 +2,7 @@ import styled from "styled-components";
 import type { OtherPlan, PlanProposal } from "../api/types";
 import { Button } from "../controls/Button";
 import { Quiet, Small } from "../controls/layout";
+import { say } from "../words/say";
 
 const List = styled.dl`
   margin: 0;
@@ -17,8 +18,8 @@ const List = styled.dl`
 export function OtherPlans(props: { proposal: PlanProposal; onMinutes: (minutes: number) => void }) {
   const { proposal } = props;
   return (
-    <section aria-label="Other plans">
-      <h3>Instead</h3>
+    <section aria-label={say("planning.other-plans")}>
+      <h3>{say("planning.instead")}</h3>
       <List>
         <Line name="Five minutes less" plan={proposal.fiveLess} {...props} />
         <Line name="Five minutes more" plan={proposal.fiveMore} {...props} />
@@ -26,8 +27,11 @@ export function OtherPlans(props: { proposal: PlanProposal; onMinutes: (minutes:
       </List>
       {proposal.score && (
         <Small>
-          Worth {proposal.score.points.toFixed(0)} points: {proposal.score.cover.toFixed(0)} for the
-          directions it covers, {proposal.score.rest.toFixed(0)} for the rest.
+          {say("planning.worth-points-points-cover-for", {
+            points: proposal.score.points.toFixed(0),
+            cover: proposal.score.cover.toFixed(0),
+            rest: proposal.score.rest.toFixed(0),
+          })}
         </Small>
       )}
     </section>
@@ -47,25 +51,30 @@ function Line(props: {
   return (
     <>
       <dt>
-        {props.name} <Quiet style={{ fontWeight: 400 }}>{plan.totalMinutes.toFixed(0)} min</Quiet>
+        {props.name}{" "}
+        <Quiet style={{ fontWeight: 400 }}>
+          {say("planning.totalminutes-min", { totalMinutes: plan.totalMinutes.toFixed(0) })}
+        </Quiet>
       </dt>
       <dd>
         {plan.words}
         {points !== 0 && (
           <Quiet>
             {" "}
-            ({points > 0 ? "+" : "−"}
-            {Math.abs(points)} points)
+            {say("planning.points-points2-points", {
+              points: points > 0 ? "+" : "−",
+              points2: Math.abs(points),
+            })}
           </Quiet>
         )}{" "}
         {other && props.name !== "Runner-up" && (
           <Button
             $quiet
             $small
-            aria-label={`Take the plan with ${props.name.toLowerCase()}`}
+            aria-label={say("planning.take-the-plan-with-name", { name: props.name.toLowerCase() })}
             onPress={() => props.onMinutes(plan.minutesPerDay)}
           >
-            Take it
+            {say("planning.take-it")}
           </Button>
         )}
       </dd>

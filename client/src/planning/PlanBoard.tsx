@@ -8,6 +8,7 @@ import { Sheet, Veil } from "../controls/Modal";
 import { Small } from "../controls/layout";
 import { Override } from "../frame/Override";
 import { newItem, swapped } from "./itemOf";
+import { say } from "../words/say";
 
 const Board = styled.div`
   display: grid;
@@ -83,12 +84,9 @@ function Ladders(props: Props) {
   const inPlan = (ladder: Ladder) => items.some((item) => ladder.rungs.some((r) => r.id === item.rungId));
   const ladders = library.ladders.filter((l) => l.trained && l.direction !== "none" && (all || inPlan(l)));
   return (
-    <section aria-label="Ladders">
-      <h2>Ladders</h2>
-      <Small>
-        Move a peg to change what is prescribed: drag it, tap a rung, or use the arrow keys. Open marks show
-        where each side entered in the screen.
-      </Small>
+    <section aria-label={say("planning.ladders")}>
+      <h2>{say("planning.ladders")}</h2>
+      <Small>{say("planning.move-a-peg-to-change")}</Small>
       <Board>
         {ladders.map((ladder) => (
           <OneLadder key={ladder.id} {...props} ladder={ladder} />
@@ -96,7 +94,7 @@ function Ladders(props: Props) {
       </Board>
       <p style={{ marginTop: 12 }}>
         <Button $quiet $small onPress={() => setAll(!all)}>
-          {all ? "Only the ladders of the plan" : "All ladders"}
+          {all ? say("planning.only-the-ladders-of-the") : say("planning.all-ladders")}
         </Button>
       </p>
     </section>
@@ -136,7 +134,7 @@ function OneLadder(props: Props & { ladder: Ladder }) {
       </Upright>
       <Veil isOpen={barred !== null} onOpenChange={(open) => !open && setBarred(null)} isDismissable>
         <Sheet>
-          <Dialog aria-label="A barred rung">
+          <Dialog aria-label={say("planning.a-barred-rung")}>
             {barred && (
               <Override
                 rung={barred}
@@ -178,9 +176,9 @@ function RungBar(props: {
   const { rung, item, why } = props;
   const words = [
     props.entries.length === 2
-      ? "both sides entered here"
-      : props.entries[0] && `${props.entries[0]} entered here`,
-    why && `barred · ${why}`,
+      ? say("planning.both-sides-entered-here")
+      : props.entries[0] && say("planning.entries-entered-here", { entries: props.entries[0] }),
+    why && say("planning.barred-why", { why }),
   ].filter(Boolean);
   return (
     <Bar

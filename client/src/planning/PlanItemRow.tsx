@@ -14,6 +14,7 @@ import { RungPicker } from "../frame/RungPicker";
 import { SettingFields } from "./SettingFields";
 import { SwapDialog } from "../frame/SwapDialog";
 import { swapped } from "./itemOf";
+import { say } from "../words/say";
 
 interface Props {
   episodeId: string;
@@ -147,13 +148,13 @@ function ItemRow(props: Props) {
           .filter((d) => d.rangeEnds)
           .map((d) => (
             <Small key={d.side}>
-              <strong>Shorter range</strong>
+              <strong>{say("planning.shorter-range")}</strong>
               {d.side !== "both" && `, ${d.side}`}: {rangeWords(d)}
             </Small>
           ))}
         {[...new Set(item.doses.flatMap((d) => settingWords({ ...d.dose, range: 1 })))].map((words) => (
           <Small key={words}>
-            <strong>Set up:</strong> {words}
+            <strong>{say("planning.set-up")}</strong> {words}
           </Small>
         ))}
         {[...spellWords(item.spell), ...(item.notes ?? [])].map((words) => (
@@ -161,12 +162,12 @@ function ItemRow(props: Props) {
         ))}
         {(props.weighed?.changes ?? item.changes).map((words) => (
           <Small key={words}>
-            <strong>Change:</strong> {words}
+            <strong>{say("planning.change")}</strong> {words}
           </Small>
         ))}
         {item.barOverride && (
           <Small>
-            <strong>Prescribed despite a contraindication:</strong> {item.barOverride}
+            <strong>{say("planning.prescribed-despite-a-contraindication")}</strong> {item.barOverride}
           </Small>
         )}
         {props.warnings.map((w) => (
@@ -176,8 +177,12 @@ function ItemRow(props: Props) {
         ))}
         <Row $gap={2}>
           {props.kept !== undefined && (
-            <Keep isSelected={props.kept} onChange={props.onKeep} aria-label={`Keep ${rung.name} as it is`}>
-              {props.kept ? "Kept" : "Keep"}
+            <Keep
+              isSelected={props.kept}
+              onChange={props.onKeep}
+              aria-label={say("planning.keep-rung-as-it-is", { rung: rung.name })}
+            >
+              {props.kept ? say("planning.kept") : say("planning.keep")}
             </Keep>
           )}
           <SwapDialog
@@ -186,25 +191,27 @@ function ItemRow(props: Props) {
             onPick={(rungId) => onChange(swapped(item, rungId, null, library))}
           />
           <RungPicker
-            label="Other rung"
+            label={say("planning.other-rung")}
             library={library}
             forbidden={props.forbidden}
             current={rung.id}
             onPick={(rungId, barOverride) => onChange(swapped(item, rungId, barOverride, library))}
           />
           <Button $quiet $small onPress={() => onChange(null)}>
-            Leave out
+            {say("planning.leave-out")}
           </Button>
         </Row>
         <Why item={item} />
       </Stack>
       <Stack $gap={2} style={{ justifyItems: "end" }}>
-        <strong>{(props.weighed?.minutes ?? item.minutes ?? 0).toFixed(1)} min</strong>
+        <strong>
+          {say("planning.minutes-min", { minutes: (props.weighed?.minutes ?? item.minutes ?? 0).toFixed(1) })}
+        </strong>
         <Row $gap={1}>
           <Button
             $quiet
             $small
-            aria-label={`${rung.name} earlier`}
+            aria-label={say("planning.rung-earlier", { rung: rung.name })}
             isDisabled={props.first}
             onPress={() => props.onMove(-1)}
           >
@@ -213,7 +220,7 @@ function ItemRow(props: Props) {
           <Button
             $quiet
             $small
-            aria-label={`${rung.name} later`}
+            aria-label={say("planning.rung-later", { rung: rung.name })}
             isDisabled={props.last}
             onPress={() => props.onMove(1)}
           >
@@ -237,17 +244,17 @@ function DoseFields(props: {
 }) {
   const shrinks = props.item.doses.some((d) => d.dose.sets > 1);
   const columns = [
-    "sets",
-    "reps",
-    ...(shrinks ? ["fewer each set"] : []),
-    ...(props.held ? ["hold, s"] : []),
-    ...(props.moves ? ["range, %"] : []),
+    say("planning.sets"),
+    say("planning.reps"),
+    ...(shrinks ? [say("planning.fewer-each-set")] : []),
+    ...(props.held ? [say("planning.hold-s")] : []),
+    ...(props.moves ? [say("planning.range")] : []),
   ];
   return (
     <Doses>
       <thead>
         <tr>
-          <th>side</th>
+          <th>{say("planning.side")}</th>
           {columns.map((c) => (
             <th key={c}>{c}</th>
           ))}
@@ -263,7 +270,7 @@ function DoseFields(props: {
               <NumberField
                 small
                 hideLabel
-                label={`Sets, ${side}`}
+                label={say("planning.sets-side", { side })}
                 value={dose.sets}
                 min={1}
                 max={10}
@@ -274,7 +281,7 @@ function DoseFields(props: {
               <NumberField
                 small
                 hideLabel
-                label={`Reps, ${side}`}
+                label={say("planning.reps-side", { side })}
                 value={dose.reps}
                 min={1}
                 max={50}
@@ -286,7 +293,7 @@ function DoseFields(props: {
                 <NumberField
                   small
                   hideLabel
-                  label={`Reps fewer in each next set, ${side}`}
+                  label={say("planning.reps-fewer-in-each-next", { side })}
                   value={dose.fewer}
                   min={0}
                   max={10}
@@ -299,7 +306,7 @@ function DoseFields(props: {
                 <NumberField
                   small
                   hideLabel
-                  label={`Hold in seconds, ${side}`}
+                  label={say("planning.hold-in-seconds-side", { side })}
                   value={dose.hold}
                   min={0}
                   max={120}
@@ -312,7 +319,7 @@ function DoseFields(props: {
                 <NumberField
                   small
                   hideLabel
-                  label={`Range in percent of the movement, ${side}`}
+                  label={say("planning.range-in-percent-of-the", { side })}
                   value={Math.round((range ?? 1) * 100)}
                   min={20}
                   max={100}
@@ -331,7 +338,7 @@ function DoseFields(props: {
 function Why({ item }: { item: PlanItem }) {
   return (
     <Disclosure>
-      <WhyOpener slot="trigger">Why this</WhyOpener>
+      <WhyOpener slot="trigger">{say("planning.why-this")}</WhyOpener>
       <DisclosurePanel>
         <ul>
           {item.reasons.map((reason) => (

@@ -16,6 +16,7 @@ import { RungPicker } from "../frame/RungPicker";
 import { newItem } from "./itemOf";
 import { usePlanDraft } from "./usePlanDraft";
 import type { PlanDraft } from "./usePlanDraft";
+import { say, sayRich } from "../words/say";
 
 export function PlanPage() {
   const { episode, visitId } = useVisit();
@@ -61,9 +62,11 @@ function Editor(props: Props) {
   });
   if (!draft) {
     return (
-      <Empty title="No plan yet">
-        <p>A plan is made from what was seen clean. Screen first; the proposal follows by itself.</p>
-        <Link to={`/episodes/${episode.id}/visits/${visitId}/screen`}>Go to the screen</Link>
+      <Empty title={say("planning.no-plan-yet")}>
+        <p>{say("planning.a-plan-is-made-from")}</p>
+        <Link to={`/episodes/${episode.id}/visits/${visitId}/screen`}>
+          {say("planning.go-to-the-screen")}
+        </Link>
       </Empty>
     );
   }
@@ -91,7 +94,7 @@ function Editor(props: Props) {
         ))}
         <Ruled>
           <RungPicker
-            label="Add an exercise"
+            label={say("planning.add-an-exercise")}
             library={library}
             forbidden={view.forbidden}
             onPick={(rungId, barOverride) => draft.add(newItem(rungId, barOverride, library))}
@@ -127,31 +130,45 @@ function Head(props: Props & { draft: PlanDraft }) {
     <>
       <Row $between>
         <h1>
-          {draft.current ? `Plan, revision ${current?.revision}` : "Proposed plan"}{" "}
+          {draft.current
+            ? say("planning.plan-revision-revision", { revision: current?.revision ?? 1 })
+            : say("planning.proposed-plan")}{" "}
           <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
             {episode.policyName.toLowerCase()}
-            {draft.start.policyVersion > 1 && `, version ${draft.start.policyVersion}`}
+            {draft.start.policyVersion > 1 &&
+              say("planning.version-policyversion", { policyVersion: draft.start.policyVersion })}
           </Quiet>
         </h1>
         {view.revisions.length > 1 && (
           <Link to={`/episodes/${episode.id}/visits/${visitId}/plan/compare`} style={{ color: "inherit" }}>
-            Compare revisions
+            {say("planning.compare-revisions")}
           </Link>
         )}
       </Row>
       <Small>
         {draft.current && current
-          ? `Accepted ${dayWords(current.acceptedAt)} by ${current.acceptedBy}. Changing a number makes the next revision.`
-          : "Every number can be changed; what you change is kept. Nothing is prescribed until you accept it."}
+          ? say("planning.accepted-acceptedat-by-acceptedby-changing", {
+              acceptedAt: dayWords(current.acceptedAt),
+              acceptedBy: current.acceptedBy,
+            })
+          : say("planning.every-number-can-be-changed")}
       </Small>
       {!draft.current && (
         <Slider
-          label="Minutes a day"
+          label={say("planning.minutes-a-day")}
           value={draft.minutes}
           min={1}
           max={45}
           step={1}
-          words={`${draft.minutes} min${draft.minutes === episode.intake.minutesPerDay ? ", what the client has" : `; the client has ${episode.intake.minutesPerDay}`}`}
+          words={say("planning.minutes-min-minutes2", {
+            minutes: draft.minutes,
+            minutes2:
+              draft.minutes === episode.intake.minutesPerDay
+                ? say("planning.what-the-client-has")
+                : say("planning.the-client-has-minutesperday", {
+                    minutesPerDay: episode.intake.minutesPerDay,
+                  }),
+          })}
           onChange={draft.setMinutes}
         />
       )}
@@ -162,8 +179,9 @@ function Head(props: Props & { draft: PlanDraft }) {
       ))}
       {draft.items.length === 0 && (
         <p>
-          Nothing is in the plan. Add an exercise below, or look at the precautions and at what is at hand at{" "}
-          <Link to={`/episodes/${episode.id}/visits/${visitId}/ask`}>Ask</Link>.
+          {sayRich("planning.nothing-is-in-the-plan", {
+            link: (chunks) => <Link to={`/episodes/${episode.id}/visits/${visitId}/ask`}>{chunks}</Link>,
+          })}
         </p>
       )}
       <ProblemNote error={draft.error} />

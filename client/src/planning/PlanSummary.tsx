@@ -16,6 +16,7 @@ import { OrderList } from "./OrderList";
 import { OtherPlans } from "./OtherPlans";
 import { WorkTable } from "./WorkTable";
 import type { PlanDraft } from "./usePlanDraft";
+import { say } from "../words/say";
 
 const Aside = styled.aside`
   position: sticky;
@@ -54,14 +55,18 @@ export function PlanSummary(props: Props) {
   const { episode, view, draft, plan, library } = props;
   const general = plan.warnings.filter((w) => w.itemId === null);
   return (
-    <Aside aria-label="The plan as a whole">
+    <Aside aria-label={say("planning.the-plan-as-a-whole")}>
       <Minutes>
-        {plan.totalMinutes.toFixed(0)} <small>min a day · client has {episode.intake.minutesPerDay}</small>
+        {plan.totalMinutes.toFixed(0)}{" "}
+        <small>{say("planning.min-a-day-client-has", { minutesPerDay: episode.intake.minutesPerDay })}</small>
       </Minutes>
       <p>
-        Back {strategyWords[plan.strategy]}; {switchOnWords[plan.switchOn]}.
+        {say("planning.back-strategywords-switchonwords", {
+          strategyWords: strategyWords[plan.strategy],
+          switchOnWords: switchOnWords[plan.switchOn],
+        })}
         <br />
-        <Quiet>{capital(episode.stirredUp)} irritability.</Quiet>
+        <Quiet>{say("planning.stirredup-irritability", { stirredUp: capital(episode.stirredUp) })}</Quiet>
       </p>
       {general.map((w) => (
         <Note key={w.ruleId}>{w.words}</Note>
@@ -69,8 +74,8 @@ export function PlanSummary(props: Props) {
       <Accept {...props} />
       {draft.proposal && <OtherPlans proposal={draft.proposal} onMinutes={draft.setMinutes} />}
       {draft.items.length > 1 && (
-        <section aria-label="Order">
-          <h3>Order</h3>
+        <section aria-label={say("planning.order")}>
+          <h3>{say("planning.order")}</h3>
           <OrderList
             items={draft.items.map((item) => plan.items.find((w) => w.id === item.id) ?? item)}
             library={library}
@@ -81,7 +86,7 @@ export function PlanSummary(props: Props) {
       {props.work && <WorkTable work={props.work} />}
       {view.map && (
         <Disclosure>
-          <Opener slot="trigger">Twelve-week map</Opener>
+          <Opener slot="trigger">{say("planning.twelve-week-map")}</Opener>
           <DisclosurePanel>
             <MapTable map={view.map} />
           </DisclosurePanel>
@@ -89,7 +94,7 @@ export function PlanSummary(props: Props) {
       )}
       {draft.proposal && draft.proposal.notChosen.length > 0 && (
         <Disclosure>
-          <Opener slot="trigger">Left out, and why</Opener>
+          <Opener slot="trigger">{say("planning.left-out-and-why")}</Opener>
           <DisclosurePanel>
             {draft.proposal.notChosen.map((reason) => (
               <Small key={reason.words}>
@@ -132,27 +137,27 @@ function Accept(props: Props) {
   const canAccept = (draft.changed || !current) && draft.items.length > 0 && blocking.length === 0;
   return (
     <>
-      {blocking.length > 0 && <Note grave>A barred exercise needs a written reason, or another rung.</Note>}
+      {blocking.length > 0 && <Note grave>{say("planning.a-barred-exercise-needs-a")}</Note>}
       <ProblemNote error={accept.error ?? props.weighError} />
       {accept.error instanceof ProblemError && accept.error.status === 409 && (
         <Button $quiet onPress={() => void queries.invalidateQueries({ queryKey: keys.plan(episode.id) })}>
-          Show the newer plan
+          {say("planning.show-the-newer-plan")}
         </Button>
       )}
       <Button
         isDisabled={!canAccept || accept.isPending || draft.waiting}
         onPress={() => (barred.length > 0 ? setAsking(true) : accept.mutate([]))}
       >
-        {`Accept as revision ${(current?.revision ?? 0) + 1}`}
+        {say("planning.accept-as-revision-revision", { revision: (current?.revision ?? 0) + 1 })}
       </Button>
       {draft.current && view.proposal && (
         <Button $quiet onPress={draft.propose}>
-          Propose anew from the findings
+          {say("planning.propose-anew-from-the-findings")}
         </Button>
       )}
       {!draft.current && current && (
         <Button $quiet onPress={draft.backToCurrent}>
-          Back to the plan in force
+          {say("planning.back-to-the-plan-in")}
         </Button>
       )}
       <Small>
@@ -160,7 +165,7 @@ function Accept(props: Props) {
       </Small>
       <Veil isOpen={asking} onOpenChange={setAsking} isDismissable>
         <Sheet>
-          <Dialog aria-label="In spite of a bar">
+          <Dialog aria-label={say("planning.in-spite-of-a-bar")}>
             <SecondLook
               barred={barred}
               library={props.library}
@@ -188,23 +193,21 @@ function SecondLook(props: {
 }) {
   return (
     <Stack $gap={4}>
-      <h2>In spite of a bar</h2>
+      <h2>{say("planning.in-spite-of-a-bar")}</h2>
       {props.barred.map((item) => (
         <Note grave key={item.id}>
           <strong>{findRung(props.library, item.rungId).rung.name}</strong>
           <br />
           {props.view.forbidden.find((f) => f.rungId === item.rungId)?.why}
           <br />
-          Your reason: {item.barOverride}
+          {say("planning.your-reason-baroverride", { barOverride: item.barOverride ?? "" })}
         </Note>
       ))}
-      <p>
-        It stays marked on the plan, on the sheet the client takes home and in the record, with your name.
-      </p>
+      <p>{say("planning.it-stays-marked-on-the")}</p>
       <Row>
-        <Button onPress={props.onConfirm}>Confirm and accept</Button>
+        <Button onPress={props.onConfirm}>{say("planning.confirm-and-accept")}</Button>
         <Button $quiet onPress={props.onBack}>
-          Back to the plan
+          {say("planning.back-to-the-plan")}
         </Button>
       </Row>
     </Stack>

@@ -2,6 +2,7 @@ import { findRung } from "../api/queries";
 import type { Dose, Library, PlanItem } from "../api/types";
 import { Picker } from "../controls/Picker";
 import { Row } from "../controls/layout";
+import { say } from "../words/say";
 
 const none = "none";
 
@@ -18,55 +19,61 @@ export function SettingFields(props: {
     (m) => m.ladders.includes(ladder.id) || m.rungs.includes(rung.id),
   );
   if (!dose) return null;
-  const asDrawn = { value: none, label: "as drawn" };
+  const asDrawn = { value: none, label: say("planning.as-drawn") };
   return (
     <Row $gap={3}>
       {rung.heights && (
         <Picker
-          label={`Height, ${rung.name}`}
-          shown="Height"
+          label={say("planning.height-rung", { rung: rung.name })}
+          shown={say("planning.height")}
           value={dose.height == null ? none : String(dose.height)}
           options={[
             asDrawn,
-            ...rung.heights.map((h) => ({ value: String(h), label: `${Math.round(h * 100)} cm` })),
+            ...rung.heights.map((h) => ({
+              value: String(h),
+              label: say("planning.h-cm", { h: Math.round(h * 100) }),
+            })),
           ]}
           onPick={(v) => onChange({ height: v === none ? null : Number(v) })}
         />
       )}
       {rung.loads && (
         <Picker
-          label={`Load, ${rung.name}`}
-          shown="Load"
+          label={say("planning.load-rung", { rung: rung.name })}
+          shown={say("planning.load")}
           value={dose.load == null ? none : String(dose.load)}
           options={[
-            { value: none, label: "not set" },
-            ...rung.loads.map((kg) => ({ value: String(kg), label: `${kg} kg` })),
+            { value: none, label: say("planning.not-set") },
+            ...rung.loads.map((kg) => ({ value: String(kg), label: say("planning.kg-kg", { kg }) })),
           ]}
           onPick={(v) => onChange({ load: v === none ? null : Number(v) })}
         />
       )}
       {rung.banded && (
         <Picker
-          label={`Band, ${rung.name}`}
-          shown="Band"
+          label={say("planning.band-rung", { rung: rung.name })}
+          shown={say("planning.band")}
           value={dose.band ?? none}
           options={[
-            { value: none, label: "not set" },
-            { value: "light", label: "light" },
-            { value: "medium", label: "medium" },
-            { value: "strong", label: "strong" },
+            { value: none, label: say("planning.not-set") },
+            { value: "light", label: say("planning.light") },
+            { value: "medium", label: say("planning.medium") },
+            { value: "strong", label: say("planning.strong") },
           ]}
           onPick={(v) => onChange({ band: v === none ? null : (v as Dose["band"]) })}
         />
       )}
       {modifiers.length > 0 && (
         <Picker
-          label={`With, ${rung.name}`}
-          shown="With"
+          label={say("planning.with-rung", { rung: rung.name })}
+          shown={say("planning.with")}
           value={dose.modifier ?? none}
           options={[
-            { value: none, label: "nothing on top" },
-            ...modifiers.map((m) => ({ value: m.id, label: `${m.name}${m.harder ? "" : " (helps)"}` })),
+            { value: none, label: say("planning.nothing-on-top") },
+            ...modifiers.map((m) => ({
+              value: m.id,
+              label: `${m.name}${m.harder ? "" : ` ${say("planning.helps")}`}`,
+            })),
           ]}
           onPick={(v) => onChange({ modifier: v === none ? null : v })}
         />

@@ -3,6 +3,7 @@ import type { PlanWork } from "../api/types";
 import { Small } from "../controls/layout";
 import { capital } from "../controls/words";
 import { Table } from "../controls/DataTable";
+import { say, sayRich } from "../words/say";
 
 const minutes = (seconds: number) => (seconds / 60).toFixed(1);
 
@@ -14,21 +15,26 @@ export function WorkTable({ work }: { work: PlanWork }) {
   const asked = work.directions.filter((d) => d.minutes > 0 || (d.before ?? 0) > 0);
   const before = asked.some((d) => d.before !== null);
   return (
-    <section aria-label="The week's work">
-      <h3>The week</h3>
+    <section aria-label={say("planning.the-weeks-work")}>
+      <h3>{say("planning.the-week")}</h3>
       <p>
-        {minutes(work.seconds)} min under control a session, {minutes(work.weekSeconds)} a week; with rests{" "}
-        {work.weekMinutes.toFixed(0)} min a week.
-        {work.growth !== null &&
-          ` ${work.growth! >= 0 ? "+" : "−"}${Math.abs(work.growth! * 100).toFixed(0)} % against the plan in force.`}
+        {say("planning.minutes-under-control", {
+          seconds: minutes(work.seconds),
+          weekSeconds: minutes(work.weekSeconds),
+          weekMinutes: work.weekMinutes.toFixed(0),
+          growth:
+            work.growth !== null
+              ? ` ${say("planning.growth-growth2-against-the-plan", { growth: work.growth! >= 0 ? "+" : "−", growth2: Math.abs(work.growth! * 100).toFixed(0) })}`
+              : "",
+        })}
       </p>
       <Table>
-        <caption>Minutes a week by direction, each counted by how much the exercise asks for it</caption>
+        <caption>{say("planning.minutes-a-week-by-direction")}</caption>
         <thead>
           <tr>
-            <th scope="col">direction</th>
-            {before && <th scope="col">before</th>}
-            <th scope="col">now</th>
+            <th scope="col">{say("planning.direction")}</th>
+            {before && <th scope="col">{say("planning.before")}</th>}
+            <th scope="col">{say("planning.now")}</th>
           </tr>
         </thead>
         <tbody>
@@ -43,18 +49,26 @@ export function WorkTable({ work }: { work: PlanWork }) {
       </Table>
       {work.bending && (
         <p>
-          <strong>Bending:</strong> {Math.round(work.bending.reps)} times and{" "}
-          {Math.round(work.bending.seconds)} s bent a week, of {work.bending.repsMost} times and{" "}
-          {work.bending.secondsMost} s the policy lets through.
+          {sayRich("planning.bending-reps-times-and-seconds", {
+            strong: (chunks) => <strong>{chunks}</strong>,
+            reps: Math.round(work.bending.reps),
+            seconds: Math.round(work.bending.seconds),
+            repsMost: work.bending.repsMost,
+            secondsMost: work.bending.secondsMost,
+          })}
         </p>
       )}
       {(work.spells ?? []).map((spell) => (
         <p key={spell.position}>
-          <strong>{positionWords(spell.position)}:</strong> {minutes(spell.seconds)} min a session, of{" "}
-          {minutes(spell.most)} that a precaution lets through.
+          {sayRich("planning.position-seconds-min-a-session", {
+            position: positionWords(spell.position),
+            strong: (chunks) => <strong>{chunks}</strong>,
+            seconds: minutes(spell.seconds),
+            most: minutes(spell.most),
+          })}
         </p>
       ))}
-      <Small>Loaded and plank rungs on fewer days, with days between.</Small>
+      <Small>{say("planning.loaded-and-plank-rungs-on")}</Small>
     </section>
   );
 }

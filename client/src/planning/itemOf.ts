@@ -1,6 +1,7 @@
 import { v7 as uuid } from "uuid";
 import { findRung } from "../api/queries";
 import type { Library, PlanItem } from "../api/types";
+import { say } from "../words/say";
 
 /** An exercise put in by hand: each side as the rung has them, at its start dose. */
 export function newItem(rungId: string, barOverride: string | null, library: Library): PlanItem {
@@ -9,9 +10,9 @@ export function newItem(rungId: string, barOverride: string | null, library: Lib
   return {
     id: uuid(),
     rungId,
-    for: "added by hand",
+    for: say("planning.added-by-hand"),
     doses: sides.map((side) => ({ side, dose: rung.start, range: 1 })),
-    reasons: [{ ruleId: "P-HAND", words: "Added by the practitioner." }],
+    reasons: [{ ruleId: "P-HAND", words: say("planning.added-by-the-practitioner") }],
     changes: [],
     cue: rung.cues[0] ?? "",
     minutes: 0,
@@ -34,7 +35,7 @@ export function swapped(
     ...item,
     rungId,
     doses: sides.map((side) => ({ side, dose: rung.start, range: 1 })),
-    reasons: [{ ruleId: "P-HAND", words: "Chosen by the practitioner." }],
+    reasons: [{ ruleId: "P-HAND", words: say("planning.chosen-by-the-practitioner") }],
     changes: [],
     cue: rung.cues[0] ?? "",
     barOverride,

@@ -6,6 +6,7 @@ import { Button } from "../controls/Button";
 import { Note, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { momentWords } from "../api/clinicTime";
 import { bytesWords } from "./backupWords";
+import { say, sayRich } from "../words/say";
 
 /** For administrators: the last good backup, those kept, and one made now. */
 export function Backups() {
@@ -27,13 +28,13 @@ function Kept({ demo }: { demo: boolean }) {
   });
   return (
     <section
-      aria-label="Backups"
+      aria-label={say("policies.backups")}
       ref={(here) => {
         if (hash === "#backups") here?.scrollIntoView({ block: "center" });
       }}
     >
       <Stack $gap={3}>
-        <h2>Backups</h2>
+        <h2>{say("policies.backups")}</h2>
         <ProblemNote error={error} />
         {data && (
           <>
@@ -42,22 +43,34 @@ function Kept({ demo }: { demo: boolean }) {
             ) : (
               data.status.lastGood && (
                 <p>
-                  Last good one {momentWords(data.status.lastGood)}{" "}
-                  <Quiet>{bytesWords(data.status.bytes)}</Quiet>
+                  {sayRich("policies.last-good-one-lastgood-bytes", {
+                    lastGood: momentWords(data.status.lastGood),
+                    bytes: bytesWords(data.status.bytes),
+                    quiet: (chunks) => <Quiet>{chunks}</Quiet>,
+                  })}
                 </p>
               )
             )}
             <ProblemNote error={make.error} />
             <Button $quiet isDisabled={make.isPending} onPress={() => make.mutate()}>
-              {make.isPending ? "Being made …" : "Make one now"}
+              {make.isPending ? say("policies.being-made") : say("policies.make-one-now")}
             </Button>
             <Small>
-              {data.files.length === 0
-                ? "None kept yet."
-                : `${data.files.length} kept, the oldest of ${momentWords(data.files.at(-1)!.made)}.`}{" "}
-              In {data.folder} on the server{demo ? "; the demo makes none by itself." : ", every night."}{" "}
-              {data.sameDisk && "That is the same disk as the records: lost together with them. "}
-              {data.sealed ? "Sealed for the clinic's key." : "Not sealed: whoever has a file can read it."}
+              {say("policies.where-backups-are", {
+                files:
+                  data.files.length === 0
+                    ? say("policies.none-kept-yet")
+                    : say("policies.files-kept-the-oldest-of", {
+                        files: data.files.length,
+                        made: momentWords(data.files.at(-1)!.made),
+                      }),
+                folder: data.folder,
+                demo: demo ? say("policies.the-demo-makes-none-by") : say("policies.every-night"),
+                sameDisk: data.sameDisk ? `${say("policies.that-is-the-same-disk")} ` : "",
+                sealed: data.sealed
+                  ? say("policies.sealed-for-the-clinics-key")
+                  : say("policies.not-sealed-whoever-has-a"),
+              })}
             </Small>
           </>
         )}

@@ -9,20 +9,21 @@ import { clinicTime, keepClinicTime } from "../api/clinicTime";
 import { TextField } from "../controls/fields";
 import { ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { Picker, SearchPicker } from "../controls/Picker";
+import { say } from "../words/say";
 
 /** Zones this browser knows, and the one that is set. */
 const zones = (set: string) => [...new Set([set, ...Intl.supportedValuesOf("timeZone"), "UTC"])].sort();
 
 const orders: { value: ClinicTime["dateOrder"]; label: string }[] = [
-  { value: "day-month-year", label: "29 November 2026" },
-  { value: "month-day-year", label: "November 29, 2026" },
+  { value: "day-month-year", label: say("policies.29-november-2026") },
+  { value: "month-day-year", label: say("policies.november-29-2026") },
   { value: "year-month-day", label: "2026-11-29" },
 ];
 
 const weekStarts: { value: ClinicTime["weekStart"]; label: string }[] = [
-  { value: "monday", label: "Monday" },
-  { value: "sunday", label: "Sunday" },
-  { value: "saturday", label: "Saturday" },
+  { value: "monday", label: say("policies.monday") },
+  { value: "sunday", label: say("policies.sunday") },
+  { value: "saturday", label: say("policies.saturday") },
 ];
 
 /** Name and contact line of the clinic, as they stand on the sheet. */
@@ -48,56 +49,54 @@ function Fields({ stored }: { stored: ClinicForm }) {
   const time = form.time ?? clinicTime();
   const set = (change: Partial<ClinicTime>) => setForm({ ...form, time: { ...time, ...change } });
   return (
-    <section aria-label="The clinic">
+    <section aria-label={say("policies.the-clinic")}>
       <Stack $gap={3}>
-        <h2>The clinic</h2>
+        <h2>{say("policies.the-clinic")}</h2>
         <TextField
-          label="Name on the sheet"
+          label={say("policies.name-on-the-sheet")}
           value={form.name}
           onChange={(name) => setForm({ ...form, name })}
           error={problem?.field("name")}
         />
         <TextField
           long
-          label="Whom to call"
+          label={say("policies.whom-to-call")}
           value={form.contact}
           onChange={(contact) => setForm({ ...form, contact })}
           error={problem?.field("contact")}
         />
         <TextField
           long
-          label="Address, on letters"
+          label={say("policies.address-on-letters")}
           value={form.address ?? ""}
           onChange={(address) => setForm({ ...form, address })}
           error={problem?.field("address")}
         />
         <Mark stored={stored} />
         <SearchPicker
-          label="Time zone"
+          label={say("policies.time-zone")}
           value={time.zone}
           onPick={(zone) => set({ zone })}
           options={zones(time.zone).map((zone) => ({ value: zone, label: zone.replaceAll("_", " ") }))}
         />
-        {time.zone !== stored.time?.zone && (
-          <Small>Visits still to come keep their time on the wall. What has been keeps its moment.</Small>
-        )}
+        {time.zone !== stored.time?.zone && <Small>{say("policies.visits-still-to-come-keep")}</Small>}
         <Picker
-          label="Dates"
+          label={say("policies.dates")}
           value={time.dateOrder}
           onPick={(dateOrder) => set({ dateOrder })}
           options={orders}
         />
         <Picker
-          label="Weeks begin on"
+          label={say("policies.weeks-begin-on")}
           value={time.weekStart}
           onPick={(weekStart) => set({ weekStart })}
           options={weekStarts}
         />
         <ProblemNote error={save.error} />
         <Button $quiet isDisabled={!changed || save.isPending} onPress={() => save.mutate()}>
-          Keep
+          {say("policies.keep")}
         </Button>
-        <Small>Name and whom to call stand on every sheet, beside the stop signs.</Small>
+        <Small>{say("policies.name-and-whom-to-call")}</Small>
       </Stack>
     </section>
   );
@@ -121,13 +120,13 @@ function Mark({ stored }: { stored: ClinicForm }) {
     onSuccess: (kept) => queries.setQueryData(keys.clinic, kept),
   });
   return (
-    <div role="group" aria-label="Picture on letters and sheets">
-      <strong>Picture on letters and sheets</strong>
+    <div role="group" aria-label={say("policies.picture-on-letters-and-sheets")}>
+      <strong>{say("policies.picture-on-letters-and-sheets")}</strong>
       <Row>
         {stored.hasMark && (
           <img
             src={`/api/clinic/mark?v=${stored.version}`}
-            alt="As it stands on letters"
+            alt={say("policies.as-it-stands-on-letters")}
             style={{ maxWidth: 130, maxHeight: 56 }}
           />
         )}
@@ -136,12 +135,12 @@ function Mark({ stored }: { stored: ClinicForm }) {
           onSelect={(files) => files?.[0] && put.mutate(files[0])}
         >
           <Button $quiet $small>
-            {stored.hasMark ? "Another" : "Choose a picture"}
+            {stored.hasMark ? say("policies.another") : say("policies.choose-a-picture")}
           </Button>
         </FileTrigger>
         {stored.hasMark && (
           <Button $quiet $small onPress={() => put.mutate(null)}>
-            Take it off
+            {say("policies.take-it-off")}
           </Button>
         )}
       </Row>

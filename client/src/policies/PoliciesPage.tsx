@@ -13,6 +13,7 @@ import { Sheet, Veil } from "../controls/Modal";
 import { Backups } from "./Backups";
 import { ClinicFields } from "./ClinicFields";
 import { PolicyEditor } from "./PolicyEditor";
+import { say, sayRich } from "../words/say";
 
 export const usePolicies = () =>
   useQuery({ queryKey: keys.policies, queryFn: () => got(api.GET("/api/policies")) });
@@ -33,12 +34,12 @@ export function PoliciesPage() {
   return (
     <Page>
       <Row $between style={{ marginBottom: 16 }}>
-        <h1 style={{ marginRight: "auto" }}>Settings</h1>
+        <h1 style={{ marginRight: "auto" }}>{say("policies.settings")}</h1>
         <Link to="/overrides" style={{ color: "inherit", fontWeight: 600 }}>
-          Where we disagree with the policy
+          {say("policies.where-we-disagree-with-the")}
         </Link>
         <Link to="/" style={{ color: "inherit", fontWeight: 600 }}>
-          The day
+          {say("policies.the-day")}
         </Link>
       </Row>
       <ProblemNote error={error} />
@@ -58,8 +59,8 @@ export function PoliciesPage() {
 
 function Schools({ data, here }: { data: PoliciesView; here: string }) {
   return (
-    <nav aria-label="Policies">
-      <h2>Policies</h2>
+    <nav aria-label={say("policies.policies")}>
+      <h2>{say("policies.policies")}</h2>
       {data.policies.map((view) => (
         <Entry
           key={view.policy.id}
@@ -70,8 +71,15 @@ function Schools({ data, here }: { data: PoliciesView; here: string }) {
           <strong>{view.policy.name}</strong>
           <br />
           <Small as="span">
-            {view.builtIn ? "built in" : `own, version ${view.policy.version}`} ·{" "}
-            {view.clients === 0 ? "nobody" : view.clients === 1 ? "one client" : `${view.clients} clients`}
+            {view.builtIn
+              ? say("policies.built-in-2")
+              : say("policies.own-version-version", { version: view.policy.version })}{" "}
+            ·{" "}
+            {view.clients === 0
+              ? say("policies.nobody")
+              : view.clients === 1
+                ? say("policies.one-client")
+                : say("policies.clients-clients", { clients: view.clients })}
           </Small>
         </Entry>
       ))}
@@ -81,7 +89,7 @@ function Schools({ data, here }: { data: PoliciesView; here: string }) {
 
 function Chosen({ data, id }: { data: PoliciesView; id: string }) {
   const view = data.policies.find((p) => p.policy.id === id);
-  if (!view) return <p>There is no such policy. Choose one on the left.</p>;
+  if (!view) return <p>{say("policies.there-is-no-such-policy")}</p>;
   const builtIn = data.policies.find((p) => p.policy.id === view.basedOn)!.policy;
   return (
     <Stack $gap={4}>
@@ -91,12 +99,17 @@ function Chosen({ data, id }: { data: PoliciesView; id: string }) {
       </Row>
       <p>{view.policy.why}</p>
       {view.builtIn ? (
-        <Small>A built-in policy stays as it is. Copy it to change it.</Small>
+        <Small>{say("policies.a-built-in-policy-stays")}</Small>
       ) : (
         <Small>
-          Based on {builtIn.name}.{" "}
-          {view.versions.map((v) => `Version ${v.version} by ${v.changedBy}`).join("; ")}. Every plan and
-          decision keeps the version it was made by.
+          {say("policies.based-on-builtin-versions-every", {
+            builtIn: builtIn.name,
+            versions: view.versions
+              .map((v) =>
+                say("policies.version-version-by-changedby", { version: v.version, changedBy: v.changedBy }),
+              )
+              .join("; "),
+          })}
         </Small>
       )}
       <PolicyEditor
@@ -129,19 +142,27 @@ function CopyPolicy({ view }: { view: PolicyView }) {
   return (
     <>
       <Button $quiet onPress={() => setOpen(true)}>
-        Copy and change
+        {say("policies.copy-and-change")}
       </Button>
       <Veil isOpen={open} onOpenChange={setOpen} isDismissable>
         <Sheet>
-          <Dialog aria-label="Copy a policy">
+          <Dialog aria-label={say("policies.copy-a-policy")}>
             <Stack $gap={4}>
               <h2>
-                Copy <Quiet>{view.policy.name}</Quiet>
+                {sayRich("policies.copy-policy", {
+                  policy: view.policy.name,
+                  quiet: (chunks) => <Quiet>{chunks}</Quiet>,
+                })}
               </h2>
-              <TextField label="Name" value={name} onChange={setName} error={problem?.field("name")} />
+              <TextField
+                label={say("policies.name")}
+                value={name}
+                onChange={setName}
+                error={problem?.field("name")}
+              />
               <TextField
                 long
-                label="What it is for"
+                label={say("policies.what-it-is-for")}
                 value={why}
                 onChange={setWhy}
                 error={problem?.field("why")}
@@ -149,10 +170,10 @@ function CopyPolicy({ view }: { view: PolicyView }) {
               <ProblemNote error={copy.error} />
               <Row>
                 <Button isDisabled={copy.isPending} onPress={() => copy.mutate()}>
-                  Copy it
+                  {say("policies.copy-it")}
                 </Button>
                 <Button $quiet onPress={() => setOpen(false)}>
-                  Back
+                  {say("policies.back")}
                 </Button>
               </Row>
             </Stack>

@@ -11,6 +11,7 @@ import { capital } from "../controls/words";
 import { same, valueAt, withValue } from "./paths";
 import type { PolicyValue } from "./paths";
 import { simulatedNote, triedWords } from "./simulated";
+import { say } from "../words/say";
 
 const Line = styled.div<{ $changed: boolean }>`
   display: grid;
@@ -57,11 +58,11 @@ export function PolicyEditor({ view, builtIn, groups, simulated }: Props) {
             <ProblemNote error={store.error} />
             <Row>
               <Button isDisabled={!changed || store.isPending} onPress={() => store.mutate()}>
-                {`Store as version ${view.policy.version + 1}`}
+                {say("policies.store-as-version-version", { version: view.policy.version + 1 })}
               </Button>
               {changed && (
                 <Button $quiet onPress={() => setDraft(view.policy)}>
-                  Back to version {view.policy.version}
+                  {say("policies.back-to-version-version", { version: view.policy.version })}
                 </Button>
               )}
             </Row>
@@ -93,7 +94,7 @@ export function PolicyEditor({ view, builtIn, groups, simulated }: Props) {
 
 const words = (choice: SchoolChoice, value: PolicyValue): string =>
   Array.isArray(value)
-    ? value.map((id) => words(choice, id)).join(", ") || "nothing"
+    ? value.map((id) => words(choice, id)).join(", ") || say("policies.nothing")
     : typeof value === "number"
       ? `${value} ${choice.unit ?? ""}`.trim()
       : (choice.options?.find((o) => o.id === value)?.words ?? value);
@@ -118,11 +119,11 @@ function OneChoice(props: {
       <div>
         {!fixed && (
           <p>
-            <Quiet>built in: </Quiet>
+            <Quiet>{say("policies.built-in")} </Quiet>
             {words(choice, builtIn)}{" "}
             {differs && (
               <Button $quiet $small onPress={() => props.onChange(builtIn)}>
-                Take it back
+                {say("policies.take-it-back")}
               </Button>
             )}
           </p>
@@ -205,15 +206,24 @@ function Effects({ draft }: { draft: Policy }) {
     <Note>
       <strong>
         {data.length === 0
-          ? "No open plan would change."
-          : `${data.length === 1 ? "One open plan" : `${data.length} open plans`} would change:`}
+          ? say("policies.no-open-plan-would-change")
+          : say("policies.data-would-change", {
+              data:
+                data.length === 1
+                  ? say("policies.one-open-plan")
+                  : say("policies.data-open-plans", { data: data.length }),
+            })}
       </strong>
-      {isFetching && <Quiet> looking again…</Quiet>}
+      {isFetching && <Quiet> {say("policies.looking-again")}</Quiet>}
       {data.map((effect) => (
         <div key={effect.episodeId} style={{ marginTop: 8 }}>
           <Link to={`/episodes/${effect.episodeId}/visits/${effect.visitId}/plan`}>{effect.clientName}</Link>
-          {effect.present.length > 0 && <p>The plan in force: {effect.present.join("; ")}.</p>}
-          {effect.proposal.length > 0 && <p>A new proposal: {effect.proposal.join("; ")}.</p>}
+          {effect.present.length > 0 && (
+            <p>{say("policies.the-plan-in-force-present", { present: effect.present.join("; ") })}</p>
+          )}
+          {effect.proposal.length > 0 && (
+            <p>{say("policies.a-new-proposal-proposal", { proposal: effect.proposal.join("; ") })}</p>
+          )}
         </div>
       ))}
     </Note>

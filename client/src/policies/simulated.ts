@@ -1,15 +1,25 @@
 import type { Simulated, SimulatedFigures } from "../api/types";
+import { say } from "../words/say";
 
 const percent = (share: number) => `${Math.round(100 * share)} %`;
 
 const figures = (f: SimulatedFigures) =>
-  `${percent(f.up12)} up, ${percent(f.flared)} flared${f.tooEarly === null ? "" : `, ${percent(f.tooEarly)} of steps too early`}`;
+  say("policies.up12-up-flared-flared-tooearly", {
+    up12: percent(f.up12),
+    flared: percent(f.flared),
+    tooEarly:
+      f.tooEarly === null
+        ? ""
+        : say("policies.tooearly-of-steps-too-early", { tooEarly: percent(f.tooEarly) }),
+  });
 
 /** What the figures beside the choices are, said once above them. */
 export const simulatedNote = (simulated: Simulated) =>
-  `Beside some choices stands what ${simulated.clients} simulated clients came to in twelve weeks with that value, all else built in ` +
-  `(as it is: ${figures(simulated.asItIs)}). Up: half the exercises a level up. ` +
-  `A difference under ${percent(3 * Math.hypot(simulated.asItIs.up12Error, simulated.asItIs.up12Error))} may be chance.`;
+  `${say("policies.beside-some-choices-stands-what", { clients: simulated.clients })} ` +
+  `${say("policies.as-it-is-asitis-up", { asItIs: figures(simulated.asItIs) })} ` +
+  say("policies.may-be-chance", {
+    least: percent(3 * Math.hypot(simulated.asItIs.up12Error, simulated.asItIs.up12Error)),
+  });
 
 const named = (value: number, unit: string) =>
   `${value} ${value === 1 && unit.length > 1 && unit.endsWith("s") ? unit.slice(0, -1) : unit}`.trim();
@@ -18,5 +28,7 @@ const named = (value: number, unit: string) =>
 export function triedWords(simulated: Simulated, path: string, unit: string): string | null {
   const tried = simulated.changed.filter((c) => c.path === path);
   if (tried.length === 0) return null;
-  return `In simulation: ${tried.map((c) => `${named(c.value, unit)}: ${figures(c.figures)}`).join("; ")}.`;
+  return say("policies.in-simulation-tried", {
+    tried: tried.map((c) => `${named(c.value, unit)}: ${figures(c.figures)}`).join("; "),
+  });
 }

@@ -12,6 +12,7 @@ import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { DecisionRow } from "./DecisionRow";
 import { NextPlan } from "./NextPlan";
+import { say } from "../words/say";
 
 export function DecidePage() {
   const { episode, visitId } = useVisit();
@@ -23,9 +24,11 @@ export function DecidePage() {
   if (!data) return null;
   if (!data.plan) {
     return (
-      <Empty title="Nothing to decide yet">
+      <Empty title={say("progression.nothing-to-decide-yet")}>
         <p>{data.whyNot}</p>
-        <Link to={`/episodes/${episode.id}/visits/${visitId}/session`}>Go to the session</Link>
+        <Link to={`/episodes/${episode.id}/visits/${visitId}/session`}>
+          {say("progression.go-to-the-session")}
+        </Link>
       </Empty>
     );
   }
@@ -39,7 +42,19 @@ export interface Override {
 
 export const sideKey = (d: { planItemId: string; side: string }) => `${d.planItemId} ${d.side}`;
 
-const numbers = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
+const numbers = [
+  say("progression.no"),
+  say("progression.one"),
+  say("progression.two"),
+  say("progression.three"),
+  say("progression.four"),
+  say("progression.five"),
+  say("progression.six"),
+  say("progression.seven"),
+  say("progression.eight"),
+  say("progression.nine"),
+  say("progression.ten"),
+];
 
 /** Decisions of one exercise that say the same for both sides stand in one line. */
 export function linesOf(decisions: Decision[]): Decision[][] {
@@ -101,30 +116,30 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
     <Stack $gap={2}>
       <Row $between>
         <h1>
-          {numbers[lines.length] ?? lines.length} {lines.length === 1 ? "decision" : "decisions"}{" "}
-          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>policy: {view.policyName.toLowerCase()}</Quiet>
+          {numbers[lines.length] ?? lines.length}{" "}
+          {lines.length === 1 ? say("progression.decision") : say("progression.decisions")}{" "}
+          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+            {say("progression.policy-policyname", { policyName: view.policyName.toLowerCase() })}
+          </Quiet>
         </h1>
         <Quiet>
-          {plan.plan.totalMinutes.toFixed(0)} → {(next?.totalMinutes ?? 0).toFixed(0)} min a day
+          {say("progression.totalminutes-totalminutes2-min-a-day", {
+            totalMinutes: plan.plan.totalMinutes.toFixed(0),
+            totalMinutes2: (next?.totalMinutes ?? 0).toFixed(0),
+          })}
         </Quiet>
       </Row>
       {queued > 0 && (
         <Note grave>
-          {queued === 1 ? "One mark is" : `${queued} marks are`} still on the way to the server. What stands
-          here does not know {queued === 1 ? "it" : "them"} yet, and cannot be agreed with until it does.
+          {say("progression.queued-still-on-the-way", {
+            queued:
+              queued === 1 ? say("progression.one-mark-is") : say("progression.queued-marks-are", { queued }),
+            queued2: queued,
+          })}
         </Note>
       )}
-      {view.changed.length > 0 && (
-        <Note grave>
-          The record of this or an earlier visit was edited after this was decided. What was decided stands;
-          lines that would now be different say so.
-        </Note>
-      )}
-      {taken && (
-        <Note>
-          Decided. The plan that followed is at Take home; to change it, make the next revision at Plan.
-        </Note>
-      )}
+      {view.changed.length > 0 && <Note grave>{say("progression.the-record-of-this-or")}</Note>}
+      {taken && <Note>{say("progression.decided-the-plan-that-followed")}</Note>}
       {lines.map(({ item, decisions }) => (
         <DecisionRow
           key={item.id + (decisions[0]?.side ?? "")}
@@ -147,18 +162,21 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
       {!taken && next && <NextPlan plan={next} library={library} />}
       <Row $gap={4}>
         <Link to={`/episodes/${episode.id}/visits/${visitId}/replay`}>
-          What other policies would have decided
+          {say("progression.what-other-policies-would-have")}
         </Link>
-        <Small>By-eye evidence: what was marked in the sessions, nothing else.</Small>
+        <Small>{say("progression.by-eye-evidence-what-was")}</Small>
       </Row>
       {!taken && (
         <Bar>
           <Button isDisabled={take.isPending || queued > 0} onPress={() => take.mutate()}>
-            {overrides.size === 0 ? "Agree with all" : "Take these decisions"}
+            {overrides.size === 0
+              ? say("progression.agree-with-all")
+              : say("progression.take-these-decisions")}
           </Button>
           <Quiet>
-            Makes plan revision {(episode.planRevision ?? 0) + 1}. Proposals for the practitioner to decide;
-            local rules come first.
+            {say("progression.makes-plan-revision-planrevision-proposals", {
+              planRevision: (episode.planRevision ?? 0) + 1,
+            })}
           </Quiet>
         </Bar>
       )}
@@ -176,7 +194,13 @@ function homeWords(view: DecideView, item: PlanItem, decisions: Decision[]) {
     const home = view.home.find((h) => h.planItemId === item.id && h.side === d.side);
     if (!home || home.share === null || home.share === undefined) return [];
     const side = d.side === "both" ? "" : `${d.side} `;
-    return [`${side}${Math.round(home.share * 100)} % of the planned reps, on ${home.days} days`];
+    return [
+      say("progression.side-share-of-the-planned", {
+        side,
+        share: Math.round(home.share * 100),
+        days: home.days,
+      }),
+    ];
   });
 }
 
@@ -186,6 +210,6 @@ function performanceWords(view: DecideView, item: PlanItem, decisions: Decision[
     if (!p) return [];
     const asked = totalReps(p.prescribed);
     const side = d.side === "both" ? "" : `${d.side} `;
-    return [`${side}${p.cleanReps ?? 0} of ${asked} clean`];
+    return [say("progression.side-cleanreps-of-asked-clean", { side, cleanReps: p.cleanReps ?? 0, asked })];
   });
 }

@@ -14,6 +14,7 @@ import { DecisionMark } from "./DecisionMark";
 import type { Override } from "./DecidePage";
 import { PegLadder } from "./PegLadder";
 import { WhatIf } from "./WhatIf";
+import { say, sayRich } from "../words/say";
 
 const Line = styled.section`
   display: grid;
@@ -96,9 +97,12 @@ export function DecisionRow(props: Props) {
           {decision.evidence.join(" ")} {!override && decision.todo && <strong>{decision.todo}</strong>}{" "}
           {override && (
             <strong>
-              {capital(outcomeWords[decision.outcome])} by the policy; yours: {outcomeWords[override.outcome]}{" "}
-              ({override.reason.replace(/\.$/, "")}).
-              {outcome !== override.outcome && " There is no such step from here: it stays."}
+              {say("progression.policy-and-yours", {
+                proposed: capital(outcomeWords[decision.outcome]),
+                taken: outcomeWords[override.outcome],
+                reason: override.reason.replace(/\.$/, ""),
+                note: outcome !== override.outcome ? ` ${say("progression.there-is-no-such-step")}` : "",
+              })}
             </strong>
           )}{" "}
           {!override && notesOf(chosen).map((words) => <span key={words}>{words} </span>)}
@@ -119,9 +123,11 @@ export function DecisionRow(props: Props) {
         </p>
         {props.onOverride && decision.probe && (
           <p>
-            <strong>Ready: </strong>
+            <strong>{say("progression.ready")} </strong>
             <Link to={`${props.session}?try=${item.id}`}>
-              try one up today, {findRung(library, decision.probe.rungId).rung.name.toLowerCase()}
+              {say("progression.try-one-up-today-rung", {
+                rung: findRung(library, decision.probe.rungId).rung.name.toLowerCase(),
+              })}
             </Link>{" "}
             <Quiet>
               {doseWords(decision.probe.dose)}. {decision.probe.evidence.join(" ")}
@@ -132,8 +138,12 @@ export function DecisionRow(props: Props) {
           .filter((c) => decisions.some((d) => d.side === c.then.side))
           .map((c) => (
             <p key={c.then.side}>
-              <strong>Would now be: {outcomeWords[c.now.outcome]}</strong> (rule {c.now.ruleId}).{" "}
-              {c.now.evidence.join(" ")}
+              {sayRich("progression.would-now-be-outcomewords-rule", {
+                outcomeWords: outcomeWords[c.now.outcome],
+                strong: (chunks) => <strong>{chunks}</strong>,
+                ruleId: c.now.ruleId,
+                evidence: c.now.evidence.join(" "),
+              })}
             </p>
           ))}
         <Evidence {...props} />
@@ -151,7 +161,7 @@ export function DecisionRow(props: Props) {
             setChoosing(!override && !choosing);
           }}
         >
-          {override ? "Agree instead" : "Other"}
+          {override ? say("progression.agree-instead") : say("progression.other")}
         </Button>
       )}
       {choosing && props.onOverride && (
@@ -196,18 +206,20 @@ function Evidence(props: Props) {
   const would = [...new Set(decisions.flatMap((d) => (d.wouldChange ? [d.wouldChange] : [])))];
   return (
     <Disclosure>
-      <Opener slot="trigger">Evidence, and what would change it</Opener>
+      <Opener slot="trigger">{say("progression.evidence-and-what-would-change")}</Opener>
       <DisclosurePanel>
-        {performed.length > 0 && <p>Today: {performed.join("; ")}.</p>}
-        {props.home.length > 0 && <p>At home: {props.home.join("; ")}.</p>}
+        {performed.length > 0 && (
+          <p>{say("progression.today-performed", { performed: performed.join("; ") })}</p>
+        )}
+        {props.home.length > 0 && <p>{say("progression.at-home-home", { home: props.home.join("; ") })}</p>}
         {would.map((words) => (
           <p key={words}>{words}</p>
         ))}
         {besides.map((words) => (
-          <p key={words}>Also: {words}</p>
+          <p key={words}>{say("progression.also-words", { words })}</p>
         ))}
         <Quiet>
-          {rules.includes(",") ? "Rules" : "Rule"} {rules}
+          {rules.includes(",") ? say("progression.rules") : say("progression.rule")} {rules}
         </Quiet>
         {props.onOverride && decisions[0] && (
           <WhatIf
@@ -237,17 +249,22 @@ function Chooser(props: { proposed: Outcome; onDone: (override: Override | null)
   return (
     <ChooserBox>
       <Stack $gap={3}>
-        <Choice label="Instead" value={outcome} onChange={setOutcome} options={options} />
-        <TextField label="Why" hint="Kept with the decision." value={reason} onChange={setReason} />
+        <Choice label={say("progression.instead")} value={outcome} onChange={setOutcome} options={options} />
+        <TextField
+          label={say("progression.why")}
+          hint={say("progression.kept-with-the-decision")}
+          value={reason}
+          onChange={setReason}
+        />
         <Row>
           <Button
             isDisabled={!outcome || !reason.trim()}
             onPress={() => outcome && props.onDone({ outcome, reason: reason.trim() })}
           >
-            Use this instead
+            {say("progression.use-this-instead")}
           </Button>
           <Button $quiet onPress={() => props.onDone(null)}>
-            Keep the proposal
+            {say("progression.keep-the-proposal")}
           </Button>
         </Row>
       </Stack>

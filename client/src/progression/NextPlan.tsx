@@ -3,14 +3,15 @@ import { findRung } from "../api/queries";
 import type { Library, Plan } from "../api/types";
 import { Note, Quiet, Small } from "../controls/layout";
 import { doseWords, spellWords } from "../controls/words";
+import { say } from "../words/say";
 
 /** The plan that these decisions make: order, positions, minutes and what to look at. */
 export function NextPlan(props: { plan: Plan; library: Library }) {
   const next = props.plan;
   return (
-    <section aria-label="The plan this makes">
+    <section aria-label={say("progression.the-plan-this-makes")}>
       <p>
-        <strong>Next plan:</strong>{" "}
+        <strong>{say("progression.next-plan")}</strong>{" "}
         {next.items.map((item, i) => {
           const { rung } = findRung(props.library, item.rungId);
           return (

@@ -9,6 +9,7 @@ import { Empty, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/
 import { dayWords } from "../api/clinicTime";
 import { capital, outcomeWords } from "../controls/words";
 import { ruleWords } from "./ruleWords";
+import { say, sayRich } from "../words/say";
 
 /** Where practitioners disagree with the policy, rule by rule. */
 export function OverridesPage() {
@@ -20,9 +21,9 @@ export function OverridesPage() {
     <Page>
       <Stack $gap={4}>
         <Row $between>
-          <h1>Where we disagree with the policy</h1>
+          <h1>{say("progression.where-we-disagree-with-the")}</h1>
           <Link to="/" style={{ color: "inherit", fontWeight: 600 }}>
-            The day
+            {say("progression.the-day")}
           </Link>
         </Row>
         <ProblemNote error={error} />
@@ -34,11 +35,9 @@ export function OverridesPage() {
 
 function Nothing() {
   return (
-    <Empty title="No decisions yet">
-      <p>
-        Once visits are decided, this counts how often each rule was followed and what was chosen instead.
-      </p>
-      <Link to="/">Go to the day</Link>
+    <Empty title={say("progression.no-decisions-yet")}>
+      <p>{say("progression.once-visits-are-decided-this")}</p>
+      <Link to="/">{say("progression.go-to-the-day")}</Link>
     </Empty>
   );
 }
@@ -58,18 +57,21 @@ function Rules({ view }: { view: OverridesView }) {
   return (
     <>
       <p>
-        {other} of {total} proposals were not followed. A rule that is often overridden may want another
-        threshold: see <Link to="/settings">Settings</Link>.
+        {sayRich("progression.other-of-total-proposals-were", {
+          other,
+          total,
+          link: (chunks) => <Link to="/settings">{chunks}</Link>,
+        })}
       </p>
-      <Wide label="Proposals by rule">
+      <Wide label={say("progression.proposals-by-rule")}>
         <Table>
           <thead>
             <tr>
-              <th>Rule</th>
-              <th>Proposals</th>
-              <th>Not followed</th>
+              <th>{say("progression.rule")}</th>
+              <th>{say("progression.proposals")}</th>
+              <th>{say("progression.not-followed")}</th>
               <th aria-hidden />
-              <th>Chosen instead</th>
+              <th>{say("progression.chosen-instead")}</th>
             </tr>
           </thead>
           <tbody>
@@ -102,17 +104,23 @@ function Rules({ view }: { view: OverridesView }) {
       </Wide>
       {view.latest.length > 0 && (
         <section aria-labelledby="latest">
-          <h2 id="latest">The latest</h2>
+          <h2 id="latest">{say("progression.the-latest")}</h2>
           <ul>
             {together(view.latest).map(({ line, times }) => (
               <li key={line.visitId + line.ruleId + line.taken + line.reason} style={{ padding: "8px 0" }}>
-                <Link to={`/episodes/${line.episodeId}/visits/${line.visitId}/decide`}>
-                  {dayWords(line.at)}
-                </Link>
-                , {line.by}: {outcomeWords[line.taken]} instead of {outcomeWords[line.proposed]} (
-                {ruleWords(line.ruleId)}
-                {times > 1 && `, ${times} times`}).
-                <Small>“{line.reason}”</Small>
+                {sayRich("progression.override-line", {
+                  at: dayWords(line.at),
+                  link: (chunks) => (
+                    <Link to={`/episodes/${line.episodeId}/visits/${line.visitId}/decide`}>{chunks}</Link>
+                  ),
+                  by: line.by,
+                  taken: outcomeWords[line.taken],
+                  proposed: outcomeWords[line.proposed],
+                  rule: ruleWords(line.ruleId),
+                  times: times > 1 ? say("progression.times-times", { times }) : "",
+                  reason: line.reason,
+                  small: (chunks) => <Small>{chunks}</Small>,
+                })}
               </li>
             ))}
           </ul>

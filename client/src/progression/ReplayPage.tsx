@@ -14,6 +14,7 @@ import { useVisit } from "../frame/useVisit";
 import { DecisionMark } from "./DecisionMark";
 import { differs, replayLines, type ReplayedVisit } from "./replay";
 import { ruleWords } from "./ruleWords";
+import { say, sayRich } from "../words/say";
 
 const Table = styled.table`
   border-collapse: collapse;
@@ -67,38 +68,35 @@ export function ReplayPage() {
   if (!data) return null;
   if (data.visits.length === 0) {
     return (
-      <Empty title="Nothing to replay yet">
-        <p>After the first session this shows what each policy would have decided.</p>
-        <Link to={`/episodes/${id}/visits/${visitId}/session`}>Go to the session</Link>
+      <Empty title={say("progression.nothing-to-replay-yet")}>
+        <p>{say("progression.after-the-first-session-this")}</p>
+        <Link to={`/episodes/${id}/visits/${visitId}/session`}>{say("progression.go-to-the-session")}</Link>
       </Empty>
     );
   }
   const apart = data.visits.filter((visit) => replayLines(visit, data).some(differs)).length;
   return (
     <Stack $gap={3}>
-      <h1>What each policy would have decided</h1>
-      <Small>
-        The same work and answers under other rules; what the client would have done next under them is not
-        known.
-      </Small>
+      <h1>{say("progression.what-each-policy-would-have")}</h1>
+      <Small>{say("progression.the-same-work-and-answers")}</Small>
       <p>{agreeWords(apart, data.visits.length)}</p>
       <Checkbox selected={all} onChange={setAll}>
-        Show the lines where all agree, too
+        {say("progression.show-the-lines-where-all")}
       </Checkbox>
       {(all || apart > 0) && (
-        <Wide label="Decisions by visit and policy">
+        <Wide label={say("progression.decisions-by-visit-and-policy")}>
           <Table>
             <thead>
               <tr>
-                <th>Exercise and side</th>
-                <th>Chosen</th>
+                <th>{say("progression.exercise-and-side")}</th>
+                <th>{say("progression.chosen")}</th>
                 {data.policies.map((p) => (
                   <th key={p.id} className={p.inForce ? "own" : undefined}>
                     {p.name}
                     {p.inForce && (
                       <>
                         <br />
-                        <Quiet>in force</Quiet>
+                        <Quiet>{say("progression.in-force")}</Quiet>
                       </>
                     )}
                   </th>
@@ -117,8 +115,8 @@ export function ReplayPage() {
 
 const agreeWords = (apart: number, visits: number) =>
   apart === 0
-    ? `At all ${visits} visits every policy would have decided what was chosen.`
-    : `At ${apart} of ${visits} visits they would have decided differently.`;
+    ? say("progression.at-all-visits-visits-every", { visits })
+    : say("progression.at-apart-of-visits-visits", { apart, visits });
 
 function Visit(props: { visit: ReplayedVisit; view: ReplayView; library: Library; all: boolean }) {
   const { visit, view, library } = props;
@@ -128,7 +126,11 @@ function Visit(props: { visit: ReplayedVisit; view: ReplayView; library: Library
     <tbody>
       <tr className="visit">
         <th colSpan={2 + view.policies.length} scope="rowgroup">
-          Visit {visit.visit} <Quiet>{dayWords(visit.date)}</Quiet>
+          {sayRich("progression.visit-visit-date", {
+            visit: visit.visit,
+            date: dayWords(visit.date),
+            quiet: (chunks) => <Quiet>{chunks}</Quiet>,
+          })}
         </th>
       </tr>
       {shown.map(({ line, mine, theirs }) => (
@@ -136,12 +138,17 @@ function Visit(props: { visit: ReplayedVisit; view: ReplayView; library: Library
           <th scope="row">
             {nameOf(visit, line, library)} {line.side !== "both" && <Quiet>{line.side}</Quiet>}
           </th>
-          <td>{mine ? <What decision={mine} /> : <Quiet>not decided</Quiet>}</td>
+          <td>{mine ? <What decision={mine} /> : <Quiet>{say("progression.not-decided")}</Quiet>}</td>
           {view.policies.map((p, i) => {
             const d = theirs[i];
             return (
               <td key={p.id} className={p.inForce ? "own" : undefined}>
-                {d && (mine?.outcome === d.outcome ? <Quiet>the same</Quiet> : <What decision={d} rule />)}
+                {d &&
+                  (mine?.outcome === d.outcome ? (
+                    <Quiet>{say("progression.the-same")}</Quiet>
+                  ) : (
+                    <What decision={d} rule />
+                  ))}
               </td>
             );
           })}

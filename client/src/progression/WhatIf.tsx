@@ -6,6 +6,7 @@ import type { Decision, DecisionNumber, Library, NumberKind } from "../api/types
 import { Choice, NumberField } from "../controls/fields";
 import { ProblemNote, Row } from "../controls/layout";
 import { outcomeWords } from "../controls/words";
+import { say } from "../words/say";
 
 /** One number changed, and the decision that would follow; nothing is stored. */
 export function WhatIf(props: {
@@ -34,9 +35,11 @@ export function WhatIf(props: {
   if (numbers.length === 0) return null;
   const other = asked ? data?.decision : undefined;
   return (
-    <div role="group" aria-label="What if" style={{ paddingTop: 8 }}>
+    <div role="group" aria-label={say("progression.what-if")} style={{ paddingTop: 8 }}>
       <Choice
-        label={`What if${decision.side === "both" ? "" : `, on the ${decision.side},`} …`}
+        label={say("progression.what-if-side", {
+          side: decision.side === "both" ? "" : say("progression.on-the-side", { side: decision.side }),
+        })}
         value={kind}
         onChange={(picked) => {
           setKind(picked);
@@ -48,7 +51,7 @@ export function WhatIf(props: {
         <Row $gap={4} style={{ paddingTop: 8 }}>
           <div style={{ width: 190 }}>
             <NumberField
-              label={`… were (it was ${number.now ?? "not known"})`}
+              label={say("progression.were-it-was-now", { now: number.now ?? say("progression.not-known") })}
               value={value}
               onChange={setValue}
               min={number.min}

@@ -4,6 +4,7 @@ import type { Library, ScreenView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Choice } from "../controls/fields";
 import { Row, Small, Stack } from "../controls/layout";
+import { say } from "../words/say";
 
 const List = styled.ul`
   li {
@@ -25,7 +26,7 @@ export function AddRung(props: {
   if (!open) {
     return (
       <Button $quiet onPress={() => setOpen(true)}>
-        Add any exercise
+        {say("screening.add-any-exercise")}
       </Button>
     );
   }
@@ -36,10 +37,10 @@ export function AddRung(props: {
     return own.length > 0 && own.every((a) => a.barred) ? own[0] : undefined;
   };
   return (
-    <section aria-label="Add any exercise">
+    <section aria-label={say("screening.add-any-exercise")}>
       <Stack $gap={3}>
         <Choice
-          label="From which ladder"
+          label={say("screening.from-which-ladder")}
           value={ladderId}
           onChange={setLadderId}
           options={ladders.map((l) => ({ value: l.id, label: l.name }))}
@@ -54,12 +55,19 @@ export function AddRung(props: {
                   <Row $between>
                     <span style={barred ? { textDecoration: "line-through" } : undefined}>{rung.name}</span>
                     {!barred && !props.taken.includes(id) && (
-                      <Button $quiet $small aria-label={`Add ${rung.name}`} onPress={() => props.onAdd(id)}>
-                        Add
+                      <Button
+                        $quiet
+                        $small
+                        aria-label={say("screening.add-rung", { rung: rung.name })}
+                        onPress={() => props.onAdd(id)}
+                      >
+                        {say("screening.add")}
                       </Button>
                     )}
                   </Row>
-                  {barred && <Small>barred · {barred.barWords}</Small>}
+                  {barred && (
+                    <Small>{say("screening.barred-barwords", { barWords: barred.barWords ?? "" })}</Small>
+                  )}
                 </li>
               );
             })}

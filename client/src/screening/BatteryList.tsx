@@ -6,6 +6,7 @@ import { Button } from "../controls/Button";
 import { Quiet, Row } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { taskName } from "./BatteryPage";
+import { say } from "../words/say";
 
 const List = styled.ol`
   margin: 0;
@@ -34,11 +35,11 @@ export function BatteryList(props: {
 }) {
   const { screen, library } = props;
   return (
-    <section aria-label="Tasks of this screen">
+    <section aria-label={say("screening.tasks-of-this-screen")}>
       <Row $between>
-        <h2>This screen</h2>
+        <h2>{say("screening.this-screen")}</h2>
         <Button $quiet $small onPress={props.onPlan}>
-          Change the tasks
+          {say("screening.change-the-tasks")}
         </Button>
       </Row>
       <List>
@@ -53,12 +54,18 @@ export function BatteryList(props: {
                 <strong>{name}</strong>
                 <br />
                 <Quiet style={{ fontSize: 15 }}>
-                  {resultOf(state.taskId, screen, library) ?? (state.done ? "done" : "to do")}
+                  {resultOf(state.taskId, screen, library) ??
+                    (state.done ? say("screening.done") : say("screening.to-do"))}
                 </Quiet>
               </span>
               {next && !now && (
-                <Button $quiet $small aria-label={`Do ${name} now`} onPress={() => props.onPick(next)}>
-                  Now
+                <Button
+                  $quiet
+                  $small
+                  aria-label={say("screening.do-name-now", { name })}
+                  onPress={() => props.onPick(next)}
+                >
+                  {say("screening.now")}
                 </Button>
               )}
             </Line>
@@ -76,7 +83,7 @@ function resultOf(taskId: string, screen: ScreenView, library: Library) {
   if (!ladder) {
     return state.trials.length === 0
       ? null
-      : `${state.trials.length} ${state.trials.length === 1 ? "trial" : "trials"}${state.done ? ", done" : ""}`;
+      : `${state.trials.length} ${state.trials.length === 1 ? say("screening.trial") : say("screening.trials")}${state.done ? say("screening.done-2") : ""}`;
   }
   const searches = screen.searches.filter((s) => s.ladderId === ladder && s.trialIds.length > 0);
   if (searches.length === 0) return null;
@@ -88,6 +95,6 @@ function resultOf(taskId: string, screen: ScreenView, library: Library) {
 }
 
 function entryWords(search: RungSearch, library: Library) {
-  if (!search.done) return "searching";
-  return search.entryRungId ? findRung(library, search.entryRungId).rung.name : "none clean";
+  if (!search.done) return say("screening.searching");
+  return search.entryRungId ? findRung(library, search.entryRungId).rung.name : say("screening.none-clean");
 }

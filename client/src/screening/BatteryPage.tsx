@@ -14,6 +14,7 @@ import { useReorder } from "../controls/useReorder";
 import { RungFigure } from "../figure/FigureView";
 import { AddRung } from "./AddRung";
 import { useBattery } from "./useBattery";
+import { say, sayRich } from "../words/say";
 
 /** Planning the screen: what is proposed and why, in an order that can be changed, and what was left out. */
 export function BatteryPage(props: {
@@ -38,11 +39,12 @@ export function BatteryPage(props: {
     <Stack $gap={4}>
       <Row $between>
         <h1>
-          The screen{" "}
-          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-            {ids.length} tasks · about {Math.round(battery.minutes)} minutes · {battery.positionChanges}{" "}
-            {battery.positionChanges === 1 ? "change" : "changes"} of position
-          </Quiet>
+          {sayRich("screening.the-screen-ids-tasks-about", {
+            ids: ids.length,
+            minutes: Math.round(battery.minutes),
+            positionChanges: battery.positionChanges,
+            quiet: (chunks) => <Quiet style={{ fontSize: 16, fontWeight: 400 }}>{chunks}</Quiet>,
+          })}
         </h1>
         <Button
           $big
@@ -50,7 +52,7 @@ export function BatteryPage(props: {
           isDisabled={ids.length === 0 || edit.busy}
           onPress={() => void begin()}
         >
-          {props.begun ? "Back to the screen" : "Begin the screen"}
+          {props.begun ? say("screening.back-to-the-screen") : say("screening.begin-the-screen")}
         </Button>
       </Row>
       {edit.conflict ? <Note>{edit.error?.message}</Note> : <ProblemNote error={edit.error} />}
@@ -114,15 +116,15 @@ function Tasks(props: {
   const dragAndDropHooks = useReorder(ids, onOrder);
   return (
     <List
-      aria-label="Tasks of the screen, in order"
+      aria-label={say("screening.tasks-of-the-screen-in")}
       dragAndDropHooks={dragAndDropHooks}
-      renderEmptyState={() => "Nothing in it. Add a task from the right, or ask for a proposal."}
+      renderEmptyState={() => say("screening.nothing-in-it-add-a")}
     >
       {items.map((item) => {
         const name = taskName(library, item.taskId);
         return (
           <Item key={item.taskId} id={item.taskId} textValue={name}>
-            <Grip slot="drag" aria-label={`Move ${name}`}>
+            <Grip slot="drag" aria-label={say("screening.move-name", { name })}>
               ≡
             </Grip>
             <RungFigure
@@ -141,14 +143,14 @@ function Tasks(props: {
               </Small>
               {item.cautions.map((caution) => (
                 <Small key={caution} style={{ fontWeight: 600 }}>
-                  Mind: {caution}
+                  {say("screening.mind-caution", { caution })}
                 </Small>
               ))}
             </div>
-            <Quiet>{item.minutes} min</Quiet>
+            <Quiet>{say("screening.minutes-min", { minutes: item.minutes })}</Quiet>
             <Button
               $quiet
-              aria-label={`Leave out ${name}`}
+              aria-label={say("screening.leave-out-name", { name })}
               style={{ padding: 0, width: 56 }}
               onPress={() => onOrder(ids.filter((id) => id !== item.taskId))}
             >
@@ -188,7 +190,10 @@ function placeWords(library: Library, item: BatteryItem) {
   return [place, only && `${only} only`].filter(Boolean).join(", ");
 }
 
-const minutes = ["10", "15", "20", "30"].map((value) => ({ value, label: `${value} min` }));
+const minutes = ["10", "15", "20", "30"].map((value) => ({
+  value,
+  label: say("screening.minutes", { minutes: value }),
+}));
 
 function Conditions(props: {
   screen: ScreenView;
@@ -203,19 +208,19 @@ function Conditions(props: {
   return (
     <Stack $gap={3}>
       <Choice
-        label="Time there is"
+        label={say("screening.time-there-is")}
         value={String(battery.minutesAsked)}
         onChange={(value) => onAsk({ minutes: Number(value) })}
         options={minutes}
       />
       {earlier && (
         <Button $quiet onPress={() => onAsk({ repeatVisitId: earlier.visitId })}>
-          Repeat the screen of {dayWords(earlier.at)}
+          {say("screening.repeat-the-screen-of-at", { at: dayWords(earlier.at) })}
         </Button>
       )}
       {open ? (
-        <div role="group" aria-label="Equipment at hand">
-          <h3>At hand</h3>
+        <div role="group" aria-label={say("screening.equipment-at-hand")}>
+          <h3>{say("screening.at-hand")}</h3>
           <Row $gap={4}>
             {equipment.map((name) => (
               <Checkbox
@@ -234,7 +239,7 @@ function Conditions(props: {
         </div>
       ) : (
         <Button $quiet $small onPress={() => setOpen(true)}>
-          Something is not at hand
+          {say("screening.something-is-not-at-hand")}
         </Button>
       )}
     </Stack>
@@ -256,8 +261,8 @@ function LeftOutList(props: { left: LeftOut[]; library: Library; onAdd: (id: str
   const left = [...props.left].sort((a, b) => order.indexOf(a.rule) - order.indexOf(b.rule));
   const shown = all ? left : left.filter((l) => l.rule !== "S-COVERED");
   return (
-    <Ruled aria-label="Left out">
-      <h2>Left out, and why</h2>
+    <Ruled aria-label={say("screening.left-out")}>
+      <h2>{say("screening.left-out-and-why")}</h2>
       <ul>
         {shown.map((l) => {
           const name = taskName(props.library, l.taskId);
@@ -269,8 +274,13 @@ function LeftOutList(props: { left: LeftOut[]; library: Library; onAdd: (id: str
                 <Quiet style={{ fontSize: 15 }}>{l.why}</Quiet>
               </span>
               {l.canAdd && (
-                <Button $quiet $small aria-label={`Add ${name}`} onPress={() => props.onAdd(l.taskId)}>
-                  Add
+                <Button
+                  $quiet
+                  $small
+                  aria-label={say("screening.add-name", { name })}
+                  onPress={() => props.onAdd(l.taskId)}
+                >
+                  {say("screening.add")}
                 </Button>
               )}
             </Out>
@@ -279,7 +289,7 @@ function LeftOutList(props: { left: LeftOut[]; library: Library; onAdd: (id: str
       </ul>
       {shown.length < left.length && (
         <Button $quiet $small style={{ marginTop: 8 }} onPress={() => setAll(true)}>
-          {left.length - shown.length} more that are looked at when asked for
+          {say("screening.left-more-that-are-looked", { left: left.length - shown.length })}
         </Button>
       )}
     </Ruled>

@@ -5,6 +5,7 @@ import type { RecordEvent } from "../capture/useCapture";
 import { Button } from "../controls/Button";
 import { Note, Row } from "../controls/layout";
 import { timeWords } from "../api/clinicTime";
+import { say, sayRich } from "../words/say";
 
 /** Trials that are open and not run here: on another tablet, or never ended. They count once somebody ends them. */
 export function Elsewhere(props: {
@@ -19,22 +20,23 @@ export function Elsewhere(props: {
       <Note key={trial.trialId}>
         <Row $between>
           <span>
-            <strong>
-              {rung.name}
-              {trial.side !== "both" && `, ${trial.side}`}
-            </strong>{" "}
-            is open since {timeWords(new Date(trial.startedAt).toISOString())}
-            {trial.by && ` with ${trial.by}`}: on another tablet, or never ended. It does not count yet.
+            {sayRich("screening.open-elsewhere", {
+              rung: rung.name,
+              side: trial.side !== "both" ? `, ${trial.side}` : "",
+              strong: (chunks) => <strong>{chunks}</strong>,
+              since: timeWords(new Date(trial.startedAt).toISOString()),
+              by: trial.by ? ` ${say("screening.with-by", { by: trial.by })}` : "",
+            })}
           </span>
           <Row $gap={2}>
             <Button $quiet onPress={() => props.onTake(trial.trialId)}>
-              Take it over here
+              {say("screening.take-it-over-here")}
             </Button>
             <Button $quiet onPress={() => props.record(trial.trialId, "trial-ended", { reason: "stopped" })}>
-              End it
+              {say("screening.end-it")}
             </Button>
             <Button $quiet onPress={() => props.record(trial.trialId, "trial-discarded")}>
-              Discard it
+              {say("screening.discard-it")}
             </Button>
           </Row>
         </Row>

@@ -11,6 +11,7 @@ import { Scale } from "../controls/fields";
 import { Quiet, Row, Ruled, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { JustMeasured } from "../frame/Measured";
+import { say } from "../words/say";
 
 /** The trial just ended: pain after it, where it was felt, and a way back into it. */
 export function LastTrial(props: {
@@ -26,23 +27,25 @@ export function LastTrial(props: {
   const felt = library.feltPlaces.find((p) => p.id === trial.felt);
   const other = trial.side === "left" ? "right" : "left";
   return (
-    <Ruled aria-label="The trial before">
+    <Ruled aria-label={say("screening.the-trial-before")}>
       <Row $between>
         <span>
-          <strong>Before:</strong> {findTask(library, trial.taskId)?.name ?? rung.name}{" "}
+          <strong>{say("screening.before")}</strong> {findTask(library, trial.taskId)?.name ?? rung.name}{" "}
           {trial.side !== "both" && <SideTag side={trial.side} />}{" "}
           <Quiet>
-            {trial.reps.length > 0 && `${cleanReps(trial)} clean of ${trial.reps.length}`}
-            {trial.pain.after !== null && ` · pain after ${trial.pain.after}`}
-            {felt && ` · felt in ${felt.words}`}
+            {trial.reps.length > 0 &&
+              say("screening.trial-clean-of-reps", { trial: cleanReps(trial), reps: trial.reps.length })}
+            {trial.pain.after !== null &&
+              ` ${say("screening.pain-after-after", { after: trial.pain.after })}`}
+            {felt && ` ${say("screening.felt-in-felt", { felt: felt.words })}`}
           </Quiet>
         </span>
         <Row $gap={2}>
           <Button $quiet $small onPress={actions.reopen}>
-            Undo its end
+            {say("screening.undo-its-end")}
           </Button>
           <Button $quiet $small aria-expanded={open} onPress={() => setOpen(!open)}>
-            Pain after, where felt
+            {say("screening.pain-after-where-felt")}
           </Button>
         </Row>
       </Row>
@@ -50,7 +53,9 @@ export function LastTrial(props: {
       {open && (
         <Stack $gap={4} style={{ marginTop: 12 }}>
           <Scale
-            label={`Pain after; before it was ${trial.pain.before ?? "not asked"}`}
+            label={say("screening.pain-after-before-it-was", {
+              before: trial.pain.before ?? say("screening.not-asked"),
+            })}
             value={trial.pain.after}
             onChange={(value) => actions.pain(value, "after")}
           />
@@ -58,11 +63,11 @@ export function LastTrial(props: {
           <Row>
             {trial.side !== "both" && (
               <Button $quiet onPress={() => actions.otherSide(other)}>
-                It was the {other} side
+                {say("screening.it-was-the-other-side", { other })}
               </Button>
             )}
             <Button $quiet onPress={actions.discard}>
-              Discard it
+              {say("screening.discard-it")}
             </Button>
           </Row>
         </Stack>

@@ -11,6 +11,7 @@ import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
 import { Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
+import { say } from "../words/say";
 
 interface Props {
   /** Ended trials of the screen. */
@@ -30,11 +31,11 @@ export function PutRight(props: Props) {
   return (
     <Disclosure>
       <Button $quiet $small slot="trigger">
-        Put a trial right
+        {say("screening.put-a-trial-right")}
       </Button>
       <DisclosurePanel>
         <Stack $gap={2} style={{ paddingTop: 8 }}>
-          <Small>Nothing is erased: the log keeps what was first written, and why it was changed.</Small>
+          <Small>{say("screening.nothing-is-erased-the-log")}</Small>
           {trials.map((t) => (
             <OneTrial key={t.trialId} trial={t} name={nameOf(t)} record={record} />
           ))}
@@ -61,21 +62,29 @@ function OneTrial(props: { trial: LiveTrialState; name: string; record: RecordEv
       <Row $between>
         <span>
           {name} {trial.side !== "both" && <SideTag side={trial.side} />}{" "}
-          <Quiet>{trial.reps.length > 0 && `${cleanReps(trial)} of ${trial.reps.length} clean`}</Quiet>
+          <Quiet>
+            {trial.reps.length > 0 &&
+              say("screening.trial-of-reps-clean", { trial: cleanReps(trial), reps: trial.reps.length })}
+          </Quiet>
         </span>
         <Button
           $quiet
           $small
           aria-expanded={open}
-          aria-label={`Put right: ${name}${side}`}
+          aria-label={say("screening.put-right-name-side", { name, side })}
           onPress={() => setOpen(!open)}
         >
-          Put right
+          {say("screening.put-right")}
         </Button>
       </Row>
       {open && (
         <Stack $gap={3} style={{ marginTop: 8 }}>
-          <TextField label="Why" hint="Kept with the trial." value={reason} onChange={setReason} />
+          <TextField
+            label={say("screening.why")}
+            hint={say("screening.kept-with-the-trial")}
+            value={reason}
+            onChange={setReason}
+          />
           <Row>
             {trial.side !== "both" && (
               <Button
@@ -90,7 +99,7 @@ function OneTrial(props: { trial: LiveTrialState; name: string; record: RecordEv
                   )
                 }
               >
-                It was the other side
+                {say("screening.it-was-the-other-side-2")}
               </Button>
             )}
             {trial.endedBy && (
@@ -102,7 +111,7 @@ function OneTrial(props: { trial: LiveTrialState; name: string; record: RecordEv
                   amend(() => trial.endedBy && record(trial.trialId, "undone", { undoes: trial.endedBy }))
                 }
               >
-                Open it again
+                {say("screening.open-it-again")}
               </Button>
             )}
             <Button
@@ -111,7 +120,7 @@ function OneTrial(props: { trial: LiveTrialState; name: string; record: RecordEv
               isDisabled={!reason.trim()}
               onPress={() => amend(() => record(trial.trialId, "trial-discarded"))}
             >
-              Does not count
+              {say("screening.does-not-count")}
             </Button>
           </Row>
         </Stack>

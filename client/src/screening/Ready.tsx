@@ -6,12 +6,13 @@ import { findTask } from "../capture/sideCounts";
 import { Button } from "../controls/Button";
 import { Choice, NumberField } from "../controls/fields";
 import { Columns, Note, Quiet, Row, Small, Stack } from "../controls/layout";
-import { SideTag, sideArrow } from "../controls/SideTag";
+import { SideTag } from "../controls/SideTag";
 import { useTakeFocus } from "../controls/useTakeFocus";
 import { strategyWords, switchOnWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { askedWords } from "./asked";
 import { taskName } from "./BatteryPage";
+import { say } from "../words/say";
 
 const Setup = styled.ol`
   margin: 0;
@@ -67,8 +68,7 @@ export function Ready(props: {
     <Stack $gap={4}>
       {switches && (
         <Switch $side={step.side} role="status">
-          {step.side === "left" && `${sideArrow("left")} `}Change sides: now {step.side.toUpperCase()}
-          {step.side === "right" && ` ${sideArrow("right")}`}
+          {say("screening.change-sides", { side: step.side })}
         </Switch>
       )}
       <h1>
@@ -94,21 +94,21 @@ export function Ready(props: {
           style={{ minWidth: 220, minHeight: 76 }}
           onPress={() => props.onStart({ step, legLength: leg })}
         >
-          Start{step.side === "both" ? "" : `, ${step.side}`}
+          {say("screening.start-side", { side: step.side === "both" ? "" : `, ${step.side}` })}
         </Button>
         <div>
           {rung.sides === "none" ? (
-            <Quiet>no side</Quiet>
+            <Quiet>{say("screening.no-side")}</Quiet>
           ) : (
             <>
               <SideTag side={step.side} /> <Quiet>· {rung.sideMeans}</Quiet>
             </>
           )}
           <br />
-          <Quiet>{props.picked ? "Chosen by hand." : step.why}</Quiet>{" "}
+          <Quiet>{props.picked ? say("screening.chosen-by-hand") : step.why}</Quiet>{" "}
           {props.picked && (
             <Button $quiet $small onPress={props.onBack}>
-              Back to the proposal
+              {say("screening.back-to-the-proposal")}
             </Button>
           )}
         </div>
@@ -117,14 +117,14 @@ export function Ready(props: {
         <Note>
           {props.cautions.map((caution) => (
             <p key={caution}>
-              <strong>Mind:</strong> {caution}
+              <strong>{say("screening.mind")}</strong> {caution}
             </p>
           ))}
         </Note>
       )}
       {task?.surfaces && (
         <Choice
-          label="Where, or how"
+          label={say("screening.where-or-how")}
           value={rungId}
           onChange={setRungId}
           options={task.surfaces.map((s) => ({ value: s.rung, label: s.name }))}
@@ -132,17 +132,17 @@ export function Ready(props: {
       )}
       {task?.loads && (
         <Choice
-          label="Load in the hands"
+          label={say("screening.load-in-the-hands")}
           value={String(load)}
           onChange={(value) => setLoad(Number(value))}
-          options={task.loads.map((kg) => ({ value: String(kg), label: `${kg} kg` }))}
+          options={task.loads.map((kg) => ({ value: String(kg), label: say("screening.kg-kg", { kg }) }))}
         />
       )}
       {task?.measure === "centimetres" && (
         <div style={{ maxWidth: 280 }}>
           <NumberField
-            label="Leg length, cm"
-            hint="Front hip bone to inner ankle, once a client; without it the reach is told in cm alone."
+            label={say("screening.leg-length-cm")}
+            hint={say("screening.front-hip-bone-to-inner")}
             value={leg}
             onChange={setLeg}
             min={40}
@@ -153,7 +153,7 @@ export function Ready(props: {
       )}
       <Columns $at="1fr 1fr">
         <div>
-          <h3>Set up</h3>
+          <h3>{say("screening.set-up")}</h3>
           <Setup>
             {rung.setup.map((line) => (
               <li key={line}>{line}</li>
@@ -164,10 +164,10 @@ export function Ready(props: {
           </Small>
         </div>
         <div>
-          <h3>Task</h3>
+          <h3>{say("screening.task")}</h3>
           <p>{rung.movement}</p>
           <Small>
-            Limit: {rung.limit}. Cue, if needed: “{rung.cues[0]}”.
+            {say("screening.limit-limit-cue-if-needed", { limit: rung.limit, cues: rung.cues[0] ?? "" })}
           </Small>
         </div>
       </Columns>

@@ -21,6 +21,7 @@ import { Elsewhere } from "./Elsewhere";
 import { LastTrial } from "./LastTrial";
 import { PutRight } from "./PutRight";
 import { Ready, type Chosen } from "./Ready";
+import { say } from "../words/say";
 
 export function ScreenPage() {
   const { episode, visitId } = useVisit();
@@ -49,7 +50,7 @@ export function stepWithoutServer(states: TaskState[], last: LiveTrialState): Sc
     : {
         ...first,
         side: first.side === "left" ? "right" : "left",
-        why: "The server is away: the other side.",
+        why: say("screening.the-server-is-away-the"),
       };
 }
 
@@ -134,19 +135,19 @@ function Screen(props: { episode: EpisodeView; visitId: string; library: Library
             onBack={() => setPicked(null)}
           />
         ) : behind && !away ? (
-          <Small role="status">Looking up what comes next …</Small>
+          <Small role="status">{say("screening.looking-up-what-comes-next")}</Small>
         ) : (
           <Finished screen={screen.data} error={screen.error} episodeId={episode.id} visitId={visitId} />
         )}
         {discarded && (
           <Row>
-            <Quiet>The last trial was discarded.</Quiet>
+            <Quiet>{say("screening.the-last-trial-was-discarded")}</Quiet>
             <Button
               $quiet
               $small
               onPress={() => record(discarded.trialId, "undone", { undoes: discarded.id })}
             >
-              Bring it back
+              {say("screening.bring-it-back")}
             </Button>
           </Row>
         )}
@@ -231,17 +232,19 @@ function Finished(props: { screen?: ScreenView; error: unknown; episodeId: strin
   if (!props.screen) {
     return props.error ? (
       <Note>
-        <p>The server is away, so it cannot say what comes next. What was done is kept here.</p>
+        <p>{say("screening.the-server-is-away-so")}</p>
         <ProblemNote error={props.error} />
       </Note>
     ) : null;
   }
   return (
     <Stack $gap={4}>
-      <h1>Screened</h1>
-      <p>Every task of the battery is done. Any other can still be added.</p>
+      <h1>{say("screening.screened")}</h1>
+      <p>{say("screening.every-task-of-the-battery")}</p>
       <Row>
-        <Link to={`/episodes/${props.episodeId}/visits/${props.visitId}/findings`}>See the findings</Link>
+        <Link to={`/episodes/${props.episodeId}/visits/${props.visitId}/findings`}>
+          {say("screening.see-the-findings")}
+        </Link>
       </Row>
     </Stack>
   );

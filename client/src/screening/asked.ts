@@ -1,21 +1,25 @@
 import type { Dose, ScreenTask } from "../api/types";
 import { doseWords } from "../controls/words";
+import { say } from "../words/say";
 
 /** What is asked of one trial, in the unit its task is measured in. */
 export function askedWords(trial: { target: Dose; load: number | null }, task: ScreenTask | null) {
   switch (task?.measure) {
     case "seconds":
-      return `longest hold${task.tries > 1 ? ` of ${task.tries}` : ""}, cut at ${trial.target.hold} s`;
+      return say("screening.longest-hold-tries-cut-at", {
+        tries: task.tries > 1 ? ` ${say("screening.of-tries", { tries: task.tries })}` : "",
+        hold: trial.target.hold,
+      });
     case "degrees":
-      return `how far, to ${task.full ?? ""}°`;
+      return say("screening.how-far-to-full", { full: task.full ?? "" });
     case "centimetres":
-      return `best of ${task.tries}`;
+      return say("screening.best-of-tries", { tries: task.tries });
     case "yes-no":
-      return "held level, yes or no";
+      return say("screening.held-level-yes-or-no");
     case "effort":
-      return `how hard, 0 to ${task.full ?? 5}`;
+      return say("screening.how-hard-0-to-full", { full: task.full ?? 5 });
     case "kilograms":
-      return `${trial.load ?? 0} kg, ${doseWords(trial.target)}`;
+      return say("screening.load-kg-target", { load: trial.load ?? 0, target: doseWords(trial.target) });
     default:
       return doseWords(trial.target);
   }

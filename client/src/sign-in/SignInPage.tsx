@@ -7,6 +7,7 @@ import type { StartView } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
 import { Columns, Note, ProblemNote, Small, Stack } from "../controls/layout";
+import { say, sayRich } from "../words/say";
 
 const Door = styled.main`
   max-width: 940px;
@@ -24,19 +25,14 @@ export function SignInPage(props: { start: StartView }) {
     <Door>
       <Columns $at="1fr 1fr">
         <Stack $gap={4}>
-          <Word>Palaestra</Word>
-          <p>
-            Screens trunk and pelvic control, counts the work that was done before the trunk gave way, and
-            plans the next step, side by side.
-          </p>
-          <Small>
-            The program proposes; the licensed practitioner decides. Local rules and scope of practice come
-            first.
-          </Small>
+          <Word>{say("sign-in.palaestra")}</Word>
+          <p>{say("sign-in.screens-trunk-and-pelvic-control")}</p>
+          <Small>{say("sign-in.the-program-proposes-the-licensed")}</Small>
           {window.isSecureContext === false && (
             <Note>
-              <strong>This connection is not encrypted.</strong> Whoever is on the network can read along, and
-              the camera does not work. Ask the administrator for the address that begins with https.
+              {sayRich("sign-in.this-connection-is-not-encrypted", {
+                strong: (chunks) => <strong>{chunks}</strong>,
+              })}
             </Note>
           )}
         </Stack>
@@ -56,10 +52,21 @@ function SignIn({ start }: { start: StartView }) {
   const [password, setPassword] = useState("");
   const enter = useEnter(() => got(api.POST("/api/sign-in", { body: { email, password } })));
   return (
-    <EnterForm title="Sign in" button="Sign in" error={enter.error} onEnter={() => enter.mutate()}>
-      <TextField label="E-mail" value={email} onChange={setEmail} type="email" autoComplete="username" />
+    <EnterForm
+      title={say("sign-in.sign-in")}
+      button={say("sign-in.sign-in")}
+      error={enter.error}
+      onEnter={() => enter.mutate()}
+    >
       <TextField
-        label="Password"
+        label={say("sign-in.e-mail")}
+        value={email}
+        onChange={setEmail}
+        type="email"
+        autoComplete="username"
+      />
+      <TextField
+        label={say("sign-in.password")}
         value={password}
         onChange={setPassword}
         type="password"
@@ -68,7 +75,9 @@ function SignIn({ start }: { start: StartView }) {
       {start.demo && (
         <Note>
           <p>
-            <strong>Demo.</strong> Invented clinic, invented clients. Enter as:
+            {sayRich("sign-in.demo-invented-clinic-invented-clients", {
+              strong: (chunks) => <strong>{chunks}</strong>,
+            })}
           </p>
           <Stack $gap={2} style={{ marginTop: 8 }}>
             {start.accounts.map((account) => (
@@ -104,40 +113,37 @@ function FirstAdministrator() {
   const problem = enter.error instanceof ProblemError ? enter.error : null;
   return (
     <EnterForm
-      title="First administrator"
-      button="Open the clinic"
+      title={say("sign-in.first-administrator")}
+      button={say("sign-in.open-the-clinic")}
       error={problem && problem.fields.length > 0 ? null : enter.error}
       onEnter={() => enter.mutate()}
     >
-      <p>
-        This clinic has no account yet. Whoever has the code becomes its administrator. It was told where the
-        server was started, and stands in the file <code>first-admin-code</code> of the data folder.
-      </p>
+      <p>{sayRich("sign-in.this-clinic-has-no-account", { code: (chunks) => <code>{chunks}</code> })}</p>
       <TextField
-        label="Code"
-        hint="Four groups of five; dashes may be left out."
+        label={say("sign-in.code")}
+        hint={say("sign-in.four-groups-of-five-dashes")}
         value={code}
         onChange={setCode}
         error={problem?.field("code")}
         autoComplete="one-time-code"
       />
       <TextField
-        label="Name"
+        label={say("sign-in.name")}
         value={name}
         onChange={setName}
         error={problem?.field("name")}
         autoComplete="name"
       />
       <TextField
-        label="E-mail"
+        label={say("sign-in.e-mail")}
         value={email}
         onChange={setEmail}
         type="email"
         error={problem?.field("email")}
       />
       <TextField
-        label="Password"
-        hint="At least ten characters; a few words are good."
+        label={say("sign-in.password")}
+        hint={say("sign-in.at-least-ten-characters-a")}
         value={password}
         onChange={setPassword}
         type="password"

@@ -6,6 +6,7 @@ import type { CalendarView, Library } from "../api/types";
 import { Button } from "../controls/Button";
 import { ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { addDays, daysBetween, dayWords, today } from "../api/clinicTime";
+import { say, sayRich } from "../words/say";
 
 const Week = styled.ol`
   display: grid;
@@ -32,16 +33,20 @@ const Day = styled.li<{ $rest: boolean }>`
 export function CalendarPanel(props: { episodeId: string; library: Library }) {
   const { data, error } = useCalendar(props.episodeId);
   return (
-    <section aria-label="Calendar" className="screen-only">
+    <section aria-label={say("take-home.calendar")} className="screen-only">
       <Stack $gap={3}>
-        <h2>Calendar</h2>
+        <h2>{say("take-home.calendar")}</h2>
         <ProblemNote error={error} />
         {data && (
           <>
             <Days calendar={data} library={props.library} />
             <Small>
-              Look at the plan together by {dayWords(data.review)}
-              {data.rescreen && `; screen again by ${dayWords(data.rescreen)}`}.
+              {say("take-home.review-by", {
+                review: dayWords(data.review),
+                rescreen: data.rescreen
+                  ? say("take-home.screen-again-by-rescreen", { rescreen: dayWords(data.rescreen) })
+                  : "",
+              })}
             </Small>
             <Feed episodeId={props.episodeId} feed={data.feed ?? null} />
           </>
@@ -56,12 +61,11 @@ function Days(props: { calendar: CalendarView; library: Library }) {
   const from = today();
   const calendar = { ...props.calendar, days: props.calendar.days.filter((d) => d.day >= from) };
   const first = calendar.days[0]?.day;
-  if (!first)
-    return <p>No day is left before the review: look at the plan together, or the client is away.</p>;
+  if (!first) return <p>{say("take-home.no-day-is-left-before")}</p>;
   const count = Math.min(21, Math.ceil((daysBetween(first, calendar.days.at(-1)!.day) + 1) / 7) * 7);
   const most = Math.max(...calendar.days.map((d) => d.rungIds.length));
   return (
-    <Week aria-label="Days">
+    <Week aria-label={say("take-home.days")}>
       {Array.from({ length: count }, (_, i) => {
         const day = addDays(first, i);
         const trained = calendar.days.find((d) => d.day === day);
@@ -75,11 +79,19 @@ function Days(props: { calendar: CalendarView; library: Library }) {
           <Day key={day} $rest={!trained}>
             <strong>{dayWords(day)}</strong>
             <br />
-            {trained ? `${trained.minutes.toFixed(0)} min` : <Quiet>{away ? "away" : "rest"}</Quiet>}
+            {trained ? (
+              say("take-home.minutes-min", { minutes: trained.minutes.toFixed(0) })
+            ) : (
+              <Quiet>{away ? say("take-home.away") : say("take-home.rest")}</Quiet>
+            )}
             {trained && trained.rungIds.length < most && (
               <>
                 <br />
-                <Quiet>without {left.map((id) => findRung(library, id).rung.name).join(", ")}</Quiet>
+                <Quiet>
+                  {say("take-home.without-left", {
+                    left: left.map((id) => findRung(library, id).rung.name).join(", "),
+                  })}
+                </Quiet>
               </>
             )}
           </Day>
@@ -102,27 +114,27 @@ function Feed(props: { episodeId: string; feed: string | null }) {
   return (
     <Row>
       <a href={`/api/episodes/${props.episodeId}/calendar.ics`} download style={{ color: "inherit" }}>
-        Save as a calendar file
+        {say("take-home.save-as-a-calendar-file")}
       </a>
       {props.feed ? (
         <>
           <span>
-            Feed: <code style={{ overflowWrap: "anywhere" }}>{`${window.location.origin}${props.feed}`}</code>
+            {sayRich("take-home.feed", {
+              address: `${window.location.origin}${props.feed}`,
+              code: (chunks) => <code style={{ overflowWrap: "anywhere" }}>{chunks}</code>,
+            })}
           </span>
           <Button $quiet $small onPress={() => change.mutate(false)}>
-            Close the feed
+            {say("take-home.close-the-feed")}
           </Button>
         </>
       ) : (
         <Button $quiet $small onPress={() => change.mutate(true)}>
-          Open a feed for the client&apos;s calendar
+          {say("take-home.open-a-feed-for-the")}
         </Button>
       )}
       <ProblemNote error={change.error} />
-      <Small>
-        A newer plan takes the place of the older days. Whoever has the address of the feed can read it,
-        without signing in.
-      </Small>
+      <Small>{say("take-home.a-newer-plan-takes-the")}</Small>
     </Row>
   );
 }

@@ -16,6 +16,7 @@ import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { CalendarPanel } from "./CalendarPanel";
 import { MomentField } from "../controls/DateField";
+import { say, sayRich } from "../words/say";
 
 type Paper = "A4" | "Letter";
 
@@ -44,9 +45,9 @@ export function SheetPage() {
   if (!plan) return null;
   if (!revision || revision.plan.items.length === 0) {
     return (
-      <Empty title="Nothing to take home yet">
-        <p>The sheet is made from the accepted plan.</p>
-        <Link to={`/episodes/${episode.id}/visits/${visitId}/plan`}>Go to the plan</Link>
+      <Empty title={say("take-home.nothing-to-take-home-yet")}>
+        <p>{say("take-home.the-sheet-is-made-from")}</p>
+        <Link to={`/episodes/${episode.id}/visits/${visitId}/plan`}>{say("take-home.go-to-the-plan")}</Link>
       </Empty>
     );
   }
@@ -57,31 +58,31 @@ export function SheetPage() {
       <PrintPage $paper={paper} />
       <div className="screen-only">
         <Row $between $gap={6} style={{ alignItems: "flex-end" }}>
-          <h1>Take home</h1>
+          <h1>{say("take-home.take-home")}</h1>
           <Choice
-            label="Paper"
+            label={say("take-home.paper")}
             value={paper}
             onChange={setPaper}
             options={[
-              { value: "A4", label: "A4" },
-              { value: "Letter", label: "Letter" },
+              { value: "A4", label: say("take-home.a4") },
+              { value: "Letter", label: say("take-home.letter") },
             ]}
           />
           <Checkbox selected={large} onChange={setLarge}>
-            Large print
+            {say("take-home.large-print")}
           </Checkbox>
           <Checkbox selected={record} onChange={setRecord}>
-            Page for the practitioner
+            {say("take-home.page-for-the-practitioner")}
           </Checkbox>
           <PdfLink
             href={`/api/episodes/${episode.id}/sheet.pdf?paper=${paper === "A4" ? "a4" : "letter"}&large=${large}&record=${record}`}
             target="_blank"
             rel="noreferrer"
           >
-            Open the PDF
+            {say("take-home.open-the-pdf")}
           </PdfLink>
           <Button $quiet onPress={() => window.print()}>
-            Print this page
+            {say("take-home.print-this-page")}
           </Button>
           <Booking key={next?.id} episode={episode} next={next} />
         </Row>
@@ -114,7 +115,7 @@ const PdfLink = styled.a`
 `;
 
 /** Tomorrow week at ten, unless somebody says otherwise. */
-const inAWeek = () => `${addDays(today(), 7)}T10:00`;
+const inAWeek = () => say("take-home.today-t10-00", { today: addDays(today(), 7) });
 
 function Booking(props: { episode: EpisodeView; next: VisitView | null }) {
   const queries = useQueryClient();
@@ -132,16 +133,20 @@ function Booking(props: { episode: EpisodeView; next: VisitView | null }) {
   if (props.next) {
     return (
       <p>
-        Next visit: <strong>{dayWords(props.next.plannedAt)}</strong>, {timeWords(props.next.plannedAt)}
+        {sayRich("take-home.next-visit-plannedat-plannedat2", {
+          plannedAt: dayWords(props.next.plannedAt),
+          strong: (chunks) => <strong>{chunks}</strong>,
+          plannedAt2: timeWords(props.next.plannedAt),
+        })}
       </p>
     );
   }
   const problem = book.error instanceof ProblemError ? book.error.field("plannedAt") : undefined;
   return (
     <Row style={{ alignItems: "flex-end" }}>
-      <MomentField label="Next visit" value={at} onChange={setAt} error={problem} />
+      <MomentField label={say("take-home.next-visit")} value={at} onChange={setAt} error={problem} />
       <Button $quiet isDisabled={!at || book.isPending} onPress={() => book.mutate(`${at}:00`)}>
-        Plan the visit
+        {say("take-home.plan-the-visit")}
       </Button>
     </Row>
   );
@@ -253,13 +258,21 @@ function Sheet(props: {
   const days = daysToTick(today(), next ? dayOf(next.plannedAt) : null);
   const items = revision.plan.items.filter((item) => item.spell?.kind !== "rest");
   return (
-    <Paperlike $paper={props.paper} $dense={items.length >= 5} aria-label="Sheet to take home">
+    <Paperlike
+      $paper={props.paper}
+      $dense={items.length >= 5}
+      aria-label={say("take-home.sheet-to-take-home")}
+    >
       <SheetHead>
         <strong>{episode.intake.name}</strong>
         <span>
-          about {revision.plan.totalMinutes.toFixed(0)} minutes a day · back{" "}
-          {strategyWords[revision.plan.strategy]}, {switchOnWords[revision.plan.switchOn]} · plan{" "}
-          {revision.revision}, {dayWords(revision.acceptedAt)}
+          {say("take-home.about-totalminutes-minutes-a-day", {
+            totalMinutes: revision.plan.totalMinutes.toFixed(0),
+            strategyWords: strategyWords[revision.plan.strategy],
+            switchOnWords: switchOnWords[revision.plan.switchOn],
+            revision: revision.revision,
+            acceptedAt: dayWords(revision.acceptedAt),
+          })}
         </span>
       </SheetHead>
       {items.map((item, i) => (
@@ -275,7 +288,7 @@ function Sheet(props: {
         />
       ))}
       <p style={{ fontSize: 13 }}>
-        <strong>Pain, the worst of the day</strong>, 0 none to 10 the worst you can imagine:{" "}
+        {sayRich("take-home.pain-the-worst-of-the", { strong: (chunks) => <strong>{chunks}</strong> })}{" "}
         {days.map((day) => (
           <span key={day} style={{ whiteSpace: "nowrap" }}>
             {weekdayWords(day)} ____{" "}
@@ -285,8 +298,12 @@ function Sheet(props: {
       <Small style={{ color: "inherit", fontSize: 13, marginTop: "auto" }}>
         <strong>{library.cautions.noPain}</strong> {library.cautions.breath}{" "}
         <strong>{library.cautions.stop}</strong> {library.cautions.sheetSupports}{" "}
-        {props.contact && <strong>Call: {props.contact}. </strong>}
-        {next && `Next visit: ${dayWords(next.plannedAt)}, ${timeWords(next.plannedAt)}.`}
+        {props.contact && <strong>{say("take-home.call-contact", { contact: props.contact })} </strong>}
+        {next &&
+          say("take-home.next-visit-plannedat-plannedat2-2", {
+            plannedAt: dayWords(next.plannedAt),
+            plannedAt2: timeWords(next.plannedAt),
+          })}
       </Small>
     </Paperlike>
   );
@@ -319,11 +336,9 @@ function OneExercise(props: {
         <h2>
           {props.number}. {rung.name}
         </h2>
+        <p>{say("take-home.movement-breath-breath", { movement: rung.movement, breath: rung.breath })}</p>
         <p>
-          {rung.movement} Breath: {rung.breath}.
-        </p>
-        <p>
-          “{item.cue}” Feel it in: {rung.feel}; not in: {rung.notFeel}.
+          {say("take-home.cue-feel-it-in-feel", { cue: item.cue, feel: rung.feel, notFeel: rung.notFeel })}
         </p>
         {(item.notes ?? []).map((note) => (
           <p key={note}>
@@ -335,7 +350,7 @@ function OneExercise(props: {
         ))}
         {item.changes.map((change) => (
           <p key={change}>
-            <strong>For you:</strong> {change}.
+            <strong>{say("take-home.for-you")}</strong> {change}.
           </p>
         ))}
         <Days>
@@ -355,7 +370,7 @@ function OneExercise(props: {
                 <td className="side">
                   {s !== "both" && <SideTag side={s} />}{" "}
                   <strong>{doseWords(rangeEnds ? { ...dose, range: 1 } : dose)}</strong>
-                  {rangeEnds && <div>only {rangeEnds}</div>}
+                  {rangeEnds && <div>{say("take-home.only-rangeends", { rangeEnds })}</div>}
                 </td>
                 {props.days.map((day) => (
                   <td key={day}>{props.does(day) && <i />}</td>

@@ -3,6 +3,7 @@ import type { SessionView, VisitView } from "../api/types";
 import { Checkbox } from "../controls/fields";
 import { Small } from "../controls/layout";
 import { ReferenceFields } from "./ReferenceFields";
+import { say } from "../words/say";
 
 const Panel = styled.section`
   border-left: 6px solid ${({ theme }) => theme.colour.bark};
@@ -27,23 +28,22 @@ export function AdvicePanel(props: {
   const { advice, resting } = props.session;
   if (!advice || (advice.lines.length === 0 && resting.length === 0)) return null;
   return (
-    <Panel aria-label="Before the first set">
-      <h2>{advice.noTraining ? "No training today" : "Before the first set"}</h2>
+    <Panel aria-label={say("visits.before-the-first-set")}>
+      <h2>{advice.noTraining ? say("visits.no-training-today") : say("visits.before-the-first-set")}</h2>
       {advice.lines.map((line) => (
         <p key={line.ruleId + line.words}>{line.words}</p>
       ))}
-      {resting.length > 0 && (
-        <p>
-          {resting.length} {resting.length === 1 ? "exercise rests" : "exercises rest"} today.
-        </p>
-      )}
+      {resting.length > 0 && <p>{say("visits.resting-resting-today", { resting: resting.length })}</p>}
       {(advice.eased.length > 0 || advice.half) && (
         <Checkbox selected={props.easier} onChange={props.onEasier}>
-          {advice.half ? "Half the session: one set less of each" : "Begin each exercise one step easier"}
+          {advice.half ? say("visits.half-the-session-one-set") : say("visits.begin-each-exercise-one-step")}
         </Checkbox>
       )}
       <Small>
-        Compared with usual pain {advice.reference.value} ({advice.reference.words}).
+        {say("visits.compared-with-usual-pain-reference", {
+          reference: advice.reference.value,
+          reference2: advice.reference.words,
+        })}
       </Small>
       <ReferenceFields visit={props.visit} now={advice.reference.value} />
     </Panel>

@@ -9,6 +9,7 @@ import { Scale } from "../controls/fields";
 import { Quiet, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { JustMeasured } from "../frame/Measured";
+import { say } from "../words/say";
 
 /** After each set: pain, where it was felt, how hard it was. Each answer is stored as it is given. */
 export function AfterSet(props: {
@@ -27,13 +28,18 @@ export function AfterSet(props: {
       <h1>
         {rung.name} {rung.sides !== "none" && <SideTag side={trial.side} />}{" "}
         <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-          set {trial.set}
-          {wayWords(rung, trial.variant) && `, ${wayWords(rung, trial.variant)}`}: {cleanReps(trial)} clean of{" "}
-          {trial.reps.length}
+          {say("visits.set-clean", {
+            set: trial.set,
+            way: wayWords(rung, trial.variant) ? `, ${wayWords(rung, trial.variant)}` : "",
+            clean: cleanReps(trial),
+            reps: trial.reps.length,
+          })}
         </Quiet>
       </h1>
       <Scale
-        label={`Pain after; before it was ${trial.pain.before ?? "not asked"}`}
+        label={say("visits.pain-after-before-it-was", {
+          before: trial.pain.before ?? say("visits.not-asked"),
+        })}
         value={trial.pain.after}
         onChange={(value) => record(trial.trialId, "pain-marked", { phase: "after", value })}
       />
@@ -52,7 +58,7 @@ export function AfterSet(props: {
         }
       />
       <Scale
-        label="How hard was it, 0 to 10"
+        label={say("visits.how-hard-was-it-0")}
         value={trial.effort}
         onChange={(value) => record(trial.trialId, "effort-marked", { value })}
       />

@@ -10,6 +10,7 @@ import { flagsAnswered, RedFlags } from "../frame/RedFlags";
 import { useReport } from "../frame/useReport";
 import { HomeLog } from "./HomeLog";
 import { DayField } from "../controls/DateField";
+import { say } from "../words/say";
 
 /** What is asked at the start of every later visit, as it stands on the screen: nothing is asked until it is answered. */
 export type Asked = Omit<CheckIn, "dangerSigns" | "settledHours">;
@@ -39,37 +40,37 @@ const answersOf = (sent: CheckIn): Asked => ({
 /** What nobody asked, in the words of the questions. */
 export function openQuestions(asked: Asked): string[] {
   const open: [string, unknown][] = [
-    ["pain now", asked.painNow],
-    ["usual pain", asked.usualPain],
-    ["the morning after", asked.nextDayPain],
-    ["how it settled", asked.settled],
-    ["night waking", asked.wakesAtNight],
-    ["the left leg", asked.leg?.left],
-    ["the right leg", asked.leg?.right],
-    ["training at home", asked.home],
+    [say("visits.pain-now"), asked.painNow],
+    [say("visits.usual-pain"), asked.usualPain],
+    [say("visits.the-morning-after"), asked.nextDayPain],
+    [say("visits.how-it-settled"), asked.settled],
+    [say("visits.night-waking"), asked.wakesAtNight],
+    [say("visits.the-left-leg"), asked.leg?.left],
+    [say("visits.the-right-leg"), asked.leg?.right],
+    [say("visits.training-at-home"), asked.home],
   ];
   return open.filter(([, answer]) => answer === null || answer === undefined).map(([words]) => words);
 }
 
 const settling: { value: Settling; label: string }[] = [
-  { value: "not-raised", label: "was not stirred up" },
-  { value: "within-an-hour", label: "within an hour" },
-  { value: "same-day", label: "the same day" },
-  { value: "next-morning", label: "by next morning" },
-  { value: "longer-than-a-day", label: "longer than a day" },
+  { value: "not-raised", label: say("visits.was-not-stirred-up") },
+  { value: "within-an-hour", label: say("visits.within-an-hour") },
+  { value: "same-day", label: say("visits.the-same-day") },
+  { value: "next-morning", label: say("visits.by-next-morning") },
+  { value: "longer-than-a-day", label: say("visits.longer-than-a-day") },
 ];
 
 const reaches: { value: LegReach; label: string }[] = [
-  { value: "none", label: "none" },
-  { value: "buttock", label: "buttock" },
-  { value: "thigh", label: "thigh" },
-  { value: "below-knee", label: "below the knee" },
+  { value: "none", label: say("visits.none") },
+  { value: "buttock", label: say("visits.buttock") },
+  { value: "thigh", label: say("visits.thigh") },
+  { value: "below-knee", label: say("visits.below-the-knee") },
 ];
 
 const homes: { value: HomeTraining; label: string }[] = [
-  { value: "done", label: "as planned" },
-  { value: "partly", label: "partly" },
-  { value: "not-done", label: "not done" },
+  { value: "done", label: say("visits.as-planned-2") },
+  { value: "partly", label: say("visits.partly") },
+  { value: "not-done", label: say("visits.not-done") },
 ];
 
 /** The questions of a visit; those of one that was sent come filled in, to be put right. */
@@ -117,7 +118,7 @@ export function CheckInForm(props: {
   );
   return (
     <Stack $gap={5}>
-      <h1>{sent ? "Put the check-in right" : "Since last time"}</h1>
+      <h1>{sent ? say("visits.put-the-check-in-right") : say("visits.since-last-time")}</h1>
       <Columns>
         <Stack $gap={4}>
           <RedFlags
@@ -129,14 +130,14 @@ export function CheckInForm(props: {
               set({ flagsAsked });
             }}
           >
-            Anything new since the last visit.
+            {say("visits.anything-new-since-the-last")}
           </RedFlags>
         </Stack>
         <Questions asked={asked} set={set} lastPain={props.lastPain} problem={problem} />
       </Columns>
       <ProblemNote error={save.error ?? report.error} />
       {signs.length === 0 && asked.painNow !== null && asked.painNow >= 8 && (
-        <Note grave>Pain {asked.painNow}: no training today. Ask, look, and leave it at what eases.</Note>
+        <Note grave>{say("visits.pain-painnow-no-training-today", { painNow: asked.painNow })}</Note>
       )}
       {library && signs.length === 0 && (
         <HomeLog episodeId={episodeId} visitId={visit.id} library={library} />
@@ -144,21 +145,21 @@ export function CheckInForm(props: {
       <Bar>
         {signs.length > 0 ? (
           <Button isDisabled={report.isPending} onPress={() => report.mutate(signs)}>
-            Record the red flag and stop
+            {say("visits.record-the-red-flag-and")}
           </Button>
         ) : (
           <Button isDisabled={!answered || save.isPending} onPress={() => save.mutate()}>
-            {sent ? "Store what was put right" : "Begin the session"}
+            {sent ? say("visits.store-what-was-put-right") : say("visits.begin-the-session")}
           </Button>
         )}
         {sent && (
           <Button $quiet onPress={props.onDone}>
-            Leave it as it was
+            {say("visits.leave-it-as-it-was")}
           </Button>
         )}
-        {!answered && <Quiet>Still to ask: the red flags.</Quiet>}
+        {!answered && <Quiet>{say("visits.still-to-ask-the-red")}</Quiet>}
         {answered && signs.length === 0 && open.length > 0 && (
-          <Small>Not asked, and kept so: {open.join(", ")}.</Small>
+          <Small>{say("visits.not-asked-and-kept-so", { open: open.join(", ") })}</Small>
         )}
       </Bar>
     </Stack>
@@ -175,60 +176,65 @@ function Questions(props: {
   return (
     <Stack $gap={4}>
       <Scale
-        label={`Pain now${props.lastPain === null ? "" : `; last time it was ${props.lastPain}`}`}
+        label={say("visits.pain-now-lastpain", {
+          lastPain:
+            props.lastPain === null
+              ? ""
+              : say("visits.last-time-it-was-lastpain", { lastPain: props.lastPain }),
+        })}
         value={asked.painNow}
         onChange={(painNow) => set({ painNow })}
         onClear={() => set({ painNow: null })}
         error={problem?.field("checkIn.painNow")}
       />
       <Scale
-        label="Usual, since last time"
+        label={say("visits.usual-since-last-time")}
         value={asked.usualPain}
         onChange={(usualPain) => set({ usualPain })}
         onClear={() => set({ usualPain: null })}
         error={problem?.field("checkIn.usualPain")}
       />
       <Scale
-        label="The morning after the last work"
+        label={say("visits.the-morning-after-the-last")}
         value={asked.nextDayPain}
         onChange={(nextDayPain) => set({ nextDayPain })}
         onClear={() => set({ nextDayPain: null })}
         error={problem?.field("checkIn.nextDayPain")}
       />
       <Choice
-        label="After the last work it settled"
+        label={say("visits.after-the-last-work-it")}
         value={asked.settled ?? null}
         onChange={(settled) => set({ settled })}
         onClear={() => set({ settled: null })}
         options={settling}
       />
       <Choice
-        label="At night"
+        label={say("visits.at-night")}
         value={asked.wakesAtNight == null ? null : asked.wakesAtNight ? "wakes" : "sleeps"}
         onChange={(v) => set({ wakesAtNight: v === "wakes" })}
         onClear={() => set({ wakesAtNight: null })}
         options={[
-          { value: "sleeps", label: "sleeps through" },
-          { value: "wakes", label: "it wakes the client" },
+          { value: "sleeps", label: say("visits.sleeps-through") },
+          { value: "wakes", label: say("visits.it-wakes-the-client") },
         ]}
       />
       <Legs asked={asked} set={set} />
       <Choice
-        label="Training at home"
+        label={say("visits.training-at-home-2")}
         value={asked.home ?? null}
         onChange={(home) => set({ home })}
         onClear={() => set({ home: null })}
         options={homes}
       />
       <DayField
-        label="Last day the exercises were done"
-        hint="Leave open if not known."
+        label={say("visits.last-day-the-exercises-were")}
+        hint={say("visits.leave-open-if-not-known")}
         value={asked.lastTrained ?? ""}
         onChange={(day) => set({ lastTrained: day || null })}
         error={problem?.field("checkIn.lastTrained")}
       />
       <Scale
-        label="Sore muscles, told apart from the pain"
+        label={say("visits.sore-muscles-told-apart-from")}
         value={asked.soreness ?? null}
         onChange={(soreness) => set({ soreness })}
         onClear={() => set({ soreness: null })}
@@ -244,7 +250,7 @@ function Legs(props: { asked: Asked; set: (change: Partial<Asked>) => void }) {
   return (["left", "right"] as const).map((side) => (
     <Choice
       key={side}
-      label={`Pain in the ${side} leg, down to`}
+      label={say("visits.pain-in-the-side-leg", { side })}
       value={asked.leg?.[side] ?? null}
       onChange={(reach) => set({ leg: { left: null, right: null, ...asked.leg, [side]: reach } })}
       onClear={() => set({ leg: { left: null, right: null, ...asked.leg, [side]: null } })}

@@ -10,6 +10,7 @@ import { Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { useVisit } from "../frame/useVisit";
 import { Measured } from "../frame/Measured";
+import { say } from "../words/say";
 
 interface Props {
   trials: LiveTrialState[];
@@ -28,24 +29,25 @@ export function CorrectSets(props: Props) {
   return (
     <Disclosure>
       <Button $quiet $small slot="trigger">
-        Put a set right, or see what was measured
+        {say("visits.put-a-set-right-or")}
       </Button>
       <DisclosurePanel>
         <Stack $gap={2} style={{ paddingTop: 8 }}>
-          <Small>
-            Nothing is erased: the log keeps what was first written. What was decided stays, and says if it
-            would now differ.
-          </Small>
+          <Small>{say("visits.nothing-is-erased-the-log")}</Small>
           {done.map((t) => {
             const { rung } = findRung(library, t.rungId);
-            const words = `${rung.name}, ${t.side}, ${t.probe ? "tried one up" : `set ${t.set}`}`;
+            const words = `${rung.name}, ${t.side}, ${t.probe ? say("visits.tried-one-up") : say("visits.set-set", { set: t.set })}`;
             return (
               <Row key={t.trialId} $between>
                 <Stack $gap={1}>
                   <span>
                     {rung.name} {t.side !== "both" && <SideTag side={t.side} />}{" "}
                     <Quiet>
-                      {t.probe ? "tried one up" : `set ${t.set}`} · {cleanReps(t)} of {t.reps.length} clean
+                      {say("visits.probe-t-of-reps-clean", {
+                        probe: t.probe ? say("visits.tried-one-up") : say("visits.set-set", { set: t.set }),
+                        t: cleanReps(t),
+                        reps: t.reps.length,
+                      })}
                     </Quiet>
                   </span>
                   <Measured visitId={visitId} trialId={t.trialId} photos={t.photos.map((p) => p.id)} />
@@ -55,21 +57,21 @@ export function CorrectSets(props: Props) {
                     <Button
                       $quiet
                       $small
-                      aria-label={`${words}: it was the other side`}
+                      aria-label={say("visits.words-it-was-the-other", { words })}
                       onPress={() =>
                         record(t.trialId, "side-corrected", { side: t.side === "left" ? "right" : "left" })
                       }
                     >
-                      Other side
+                      {say("visits.other-side")}
                     </Button>
                   )}
                   <Button
                     $quiet
                     $small
-                    aria-label={`${words}: does not count`}
+                    aria-label={say("visits.words-does-not-count", { words })}
                     onPress={() => record(t.trialId, "trial-discarded")}
                   >
-                    Does not count
+                    {say("visits.does-not-count")}
                   </Button>
                 </Row>
               </Row>
@@ -77,7 +79,13 @@ export function CorrectSets(props: Props) {
           })}
           <Discarded
             list={discarded}
-            nameOf={(s) => `${findRung(library, s.rungId).rung.name}, ${s.side}, set ${s.set ?? 1}`}
+            nameOf={(s) =>
+              say("visits.rung-side-set-set", {
+                rung: findRung(library, s.rungId).rung.name,
+                side: s.side,
+                set: s.set ?? 1,
+              })
+            }
             record={record}
           />
         </Stack>

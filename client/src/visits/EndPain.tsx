@@ -2,6 +2,7 @@ import { v7 as uuid } from "uuid";
 import type { RecordEvent } from "../capture/useCapture";
 import { Scale } from "../controls/fields";
 import { Quiet } from "../controls/layout";
+import { say } from "../words/say";
 
 /** Pain at the end, asked again after ten minutes of rest or walking. */
 export function EndPain(props: {
@@ -13,7 +14,7 @@ export function EndPain(props: {
   return (
     <div>
       <Scale
-        label="Pain now, after ten minutes of rest or walking"
+        label={say("visits.pain-now-after-ten-minutes")}
         value={props.asked}
         onChange={(value) =>
           props.record(uuid(), "session-pain-asked", {
@@ -23,7 +24,7 @@ export function EndPain(props: {
           })
         }
       />
-      {props.asked === null && <Quiet>Not asked: the last value told in a set stands.</Quiet>}
+      {props.asked === null && <Quiet>{say("visits.not-asked-the-last-value")}</Quiet>}
     </div>
   );
 }

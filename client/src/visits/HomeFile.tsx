@@ -4,6 +4,7 @@ import { api, got } from "../api/client";
 import { Button } from "../controls/Button";
 import { Row, Small } from "../controls/layout";
 import { WrongRows } from "../controls/WrongRows";
+import { say } from "../words/say";
 
 /** The home log as a file: out with the planned days open, and in again; wrong rows are told one by one. */
 export function HomeFile(props: { episodeId: string; visitId: string; onTaken: () => void }) {
@@ -28,16 +29,14 @@ export function HomeFile(props: { episodeId: string; visitId: string; onTaken: (
           }}
         >
           <Button $quiet $small>
-            Take in a CSV file
+            {say("visits.take-in-a-csv-file")}
           </Button>
         </FileTrigger>
         <a href={`/api/visits/${props.visitId}/home-log.csv`} download>
-          Get it as CSV
+          {say("visits.get-it-as-csv")}
         </a>
         {take.data && (
-          <Small role="status">
-            {take.data.days} {take.data.days === 1 ? "day" : "days"} taken in.
-          </Small>
+          <Small role="status">{say("visits.days-days-taken-in", { days: take.data.days })}</Small>
         )}
       </Row>
       <WrongRows error={take.error} />

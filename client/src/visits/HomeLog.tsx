@@ -11,6 +11,7 @@ import { SideTag } from "../controls/SideTag";
 import { dayWords } from "../api/clinicTime";
 import { HomeFile } from "./HomeFile";
 import { HomeLogRow } from "./HomeLogRow";
+import { say } from "../words/say";
 
 const Scroll = styled.div`
   overflow-x: auto;
@@ -51,7 +52,12 @@ export function HomeLog(props: { episodeId: string; visitId: string; library: Li
   return (
     <Disclosure>
       <Button $quiet $small slot="trigger">
-        Home log: {written === 0 ? "nothing written yet" : `${written} of ${data.rows.length} days`}
+        {say("visits.home-log-written", {
+          written:
+            written === 0
+              ? say("visits.nothing-written-yet")
+              : say("visits.written-of-rows-days", { written, rows: data.rows.length }),
+        })}
       </Button>
       <DisclosurePanel>
         <Grid {...props} log={data} />
@@ -106,56 +112,58 @@ function Grid(props: { episodeId: string; visitId: string; library: Library; log
     },
   });
   return (
-    <Stack $gap={2} role="region" aria-label="Home log">
+    <Stack $gap={2} role="region" aria-label={say("visits.home-log")}>
       <Row $between>
-        <h2>At home since {dayWords(log.from)}</h2>
+        <h2>{say("visits.at-home-since-from", { from: dayWords(log.from) })}</h2>
         {filled.length > 0 ? (
           <Row $gap={2}>
             <Quiet role="status">
-              {filled.length} {filled.length === 1 ? "day" : "days"} filled as planned.
+              {say("visits.filled-filled-filled-as-planned", { filled: filled.length })}
             </Quiet>
             <Button $quiet $small isDisabled={undo.isPending} onPress={() => undo.mutate()}>
-              Undo
+              {say("visits.undo")}
             </Button>
           </Row>
         ) : asking ? (
-          <Row $gap={2} role="group" aria-label="All open days as planned?">
+          <Row $gap={2} role="group" aria-label={say("visits.all-open-days-as-planned")}>
             <span>
-              Did the client say that {open.length === 1 ? "this day was" : `these ${open.length} days were`}{" "}
-              done as planned?
+              {say("visits.did-the-client-say-that", {
+                open:
+                  open.length === 1
+                    ? say("visits.this-day-was")
+                    : say("visits.these-open-days-were", { open: open.length }),
+              })}
             </span>
             <Button $small isDisabled={asPlanned.isPending} onPress={() => asPlanned.mutate()}>
-              Yes, as planned
+              {say("visits.yes-as-planned")}
             </Button>
             <Button $quiet $small onPress={() => setAsking(false)}>
-              No
+              {say("visits.no")}
             </Button>
           </Row>
         ) : (
           open.length > 0 && (
             <Button $quiet $small onPress={() => setAsking(true)}>
-              All open days as planned
+              {say("visits.all-open-days-as-planned-2")}
             </Button>
           )
         )}
       </Row>
-      <Small>
-        Reps of all sets of the day, as the client wrote them. Each row is stored when it is left; empty means
-        nothing was written.
-      </Small>
+      <Small>{say("visits.reps-of-all-sets-of")}</Small>
       <Scroll>
         <table>
           <thead>
             <tr>
-              <th>Day</th>
+              <th>{say("visits.day")}</th>
               {log.columns.map((c) => (
                 <th key={c.planItemId + c.side} scope="col">
-                  {c.name} {c.side !== "both" && <SideTag side={c.side} />} <Quiet>of {c.perDay}</Quiet>
+                  {c.name} {c.side !== "both" && <SideTag side={c.side} />}{" "}
+                  <Quiet>{say("visits.of-perday", { perDay: c.perDay })}</Quiet>
                 </th>
               ))}
-              <th scope="col">Pain, doing it</th>
-              <th scope="col">Next morning</th>
-              <th scope="col">Remark</th>
+              <th scope="col">{say("visits.pain-doing-it")}</th>
+              <th scope="col">{say("visits.next-morning-2")}</th>
+              <th scope="col">{say("visits.remark")}</th>
               <th />
             </tr>
           </thead>

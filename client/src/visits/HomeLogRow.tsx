@@ -7,6 +7,7 @@ import type { HomeDay, HomeLogView, HomeRow } from "../api/types";
 import { Button } from "../controls/Button";
 import { HiddenVisually, Quiet } from "../controls/layout";
 import { dayWords } from "../api/clinicTime";
+import { say } from "../words/say";
 
 const Cell = styled(Input)<{ $wide?: boolean }>`
   width: ${({ $wide }) => ($wide ? "170px" : "58px")};
@@ -61,7 +62,7 @@ export function dayOf(typed: Typed, row: HomeRow, columns: Columns): { day: Home
       day: row.day,
       done,
       pain: number(typed.pain, "pain"),
-      nextMorning: number(typed.nextMorning, "next morning"),
+      nextMorning: number(typed.nextMorning, say("visits.next-morning")),
       remark: typed.remark.trim() || null,
     },
     wrong,
@@ -113,7 +114,7 @@ export function HomeLogRow(props: {
     <tr ref={line} onBlur={left} onKeyDown={downTheColumn}>
       <th scope="row" style={{ whiteSpace: "nowrap" }}>
         {words}
-        {row.planned.length === 0 && <Quiet> · rest</Quiet>}
+        {row.planned.length === 0 && <Quiet> {say("visits.rest")}</Quiet>}
       </th>
       {columns.map((c) => (
         <td key={cellKey(c)}>
@@ -126,14 +127,14 @@ export function HomeLogRow(props: {
       ))}
       <td>
         <Field
-          label={`Pain, ${words}`}
+          label={say("visits.pain-words", { words })}
           value={typed.pain}
           onChange={(pain) => setTyped({ ...typed, pain })}
         />
       </td>
       <td>
         <Field
-          label={`Pain next morning, ${words}`}
+          label={say("visits.pain-next-morning-words", { words })}
           value={typed.nextMorning}
           onChange={(nextMorning) => setTyped({ ...typed, nextMorning })}
         />
@@ -141,7 +142,7 @@ export function HomeLogRow(props: {
       <td>
         <Field
           wide
-          label={`Remark, ${words}`}
+          label={say("visits.remark-words", { words })}
           value={typed.remark}
           onChange={(remark) => setTyped({ ...typed, remark })}
         />
@@ -150,18 +151,18 @@ export function HomeLogRow(props: {
         {planned.length > 0 && !row.log && (
           <>
             <Button $quiet $small onPress={() => fill((c) => c.perDay)}>
-              As planned
+              {say("visits.as-planned")}
             </Button>{" "}
             <Button $quiet $small onPress={() => fill(() => 0)}>
-              Nothing
+              {say("visits.nothing")}
             </Button>
           </>
         )}
         <span role="status">
-          {wrong.length > 0 && `Not a whole number: ${wrong.join(", ")}. Not stored yet.`}
+          {wrong.length > 0 && say("visits.not-a-whole-number-wrong", { wrong: wrong.join(", ") })}
           {changed && wrong.length === 0 && over.length > 0 && !sure && (
             <>
-              More than planned: {over.join(", ")}. Not stored yet.{" "}
+              {say("visits.more-than-planned-over-not", { over: over.join(", ") })}{" "}
               <Button
                 $quiet
                 $small
@@ -170,7 +171,7 @@ export function HomeLogRow(props: {
                   store.mutate(day);
                 }}
               >
-                It was that much
+                {say("visits.it-was-that-much")}
               </Button>
             </>
           )}

@@ -4,21 +4,22 @@ import { Button } from "../controls/Button";
 import { Small, Stack } from "../controls/layout";
 import { capital } from "../controls/words";
 import { useTakeFocus } from "../controls/useTakeFocus";
+import { say } from "../words/say";
 
 const why: Record<StopTrigger, string> = {
-  faults: "The trunk gave way again",
-  pain: "Pain over the limit",
-  breath: "Breath still held",
-  asked: "Make it easier",
+  faults: say("visits.the-trunk-gave-way-again"),
+  pain: say("visits.pain-over-the-limit"),
+  breath: say("visits.breath-still-held"),
+  asked: say("visits.make-it-easier"),
 };
 
 const kinds: Record<OneChange, string> = {
-  cue: "cue",
-  "shorter-range": "shorter range",
-  "fewer-seconds": "fewer seconds",
-  "shorter-lever": "shorter lever",
-  "more-support": "more support",
-  "lower-rung": "lower rung",
+  cue: say("visits.cue"),
+  "shorter-range": say("visits.shorter-range"),
+  "fewer-seconds": say("visits.fewer-seconds"),
+  "shorter-lever": say("visits.shorter-lever"),
+  "more-support": say("visits.more-support"),
+  "lower-rung": say("visits.lower-rung"),
 };
 
 const Kind = styled.span`
@@ -37,7 +38,9 @@ const Other = styled(Button)`
 `;
 
 const painTitle = ({ before, peak }: { before: number | null; peak: number | null }) =>
-  before !== null && peak !== null && peak > before ? `Pain rose from ${before} to ${peak}` : why.pain;
+  before !== null && peak !== null && peak > before
+    ? say("visits.pain-rose-from-before-to", { before, peak })
+    : why.pain;
 
 /** Offered when a set is to be stopped: one thing is changed, in order; one tap does it and writes it down. */
 export function OneChangePanel(props: {
@@ -56,14 +59,14 @@ export function OneChangePanel(props: {
   return (
     <Stack $gap={2} role="alertdialog" aria-label={title}>
       <h2>{title}</h2>
-      <Small>Change one thing:</Small>
+      <Small>{say("visits.change-one-thing")}</Small>
       {first ? (
         <First $big ref={focus} onPress={() => props.onPick(first)}>
           <Kind>{capital(kinds[first.change])}</Kind>
           {offerWords(first)}
         </First>
       ) : (
-        <Small>Everything on the list was tried today.</Small>
+        <Small>{say("visits.everything-on-the-list-was")}</Small>
       )}
       {props.others.map((offer) => (
         <Other key={offer.change + offer.words} $quiet $small onPress={() => props.onPick(offer)}>
@@ -72,10 +75,10 @@ export function OneChangePanel(props: {
         </Other>
       ))}
       <Button $quiet onPress={props.onStop}>
-        {trigger === "pain" ? "Stop this set" : "End this set here"}
+        {trigger === "pain" ? say("visits.stop-this-set") : say("visits.end-this-set-here")}
       </Button>
       <Button $quiet $small onPress={props.onGoOn}>
-        Go on as it is
+        {say("visits.go-on-as-it-is")}
       </Button>
     </Stack>
   );

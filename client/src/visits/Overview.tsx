@@ -10,6 +10,7 @@ import { SideTag } from "../controls/SideTag";
 import { RungPicker } from "../frame/RungPicker";
 import { SwapDialog } from "../frame/SwapDialog";
 import { isDone, type SetToDo } from "./sessionWork";
+import { say } from "../words/say";
 
 const List = styled.ul`
   li {
@@ -64,11 +65,11 @@ export function Overview(props: Props) {
   const { data: plan } = usePlan(changing ? episodeId : null);
   const [barred, setBarred] = useState(false);
   return (
-    <section aria-label="Exercises of this session">
+    <section aria-label={say("visits.exercises-of-this-session")}>
       <Row $between>
-        <h2>Today</h2>
+        <h2>{say("visits.today")}</h2>
         <Button $quiet $small aria-pressed={changing} onPress={() => setChanging(!changing)}>
-          {changing ? "Done changing" : "Skip, swap, add"}
+          {changing ? say("visits.done-changing") : say("visits.skip-swap-add")}
         </Button>
       </Row>
       <List>
@@ -79,7 +80,7 @@ export function Overview(props: Props) {
       {changing && plan && (
         <Row $gap={3} style={{ paddingTop: 12 }}>
           <RungPicker
-            label="Add an exercise"
+            label={say("visits.add-an-exercise")}
             library={library}
             forbidden={plan.forbidden}
             onPick={(rungId, reason) => {
@@ -88,9 +89,7 @@ export function Overview(props: Props) {
             }}
           />
           <Small>
-            {barred
-              ? "A barred exercise is not taken in on the fly: plan it at Plan, where its reason is kept."
-              : "Added for today; to keep it, take it into the plan."}
+            {barred ? say("visits.a-barred-exercise-is-not") : say("visits.added-for-today-to-keep")}
           </Small>
         </Row>
       )}
@@ -107,14 +106,21 @@ function Item(props: Props & { item: SessionItem; changing: boolean }) {
       <Row $between>
         <strong>
           {item.skipped ? <s>{rung.name}</s> : rung.name}
-          {item.added && <Quiet> · {item.inPlaceOf ? "stands in" : "added"} today</Quiet>}
-          {item.skipped && <Quiet> · left out today</Quiet>}
+          {item.added && (
+            <Quiet>
+              {" "}
+              {say("visits.inplaceof-today", {
+                inPlaceOf: item.inPlaceOf ? say("visits.stands-in") : say("visits.added"),
+              })}
+            </Quiet>
+          )}
+          {item.skipped && <Quiet> {say("visits.left-out-today")}</Quiet>}
         </strong>
         {changing && (
           <Row $gap={2}>
             {item.skipped ? (
               <Button $quiet $small onPress={() => onTheFly.bringBack(item)}>
-                Bring back
+                {say("visits.bring-back")}
               </Button>
             ) : (
               <>
@@ -128,8 +134,13 @@ function Item(props: Props & { item: SessionItem; changing: boolean }) {
                     }}
                   />
                 )}
-                <Button $quiet $small aria-label={`Skip ${rung.name}`} onPress={() => onTheFly.skip(item)}>
-                  Skip
+                <Button
+                  $quiet
+                  $small
+                  aria-label={say("visits.skip-rung", { rung: rung.name })}
+                  onPress={() => onTheFly.skip(item)}
+                >
+                  {say("visits.skip")}
                 </Button>
               </>
             )}
@@ -151,20 +162,35 @@ function SideOf(props: Props & { item: SessionItem; side: SetToDo["side"] }) {
     <SetLine>
       <SideTag side={side} />
       <Sets
-        aria-label={`${own.filter((s) => isDone(s, trials)).length} of ${own.length} sets done`}
+        aria-label={say("visits.own-of-own2-sets-done", {
+          own: own.filter((s) => isDone(s, trials)).length,
+          own2: own.length,
+        })}
         role="img"
       >
         {own.map((s) => (
           <i key={s.set} className={isDone(s, trials) ? "done" : ""} />
         ))}
       </Sets>
-      <Quiet>{done ? `${done.cleanReps ?? 0} of ${totalReps(done.prescribed)} clean` : ""}</Quiet>
+      <Quiet>
+        {done
+          ? say("visits.cleanreps-of-prescribed-clean", {
+              cleanReps: done.cleanReps ?? 0,
+              prescribed: totalReps(done.prescribed),
+            })
+          : ""}
+      </Quiet>
       {open ? (
-        <Button $quiet $small aria-label={`Do ${rung.name}, ${side}`} onPress={() => props.onPick(open)}>
-          Do
+        <Button
+          $quiet
+          $small
+          aria-label={say("visits.do-rung-side", { rung: rung.name, side })}
+          onPress={() => props.onPick(open)}
+        >
+          {say("visits.do")}
         </Button>
       ) : (
-        <Quiet>done</Quiet>
+        <Quiet>{say("visits.done")}</Quiet>
       )}
     </SetLine>
   );

@@ -7,6 +7,7 @@ import { Note, Quiet, Row, Small, Stack } from "../controls/layout";
 import { sideArrow } from "../controls/SideTag";
 import { doseWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
+import { say, sayRich } from "../words/say";
 
 /** One set one up, offered at the end of an exercise: started or passed over with one tap. */
 export function ProbeCard(props: {
@@ -25,18 +26,19 @@ export function ProbeCard(props: {
     <Note>
       <Stack $gap={3}>
         <h2>
-          Ready: try one up today{" "}
-          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-            {same ? "the same, harder" : rung.name.toLowerCase()} · {doseWords(first.offer.dose)}
-          </Quiet>
+          {sayRich("visits.ready-try-one-up-today", {
+            same: same ? say("visits.the-same-harder") : rung.name.toLowerCase(),
+            dose: doseWords(first.offer.dose),
+            quiet: (chunks) => <Quiet style={{ fontSize: 16, fontWeight: 400 }}>{chunks}</Quiet>,
+          })}
         </h2>
         <Row $gap={4} style={{ alignItems: "flex-end", flexWrap: "nowrap" }}>
           <RungFigure rungId={rung.id} side={first.side} width={170} height={96} />
           <Stack $gap={2}>
-            <p>{first.offer.evidence.join(" ")} While it is warm: one set, watched.</p>
+            <p>{say("visits.evidence-while-it-is-warm", { evidence: first.offer.evidence.join(" ") })}</p>
             {first.offer.changes.map((change) => (
               <p key={change}>
-                <strong>Change:</strong> {change}
+                <strong>{say("visits.change")}</strong> {change}
               </p>
             ))}
             <Row $gap={3}>
@@ -45,16 +47,17 @@ export function ProbeCard(props: {
                   key={planItemId + side}
                   onPress={() => props.record(uuid(), "trial-started", startOf({ planItemId, side, offer }))}
                 >
-                  Try it{side === "both" ? "" : ` ${side} ${sideArrow(side)}`}
+                  {say("visits.try-it-side", { side: side === "both" ? "" : ` ${side} ${sideArrow(side)}` })}
                 </Button>
               ))}
               <Button $quiet onPress={props.onPass}>
-                Not today
+                {say("visits.not-today")}
               </Button>
             </Row>
             <Small>
-              Clean on {first.side === "both" ? "every rep" : "both sides"} and no more pain by the end: it
-              moves up. It does not count as today&apos;s work.
+              {say("visits.clean-on-side-and-no", {
+                side: first.side === "both" ? say("visits.every-rep") : say("visits.both-sides"),
+              })}
             </Small>
           </Stack>
         </Row>

@@ -7,6 +7,7 @@ import type { VisitView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Scale, TextField } from "../controls/fields";
 import { ProblemNote, Row, Stack } from "../controls/layout";
+import { say } from "../words/say";
 
 const Opener = styled(AriaButton)`
   min-height: 40px;
@@ -37,18 +38,18 @@ export function ReferenceFields({ visit, now }: { visit: VisitView; now: number 
   const problem = save.error instanceof ProblemError ? save.error : null;
   return (
     <Disclosure>
-      <Opener slot="trigger">Set another usual pain after a review</Opener>
+      <Opener slot="trigger">{say("visits.set-another-usual-pain-after")}</Opener>
       <DisclosurePanel>
         <Stack $gap={3}>
           <Scale
-            label="Usual pain to compare with"
+            label={say("visits.usual-pain-to-compare-with")}
             value={value}
             onChange={setValue}
             error={problem?.field("value")}
           />
           <TextField
-            label="Why"
-            hint="What the review found. It stands in the record."
+            label={say("visits.why")}
+            hint={say("visits.what-the-review-found-it")}
             value={reason}
             onChange={setReason}
             error={problem?.field("reason")}
@@ -56,7 +57,7 @@ export function ReferenceFields({ visit, now }: { visit: VisitView; now: number 
           <ProblemNote error={save.error} />
           <Row>
             <Button $small isDisabled={save.isPending} onPress={() => save.mutate()}>
-              Set it
+              {say("visits.set-it")}
             </Button>
           </Row>
         </Stack>

@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import styled from "styled-components";
 import { useNow } from "../capture/HoldStrip";
 import { signalTarget } from "../capture/signals";
+import { say } from "../words/say";
 
 const Box = styled.div`
   display: grid;
@@ -35,8 +36,13 @@ export function Rest(props: { since: number; seconds: number }) {
     was.current = over;
   }, [over]);
   return (
-    <Box role="timer" aria-label={over ? "Rested" : `Rest, ${props.seconds} seconds`}>
-      <strong>{over ? "Rested" : `Rest ${Math.ceil(left)} s`}</strong>
+    <Box
+      role="timer"
+      aria-label={
+        over ? say("visits.rested") : say("visits.rest-seconds-seconds", { seconds: props.seconds })
+      }
+    >
+      <strong>{over ? say("visits.rested") : say("visits.rest-left-s", { left: Math.ceil(left) })}</strong>
       <div>
         <i style={{ width: `${100 * (1 - left / Math.max(1, props.seconds))}%` }} />
       </div>

@@ -12,6 +12,7 @@ import { OneChangePanel } from "./OneChangePanel";
 import { firstOffer, stopOf } from "./stopRule";
 import { TempoGuide } from "./TempoGuide";
 import { repsLeft, usedOf, wayWords } from "./sessionWork";
+import { say } from "../words/say";
 
 /** One set while it runs: counted as in a screen, paced by its tempo, and made easier when control goes. */
 export function RunningSet(props: {
@@ -54,10 +55,13 @@ export function RunningSet(props: {
       <h1>
         {rung.name}{" "}
         <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-          {trial.probe ? "tried one up" : `set ${trial.set} of ${dose?.sets ?? trial.set}`}
+          {trial.probe
+            ? say("visits.tried-one-up")
+            : say("visits.set-set-of-sets", { set: trial.set, sets: dose?.sets ?? trial.set })}
           {wayWords(rung, trial.variant) && `, ${wayWords(rung, trial.variant)}`} · {doseWords(trial.target)}
-          {trial.eased.length > 0 && " · made easier"}
-          {trial.range?.share != null && ` · ${Math.round(trial.range.share * 100)} % of the way`}
+          {trial.eased.length > 0 && ` ${say("visits.made-easier")}`}
+          {trial.range?.share != null &&
+            ` ${say("visits.share-of-the-way", { share: Math.round(trial.range.share * 100) })}`}
         </Quiet>
       </h1>
       <LiveTrial
@@ -70,7 +74,7 @@ export function RunningSet(props: {
             ? side.rep.out + trial.target.hold + side.rep.back + side.rep.check
             : 0
         }
-        note={item && !trial.probe ? `Cue: “${item.item.cue}”` : undefined}
+        note={item && !trial.probe ? say("visits.cue-cue", { cue: item.item.cue }) : undefined}
         guide={
           side &&
           side.rep.out + trial.target.hold + side.rep.back > 0 &&

@@ -21,6 +21,7 @@ import { SetCard } from "./SetCard";
 import { Summary } from "./Summary";
 import { openWorry, WorryQuestion } from "../frame/WorryQuestion";
 import { awaitingAfter, doseOf, isDone, itemsOf, readyNow, setsOf, type SetToDo } from "./sessionWork";
+import { say } from "../words/say";
 
 interface Props {
   episode: EpisodeView;
@@ -130,7 +131,7 @@ export function Session(props: Props) {
           {next && (
             <Row>
               <Button $quiet $small onPress={() => setPassed(asks.trialId)}>
-                Show the whole session
+                {say("visits.show-the-whole-session")}
               </Button>
             </Row>
           )}
@@ -141,7 +142,7 @@ export function Session(props: Props) {
           )}
           {card ?? (
             <Button $big onPress={() => setPassed(asks.trialId)}>
-              See the session
+              {say("visits.see-the-session")}
             </Button>
           )}
         </Stack>
@@ -183,7 +184,7 @@ export function Session(props: Props) {
         <HomeLog episodeId={episode.id} visitId={visitId} library={library} folded />
         <Row>
           <Button $quiet $small onPress={props.onCorrect}>
-            Put the check-in right
+            {say("visits.put-the-check-in-right")}
           </Button>
         </Row>
         <CorrectSets trials={trials} events={events} record={record} library={library} />
@@ -196,10 +197,7 @@ function Notes({ session }: { session: SessionView }) {
   return (
     <>
       {session.newerPlan !== null && (
-        <Note>
-          Plan revision {session.newerPlan} was accepted during this visit. It holds from the next visit on;
-          this session goes on as it began.
-        </Note>
+        <Note>{say("visits.plan-revision-newerplan-was-accepted", { newerPlan: session.newerPlan })}</Note>
       )}
     </>
   );

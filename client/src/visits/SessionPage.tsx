@@ -6,6 +6,7 @@ import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { CheckInForm } from "./CheckInForm";
 import { Session } from "./Session";
+import { say } from "../words/say";
 
 export function SessionPage() {
   const { episode, visitId, visit } = useVisit();
@@ -18,13 +19,13 @@ export function SessionPage() {
   if (!session) return null;
   if (!session.plan || session.plan.plan.items.length === 0) {
     return (
-      <Empty title={visit.number === 1 ? "Sessions begin at the second visit" : "No plan to run"}>
+      <Empty
+        title={visit.number === 1 ? say("visits.sessions-begin-at-the-second") : say("visits.no-plan-to-run")}
+      >
         <p>
-          {visit.number === 1
-            ? "On the first visit the plan is made. The next visit runs it."
-            : "There is no plan from an earlier visit. Screen and plan first."}
+          {visit.number === 1 ? say("visits.on-the-first-visit-the") : say("visits.there-is-no-plan-from")}
         </p>
-        <Link to={`/episodes/${episode.id}/visits/${visitId}/plan`}>Go to the plan</Link>
+        <Link to={`/episodes/${episode.id}/visits/${visitId}/plan`}>{say("visits.go-to-the-plan")}</Link>
       </Empty>
     );
   }

@@ -10,6 +10,7 @@ import { sideArrow } from "../controls/SideTag";
 import { doseWords, repsOf, strategyWords, switchOnWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { doseOf, wayWords, type SetToDo } from "./sessionWork";
+import { say } from "../words/say";
 
 const Band = styled.div<{ $side: Side; $loud: boolean }>`
   display: flex;
@@ -61,10 +62,14 @@ export function SetCard(props: {
       <h1>
         {rung.name}{" "}
         <Quiet style={{ fontSize: 17, fontWeight: 400 }}>
-          set {todo.set} of {dose.sets}
-          {wayWords(rung, todo.way) && `, ${wayWords(rung, todo.way)}`} · {doseWords(set)}
-          {rangeEnds && !props.easier && ` · ${rangeEnds}`}
-          {props.easier && " · begun easier"}
+          {say("visits.set-of-sets", {
+            set: todo.set,
+            sets: dose.sets,
+            way: wayWords(rung, todo.way) ? `, ${wayWords(rung, todo.way)}` : "",
+            dose: doseWords(set),
+            range: rangeEnds && !props.easier ? ` · ${rangeEnds}` : "",
+            easier: props.easier ? ` ${say("visits.begun-easier")}` : "",
+          })}
         </Quiet>
       </h1>
       {todo.side !== "both" && (
@@ -86,39 +91,41 @@ export function SetCard(props: {
       )}
       {(todo.item.notes ?? []).map((note) => (
         <p key={note} style={{ fontSize: 20 }}>
-          <strong>First: </strong>
+          <strong>{say("visits.first")} </strong>
           {note}
         </p>
       ))}
       {modifier && <p style={{ fontSize: 20 }}>{modifier.words}</p>}
       <p style={{ fontSize: 20 }}>“{todo.item.cue}”</p>
       <StartButton $big onPress={props.onStart}>
-        Start{todo.side === "both" ? "" : `, ${todo.side}`}
+        {say("visits.start-side", { side: todo.side === "both" ? "" : `, ${todo.side}` })}
       </StartButton>
       {props.painBefore && (
         <Scale
-          label="Pain before this exercise (leave open: as at check-in)"
+          label={say("visits.pain-before-this-exercise-leave")}
           value={props.painBefore.value}
           onChange={props.painBefore.onTell}
         />
       )}
-      {rise >= 2 && <Note>Pain is {rise} over the check-in: wait until it settles, or do half of it.</Note>}
+      {rise >= 2 && <Note>{say("visits.pain-is-rise-over-the", { rise })}</Note>}
       {guide && (
         <Small>
-          {guide.words}. Breath: {guide.breath}. Back {strategyWords[plan.strategy]};{" "}
-          {switchOnWords[plan.switchOn]}.
+          {say("visits.guide-breath-breath-back-strategywords", {
+            guide: guide.words,
+            breath: guide.breath,
+            strategyWords: strategyWords[plan.strategy],
+            switchOnWords: switchOnWords[plan.switchOn],
+          })}
         </Small>
       )}
       {!props.compact && <p>{rung.movement}</p>}
       {todo.item.changes.map((change) => (
         <p key={change}>
-          <strong>Change:</strong> {change}
+          <strong>{say("visits.change")}</strong> {change}
         </p>
       ))}
       {!props.compact && (
-        <Small>
-          Feel it in: {rung.feel}. Not in: {rung.notFeel}.
-        </Small>
+        <Small>{say("visits.feel-it-in-feel-not", { feel: rung.feel, notFeel: rung.notFeel })}</Small>
       )}
     </Stack>
   );
@@ -131,14 +138,14 @@ function SideBand(props: { side: "left" | "right"; changed: boolean; means: stri
   }, [props.changed, props.side]);
   return (
     <Band $side={props.side} $loud={props.changed} role="status">
-      {props.changed && <span>Change sides:</span>}
+      {props.changed && <span>{say("visits.change-sides")}</span>}
       <strong>
         {props.side === "left" && `${sideArrow("left")} `}
         {props.side.toUpperCase()}
         {props.side === "right" && ` ${sideArrow("right")}`}
       </strong>
       <span>{props.means}</span>
-      <HiddenVisually>, the client&apos;s {props.side}</HiddenVisually>
+      <HiddenVisually>{say("visits.the-client-s-side", { side: props.side })}</HiddenVisually>
     </Band>
   );
 }

@@ -11,6 +11,7 @@ import { SideTag } from "../controls/SideTag";
 import { doseWords, seconds, totalReps } from "../controls/words";
 import { EndPain } from "./EndPain";
 import { sessionFold, type SessionFold } from "./sessionWork";
+import { say } from "../words/say";
 
 const Clean = styled.td`
   font: 700 21px/1.2 ${({ theme }) => theme.font.display};
@@ -48,23 +49,24 @@ export function Summary(props: {
         since={trials.reduce<number | null>((last, t) => Math.max(last ?? 0, t.endedAt ?? 0), null)}
         record={props.record}
       />
-      <h2>
-        {clean} of {asked} reps clean
-      </h2>
+      <h2>{say("visits.clean-of-asked-reps-clean", { clean, asked })}</h2>
       <p>
         <Quiet>
-          {left.length > 0 &&
-            `Left out: ${left.map((i) => findRung(props.library, i.item.rungId).rung.name.toLowerCase()).join(", ")}. `}
-          Stored as it was marked; the proposals for each exercise and side are ready.
+          {say("visits.session-done", {
+            left:
+              left.length > 0
+                ? `${say("visits.left-out-left", { left: left.map((i) => findRung(props.library, i.item.rungId).rung.name.toLowerCase()).join(", ") })} `
+                : "",
+          })}
         </Quiet>
       </p>
       <Table>
         <thead>
           <tr>
-            <th>Exercise</th>
-            <th>Side</th>
-            <th>Clean</th>
-            <th>Asked</th>
+            <th>{say("visits.exercise")}</th>
+            <th>{say("visits.side")}</th>
+            <th>{say("visits.clean")}</th>
+            <th>{say("visits.asked")}</th>
             <th aria-hidden />
           </tr>
         </thead>
@@ -75,7 +77,7 @@ export function Summary(props: {
         </tbody>
       </Table>
       <p>
-        <Link to={props.decide}>Go to Decide</Link>
+        <Link to={props.decide}>{say("visits.go-to-decide")}</Link>
       </p>
     </Stack>
   );
@@ -83,12 +85,12 @@ export function Summary(props: {
 
 /** Pain first, whatever was clean. */
 export function painHeading(pain: SessionFold["pain"], painNow: number | null) {
-  if (pain === null || pain.peak === null) return "Pain was not told in this session";
-  const end = pain.end === null ? "" : `, ${pain.end} at the end`;
+  if (pain === null || pain.peak === null) return say("visits.pain-was-not-told-in");
+  const end = pain.end === null ? "" : say("visits.end-at-the-end", { end: pain.end });
   const rose = painNow !== null && pain.peak > painNow;
   return rose
-    ? `Pain rose from ${painNow} to ${pain.peak}${end}`
-    : `Pain did not rise: at most ${pain.peak}${end}`;
+    ? say("visits.pain-rose-from-painnow-to", { painNow, peak: pain.peak, end })
+    : say("visits.pain-did-not-rise-at", { peak: pain.peak, end });
 }
 
 /** Where pain rose by two or more, exercise by exercise. */
@@ -101,9 +103,12 @@ export function risesOf(trials: LiveTrialState[], library: Library) {
     const known = byItem.get(key);
     if (!known || most > known.to) byItem.set(key, { rung: t.rungId, from: t.pain.before, to: most });
   }
-  return [...byItem.values()].map(
-    (r) =>
-      `${findRung(library, r.rung).rung.name}: pain rose from ${r.from} to ${r.to}. Nothing is added today.`,
+  return [...byItem.values()].map((r) =>
+    say("visits.rung-pain-rose-from-from", {
+      rung: findRung(library, r.rung).rung.name,
+      from: r.from,
+      to: r.to,
+    }),
   );
 }
 
@@ -118,9 +123,7 @@ function Line(props: { performance: Performance; library: Library }) {
         {eased > 0 && (
           <>
             <br />
-            <Quiet>
-              {eased} {eased === 1 ? "set" : "sets"} made easier
-            </Quiet>
+            <Quiet>{say("visits.eased-eased-made-easier", { eased })}</Quiet>
           </>
         )}
       </td>

@@ -9,6 +9,7 @@ import { Button } from "../controls/Button";
 import { HiddenVisually, Quiet } from "../controls/layout";
 import { MovingFigure } from "../figure/MovingFigure";
 import { isRushed, tempoAt, type Phase } from "./tempo";
+import { say } from "../words/say";
 
 const Strip = styled.div`
   display: grid;
@@ -45,7 +46,13 @@ const Bar = styled.div`
   }
 `;
 
-const words: Record<Phase, string> = { out: "out", hold: "hold", back: "back", check: "", ready: "" };
+const words: Record<Phase, string> = {
+  out: say("visits.out"),
+  hold: say("visits.hold"),
+  back: say("visits.back"),
+  check: "",
+  ready: "",
+};
 
 /**
  * The asked tempo beside what is done: a moving figure, a bar with out, hold and back, and a tick at each change.
@@ -72,7 +79,7 @@ export function TempoGuide(props: {
   const from = phases.slice(0, Math.max(0, phases.indexOf(phase as "out"))).reduce((s, p) => s + guide[p], 0);
   const place = phase === "ready" ? (guide.hold > 0 ? guide.out : whole) : from + at.done * guide[phase];
   return (
-    <Strip role="group" aria-label={`Tempo: ${guide.words}`}>
+    <Strip role="group" aria-label={say("visits.tempo-guide", { guide: guide.words })}>
       <div style={{ height: 60 }} aria-hidden>
         <MovingFigure
           rungId={trial.rungId}
@@ -91,11 +98,13 @@ export function TempoGuide(props: {
           ))}
           <b style={{ left: `calc(${(100 * place) / whole}% - 2px)` }} />
         </Bar>
-        <Quiet>{readyWords(phase, guide, trial) ?? `Breath: ${guide.breath}`}</Quiet>
+        <Quiet>
+          {readyWords(phase, guide, trial) ?? say("visits.breath-breath", { breath: guide.breath })}
+        </Quiet>
       </div>
       {rushedRep(trial, guide) ? (
         <Button $small $quiet onPress={() => props.onRushed(new Date(last).toISOString())}>
-          Too fast: mark it
+          {say("visits.too-fast-mark-it")}
         </Button>
       ) : (
         <Button
@@ -104,22 +113,22 @@ export function TempoGuide(props: {
           aria-pressed={settings.tempo}
           onPress={() => changeSettings({ tempo: !settings.tempo })}
         >
-          {settings.tempo ? "Ticks on" : "Ticks off"}
+          {settings.tempo ? say("visits.ticks-on") : say("visits.ticks-off")}
         </Button>
       )}
       <HiddenVisually>
         {guide.words}
-        {guide.check > 0 && "; at each return look whether the back is where it was"}
+        {guide.check > 0 && say("visits.at-each-return-look-whether")}
       </HiddenVisually>
     </Strip>
   );
 }
 
 function readyWords(phase: Phase, guide: RepGuide, trial: LiveTrialState) {
-  if (phase === "check") return "Back where it was?";
+  if (phase === "check") return say("visits.back-where-it-was");
   if (phase !== "ready") return null;
-  if (guide.hold > 0) return "There: start the hold.";
-  return trial.reps.length >= trial.target.reps ? "All done." : "Back: count the rep.";
+  if (guide.hold > 0) return say("visits.there-start-the-hold");
+  return trial.reps.length >= trial.target.reps ? say("visits.all-done") : say("visits.back-count-the-rep");
 }
 
 /** The last rep took less than half its tempo and is not marked yet. */

@@ -14,6 +14,7 @@ public enum StartFault
     AccountsGone = 18,
     LogLost = 19,
     NotMigrated = 20,
+    Content = 21,
 }
 
 /// <summary>A start that was refused, with a sentence for whoever started the server. Nothing in the folder was changed.</summary>

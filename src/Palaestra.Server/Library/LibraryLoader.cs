@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Palaestra.Core.Library;
+using Palaestra.Data.Keeping;
 using Palaestra.Server.Words;
 using Palaestra.Words;
 
@@ -24,8 +25,9 @@ public static class LibraryLoader
             var lines = library.Errors.Select(error =>
                 $"  {error.Field}: {words.Say(error.Message, new Manner())}"
             );
-            throw new InvalidOperationException(
-                $"The content in {folder} has errors:\n{string.Join('\n', lines)}"
+            throw new StartRefusedException(
+                StartFault.Content,
+                $"the content in {own ?? folder} has errors:\n{string.Join('\n', lines)}"
             );
         }
         if (kept is not null && known?.Fits(library.Value!) != true)

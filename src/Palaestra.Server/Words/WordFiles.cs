@@ -1,3 +1,4 @@
+using Palaestra.Data.Keeping;
 using Palaestra.Words;
 
 namespace Palaestra.Server.Words;
@@ -8,7 +9,7 @@ public static class WordFiles
     public const string English = "en";
 
     /// <param name="own">The clinic's content folder; none, or one that is not there: only our sentences.</param>
-    /// <exception cref="InvalidOperationException">A file cannot be read; each is named with what is wrong.</exception>
+    /// <exception cref="StartRefusedException">A file cannot be read; each is named with what is wrong.</exception>
     public static Catalog Load(string folder, string? own = null)
     {
         var ours = Catalog.Read(Texts(folder));
@@ -20,7 +21,10 @@ public static class WordFiles
         var lines = read.Errors.Select(error =>
             $"  {error.Field}: {ours.Value?.Say(error.Message, new Manner()) ?? error.Message.ToString()}"
         );
-        throw new InvalidOperationException($"The words have errors:\n{string.Join('\n', lines)}");
+        throw new StartRefusedException(
+            StartFault.Content,
+            $"the words have errors:\n{string.Join('\n', lines)}"
+        );
     }
 
     private static Dictionary<string, string> Texts(string folder)

@@ -1,0 +1,3 @@
+import type { MessageFormatElement } from "@formatjs/icu-messageformat-parser";
+
+export function names(elements: MessageFormatElement[]): string[];

@@ -1,0 +1,9 @@
+declare module "virtual:words" {
+  import type { MessageFormatElement } from "react-intl";
+  const messages: Record<string, MessageFormatElement[]>;
+  export default messages;
+}
+
+declare module "message-parser" {
+  export { parse } from "@formatjs/icu-messageformat-parser";
+}

@@ -1,0 +1,78 @@
+using System.Text.Json;
+using Palaestra.Data.Keeping;
+
+namespace Palaestra.Server.Words;
+
+/// <summary>The clinic's own sentences of the screens, by id; what it does not say itself is said by the client's.</summary>
+public sealed record ScreenWords(IReadOnlyDictionary<string, string> Own)
+{
+    /// <param name="own">The clinic's content folder; none, or one without words: no sentences of its own.</param>
+    /// <exception cref="StartRefusedException">A file cannot be read, or a sentence that there is not is said.</exception>
+    public static ScreenWords Load(string folder, string? own)
+    {
+        var ours = Sentences(folder).Select(sentence => sentence.Id).ToHashSet();
+        var told = own is null ? [] : Sentences(own).ToList();
+        var unknown = told.Where(sentence => !ours.Contains(sentence.Id)).ToList();
+        return unknown.Count == 0
+            ? new(told.ToDictionary(sentence => sentence.Id, sentence => sentence.Text))
+            : throw new StartRefusedException(
+                StartFault.Content,
+                $"there are no such sentences of the screens:\n{string.Join('\n', unknown.Select(s => $"  own {s.File}: {s.Id}"))}"
+            );
+    }
+
+    /// <summary>A script that stands before the client's and leaves the sentences where it finds them.</summary>
+    public string Script => $"globalThis.ownWords={JsonSerializer.Serialize(Own)};\n";
+
+    private static IEnumerable<(string File, string Id, string Text)> Sentences(string folder)
+    {
+        var screens = Path.Combine(folder, "words", WordFiles.English, "screens");
+        return !Directory.Exists(screens)
+            ? []
+            : Directory
+                .EnumerateFiles(screens, "*.json")
+                .Order(StringComparer.Ordinal)
+                .SelectMany(path =>
+                    Texts(path)
+                        .Select(pair =>
+                            (
+                                $"words/{WordFiles.English}/screens/{Path.GetFileName(path)}",
+                                pair.Key,
+                                pair.Value
+                            )
+                        )
+                );
+    }
+
+    private static Dictionary<string, string> Texts(string path)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<Dictionary<string, string>>(File.ReadAllText(path)) ?? [];
+        }
+        catch (JsonException problem)
+        {
+            throw new StartRefusedException(
+                StartFault.Content,
+                $"the words have errors:\n  {path}: {problem.Message}",
+                problem
+            );
+        }
+    }
+}
+
+public static class ScreenWordEndpoints
+{
+    /// <summary>Asked for by the page itself, before anybody has signed in.</summary>
+    public static void MapScreenWords(this IEndpointRouteBuilder app) =>
+        app.MapGet(
+                "/words.js",
+                (ScreenWords words, HttpContext http) =>
+                {
+                    http.Response.Headers.CacheControl = "no-cache";
+                    return Results.Text(words.Script, "text/javascript");
+                }
+            )
+            .AllowAnonymous()
+            .ExcludeFromDescription();
+}
