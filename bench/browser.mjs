@@ -60,7 +60,7 @@ const taps = await page.evaluate(async () => {
 await page.goto(address);
 await page.getByRole("link", { name: /Nerys Quill/ }).first().click();
 await page.getByRole("link", { name: "Plan", exact: true }).click();
-await page.getByRole("button", { name: "Propose anew from the findings" }).click();
+await page.getByRole("button", { name: "Propose again from the findings" }).click();
 await page.getByRole("slider", { name: "Minutes a day" }).focus();
 const steps = [];
 for (let i = 0; i < 30; i++) {

@@ -16,7 +16,7 @@ export default tseslint.config(
         "error",
         ...[
           "JSXText[value=/[A-Za-z]{2}/]",
-          "JSXAttribute[name.name=/^(label|title|hint|placeholder|alt|aria-label)$/] > Literal",
+          "JSXAttribute[name.name=/^(label|title|hint|placeholder|alt|aria-label)$/] > Literal[value=/./]",
         ].map((selector) => ({
           selector,
           message: "Said through words/say, so that a clinic can say it otherwise.",

@@ -31,6 +31,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<PlanRevision> Plans => Set<PlanRevision>();
     public DbSet<PolicyRevision> Policies => Set<PolicyRevision>();
     public DbSet<Clinic> Clinics => Set<Clinic>();
+    public DbSet<ClinicSentence> ClinicSentences => Set<ClinicSentence>();
     public DbSet<DecisionRecord> Decisions => Set<DecisionRecord>();
     public DbSet<DecidedVisit> DecidedVisits => Set<DecidedVisit>();
     public DbSet<HomeLogDay> HomeLog => Set<HomeLogDay>();
@@ -105,6 +106,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             clinic.Property(c => c.DateOrder).HasConversion<string>();
             clinic.Property(c => c.WeekStart).HasConversion<string>();
         });
+        builder.Entity<ClinicSentence>(sentence => sentence.Property(s => s.Version).IsConcurrencyToken());
         builder.Entity<DecisionRecord>(decision =>
         {
             decision.HasOne<Visit>().WithMany().HasForeignKey(d => d.VisitId);

@@ -120,7 +120,12 @@ builder.Services.AddSingleton(services => new ClinicClock(
 ));
 try
 {
-    builder.Services.AddSingleton(WordFiles.Load(settings.ContentFolder, settings.OwnContentFolder));
+    var catalog = WordFiles.Load(settings.ContentFolder, settings.OwnContentFolder);
+    builder.Services.AddSingleton(new WordShelf(catalog));
+    builder.Services.AddSingleton(_ => new SentenceSamples(
+        catalog,
+        File.ReadAllText(Path.Combine(settings.ContentFolder, "words", "samples.json"))
+    ));
     builder.Services.AddSingleton(ScreenWords.Load(settings.ContentFolder, settings.OwnContentFolder));
 }
 catch (StartRefusedException refused)
@@ -152,6 +157,7 @@ builder.Services.AddScoped<DecisionDesk>();
 builder.Services.AddScoped<HomeLogDesk>();
 builder.Services.AddScoped<OutcomesDesk>();
 builder.Services.AddScoped<LetterDesk>();
+builder.Services.AddScoped<SentencePreview>();
 builder.Services.AddSingleton(new TraceFiles(settings.DataFolder));
 builder.Services.AddScoped<TraceDesk>();
 builder.Services.AddTraceQueue();
@@ -272,6 +278,7 @@ api.MapFindings();
 api.MapPlanning();
 api.MapPolicies();
 api.MapClinic();
+api.MapSentences();
 api.MapBackups();
 api.MapTakeHome();
 api.MapVisits();
@@ -320,6 +327,7 @@ static async Task PrepareStore(WebApplication app, Settings settings, Task<Pract
     var db = scope.ServiceProvider.GetRequiredService<PalaestraDb>();
     await folder.Prepare(db, now);
     await app.Services.GetRequiredService<ClinicClock>().Read(db);
+    await app.Services.GetRequiredService<WordShelf>().Read(db);
     await Store.MarkStandingsOfOtherContent(db, (await library).Version);
     if (await Store.HasOwnPolicies(settings.DataFolder))
     {

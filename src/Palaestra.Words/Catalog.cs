@@ -15,17 +15,28 @@ public sealed class Catalog
 {
     private static readonly FluidParser Parser = new();
     private readonly IReadOnlyDictionary<string, IFluidTemplate> templates;
+    private readonly IReadOnlyDictionary<string, string> sources;
     private readonly TemplateOptions options;
+
+    /// <summary>Says what the clinic's own words of a sentence cannot.</summary>
+    private readonly Catalog? before;
 
     private Catalog(
         IReadOnlyDictionary<string, IFluidTemplate> templates,
-        IReadOnlyDictionary<string, string> texts
+        IReadOnlyDictionary<string, string> texts,
+        IReadOnlyDictionary<string, string> sources,
+        Catalog? before = null
     )
     {
         this.templates = templates;
+        this.sources = sources;
+        this.before = before;
         Texts = texts;
         options = WordFilters.Options(key => Plain(key));
     }
+
+    /// <summary>Our file in which a sentence stands.</summary>
+    public string FileOf(string id) => sources[id];
 
     /// <summary>The templates as they are written, by id.</summary>
     public IReadOnlyDictionary<string, string> Texts { get; }
@@ -43,8 +54,10 @@ public sealed class Catalog
         var errors = new List<FieldError>();
         var read = new Dictionary<string, IFluidTemplate>(StringComparer.Ordinal);
         var texts = new Dictionary<string, string>(StringComparer.Ordinal);
+        var sources = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach (var (file, id, words, template) in Sentences(files, errors))
         {
+            sources[id] = file;
             if (!read.TryAdd(id, template))
             {
                 errors.Add(new(At(file, id), Message.Of("words.twice")));
@@ -69,7 +82,75 @@ public sealed class Catalog
         }
         return errors.Count > 0
             ? Checked<Catalog>.Bad(errors)
-            : Checked<Catalog>.Good(new Catalog(read, texts));
+            : Checked<Catalog>.Good(new Catalog(read, texts, sources));
+    }
+
+    /// <summary>The same sentences with others in the place of some; those that cannot be said are left out of it.</summary>
+    public Catalog With(IEnumerable<KeyValuePair<string, string>> own)
+    {
+        var fit = own.Where(sentence => Errors(sentence.Key, sentence.Value).Count == 0).ToDictionary();
+        return new(
+            Merged(templates, fit.Select(s => KeyValuePair.Create(s.Key, Parser.Parse(s.Value)))),
+            Merged(Texts, fit),
+            sources,
+            this
+        );
+    }
+
+    private static Dictionary<string, T> Merged<T>(
+        IReadOnlyDictionary<string, T> all,
+        IEnumerable<KeyValuePair<string, T>> some
+    )
+    {
+        var merged = new Dictionary<string, T>(all, StringComparer.Ordinal);
+        foreach (var (id, one) in some)
+        {
+            merged[id] = one;
+        }
+        return merged;
+    }
+
+    /// <summary>Why a sentence cannot stand in the place of ours: what cannot be read is told with its line and column.</summary>
+    public IReadOnlyList<Message> Errors(string id, string words)
+    {
+        if (!Texts.TryGetValue(id, out var ours))
+        {
+            return [Message.Of("words.none")];
+        }
+        if (!Parser.TryParse(words, out _, out var problem))
+        {
+            return [Message.Of("words.unreadable", ("problem", problem))];
+        }
+        return
+        [
+            .. SentenceNames
+                .In(words)
+                .Except(SentenceNames.In(ours))
+                .Select(name => Message.Of("words.unknown-value", ("name", name))),
+            .. SentenceNames
+                .Filters(words)
+                .Where(name => !options.Filters.TryGetValue(name, out _))
+                .Select(name => Message.Of("words.unknown-filter", ("name", name))),
+            .. SentenceNames.HasRange(words) ? [Message.Of("words.range")] : Array.Empty<Message>(),
+        ];
+    }
+
+    /// <summary>The same, and what goes wrong when it is said once.</summary>
+    public IReadOnlyList<Message> Errors(string words, Message sample, Manner manner)
+    {
+        if (Errors(sample.Id, words) is { Count: > 0 } errors)
+        {
+            return errors;
+        }
+        try
+        {
+            Rendered(Parser.Parse(words), sample, manner);
+            return [];
+        }
+        catch (Exception problem)
+        {
+            return [Message.Of("words.fails", ("problem", problem.Message))];
+        }
     }
 
     private static IEnumerable<(string File, string Id, string Words, IFluidTemplate Template)> Sentences(
@@ -122,21 +203,31 @@ public sealed class Catalog
         {
             return Unsaid(message);
         }
-        var context = new TemplateContext(options);
-        context.AmbientValues[WordFilters.MannerKey] = manner;
         try
         {
-            foreach (var (name, value) in message.Values)
-            {
-                context.SetValue(name, Spoken(value, manner));
-            }
-            return template.Render(context, NullEncoder.Default);
+            return Rendered(template, message, manner);
+        }
+        catch (Exception) when (before is not null)
+        {
+            // A clinic's own template may do what no check of it foresaw; a letter is not lost by that.
+            return before.Say(message, manner);
         }
         catch (Exception unfit)
             when (unfit is FormatException or InvalidCastException or OverflowException or ArgumentException)
         {
             return Unsaid(message);
         }
+    }
+
+    private string Rendered(IFluidTemplate template, Message message, Manner manner)
+    {
+        var context = new TemplateContext(options);
+        context.AmbientValues[WordFilters.MannerKey] = manner;
+        foreach (var (name, value) in message.Values)
+        {
+            context.SetValue(name, Spoken(value, manner));
+        }
+        return template.Render(context, NullEncoder.Default);
     }
 
     private static string Unsaid(Message message) => $"[{message.Id}]";

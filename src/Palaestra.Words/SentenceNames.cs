@@ -46,6 +46,25 @@ public static partial class SentenceNames
     public static IReadOnlyList<string> Optional(string template) =>
         [.. Asked().Matches(template).SelectMany(asked => In(asked.Value)).Distinct()];
 
+    /// <summary>What it does with its values, each once.</summary>
+    public static IReadOnlyList<string> Filters(string template) =>
+        [
+            .. Tag()
+                .Matches(template)
+                .SelectMany(tag => Filter().Matches(Text().Replace(tag.Value, "''")))
+                .Select(filter => filter.Groups[1].Value)
+                .Distinct(),
+        ];
+
+    /// <summary>It counts from one number to another: of any length, and laid out before it is looped over.</summary>
+    public static bool HasRange(string template) =>
+        Tag()
+            .Matches(template)
+            .Any(tag => Text().Replace(tag.Value, "''").Contains("..", StringComparison.Ordinal));
+
+    [GeneratedRegex(@"\|\s*(\w+)")]
+    private static partial Regex Filter();
+
     [GeneratedRegex(@"\{\{.*?\}\}|\{%.*?%\}", RegexOptions.Singleline)]
     private static partial Regex Tag();
 

@@ -10,10 +10,17 @@ internal static class WordFilters
 {
     public const string MannerKey = "manner";
 
+    /// <summary>Of one sentence: far more than any needs, far fewer than a loop without end takes.</summary>
+    private const int StepsMost = 10_000;
+
     /// <param name="sentence">The words of an id without values; none where there are none.</param>
     public static TemplateOptions Options(Func<string, string?> sentence)
     {
-        var options = new TemplateOptions { CultureInfo = CultureInfo.InvariantCulture };
+        var options = new TemplateOptions
+        {
+            CultureInfo = CultureInfo.InvariantCulture,
+            MaxSteps = StepsMost,
+        };
         void Add(string name, Func<FluidValue, FilterArguments, Manner, FluidValue> filter) =>
             options.Filters.AddFilter(
                 name,
@@ -33,6 +40,7 @@ internal static class WordFilters
         Add("date_short", (value, _, manner) => Text(manner.Dates.Short(Day(value))));
         Add("date_near", (value, _, manner) => Text(manner.Dates.Near(Day(value))));
         Add("day", (value, _, manner) => Text(manner.Dates.InYear(Day(value))));
+        Add("weekday", (value, _, _) => Text(Day(value).ToString("ddd d", CultureInfo.InvariantCulture)));
         Add(
             "name",
             (value, with, manner) =>

@@ -23,6 +23,10 @@ public class SheetPdfTests
 
     private static SheetExercise Exercise(string rungId, params SheetDose[] doses) =>
         new(
+            rungId,
+            Side.Left,
+            1,
+            true,
             Library.Rung(rungId).Name,
             FigureOf(rungId, start: true),
             FigureOf(rungId, start: false),
@@ -31,34 +35,32 @@ public class SheetPdfTests
                 Library.Rung(rungId).Movement,
                 "“Slow.” Breath: able to talk.",
             ],
-            Library.Rung(rungId).Feel,
-            Library.Rung(rungId).NotFeel,
+            $"Feel it in: {Library.Rung(rungId).Feel}",
+            $"Not in: {Library.Rung(rungId).NotFeel}",
             doses,
-            ["short range on this side"],
+            ["For you: short range on this side."],
             [true, false, true, true, false, true, true]
         );
 
     private static readonly SheetDose Left = new(
         Side.Left,
         "2 sets of 5",
-        "Two sets of five: 3 s out, 3 s back.",
-        null
+        "Two sets of five: 3 s out, 3 s back."
     );
     private static readonly SheetDose Right = new(
         Side.Right,
         "5 reps",
-        "Five times: 3 s out, 3 s back.",
-        "70 % of the way"
+        "Five times: 3 s out, 3 s back; only 70 % of the way"
     );
 
     private static Sheet SheetOf(int exercises, SheetRecord? record = null) =>
         new(
             "Ottoline Brask",
             "Lantern Quay",
-            "Saltmere 0100",
+            "Call: Saltmere 0100",
             "About 12 minutes a day.",
             [.. Enumerable.Range(0, exercises).Select(_ => Exercise("B5", Left, Right))],
-            [.. Enumerable.Range(0, 7).Select(i => new DateOnly(2026, 11, 26).AddDays(i))],
+            ["Thu 26", "Fri 27", "Sat 28", "Sun 29", "Mon 30", "Tue 1", "Wed 2"],
             "Pain, the worst of the day.",
             "Stop and call if: numbness between the legs.",
             "Next visit: Friday.",

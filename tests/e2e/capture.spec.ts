@@ -17,7 +17,7 @@ test("range, instrument, persisting faults, pause, the wrong side and undo acros
     // The list moves under the hand when the screen is proposed anew: a press that missed is made again.
     await expect(async () => {
       if (!(await add.isVisible()))
-        await page.getByRole("button", { name: /more that are looked at/ }).click({ timeout: 3000 });
+        await page.getByRole("button", { name: /more, not part of a screen/ }).click({ timeout: 3000 });
       await add.click({ timeout: 3000 });
     }).toPass({ timeout: 60_000 });
     await expect(page.getByRole("button", { name: `Leave out ${name}` })).toBeVisible();
@@ -61,21 +61,21 @@ test("range, instrument, persisting faults, pause, the wrong side and undo acros
 
   await page.getByRole("button", { name: "Pause" }).click();
   await page.reload();
-  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: "Continue" }).click();
 
   await page.getByRole("button", { name: "More", exact: true }).click();
   await expectAccessible(page, "more about the trial");
-  await pick(page, "What showed that the trunk moved", "dowel");
+  await pick(page, "How it was seen that the trunk moved", "dowel");
   const other = page.getByRole("button", { name: /^It was the (left|right) side$/ });
   const side = (await other.innerText()).replace("It was the", "End");
   await other.click();
   await expect(page.getByRole("button", { name: side })).toBeVisible();
   await page.keyboard.press(".");
-  await page.getByRole("button", { name: "The trunk gave way" }).press("Enter");
+  await page.getByRole("button", { name: "Control lost" }).press("Enter");
   await page.getByRole("button", { name: "Undo its end" }).click();
   await expect(page.getByRole("button", { name: side })).toBeVisible();
   await page.keyboard.press(".");
-  await page.getByRole("button", { name: "The trunk gave way" }).press("Enter");
+  await page.getByRole("button", { name: "Control lost" }).press("Enter");
   await page.getByRole("button", { name: "Pain after, where felt" }).click();
   await page.getByRole("radiogroup", { name: /^Pain after/ }).getByText("2", { exact: true }).click();
   await stored(page);
@@ -97,16 +97,16 @@ test("two tablets and a colleague: nothing is lost and nothing counts twice", as
   // The other tablet sees the open trial, takes it over and goes on; the first one follows.
   const other = await (await browser.newContext()).newPage();
   await openScreen(other, server.address, /Nerys Quill/, "bram@saltmere.example", "tide-table-4");
-  await expect(other.getByText(/is open since .* with Ines Tarrow/)).toBeVisible();
+  await expect(other.getByText(/has been open since .* with Ines Tarrow/)).toBeVisible();
   await expectAccessible(other, "a trial on another tablet");
-  await other.getByRole("button", { name: "Take it over here" }).click();
+  await other.getByRole("button", { name: "Continue it here" }).click();
   await other.keyboard.press("+");
   await stored(other);
   await expect(page.getByRole("group", { name: "Pain during this trial" }).locator(".value")).toHaveText("5", {
     timeout: 15_000,
   });
   await other.keyboard.press(".");
-  await other.getByRole("button", { name: "The trunk gave way" }).press("Enter");
+  await other.getByRole("button", { name: "Control lost" }).press("Enter");
   await expect(startButton(page).first()).toBeVisible({ timeout: 15_000 });
 
   // Handed over: the next one signs in at the same place; each mark stays with who made it.

@@ -11,13 +11,13 @@ async function enter(page: Page) {
   await page.goto(server.address);
   await page.getByRole("button", { name: /Ines Tarrow/ }).click();
   await page.getByRole("button", { name: "Sign in", exact: true }).click();
-  await expect(page.getByRole("heading", { name: "Wants a decision" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Needs a decision" })).toBeVisible();
 }
 
 async function open(page: Page, name: RegExp) {
   await page.goto(server.address);
   await page.getByRole("link", { name }).first().click();
-  await expect(page.getByRole("navigation", { name: "Stations of the visit" })).toBeVisible();
+  await expect(page.getByRole("navigation", { name: "Steps of the visit" })).toBeVisible();
 }
 
 const sizes = [
@@ -64,7 +64,7 @@ for (const size of sizes) {
     await open(page, /Tobiah Wren/);
     await expectAccessible(page, "red flag");
     await station(page, "Plan");
-    await expect(page.getByRole("heading", { name: "Closed by a red flag" })).toBeVisible();
+    await expect(page.getByRole("heading", { name: "Stopped by a red flag" })).toBeVisible();
     await expectAccessible(page, "closed");
   });
 }
@@ -75,9 +75,9 @@ test("a red flag at a later visit stops it before any other question is answered
   await station(page, "Session");
   await page.getByText("Pain has moved further down the leg since last time").click();
   await page.getByRole("button", { name: "Record the red flag and stop" }).click();
-  await expect(page.getByRole("heading", { name: "Closed by a red flag" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Stopped by a red flag" })).toBeVisible();
   await station(page, "Decide");
-  await expect(page.getByRole("heading", { name: "Closed by a red flag" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Stopped by a red flag" })).toBeVisible();
 });
 
 test("the live screen is accessible, and nothing in it is smaller than a finger", async ({ page }) => {
@@ -115,9 +115,9 @@ test("a forbidden rung shows why, and is used only with a written reason and a s
   await enter(page);
   await open(page, /Ottoline Brask/);
   await station(page, "Plan");
-  await expect(page.getByRole("heading", { name: "Forbidden for this client" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Contraindicated for this client" })).toBeVisible();
   await page.getByRole("button", { name: "Add an exercise" }).click();
-  await page.getByRole("button", { name: /Leg float.*barred/ }).click();
+  await page.getByRole("button", { name: /Leg float.*contraindicated/ }).click();
   const use = page.getByRole("button", { name: "Prescribe despite the contraindication" });
   await expect(use).toBeDisabled();
   await page.getByLabel("Why it is safe for this client").fill("On fists, tried, pain free.");
@@ -154,7 +154,7 @@ for (const [paper, size] of [
     if (await accept.isEnabled()) await accept.click();
     else await station(page, "Take home");
     await page.getByRole("radiogroup", { name: "Paper" }).getByText(paper).click();
-    await expect(page.getByRole("article", { name: "Sheet to take home" }).locator("section")).toHaveCount(5);
+    await expect(page.getByRole("article", { name: "Home programme" }).locator("section")).toHaveCount(5);
     const pdf = (await page.pdf({ preferCSSPageSize: true })).toString("latin1");
     expect(pdf.match(/\/Type\s*\/Page\b(?!s)/g)).toHaveLength(1);
     const box = /\/MediaBox\s*\[\s*0\s+0\s+([\d.]+)\s+([\d.]+)/.exec(pdf)!;

@@ -2,7 +2,7 @@ import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page } from "@playwright/test";
 
 export const station = (page: Page, name: string) =>
-  page.getByRole("navigation", { name: "Stations of the visit" }).getByRole("link", { name, exact: true }).click();
+  page.getByRole("navigation", { name: "Steps of the visit" }).getByRole("link", { name, exact: true }).click();
 
 export const pick = (page: Page, group: string | RegExp, choice: string | RegExp) =>
   page
@@ -34,7 +34,7 @@ export async function askNewClient(page: Page, name: string) {
   await pick(page, "Pain now", "2");
   await pick(page, "Worst, last week", "4");
   await pick(page, "Usual, last week", "2");
-  await pick(page, "Once stirred up, it settles", "within an hour");
+  await pick(page, "After a flare-up it settles", "within an hour");
   await page.getByText("Asked: none of these").click();
 }
 

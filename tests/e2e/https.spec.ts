@@ -33,7 +33,7 @@ test("a tablet works over https under the clinic's own name, and another key is 
     expect(await page.evaluate(() => window.isSecureContext)).toBe(true);
     await expect(page.getByText("This connection is not encrypted.")).toHaveCount(0);
     await becomeFirst(page, server.firstCode());
-    await expect(page.getByRole("heading", { name: "Nobody here yet" })).toBeVisible();
+    await expect(page.getByRole("heading", { name: "No clients yet" })).toBeVisible();
     const [cookie] = (await page.context().cookies()).filter((c) => c.name === "palaestra");
     expect(cookie).toMatchObject({ secure: true, httpOnly: true, sameSite: "Strict" });
     await page.getByRole("button", { name: "New client" }).first().click();

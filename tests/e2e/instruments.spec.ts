@@ -30,12 +30,12 @@ test("a tilt sensor is watched: neutral, control lost, its mark and its trace ke
   // While the client moves, neutral is refused and says why; lying still it is taken.
   await tell("trembles");
   await expect(async () => {
-    await sensor.getByRole("button", { name: /^Take neutral/ }).click();
+    await sensor.getByRole("button", { name: /^(Take|Retake) neutral/ }).click();
     await expect(sensor.getByRole("alert")).toContainText(/Lie still|Not quiet/, { timeout: 5000 });
   }).toPass({ timeout: 60_000 });
   await tell("still");
   await page.waitForTimeout(1000);
-  await sensor.getByRole("button", { name: /^Take neutral/ }).click();
+  await sensor.getByRole("button", { name: /^(Take|Retake) neutral/ }).click();
   await expect(sensor.getByRole("alert")).toHaveCount(0);
   await expect(sensor.getByText("In the band")).toBeVisible();
   await expectAccessible(page, "an instrument watched");
@@ -48,7 +48,7 @@ test("a tilt sensor is watched: neutral, control lost, its mark and its trace ke
   // On a slow machine the stand-in has given way twice by now: one proposal is taken.
   await sensor.getByRole("button", { name: "Mark: low back arches" }).first().click();
   await expect(page.getByRole("button", { name: "low back arches, marked 1 times" })).toBeVisible();
-  await expect(page.getByText("all stored")).toBeVisible();
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
   const kept = (await eventsOf(page, server.address)).filter((e) => e.kind === "fault-marked");
   expect(kept).toHaveLength(1);
   expect(kept[0]).toMatchObject({ fault: "arch", instrument: "tilt" });
@@ -61,7 +61,7 @@ test("a tilt sensor is watched: neutral, control lost, its mark and its trace ke
 
   // What it saw until then stays with the trial.
   await page.keyboard.press(".");
-  await page.getByRole("button", { name: "The trunk gave way" }).click();
+  await page.getByRole("button", { name: "Control lost" }).click();
   await page.getByRole("link", { name: "See the trace of the tilt sensor" }).click({ timeout: 20_000 });
   await expect(page.getByRole("img", { name: /The trace of pitch, roll, yaw: control was lost (once|\d times)/ })).toBeVisible();
   await expect(page.getByText(/before control was lost/)).toBeVisible();
@@ -73,7 +73,7 @@ test("a tilt sensor is watched: neutral, control lost, its mark and its trace ke
   const proposed = page.getByRole("list", { name: "Proposed by the instrument" });
   await expect(proposed.getByRole("button", { name: "Mark: low back arches" })).toHaveCount(lost - 1);
   await proposed.getByRole("button", { name: /^Count rep/ }).first().click();
-  await expect(page.getByText("all stored")).toBeVisible();
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
   const counted = (await eventsOf(page, server.address)).filter((e) => e.kind === "rep-done");
   expect(counted.filter((e) => e.instrument === "tilt")).toHaveLength(1);
   await page.getByRole("button", { name: "Closer" }).click();
@@ -102,17 +102,17 @@ test("a trace from another source is read in by its columns, and wrong rows are 
   await page.getByRole("button", { name: /mmHg/ }).click();
   await page.getByRole("option", { name: "kPa" }).click();
   await expectAccessible(page, "a trace from a file");
-  await page.getByRole("button", { name: "Read it in" }).click();
+  await page.getByRole("button", { name: "Import" }).click();
   await expect(page.getByRole("alert")).toContainText("line 42, P: “?” is no number.");
   await page.getByText("Leave out rows that cannot be read").click();
-  await page.getByRole("button", { name: "Read it in" }).click();
+  await page.getByRole("button", { name: "Import" }).click();
   await expect(page.getByText("cuff · 6.0 s at 50 a second")).toBeVisible();
   await expect(page.getByText("first three quiet seconds are taken as neutral")).toBeVisible();
   await expect(page.getByText("6.0 s from 30 to 50 mmHg")).toBeVisible();
-  const csv = await page.request.get(await page.getByRole("link", { name: "Get it as CSV" }).evaluate((a) => (a as HTMLAnchorElement).href));
+  const csv = await page.request.get(await page.getByRole("link", { name: "Export CSV" }).evaluate((a) => (a as HTMLAnchorElement).href));
   expect(await csv.text()).toMatch(/^# instrument: cuff\r\n# rate_hz: 50/);
-  await page.getByRole("button", { name: "Take this trace away" }).click();
-  await page.getByRole("button", { name: "Yes, take the trace away" }).click();
+  await page.getByRole("button", { name: "Remove this trace" }).click();
+  await page.getByRole("button", { name: "Yes, remove the trace" }).click();
   await expect(page.getByRole("heading", { name: "Tasks", exact: true })).toBeVisible();
 });
 
@@ -125,9 +125,9 @@ test("points on a photograph are put, moved by keys, read as angles and stored w
   await expect(sheet).toBeVisible();
   const box = (await sheet.boundingBox())!;
   const middle = box.x + box.width / 2;
-  await expect(page.getByText("Tap the left hip bone")).toBeVisible();
+  await expect(page.getByText("Tap: left hip bone")).toBeVisible();
   await page.mouse.click(middle + 40, box.y + 250);
-  await expect(page.getByText("Tap the right hip bone")).toBeVisible();
+  await expect(page.getByText("Tap: right hip bone")).toBeVisible();
   await page.mouse.click(middle - 40, box.y + 250);
   const drop = page.getByRole("row", { name: /^Side drop/ });
   await expect(drop).toContainText("level");
@@ -136,13 +136,13 @@ test("points on a photograph are put, moved by keys, read as angles and stored w
   await page.getByRole("button", { name: /^right hip bone/ }).focus();
   for (let i = 0; i < 30; i++) await page.keyboard.press("ArrowDown");
   await expect(drop).toContainText("the right side lower");
-  await page.getByRole("button", { name: "Store with the trial" }).click();
+  await page.getByRole("button", { name: "Save with the trial" }).click();
   await page.getByRole("button", { name: "Kick-back" }).first().click();
   await expect(page.getByText(/^Side drop \d+° the right side lower$/)).toBeVisible();
   await page.getByRole("link", { name: "See the photograph" }).click();
-  await expect(page.getByText("Only points and angles are kept, not the picture.")).toBeVisible();
+  await expect(page.getByText("Only points and angles are saved, not the picture.")).toBeVisible();
   await page.reload();
-  await page.getByRole("button", { name: "Take this measurement back" }).click();
+  await page.getByRole("button", { name: "Withdraw this measurement" }).click();
   await page.getByRole("button", { name: "Kick-back" }).first().click();
   await expect(page.getByText(/^Side drop/)).toHaveCount(0);
 });

@@ -38,7 +38,7 @@ test("from an empty database to the second plan revision, through a reload and a
   await page.goto(server.address);
   await becomeFirst(page, server.firstCode());
 
-  await expect(page.getByRole("heading", { name: "Nobody here yet" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "No clients yet" })).toBeVisible();
   await page.getByRole("button", { name: "New client" }).first().click();
 
   // A height of 17 m is refused at its field, and nothing that was typed is lost, not even by a reload.
@@ -57,7 +57,7 @@ test("from an empty database to the second plan revision, through a reload and a
   await pick(page, "Resting shape of the low back", "large arch");
   await expect(page.getByText("The resting arch is large")).toBeVisible();
   await expect(page.getByText("Gently flat; brace.")).toBeVisible();
-  await page.getByRole("button", { name: "Keep and screen" }).click();
+  await page.getByRole("button", { name: "Save and screen" }).click();
 
   // First trial, one without holds: two reps, a reload in the middle, the rest.
   // The screen is planned by hand: three climbs, and one rung for itself.
@@ -92,11 +92,11 @@ test("from an empty database to the second plan revision, through a reload and a
   await page.keyboard.press("a");
   await page.keyboard.press("Space");
   await page.keyboard.press("Space");
-  await expect(page.getByText(/kept here, server away/)).toBeVisible();
+  await expect(page.getByText(/saved on this tablet; server unreachable/)).toBeVisible();
   await page.keyboard.press(".");
-  await page.getByRole("button", { name: "The trunk gave way" }).click();
+  await page.getByRole("button", { name: "Control lost" }).click();
   await server.start();
-  await expect(page.getByText("all stored")).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText("saved", { exact: true })).toBeVisible({ timeout: 60_000 });
   const afterKill = await eventsOf(page);
   expect(new Set(afterKill.map((e) => e.id)).size).toBe(afterKill.length);
   const second = afterKill.filter((e) => e.trialId === afterKill.at(-1)!.trialId).map((e) => e.kind);
@@ -125,11 +125,11 @@ test("from an empty database to the second plan revision, through a reload and a
   await expect(page.getByText("(P-BASE)")).toBeVisible();
   await page.getByRole("button", { name: "Accept as revision 1" }).click();
 
-  await expect(page.getByRole("article", { name: "Sheet to take home" })).toBeVisible();
+  await expect(page.getByRole("article", { name: "Home programme" })).toBeVisible();
   const today = new Date();
   const two = (n: number) => String(n).padStart(2, "0");
   await typeDate(page, "Next visit", `${two(today.getDate())}${two(today.getMonth() + 1)}${today.getFullYear()}2359`);
-  await page.getByRole("button", { name: "Plan the visit" }).click();
+  await page.getByRole("button", { name: "Book the visit" }).click();
 
   // The next visit, from the day.
   await expect(page.getByText("Next visit:").first()).toBeVisible();
@@ -138,8 +138,8 @@ test("from an empty database to the second plan revision, through a reload and a
   await page.getByText("Asked: none of these").click();
   await pick(page, /^Pain now/, "2");
   await pick(page, "Usual, since last time", "2");
-  await pick(page, "After the last work it settled", "within an hour");
-  await page.getByRole("button", { name: "Begin the session" }).click();
+  await pick(page, "After the last session it settled", "within an hour");
+  await page.getByRole("button", { name: "Start the session" }).click();
   for (let set = 0; set < 30; set++) {
     await expect(startButton(page).or(page.getByRole("heading", { name: /reps clean$/ }))).toBeVisible();
     if (await page.getByRole("heading", { name: /reps clean$/ }).isVisible()) break;
@@ -165,7 +165,7 @@ test("from an empty database to the second plan revision, through a reload and a
   await expect(
     page.getByText(/by the policy; yours: (ease the dose|step down) \(Long shift ahead of her\)/),
   ).toBeVisible();
-  await page.getByRole("button", { name: "Take these decisions" }).click();
+  await page.getByRole("button", { name: "Accept these decisions" }).click();
   await expect(page.getByText(/plan 2,/)).toBeVisible();
 
   await station(page, "Decide");
@@ -179,9 +179,9 @@ test("an administrator without a backup is told, and makes one by keys", async (
   await page.getByRole("link", { name: "See backups" }).press("Enter");
   const backups = page.getByRole("region", { name: "Backups" });
   await expect(backups).toBeInViewport();
-  await backups.getByRole("button", { name: "Make one now" }).press("Enter");
-  await expect(backups.getByText("Last good one")).toBeVisible();
-  await expect(backups.getByText("1 kept")).toBeVisible();
+  await backups.getByRole("button", { name: "Back up now" }).press("Enter");
+  await expect(backups.getByText("Last good backup")).toBeVisible();
+  await expect(backups.getByText("1 backup")).toBeVisible();
   await expectAccessible(page, "settings with backups");
   await page.getByRole("link", { name: "The day" }).click();
   await expect(page.getByText("There is no backup yet.")).toBeHidden();
@@ -194,9 +194,9 @@ test("a red flag closes the stations until somebody records what was done", asyn
   await askNewClient(page, "Joss Ferrant");
   await page.getByText("Pain at night that no position eases").click();
   await page.getByRole("button", { name: "Open the episode" }).click();
-  await expect(page.getByRole("button", { name: "Record and open the stations" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Record and continue" })).toBeVisible();
   await station(page, "Screen");
-  await expect(page.getByRole("heading", { name: "Closed by a red flag" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Stopped by a red flag" })).toBeVisible();
   await page.getByRole("link", { name: "The day" }).click();
   await expect(page.getByText("Record what was done before anything else.")).toBeVisible();
   await page
@@ -205,8 +205,8 @@ test("a red flag closes the stations until somebody records what was done", asyn
     .click();
   await page.getByLabel("What was found").fill("Eased by lying on the side after all.");
   await page.getByLabel("What was done about it").fill("Seen by the physician, who sent him back.");
-  await page.getByRole("button", { name: "Record and open the stations" }).click();
-  await expect(page.getByText(/Dealt with .* by Edda Marl/)).toBeVisible();
+  await page.getByRole("button", { name: "Record and continue" }).click();
+  await expect(page.getByText(/Resolved .* by Edda Marl/)).toBeVisible();
   await station(page, "Screen");
   await expect(page.getByRole("button", { name: "Begin the screen" })).toBeVisible();
 });

@@ -126,7 +126,7 @@ async function openVisit() {
 /** One thing a practitioner does: mostly counting and marking, now and then ending, pausing, going back. */
 async function tap() {
   const start = page.getByRole("button", { name: /^Start(, (left|right))?$/ });
-  const why = page.getByRole("button", { name: "The trunk gave way" });
+  const why = page.getByRole("button", { name: "Control lost" });
   if (await why.isVisible()) return why.click({ timeout: 500 });
   if (await start.isVisible()) return start.click({ timeout: 500 });
   await page.keyboard.press(pick(["Space", "Space", "Space", "a", "w", "Shift+R", "z", "y", "c", "+", "]", "."]));
@@ -166,7 +166,7 @@ for (let kill = 0; kill < kills; kill++) {
 }
 
 await page
-  .getByText("all stored")
+  .getByText("saved", { exact: true })
   .waitFor({ timeout: 60_000 })
   .catch(async (problem) => {
     console.log(`At the end ${page.url()} says: ${(await page.locator("body").innerText()).slice(0, 600)}`);

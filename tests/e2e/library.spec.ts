@@ -11,7 +11,7 @@ test.beforeEach(async ({ page }) => {
   await page.goto(server.address);
   await page.getByRole("button", { name: /Ines Tarrow/ }).click();
   await page.getByRole("button", { name: "Sign in", exact: true }).click();
-  await expect(page.getByRole("heading", { name: "Wants a decision" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Needs a decision" })).toBeVisible();
 });
 
 const newtonMetres = (page: Page) =>
@@ -33,7 +33,7 @@ test("from the ladders to a rung: it moves, it fails, and the load follows the s
   await expect(page.getByRole("heading", { name: "Leg reach, arms still" })).toBeVisible();
   await expect(page.getByText("For a typical body, 1.70 m, 70 kg.")).toBeVisible();
   const full = await newtonMetres(page);
-  await expect(page.getByRole("heading", { name: "What gives way" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Faults" })).toBeVisible();
   await expect(page.getByRole("img", { name: /low back arches/ })).toBeVisible();
   await expectAccessible(page, "rung");
 
@@ -70,14 +70,14 @@ test("with a client open, the library shows what is barred, and the load is for 
   await page.getByRole("link", { name: /Ottoline Brask/ }).first().click();
   await page.getByRole("link", { name: "Library" }).click();
   await expect(page.getByText("for Ottoline Brask")).toBeVisible();
-  await expect(page.getByRole("link", { name: /Leg float barred/ })).toBeVisible();
+  await expect(page.getByRole("link", { name: /Leg float contraindicated/ })).toBeVisible();
   await expect(page.getByRole("link", { name: /Bridge · in the plan/ })).toBeVisible();
-  await page.getByRole("link", { name: /Leg float barred/ }).click();
+  await page.getByRole("link", { name: /Leg float contraindicated/ }).click();
   await expect(page.getByRole("alert")).toContainText("leans on flat hands");
   await expect(page.getByText(/^For Ottoline Brask, 1\./)).toBeVisible();
   await expectAccessible(page, "rung of a client");
   await page.getByRole("link", { name: "Back to Ottoline Brask" }).click();
-  await expect(page.getByRole("navigation", { name: "Stations of the visit" })).toBeVisible();
+  await expect(page.getByRole("navigation", { name: "Steps of the visit" })).toBeVisible();
 });
 
 test("every rung is on the contact sheet, small and large, on either side", async ({ page }) => {
@@ -96,7 +96,7 @@ test("every rung is on the contact sheet, small and large, on either side", asyn
 test("a shorter range in a plan says where it ends and what it is of the full load", async ({ page }) => {
   await page.getByRole("link", { name: /Ivo Sandringham/ }).first().click();
   await page
-    .getByRole("navigation", { name: "Stations of the visit" })
+    .getByRole("navigation", { name: "Steps of the visit" })
     .getByRole("link", { name: "Plan", exact: true })
     .click();
   await expect(page.getByRole("heading", { name: /Plan, revision/ })).toBeVisible();

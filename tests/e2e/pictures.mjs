@@ -35,11 +35,11 @@ const shot = async (name, options = {}) => {
   await page.screenshot({ path: path.join(root, "docs/screenshots", `${name}.png`), ...options });
 };
 const station = (name) =>
-  page.getByRole("navigation", { name: "Stations of the visit" }).getByRole("link", { name, exact: true }).click();
+  page.getByRole("navigation", { name: "Steps of the visit" }).getByRole("link", { name, exact: true }).click();
 const open = async (name) => {
   await page.goto(address);
   await page.getByRole("link", { name }).first().click();
-  await page.getByRole("navigation", { name: "Stations of the visit" }).waitFor();
+  await page.getByRole("navigation", { name: "Steps of the visit" }).waitFor();
 };
 /** Where the places asked for lie in the squat, in pixels of the stage. */
 const squat = [
@@ -68,7 +68,7 @@ try {
   await station("Neutral");
   await pick(/Resting shape/, /large arch/);
   await shot("neutral");
-  await page.getByRole("button", { name: "Keep and screen" }).click();
+  await page.getByRole("button", { name: "Save and screen" }).click();
   await page.getByRole("button", { name: "Begin the screen" }).waitFor();
   await rest();
   await shot("battery");
@@ -94,7 +94,7 @@ try {
   await shot("screen-live-tablet");
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.keyboard.press(".");
-  await page.getByRole("button", { name: "The trunk gave way" }).click();
+  await page.getByRole("button", { name: "Control lost" }).click();
   await open(/Brannoc Velde/);
   await station("Findings");
   await shot("findings", { fullPage: true });
@@ -122,7 +122,7 @@ try {
   await shot("decide");
   await open(/Ottoline Brask/);
   await station("Plan");
-  await page.getByRole("button", { name: "Propose anew from the findings" }).click();
+  await page.getByRole("button", { name: "Propose again from the findings" }).click();
   await page.getByRole("slider", { name: "Minutes a day" }).waitFor();
   await page.getByRole("button", { name: "Why this" }).first().click();
   await shot("plan");

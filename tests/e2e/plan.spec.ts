@@ -23,7 +23,7 @@ const exercises = async (page: Page) => {
 };
 
 async function proposeAnew(page: Page) {
-  await page.getByRole("button", { name: "Propose anew from the findings" }).click();
+  await page.getByRole("button", { name: "Propose again from the findings" }).click();
   await expect(page.getByRole("heading", { name: "Proposed plan" })).toBeVisible();
 }
 
@@ -41,7 +41,7 @@ test("a plan follows the minutes, keeps what is kept, leaves out what is not wan
   await expectAccessible(page, "proposal with a slider");
 
   const row = page.getByRole("region", { name: "Leg float" });
-  await row.getByRole("button", { name: "Keep Leg float as it is" }).click();
+  await row.getByRole("button", { name: "Lock Leg float as it is" }).click();
   const reps = row.getByRole("textbox", { name: "Reps, right" });
   await reps.fill("4");
   await reps.press("Tab");
@@ -66,8 +66,8 @@ test("an exercise is swapped for an equal, with what it asks and what is differe
   const before = await exercises(page);
   const row = page.getByRole("region", { name: "Heel tap" });
   await row.getByRole("button", { name: "Swap" }).click();
-  const dialog = page.getByRole("dialog", { name: "Swap for an equal" });
-  await expect(dialog.getByText(/It asks for \d+ N·m against arching/)).toBeVisible();
+  const dialog = page.getByRole("dialog", { name: "Swap for a similar exercise" });
+  await expect(dialog.getByText(/Its load: \d+ N·m against arching/)).toBeVisible();
   await expectAccessible(page, "swaps");
   const choice = dialog.getByRole("button").filter({ hasText: "%" }).first();
   const name = (await choice.locator("strong").first().innerText()).trim();
@@ -113,15 +113,15 @@ test("a barred rung needs a reason and a second confirmation, and stays marked",
   await openPlan(page, /Ottoline Brask/);
   await page.getByRole("button", { name: "All ladders" }).click();
   const ladder = page.getByRole("radiogroup", { name: "Hands and knees" });
-  await expect(ladder.getByText(/barred · sore wrist/).first()).toBeVisible();
+  await expect(ladder.getByText(/contraindicated · sore wrist/).first()).toBeVisible();
   await ladder.getByText("Leg slide", { exact: true }).click();
-  const override = page.getByRole("dialog", { name: "A barred rung" });
+  const override = page.getByRole("dialog", { name: "A contraindicated rung" });
   await override.getByLabel("Why it is safe for this client").fill("On fists, tried, pain free.");
   await override.getByText("I have looked again").click();
   await override.getByRole("button", { name: "Prescribe despite the contraindication" }).click();
   await expect(page.getByText("Prescribed despite a contraindication:").first()).toBeVisible();
   await page.getByRole("button", { name: /Accept as revision/ }).click();
-  const second = page.getByRole("dialog", { name: "In spite of a bar" });
+  const second = page.getByRole("dialog", { name: "Despite a contraindication" });
   await expect(second.getByText(/Your reason: On fists/)).toBeVisible();
   await expectAccessible(page, "second look");
   await second.getByRole("button", { name: "Confirm and accept" }).click();
@@ -167,6 +167,6 @@ test("a school is copied and changed, and it is shown whom that touches before i
   await expect(page.getByText("One open plan would change:")).toBeVisible();
   await expect(page.getByRole("link", { name: "Fenwick Oduya" })).toBeVisible();
   await expectAccessible(page, "a changed policy");
-  await page.getByRole("button", { name: "Store as version 2" }).click();
+  await page.getByRole("button", { name: "Save as version 2" }).click();
   await expect(page.getByText(/own, version 2/)).toBeVisible();
 });

@@ -17,7 +17,7 @@ test("what is ready is tried one up at Decide's word, by keys, and moves up", as
     .click();
   await station(page, "Session");
   await checkIn(page, "3", "3", "the same day");
-  await page.getByRole("button", { name: "Begin the session" }).click();
+  await page.getByRole("button", { name: "Start the session" }).click();
   await expect(page.getByRole("button", { name: /^Start/ }).first()).toBeVisible();
   await doTheRest(page);
   await page.getByRole("link", { name: "Decide", exact: true }).click();
@@ -56,11 +56,11 @@ test("what is ready is tried one up at Decide's word, by keys, and moves up", as
       const anew = page.waitForResponse((r) => r.url().endsWith("/session") && r.ok());
       await pick(page, /^How hard/, "5");
       await anew;
-      await expect(page.getByText("all stored")).toBeVisible();
+      await expect(page.getByText("saved", { exact: true })).toBeVisible();
     }
   }
   // The last mark is still on its way when Decide is opened: nothing is agreed with until it is there.
-  await expect(page.getByText("all stored")).toBeVisible();
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
   let arrive = () => {};
   const held = new Promise<void>((resolve) => (arrive = resolve));
   await page.route("**/api/visits/*/events", async (route) => {
@@ -69,10 +69,10 @@ test("what is ready is tried one up at Decide's word, by keys, and moves up", as
   });
   await pick(page, /^How hard/, "5");
   await page.getByRole("link", { name: "Decide", exact: true }).click();
-  await expect(page.getByText("One mark is still on the way")).toBeVisible();
+  await expect(page.getByText("One mark is still being sent")).toBeVisible();
   await expect(page.getByRole("button", { name: "Agree with all" })).toBeDisabled();
   arrive();
-  await expect(page.getByText("all stored")).toBeVisible();
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
   await expect(page.getByRole("button", { name: "Agree with all" })).toBeEnabled();
   await expect(bridge).toHaveAccessibleName(/^Bridge: step up/);
   await expect(page.getByText(/^Tried one level up, left: /)).toBeVisible();

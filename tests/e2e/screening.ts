@@ -2,7 +2,7 @@ import { expect, type Page } from "@playwright/test";
 import { station } from "./hands";
 
 export const startButton = (page: Page) => page.getByRole("button", { name: /^Start(, (left|right))?$/ });
-export const finished = (page: Page) => page.getByRole("heading", { name: "Screened" });
+export const finished = (page: Page) => page.getByRole("heading", { name: "Screen complete" });
 
 /** How a trial is done: with the finger, or with keys alone. */
 export type Hand = "touch" | "keys";
@@ -18,7 +18,7 @@ export async function doTrial(page: Page, hand: Hand, clean: boolean) {
     else await button(name).first().tap();
   };
   if (await button("It stayed level").count()) {
-    await press(clean ? "Space" : "/", clean ? "It stayed level" : "It gave way");
+    await press(clean ? "Space" : "/", clean ? "It stayed level" : "It dropped");
   } else if (await page.getByRole("group", { name: /How hard was it/ }).count()) {
     await press(clean ? "1" : "3", clean ? /^1/ : /^3/);
   } else if (await button("Reach counts").count()) {
@@ -27,7 +27,7 @@ export async function doTrial(page: Page, hand: Hand, clean: boolean) {
     await press("Space", "Start hold");
     await page.waitForTimeout(300);
     await mark(page, hand);
-    await press("Space", "Let go");
+    await press("Space", "End hold");
   } else {
     await doReps(page, hand, clean, press);
   }
@@ -74,7 +74,7 @@ async function end(page: Page, hand: Hand) {
   await expect.poll(async () => (await why.isVisible()) || (await faults.count()) === 0).toBe(true);
   if (await why.isVisible()) {
     if (hand === "keys") await page.keyboard.press("Enter");
-    else await page.getByRole("button", { name: "The trunk gave way" }).tap();
+    else await page.getByRole("button", { name: "Control lost" }).tap();
   }
 }
 
@@ -119,4 +119,4 @@ export async function eventsOf(page: Page, address: string): Promise<Told[]> {
   return ((await answer.json()) as { events: Told[] }).events;
 }
 
-export const stored = (page: Page) => expect(page.getByText("all stored")).toBeVisible();
+export const stored = (page: Page) => expect(page.getByText("saved", { exact: true })).toBeVisible();

@@ -66,5 +66,5 @@ export async function checkIn(page: Page, now: string, morning: string, settled:
   await pick(page, /^Pain now/, now);
   await pick(page, "Usual, since last time", "3");
   await pick(page, /^The morning after/, morning);
-  await pick(page, "After the last work it settled", settled);
+  await pick(page, "After the last session it settled", settled);
 }

@@ -33,12 +33,12 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
   const cell = log.getByRole("textbox", { name: /^Pain, / }).nth(1);
   await cell.fill("x");
   await cell.press("ArrowDown");
-  await expect(log.getByText("Not a whole number: pain. Not stored yet.")).toBeVisible();
+  await expect(log.getByText("Not a whole number: pain. Not saved yet.")).toBeVisible();
   await cell.fill("2");
   await cell.press("ArrowDown");
   await expect(log.getByText("Not a whole number")).toHaveCount(0);
   await expectAccessible(page, "check-in with home log");
-  await page.getByRole("button", { name: "Begin the session" }).click();
+  await page.getByRole("button", { name: "Start the session" }).click();
 
   // An exercise is left out and brought back.
   await page.getByRole("button", { name: "Skip, swap, add" }).click();
@@ -56,7 +56,7 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
     await page.keyboard.press("a");
     await page.keyboard.press("Space");
   }
-  const offer = page.getByRole("alertdialog", { name: "The trunk gave way again" });
+  const offer = page.getByRole("alertdialog", { name: "Control lost again" });
   await expect(offer).toBeVisible();
   await expectAccessible(page, "one change offered");
   await page.keyboard.press("1");
@@ -67,13 +67,13 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
   await expect(offer).toBeVisible();
   await offer.getByRole("button", { name: /shorter range|fewer seconds|shorter lever|more support|lower rung/i }).first().click();
   await expect(page.getByText(/made easier/)).toBeVisible();
-  await page.getByRole("button", { name: "Stop: pain or worry" }).click();
+  await page.getByRole("button", { name: "Stop: pain or concern" }).click();
   await expectAccessible(page, "what it was");
-  await page.getByRole("button", { name: "The client's wish" }).click();
+  await page.getByRole("button", { name: "The client’s choice" }).click();
   await expect(page.getByText(/^(Rest \d+ s|Rested)$/)).toBeVisible();
   await expectAccessible(page, "rest with the next set in view");
 
-  await expect(page.getByText("all stored")).toBeVisible();
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
   await doTheRest(page);
   await pick(page, /^Pain after/, "3");
   await pick(page, "Felt mainly in", "abdomen");
@@ -102,7 +102,7 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
   // Visit 3 flares: every proposal eases.
   await openNext(page, "23:40");
   await checkIn(page, "6", "7", "longer than a day");
-  await page.getByRole("button", { name: "Begin the session" }).click();
+  await page.getByRole("button", { name: "Start the session" }).click();
   await expect(page.getByRole("button", { name: /^Start/ }).first()).toBeVisible();
   await doTheRest(page);
   await page.getByRole("link", { name: "Go to Decide" }).click();
@@ -117,13 +117,13 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
   await page.getByLabel("Another activity").fill("rowing across the harbour");
   await page.getByRole("button", { name: "Add", exact: true }).click();
   await pick(page, /rowing across the harbour/, "4");
-  await page.getByRole("button", { name: "Keep the answers" }).click();
+  await page.getByRole("button", { name: "Save the answers" }).click();
   await expect(page.getByRole("region", { name: "Activities the client named" })).toContainText("rowing");
   await expectAccessible(page, "progress");
   await page.getByRole("link", { name: "Letter" }).click();
   await expect(page.getByLabel("About")).toHaveValue(/Asa Lindqvarn/);
   await page.getByRole("textbox", { name: "To", exact: true }).fill("The harbour surgery");
-  await page.getByRole("button", { name: "Keep my changes" }).click();
+  await page.getByRole("button", { name: "Save changes" }).click();
   await expect(page.getByText("Edited by Ines Tarrow")).toBeVisible();
   await expectAccessible(page, "letter");
   await page.reload();
@@ -136,7 +136,7 @@ test("pain that rises from 4 to 7 is shown at once, heads the summary, eases, ad
   await page.getByRole("link", { name: /Ottoline Brask/ }).first().click();
   await station(page, "Session");
   await checkIn(page, "4", "3", "the same day");
-  await page.getByRole("button", { name: "Begin the session" }).click();
+  await page.getByRole("button", { name: "Start the session" }).click();
   await page.getByRole("button", { name: /^Start/ }).first().click();
   const hurt = (await page.getByRole("heading", { level: 1 }).innerText()).split("\n")[0]!;
   for (let up = 0; up < 3; up++) await page.keyboard.press("+");
@@ -144,7 +144,7 @@ test("pain that rises from 4 to 7 is shown at once, heads the summary, eases, ad
   await expect(offer).toBeVisible();
   await expect(page.getByRole("alertdialog", { name: "Pain rose from 4 to 7" })).toBeVisible();
   await offer.getByRole("button", { name: /^Stop/ }).click();
-  await expect(page.getByText("all stored")).toBeVisible();
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
   await doTheRest(page);
   await pick(page, /^Pain after/, "6");
   await pick(page, "Felt mainly in", "abdomen");
@@ -155,7 +155,7 @@ test("pain that rises from 4 to 7 is shown at once, heads the summary, eases, ad
   await page.getByRole("link", { name: "Go to Decide" }).click();
   await expect(page.getByText(/Pain rose from 4 to 7\./).first()).toBeVisible();
   await expect(page.getByText(/^(step up|add)$/)).toHaveCount(0);
-  await expect(page.getByText(/^(ease the dose|step down|stop)$/).first()).toBeVisible();
+  await expect(page.getByText(/^(reduce the dose|step down|stop)$/).first()).toBeVisible();
   expect(hurt.length).toBeGreaterThan(0);
   await page.getByRole("link", { name: "Letter" }).click();
   await expect

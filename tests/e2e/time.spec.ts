@@ -31,10 +31,10 @@ test("times are the clinic's on any tablet; zone, order of dates and first day o
     await page.getByRole("button", { name: new RegExp(list) }).press("Enter");
     await page.getByRole("option", { name: choice }).press("Enter");
   }
-  await expect(page.getByText(/keep their time on the wall/)).toBeVisible();
+  await expect(page.getByText(/keep their local time/)).toBeVisible();
   await expectAccessible(page, "settings of the clinic's time");
-  await page.getByRole("button", { name: "Keep", exact: true }).click();
-  await expect(page.getByRole("button", { name: "Keep", exact: true })).toBeDisabled();
+  await page.getByRole("button", { name: "Save", exact: true }).click();
+  await expect(page.getByRole("button", { name: "Save", exact: true })).toBeDisabled();
   await expect
     .poll(async () => (await (await page.request.get(`${server.address}/api/day`)).json()).now)
     .toMatch(/\+1[23]:45$/);

@@ -548,6 +548,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clinic/sentences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetSentences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clinic/sentences/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["WriteSentence"];
+        post?: never;
+        delete: operations["RemoveSentence"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clinic/sentences/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PreviewSentence"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups": {
         parameters: {
             query?: never;
@@ -558,6 +606,22 @@ export interface paths {
         get: operations["GetBackups"];
         put?: never;
         post: operations["MakeBackup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetSheet"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4182,6 +4246,29 @@ export interface components {
             /** Format: double */
             seconds?: number;
         };
+        SentenceForm: {
+            text: string;
+            /** Format: int32 */
+            version: number;
+        };
+        SentencePreviewView: {
+            client: null | string;
+            lines: string[];
+        };
+        SentenceTry: {
+            text: string;
+        };
+        SentenceView: {
+            id: string;
+            on: string;
+            text: string;
+            ours: string;
+            example: string;
+            values: string[];
+            /** Format: int32 */
+            version: number;
+            changedBy: null | string;
+        };
         SessionAdvice: {
             reference: components["schemas"]["Reference"];
             noTraining: boolean;
@@ -4364,6 +4451,43 @@ export interface components {
         Sex: "female" | "male";
         /** @enum {string} */
         ShapeRole: "floor" | "prop" | "far-limb" | "head" | "trunk" | "near-limb" | "ghost" | "arrow" | "mark";
+        Sheet: {
+            clientName: string;
+            clinicName: string;
+            contact: string;
+            line: string;
+            exercises: components["schemas"]["SheetExercise"][];
+            days: string[];
+            pain: string;
+            stop: string;
+            nextVisit: string;
+            made: string;
+            record?: null | components["schemas"]["SheetRecord"];
+            hasMark?: boolean;
+        };
+        SheetDose: {
+            side: components["schemas"]["Side"];
+            figures: string;
+            written: string;
+        };
+        SheetExercise: {
+            rungId: string;
+            side: components["schemas"]["Side"];
+            /** Format: double */
+            range: number;
+            moves: boolean;
+            name: string;
+            lines: string[];
+            feel: string;
+            notFeel: string;
+            doses: components["schemas"]["SheetDose"][];
+            changes: string[];
+            days: boolean[];
+        };
+        SheetRecord: {
+            title: string;
+            lines: string[];
+        };
         /** @enum {string} */
         Side: "both" | "left" | "right";
         SideCorrected: {
@@ -6023,6 +6147,98 @@ export interface operations {
             };
         };
     };
+    GetSentences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentenceView"][];
+                };
+            };
+        };
+    };
+    WriteSentence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SentenceForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentenceView"];
+                };
+            };
+        };
+    };
+    RemoveSentence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    PreviewSentence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SentenceTry"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentencePreviewView"];
+                };
+            };
+        };
+    };
     GetBackups: {
         parameters: {
             query?: never;
@@ -6059,6 +6275,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BackupsView"];
+                };
+            };
+        };
+    };
+    GetSheet: {
+        parameters: {
+            query?: {
+                record?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
                 };
             };
         };

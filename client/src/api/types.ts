@@ -144,3 +144,6 @@ export type SimulatedFigures = Schemas["SimulatedFigures"];
 export type SchoolChoice = Schemas["SchoolChoice"];
 export type ClinicForm = Schemas["ClinicForm"];
 export type ClinicTime = Schemas["ClinicTime"];
+export type Sheet = Schemas["Sheet"];
+export type SheetExercise = Schemas["SheetExercise"];
+export type SentenceView = Schemas["SentenceView"];

@@ -188,7 +188,7 @@ describe("the live screen", () => {
   it("does not take live keys while it asks why the trial ended", () => {
     const { events } = tape("t1", 0);
     show(events);
-    fireEvent.click(screen.getByRole("button", { name: "Stop: pain or worry" }));
+    fireEvent.click(screen.getByRole("button", { name: "Stop: pain or concern" }));
     press(" ");
     expect(recorded).toEqual([]);
   });

@@ -44,7 +44,7 @@ describe("the main control", () => {
   it("is yes or no where that is the question", () => {
     control("yes-no");
     press("It stayed level");
-    press("It gave way");
+    press("It dropped");
     expect(recorded.map((r) => r.fields)).toEqual([{ amount: 1 }, { amount: 0 }]);
   });
 
@@ -65,7 +65,7 @@ describe("the main control", () => {
   it.each([
     ["reps", [], 0, "Rep done"],
     ["reps", [], 3, "Start hold"],
-    ["seconds", ["hold-started"], 45, "Let go"],
+    ["seconds", ["hold-started"], 45, "End hold"],
     ["degrees", [], 0, "Rep done"],
   ] as const)("of %s after %o with a hold of %i says “%s”", (measure, taps, hold, words) => {
     control(measure, [...taps], hold);
@@ -74,7 +74,7 @@ describe("the main control", () => {
 
   it("goes on, whatever is measured, while the trial is paused", () => {
     control("yes-no", ["trial-paused"]);
-    press("Go on");
+    press("Continue");
     expect(recorded.map((r) => r.kind)).toEqual(["trial-resumed"]);
   });
 });

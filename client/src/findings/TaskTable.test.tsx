@@ -82,7 +82,7 @@ describe("what a side came to", () => {
     ["centimetres", { value: 63 }, "63 cm"],
     ["centimetres", {}, "none clean"],
     ["yes-no", { value: 1 }, "stayed level"],
-    ["yes-no", { value: 0 }, "gave way"],
+    ["yes-no", { value: 0 }, "dropped"],
     ["effort", { value: 3 }, "3 of 5"],
     ["kilograms", { value: 10, brokeAt: 15 }, "10 kg, broke at 15 kg"],
     ["kilograms", { brokeAt: 0 }, "none clean, broke at 0 kg"],

@@ -4,11 +4,12 @@ import { findRung } from "../api/queries";
 import type { Library, NormShown, ScreenFindings, SideScore, TaskFinding, Trial } from "../api/types";
 import { Quiet, Small } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
+import { Source } from "../controls/Source";
 import { seconds } from "../controls/words";
 import { markWords } from "./marks";
 import { NormBand } from "./NormBand";
 import { Opener, Table } from "../controls/DataTable";
-import { say, sayRich } from "../words/say";
+import { say } from "../words/say";
 
 /** What a side came to, in the task's own unit. */
 export function valueWords(finding: TaskFinding, score: SideScore): string {
@@ -129,11 +130,8 @@ function Beside({ finding }: { finding: TaskFinding }) {
       <Cell colSpan={4}>
         {sum !== null && (
           <p>
-            {sayRich("findings.both-sides-together", {
-              sum,
-              source: sourceWords(say("findings.sum-as-in-mens-et"), true),
-              quiet: (chunks) => <Quiet>{chunks}</Quiet>,
-            })}
+            {say("findings.both-sides-together", { sum })}{" "}
+            <Source text={say("findings.sum-as-in-mens-et")} memory />
           </p>
         )}
         {norms.map((norm, i) => (
@@ -143,7 +141,7 @@ function Beside({ finding }: { finding: TaskFinding }) {
           <p>
             {finding.difference.attention && <strong>{say("findings.worth-attention")} </strong>}
             {finding.difference.words}{" "}
-            <Quiet>{sourceWords(finding.difference.source, finding.difference.memory)}</Quiet>
+            <Source text={finding.difference.source} memory={finding.difference.memory} />
           </p>
         )}
       </Cell>
@@ -166,14 +164,11 @@ function NormLine({ norm, finding }: { norm: NormShown; finding: TaskFinding }) 
       )}
       <span>
         {norm.side !== "both" && <SideTag side={norm.side} />} {norm.words}{" "}
-        <Quiet>{sourceWords(norm.source, norm.memory)}</Quiet>
+        <Source text={norm.source} memory={norm.memory} />
       </span>
     </div>
   );
 }
-
-const sourceWords = (source: string, memory: boolean) =>
-  `${source}${memory ? say("findings.figures-from-memory") : ""}.`;
 
 function Trials(props: {
   finding: TaskFinding;
@@ -239,7 +234,7 @@ function Ratios({ findings }: { findings: ScreenFindings }) {
             r.high != null &&
             `${say("findings.low-to-high", { low: r.low.toFixed(2), high: r.high.toFixed(2) })} `}
           {r.attention && <strong>{say("findings.worth-attention-2")}</strong>} {r.words}{" "}
-          <Quiet>{sourceWords(r.source, r.memory)}</Quiet>
+          <Source text={r.source} memory={r.memory} />
         </p>
       ))}
       <Small>{say("findings.shown-not-judged-where-the")}</Small>

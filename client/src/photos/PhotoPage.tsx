@@ -123,10 +123,7 @@ export function PhotoPage() {
           <Stack $gap={2}>
             <strong role="status">
               {next
-                ? say("photos.tap-spotwords-spotwords2", {
-                    spotWords: /^(known|an )/.test(spotWords[next]) ? "" : `${say("photos.the")} `,
-                    spotWords2: spotWords[next],
-                  })
+                ? say("photos.tap-point", { point: spotWords[next] })
                 : say("photos.all-points-are-there-drag")}
             </strong>
             <PhotoStage
@@ -161,12 +158,14 @@ export function PhotoPage() {
               ))}
               <li>
                 <Button $small $quiet={!next?.startsWith("plumb")} onPress={() => setPutting("plumb-top")}>
-                  {say("photos.spots-upright", { spots: spots["plumb-bottom"] ? "✓ " : "" })}
+                  {spots["plumb-bottom"] ? "✓ " : ""}
+                  {say("photos.upright")}
                 </Button>
               </li>
               <li>
                 <Button $small $quiet={!next?.startsWith("length")} onPress={() => setPutting("length-from")}>
-                  {say("photos.spots-known-length", { spots: spots["length-to"] ? "✓ " : "" })}
+                  {spots["length-to"] ? "✓ " : ""}
+                  {say("photos.known-length")}
                 </Button>
               </li>
             </Places>

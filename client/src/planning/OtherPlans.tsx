@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import type { OtherPlan, PlanProposal } from "../api/types";
 import { Button } from "../controls/Button";
-import { Quiet, Small } from "../controls/layout";
+import { Quiet } from "../controls/layout";
 import { say } from "../words/say";
 
 const List = styled.dl`
@@ -21,19 +21,10 @@ export function OtherPlans(props: { proposal: PlanProposal; onMinutes: (minutes:
     <section aria-label={say("planning.other-plans")}>
       <h3>{say("planning.instead")}</h3>
       <List>
-        <Line name="Five minutes less" plan={proposal.fiveLess} {...props} />
-        <Line name="Five minutes more" plan={proposal.fiveMore} {...props} />
-        <Line name="Runner-up" plan={proposal.runnerUp} {...props} />
+        <Line name={say("planning.five-minutes-less")} plan={proposal.fiveLess} {...props} />
+        <Line name={say("planning.five-minutes-more")} plan={proposal.fiveMore} {...props} />
+        <Line name={say("planning.next-best")} plan={proposal.runnerUp} {...props} fixed />
       </List>
-      {proposal.score && (
-        <Small>
-          {say("planning.worth-points-points-cover-for", {
-            points: proposal.score.points.toFixed(0),
-            cover: proposal.score.cover.toFixed(0),
-            rest: proposal.score.rest.toFixed(0),
-          })}
-        </Small>
-      )}
     </section>
   );
 }
@@ -43,11 +34,12 @@ function Line(props: {
   plan: OtherPlan | null | undefined;
   proposal: PlanProposal;
   onMinutes: (minutes: number) => void;
+  /** Of the same minutes: there is nothing to set for it. */
+  fixed?: boolean;
 }) {
-  const { plan, proposal } = props;
+  const { plan } = props;
   if (!plan) return null;
-  const other = plan.words !== "the same plan";
-  const points = proposal.score && other ? Math.round(plan.points - proposal.score.points) : 0;
+  const other = plan.id !== "plan.no-difference";
   return (
     <>
       <dt>
@@ -57,17 +49,8 @@ function Line(props: {
         </Quiet>
       </dt>
       <dd>
-        {plan.words}
-        {points !== 0 && (
-          <Quiet>
-            {" "}
-            {say("planning.points-points2-points", {
-              points: points > 0 ? "+" : "−",
-              points2: Math.abs(points),
-            })}
-          </Quiet>
-        )}{" "}
-        {other && props.name !== "Runner-up" && (
+        {plan.words}{" "}
+        {other && !props.fixed && (
           <Button
             $quiet
             $small

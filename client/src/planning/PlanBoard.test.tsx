@@ -52,10 +52,10 @@ describe("the ladders of a plan", () => {
 
   it("ask for a reason before a barred rung, and prescribe nothing until it is written", () => {
     const { onChange } = board(forbidden);
-    expect(screen.getByText(/barred · sore wrist/)).toBeDefined();
+    expect(screen.getByText(/contraindicated · sore wrist/)).toBeDefined();
     fireEvent.click(screen.getAllByRole("radio")[0]!);
     expect(onChange).not.toHaveBeenCalled();
-    expect(screen.getByText("Heel tap is barred")).toBeDefined();
+    expect(screen.getByText("Heel tap is contraindicated")).toBeDefined();
     expect(screen.getByRole("button", { name: "Prescribe despite the contraindication" })).toHaveProperty(
       "disabled",
       true,

@@ -13,6 +13,7 @@ import { Sheet, Veil } from "../controls/Modal";
 import { Backups } from "./Backups";
 import { ClinicFields } from "./ClinicFields";
 import { PolicyEditor } from "./PolicyEditor";
+import { Sentences } from "./Sentences";
 import { say, sayRich } from "../words/say";
 
 export const usePolicies = () =>
@@ -48,6 +49,7 @@ export function PoliciesPage() {
           <Stack $gap={5}>
             <ClinicFields />
             <Schools data={data} here={search.get("policy") ?? data.policies[0]!.policy.id} />
+            <Sentences />
             <Backups />
           </Stack>
           <Chosen data={data} id={search.get("policy") ?? data.policies[0]!.policy.id} />

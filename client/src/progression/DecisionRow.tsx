@@ -14,6 +14,7 @@ import { DecisionMark } from "./DecisionMark";
 import type { Override } from "./DecidePage";
 import { PegLadder } from "./PegLadder";
 import { WhatIf } from "./WhatIf";
+import { ruleWords } from "./ruleWords";
 import { say, sayRich } from "../words/say";
 
 const Line = styled.section`
@@ -141,7 +142,7 @@ export function DecisionRow(props: Props) {
               {sayRich("progression.would-now-be-outcomewords-rule", {
                 outcomeWords: outcomeWords[c.now.outcome],
                 strong: (chunks) => <strong>{chunks}</strong>,
-                ruleId: c.now.ruleId,
+                rule: ruleWords(c.now.ruleId),
                 evidence: c.now.evidence.join(" "),
               })}
             </p>

@@ -65,7 +65,7 @@ describe("a trial that is open elsewhere", () => {
       />,
     );
     expect(screen.getByRole("note").textContent).toContain("with Bram Oakley");
-    press("Take it over here");
+    press("Continue it here");
     press("End it");
     press("Discard it");
     expect(taken).toEqual(["t1"]);

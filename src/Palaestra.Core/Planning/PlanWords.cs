@@ -32,7 +32,9 @@ internal static class PlanWords
             after,
             added,
             dropped,
-            Message.Of("plan.difference", ("added", added), ("dropped", dropped), ("doses", doses))
+            added.Count + dropped.Count + doses.Count == 0
+                ? Message.Of("plan.no-difference")
+                : Message.Of("plan.difference", ("added", added), ("dropped", dropped), ("doses", doses))
         );
     }
 

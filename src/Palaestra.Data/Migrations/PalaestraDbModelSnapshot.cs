@@ -184,6 +184,31 @@ namespace Palaestra.Data.Migrations
                     b.ToTable("Clinics");
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Clinics.ClinicSentence", b =>
+                {
+                    b.Property<string>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("ChangedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ChangedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("ClinicSentences");
+                });
+
             modelBuilder.Entity("Palaestra.Data.Day.PileRow", b =>
                 {
                     b.Property<Guid>("Id")

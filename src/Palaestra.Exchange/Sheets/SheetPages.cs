@@ -197,23 +197,11 @@ internal sealed class SheetPages(
         {
             yield return (line, plain, PdfBlockLevelElementTag.Paragraph);
         }
-        yield return (
-            speech.Say(Message.Of("sheet.feel", ("place", exercise.Feel))),
-            heavy,
-            PdfBlockLevelElementTag.Paragraph
-        );
-        yield return (
-            speech.Say(Message.Of("sheet.not-feel", ("place", exercise.NotFeel))),
-            plain,
-            PdfBlockLevelElementTag.Paragraph
-        );
+        yield return (exercise.Feel, heavy, PdfBlockLevelElementTag.Paragraph);
+        yield return (exercise.NotFeel, plain, PdfBlockLevelElementTag.Paragraph);
         foreach (var change in exercise.Changes)
         {
-            yield return (
-                speech.Say(Message.Of("sheet.change", ("change", change))),
-                heavy,
-                PdfBlockLevelElementTag.Paragraph
-            );
+            yield return (change, heavy, PdfBlockLevelElementTag.Paragraph);
         }
     }
 
@@ -231,13 +219,8 @@ internal sealed class SheetPages(
 
     private double DoseHeight(SheetDose dose) =>
         pen.HeightOf(dose.Figures, DoseFont, WordsWidth)
-        + pen.HeightOf(Written(dose), DoseWordsFont, WordsWidth)
+        + pen.HeightOf(dose.Written, DoseWordsFont, WordsWidth)
         + 2 * scale;
-
-    private string Written(SheetDose dose) =>
-        dose.Range is { } range
-            ? speech.Say(Message.Of("sheet.only", ("dose", dose.Words), ("range", range)))
-            : dose.Words;
 
     private void Dose(SheetDose dose)
     {
@@ -247,7 +230,7 @@ internal sealed class SheetPages(
             x += pen.SideMark(dose.Side, x, y, 12.5) + 8;
         }
         y += pen.Paragraph(dose.Figures, DoseFont, x, y, width - Margin - x);
-        y += pen.Paragraph(Written(dose), DoseWordsFont, Words, y, WordsWidth) + 2 * scale;
+        y += pen.Paragraph(dose.Written, DoseWordsFont, Words, y, WordsWidth) + 2 * scale;
     }
 
     private double Side1 => 11 * scale;
@@ -269,7 +252,7 @@ internal sealed class SheetPages(
             for (var i = 0; i < days.Count; i++)
             {
                 pen.Cell(
-                    days[i].day.ToString("ddd d", CultureInfo.InvariantCulture),
+                    days[i].day,
                     pen.Text(7),
                     Words + 26 * scale + (i + 0.5) * 27 * scale,
                     baseline,
@@ -306,8 +289,7 @@ internal sealed class SheetPages(
     {
         var (plain, heavy) = (pen.Text(10), pen.Text(10, bold: true));
         var inner = width - 2 * Margin - 16;
-        var contact =
-            sheet.Contact.Length == 0 ? "" : speech.Say(Message.Of("sheet.call", ("contact", sheet.Contact)));
+        var contact = sheet.Contact;
         var height =
             pen.HeightOf(sheet.Pain, plain, inner)
             + 26 * scale

@@ -36,7 +36,9 @@ public sealed class SheetDesk(
         return new Sheet(
             file.Episode.Client!.Name,
             clinic.Name,
-            clinic.Contact,
+            clinic.Contact.Length == 0
+                ? ""
+                : words.Say(Message.Of("sheet.call", ("contact", clinic.Contact))),
             words.Say(
                 Message.Of(
                     "sheet.line",
@@ -47,7 +49,7 @@ public sealed class SheetDesk(
                 )
             ),
             [.. plan.ToDoOn(today).Items.Select(item => Exercise(item, file.Policy, days, trained))],
-            days,
+            words.SayAll(days.Select(day => Message.Of("sheet.day", ("day", day)))),
             words.Say(Message.Of("sheet.pain")),
             BendingAccount.CountsFor(file.Profile, library)
                 ? $"{library.Cautions.PickingUp} {library.Cautions.OnSheet}"
@@ -94,6 +96,10 @@ public sealed class SheetDesk(
         var side = item.Doses[0].Side;
         var moves = rung.Poses.Start != rung.Poses.End;
         return new SheetExercise(
+            rung.Id,
+            side,
+            item.Doses[0].Range,
+            moves,
             rung.Name,
             moves ? figures.Of(rung, side, Frame.Start) : null,
             figures.Of(rung, side, Frame.End, range: item.Doses[0].Range),
@@ -105,26 +111,36 @@ public sealed class SheetDesk(
                 ),
                 .. library.ReturnsToCheck(rung) ? [library.Cautions.BetweenReps] : Array.Empty<string>(),
             ],
-            rung.Feel,
-            rung.NotFeel,
+            words.Say(Message.Of("sheet.feel", ("place", rung.Feel))),
+            words.Say(Message.Of("sheet.not-feel", ("place", rung.NotFeel))),
             [
                 .. item.Doses.Select(dose => new SheetDose(
                     dose.Side,
                     // Where a shorter range ends stands on its own line.
                     words.Say((dose.RangeEnds is null ? dose.Dose : dose.Dose with { Range = 1 }).Said()),
-                    words.Say(DoseText.Written(dose.Dose, rung, policy)),
-                    words.SayAny(dose.RangeEnds)
+                    words.Say(
+                        dose.RangeEnds is { } ends
+                            ? Message.Of(
+                                "sheet.only",
+                                ("dose", DoseText.Written(dose.Dose, rung, policy)),
+                                ("range", ends)
+                            )
+                            : DoseText.Written(dose.Dose, rung, policy)
+                    )
                 )),
             ],
             [
-                .. words.SayAll(item.Notes ?? []),
-                .. Halved(item),
-                .. OnTop(item),
-                .. words.SayAll(item.Changes),
+                .. ForClient(words.SayAll(item.Notes ?? [])),
+                .. ForClient(Halved(item)),
+                .. ForClient(OnTop(item)),
+                .. ForClient(words.SayAll(item.Changes)),
             ],
             [.. days.Select(day => trained.Any(t => t.Day == day && t.ItemIds.Contains(item.Id)))]
         );
     }
+
+    private IEnumerable<string> ForClient(IEnumerable<string> changes) =>
+        changes.Select(change => words.Say(Message.Of("sheet.change", ("change", change))));
 
     /// <summary>What is put on top of the exercise, in a sentence.</summary>
     private IEnumerable<string> OnTop(PlanItem item) =>

@@ -19,6 +19,7 @@ public static class TakeHomeEndpoints
     public static void MapTakeHome(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/episodes/{id:guid}").WithTags("TakeHome");
+        group.MapGet("/sheet", SheetOf).WithName("GetSheet");
         group.MapGet("/sheet.pdf", SheetPdfOf).WithName("GetSheetPdf");
         group.MapGet("/calendar", Calendar).WithName("GetCalendar");
         group.MapGet("/calendar.ics", CalendarFile).WithName("GetCalendarFile");
@@ -37,23 +38,45 @@ public static class TakeHomeEndpoints
         bool record = false
     )
     {
+        var (sheet, problem) = await Find(id, files, desk, record);
+        return sheet is null
+            ? problem!
+            : TypedResults.File(
+                SheetPdf.Write(sheet, paper?.Value ?? Paper.A4, large, words.Speech),
+                "application/pdf"
+            );
+    }
+
+    /// <summary>What the PDF says, for the page.</summary>
+    private static async Task<Results<Ok<Sheet>, ProblemHttpResult>> SheetOf(
+        Guid id,
+        CaseFiles files,
+        SheetDesk desk,
+        bool record = false
+    )
+    {
+        var (sheet, problem) = await Find(id, files, desk, record);
+        return sheet is null ? problem! : TypedResults.Ok(sheet);
+    }
+
+    private static async Task<(Sheet? Sheet, ProblemHttpResult? Problem)> Find(
+        Guid id,
+        CaseFiles files,
+        SheetDesk desk,
+        bool record
+    )
+    {
         if (await files.OfEpisode(id) is not { } file)
         {
-            return Problem.NotFound("episode");
+            return (null, Problem.NotFound("episode"));
         }
         if (file.Closed)
         {
-            return Problem.Closed();
+            return (null, Problem.Closed());
         }
-        if (file.CurrentPlan is not { Plan.Items.Count: > 0 } revision)
-        {
-            return Problem.NotFound("plan");
-        }
-        var sheet = await desk.Of(file, revision, record);
-        return TypedResults.File(
-            SheetPdf.Write(sheet, paper?.Value ?? Paper.A4, large, words.Speech),
-            "application/pdf"
-        );
+        return file.CurrentPlan is { Plan.Items.Count: > 0 } revision
+            ? (await desk.Of(file, revision, record), null)
+            : (null, Problem.NotFound("plan"));
     }
 
     private static async Task<Results<Ok<CalendarView>, ProblemHttpResult>> Calendar(

@@ -5,10 +5,12 @@ using Palaestra.Words;
 namespace Palaestra.Server.Words;
 
 /// <summary>Says messages as this clinic says them: its sentences, its names of things, its order of dates.</summary>
-public sealed class ClinicWords(Catalog catalog, PolicyShelf shelf, ClinicClock clock)
+public sealed class ClinicWords(WordShelf words, PolicyShelf shelf, ClinicClock clock)
 {
     /// <summary>By the library and the order of dates as they are now.</summary>
-    public Speech Speech => new(catalog, new Manner(shelf.Library, clock.Order));
+    public Speech Speech => new(words.Now, Manner);
+
+    public Manner Manner => new(shelf.Library, clock.Order);
 
     public string Say(Message message) => Speech.Say(message);
 
@@ -16,4 +18,8 @@ public sealed class ClinicWords(Catalog catalog, PolicyShelf shelf, ClinicClock 
     public string? SayAny(Message? message) => message is null ? null : Say(message);
 
     public IReadOnlyList<string> SayAll(IEnumerable<Message> messages) => [.. messages.Select(Say)];
+
+    /// <summary>The same with other words of one sentence.</summary>
+    public ClinicWords Trying(string id, string text) =>
+        new(new WordShelf(words.Now.With([KeyValuePair.Create(id, text)])), shelf, clock);
 }

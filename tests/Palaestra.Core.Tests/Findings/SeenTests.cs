@@ -72,7 +72,11 @@ public class SeenTests
         }
         var findings = Found(tape);
         Assert.DoesNotContain("verything", findings.Sentence.En(), StringComparison.Ordinal);
-        Assert.Contains("side of the trunk yields first", findings.Sentence.En(), StringComparison.Ordinal);
+        Assert.Contains(
+            "side of the trunk loses control first",
+            findings.Sentence.En(),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]

@@ -1,0 +1,255 @@
+import { useQuery } from "@tanstack/react-query";
+import styled from "styled-components";
+import { api, got } from "../api/client";
+import { keys } from "../api/queries";
+import type { Sheet, SheetExercise } from "../api/types";
+import { ProblemNote } from "../controls/layout";
+import { SideTag } from "../controls/SideTag";
+import { RungFigure } from "../figure/FigureView";
+import { say } from "../words/say";
+
+export type Paper = "A4" | "Letter";
+
+const sizes: Record<Paper, { width: string; minHeight: string }> = {
+  A4: { width: "190mm", minHeight: "276mm" },
+  Letter: { width: "196mm", minHeight: "258mm" },
+};
+
+const Paperlike = styled.article<{ $paper: Paper; $dense: boolean }>`
+  width: ${({ $paper }) => sizes[$paper].width};
+  max-width: 100%;
+  overflow-x: auto;
+  min-height: ${({ $paper }) => sizes[$paper].minHeight};
+  margin: 0 auto;
+  padding: 8mm;
+  background: white;
+  box-shadow: 0 0 0 1px ${({ theme }) => theme.colour.rule};
+  font-size: ${({ $dense }) => ($dense ? 13 : 15)}px;
+  line-height: ${({ $dense }) => ($dense ? 1.25 : 1.3)};
+  display: flex;
+  flex-direction: column;
+  gap: ${({ $dense }) => ($dense ? 2 : 3)}mm;
+  @media print {
+    overflow: visible;
+    width: auto;
+    min-height: 0;
+    padding: 0;
+    box-shadow: none;
+  }
+`;
+
+const SheetHead = styled.header`
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  border-bottom: 2px solid ${({ theme }) => theme.colour.ink};
+  padding-bottom: 2mm;
+  gap: 5mm;
+  strong {
+    font: 700 22px/1.1 ${({ theme }) => theme.font.display};
+  }
+  .clinic {
+    text-align: right;
+  }
+  img {
+    max-width: 30mm;
+    max-height: 10mm;
+  }
+`;
+
+const PainLine = styled.div`
+  display: flex;
+  justify-content: space-between;
+  border-top: 1px solid ${({ theme }) => theme.colour.ink};
+  margin-top: 4mm;
+  font-size: 12px;
+`;
+
+const Stop = styled.div`
+  padding: 2mm 3mm;
+  background: ${({ theme }) => theme.colour.wash};
+  print-color-adjust: exact;
+`;
+
+/** Few exercises get larger drawings, in millimetres; five still fit one page, and Letter is the shorter one. */
+function drawing(count: number, paper: Paper) {
+  if (count <= 3) return { width: 58, height: 32 };
+  if (count === 4) return { width: 48, height: paper === "A4" ? 25 : 22 };
+  return { width: 40, height: paper === "A4" ? 19 : 16 };
+}
+
+const Exercise = styled.section<{ $width: number }>`
+  display: grid;
+  grid-template-columns: ${({ $width }) => $width}mm minmax(0, 1fr);
+  gap: 5mm;
+  padding-bottom: 3mm;
+  border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+  break-inside: avoid;
+  h2 {
+    font-size: 17px;
+  }
+`;
+
+const Days = styled.table`
+  margin-top: 1.5mm;
+  th {
+    font-weight: 400;
+    font-size: 11px;
+    padding: 0 1mm;
+    min-width: 8mm;
+  }
+  td {
+    text-align: center;
+  }
+  td.side {
+    text-align: left;
+    padding-right: 3mm;
+  }
+  i {
+    display: inline-block;
+    width: 5mm;
+    height: 5mm;
+    border: 1px solid ${({ theme }) => theme.colour.ink};
+  }
+`;
+
+/** The home programme as it is printed from the browser: what the PDF says, laid out here. */
+export function PrintedSheet(props: { paper: Paper; episodeId: string; record: boolean }) {
+  const { episodeId, record } = props;
+  const { data: sheet, error } = useQuery({
+    queryKey: keys.sheet(episodeId, record),
+    queryFn: () =>
+      got(api.GET("/api/episodes/{id}/sheet", { params: { path: { id: episodeId }, query: { record } } })),
+  });
+  if (!sheet) return <ProblemNote error={error} />;
+  return (
+    <>
+      <Client sheet={sheet} paper={props.paper} />
+      {sheet.record && <Record record={sheet.record} paper={props.paper} />}
+    </>
+  );
+}
+
+function Client({ sheet, paper }: { sheet: Sheet; paper: Paper }) {
+  const count = sheet.exercises.length;
+  return (
+    <Paperlike $paper={paper} $dense={count >= 5} aria-label={say("take-home.sheet-to-take-home")}>
+      <SheetHead>
+        <div>
+          <strong>{sheet.clientName}</strong>
+          <p>{sheet.line}</p>
+        </div>
+        <div className="clinic">
+          {sheet.hasMark && <img src="/api/clinic/mark" alt="" />}
+          <small>
+            {sheet.clinicName} · {sheet.made}
+          </small>
+        </div>
+      </SheetHead>
+      {sheet.exercises.map((exercise, i) => (
+        <OneExercise
+          key={exercise.rungId + i}
+          number={i + 1}
+          count={count}
+          paper={paper}
+          exercise={exercise}
+          days={sheet.days}
+        />
+      ))}
+      <p>{sheet.pain}</p>
+      <PainLine aria-hidden>
+        {Array.from({ length: 11 }, (_, i) => (
+          <span key={i}>{i}</span>
+        ))}
+      </PainLine>
+      <Stop>
+        <p>
+          <strong>{sheet.stop}</strong>
+        </p>
+        {sheet.contact && (
+          <p>
+            <strong>{sheet.contact}</strong>
+          </p>
+        )}
+      </Stop>
+      {sheet.nextVisit && <p>{sheet.nextVisit}</p>}
+    </Paperlike>
+  );
+}
+
+function OneExercise(props: {
+  number: number;
+  count: number;
+  paper: Paper;
+  exercise: SheetExercise;
+  days: string[];
+}) {
+  const { exercise } = props;
+  const size = drawing(props.count, props.paper);
+  const width = `${size.width}mm`;
+  const height = `${size.height}mm`;
+  const { rungId, side } = exercise;
+  return (
+    <Exercise $width={size.width}>
+      <div>
+        {exercise.moves && (
+          <RungFigure rungId={rungId} side={side} frame="start" width={width} height={height} />
+        )}
+        <RungFigure rungId={rungId} side={side} range={exercise.range} width={width} height={height} />
+      </div>
+      <div>
+        <h2>
+          {props.number}. {exercise.name}
+        </h2>
+        <p>{exercise.lines.join(" ")}</p>
+        <p>
+          <strong>{exercise.feel}.</strong> {exercise.notFeel}.
+        </p>
+        {exercise.changes.map((change) => (
+          <p key={change}>
+            <strong>{change}</strong>
+          </p>
+        ))}
+        <Days>
+          <thead>
+            <tr>
+              <th />
+              {props.days.map((day) => (
+                <th key={day} scope="col">
+                  {day}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {exercise.doses.map((dose) => (
+              <tr key={dose.side}>
+                <td className="side">
+                  {dose.side !== "both" && <SideTag side={dose.side} />} <strong>{dose.figures}</strong>
+                  <div>{dose.written}</div>
+                </td>
+                {exercise.days.map((does, i) => (
+                  <td key={i}>{does && <i />}</td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </Days>
+      </div>
+    </Exercise>
+  );
+}
+
+/** The practitioner's page, after the client's and on a page of its own. */
+function Record({ record, paper }: { record: NonNullable<Sheet["record"]>; paper: Paper }) {
+  return (
+    <Paperlike $paper={paper} $dense={false} style={{ breakBefore: "page" }} aria-label={record.title}>
+      <h2>{record.title}</h2>
+      {record.lines.map((line, i) => (
+        <p key={i} style={{ whiteSpace: "pre-wrap" }}>
+          {line}
+        </p>
+      ))}
+    </Paperlike>
+  );
+}
