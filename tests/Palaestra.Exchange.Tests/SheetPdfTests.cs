@@ -50,7 +50,7 @@ public class SheetPdfTests
     private static readonly SheetDose Right = new(
         Side.Right,
         "5 reps",
-        "Five times: 3 s out, 3 s back; only 70 % of the way"
+        "Five times: 3 s out, 3 s back; only 70 % of the range"
     );
 
     private static Sheet SheetOf(int exercises, SheetRecord? record = null) =>
@@ -86,7 +86,7 @@ public class SheetPdfTests
                 "Left",
                 "2 sets of 5",
                 "Right",
-                "only 70 % of the way",
+                "only 70 % of the range",
                 "For you: short range",
                 "Stop and call if",
                 "Call: Saltmere 0100",

@@ -122,7 +122,7 @@ test("a forbidden rung shows why, and is used only with a written reason and a s
   await expect(use).toBeDisabled();
   await page.getByLabel("Why it is safe for this client").fill("On fists, tried, pain free.");
   await expect(use).toBeDisabled();
-  await page.getByText("I have looked again").click();
+  await page.getByText("I have reviewed this").click();
   await use.click();
   await expect(page.getByText(/prescribed all the same: On fists, tried, pain free\./)).toBeVisible();
 });

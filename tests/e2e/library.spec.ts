@@ -107,7 +107,7 @@ test("a shorter range in a plan says where it ends and what it is of the full lo
   const range = row.getByRole("textbox", { name: "Range in percent of the movement, left" });
   await range.fill("60");
   await range.blur();
-  await expect(row.getByText(/60 % of the way, heel \d+ cm up: \d+ % of the full load/)).toBeVisible();
+  await expect(row.getByText(/60 % of the range, heel \d+ cm up: \d+ % of the full load/)).toBeVisible();
 });
 
 test("nothing in the library is wider than a phone", async ({ page }) => {

@@ -117,7 +117,7 @@ test("a barred rung needs a reason and a second confirmation, and stays marked",
   await ladder.getByText("Leg slide", { exact: true }).click();
   const override = page.getByRole("dialog", { name: "A contraindicated rung" });
   await override.getByLabel("Why it is safe for this client").fill("On fists, tried, pain free.");
-  await override.getByText("I have looked again").click();
+  await override.getByText("I have reviewed this").click();
   await override.getByRole("button", { name: "Prescribe despite the contraindication" }).click();
   await expect(page.getByText("Prescribed despite a contraindication:").first()).toBeVisible();
   await page.getByRole("button", { name: /Accept as revision/ }).click();

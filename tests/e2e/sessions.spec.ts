@@ -83,7 +83,7 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
   await expectAccessible(page, "summary");
   // A set that does not count is taken out and counted again.
   const asked = await page.getByRole("heading", { name: /reps clean$/ }).innerText();
-  await page.getByRole("button", { name: "Put a set right" }).click();
+  await page.getByRole("button", { name: "Correct a set" }).click();
   await page.getByRole("button", { name: /: does not count$/ }).first().click();
   await expect(page.getByRole("button", { name: /^Start/ })).toBeVisible();
   await page.getByRole("button", { name: "Count it again" }).click();

@@ -2,6 +2,7 @@ import { queryOptions, useQuery } from "@tanstack/react-query";
 import { api, got } from "./client";
 import type { FaultMeaning, FigureFrame, Library, Side } from "./types";
 import { keepClinicTime } from "./clinicTime";
+import { keepModifiers } from "./modifiers";
 
 export const keys = {
   start: ["start"] as const,
@@ -44,10 +45,18 @@ export const useStart = () =>
 /** The library does not change while the server runs, but for the clinic's own policies: a change of those asks again. */
 export const libraryQuery = queryOptions({
   queryKey: keys.library,
-  queryFn: () => got(api.GET("/api/library")),
+  queryFn: async () => {
+    const library = await got(api.GET("/api/library"));
+    keepModifiers(library.modifiers);
+    return library;
+  },
   staleTime: Infinity,
 });
 export const useLibrary = () => useQuery(libraryQuery);
+
+/** A position as the content calls it. */
+export const positionName = (library: Library, id: string) =>
+  library.positions.find((position) => position.id === id)?.name ?? id;
 
 /** @param range share of the movement at which the end is drawn */
 export const useFigure = (rungId: string, side: Side, frame: FigureFrame, range = 1) =>

@@ -1513,7 +1513,7 @@ export interface components {
             of: string;
             what: components["schemas"]["Message"];
             side: components["schemas"]["Side"];
-            unit: string;
+            unit: components["schemas"]["Message"];
             /** Format: double */
             before: number;
             /** Format: double */
@@ -1522,10 +1522,12 @@ export interface components {
             smallest: number;
             verdict: components["schemas"]["ChangeVerdict"];
             words: components["schemas"]["Message"];
-            source: string;
+            source: components["schemas"]["Message"];
             whatSaid?: components["schemas"]["Said"];
+            unitSaid?: components["schemas"]["Said"];
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
+            sourceSaid?: components["schemas"]["Said"];
         };
         ChangePolicyForm: {
             policy: components["schemas"]["Policy"];

@@ -1,3 +1,4 @@
+import { modifierName } from "../api/modifiers";
 import { dayWords } from "../api/clinicTime";
 import type { Dose, Outcome, PlanItem, RestingShape, SideDose, SpinalStrategy, SwitchOn } from "../api/types";
 import { say } from "../words/say";
@@ -39,11 +40,13 @@ export const totalReps = (d: Dose) =>
 export const doseWords = (d: Dose) => {
   const count =
     d.sets > 1 && d.fewer
-      ? say("controls.d-reps", { d: shrinking(d) })
+      ? say("controls.shrinking-reps", { sets: shrinking(d) })
       : d.sets === 1
-        ? `${d.reps} ${d.reps === 1 ? "rep" : "reps"}`
+        ? say("controls.reps", { reps: d.reps })
         : say("controls.sets-sets-of-reps", { sets: d.sets, reps: d.reps });
-  return [d.hold > 0 ? `${count}, hold ${d.hold} s` : count, ...settingWords(d)].join(", ");
+  return [d.hold > 0 ? say("controls.count-hold", { count, hold: d.hold }) : count, ...settingWords(d)].join(
+    ", ",
+  );
 };
 
 /** Range, height, load and band; nothing for the whole movement as drawn. As Dose.SettingWords in the core. */
@@ -53,7 +56,7 @@ export const settingWords = (d: Dose): string[] => [
   ...(d.load != null ? [say("controls.with-load-kg", { load: Number(d.load.toFixed(1)) })] : []),
   ...(d.band != null ? [say("controls.band-band", { band: d.band })] : []),
   ...(d.modifier != null
-    ? [say("controls.with-modifier", { modifier: d.modifier.replaceAll("-", " ") })]
+    ? [say("controls.with-modifier", { modifier: modifierName(d.modifier).toLowerCase() })]
     : []),
 ];
 

@@ -3,6 +3,7 @@ import type { Change, FindingsView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Choice } from "../controls/fields";
 import { Quiet, Ruled, Row, Small } from "../controls/layout";
+import { Source } from "../controls/Source";
 import { SideTag } from "../controls/SideTag";
 import { dayWords } from "../api/clinicTime";
 import { Table } from "../controls/DataTable";
@@ -92,9 +93,9 @@ function Rows({ changes }: { changes: Change[] }) {
                 {say("findings.beyond-chance-from-smallest-unit", {
                   smallest: number(c.smallest),
                   unit: c.unit,
-                  source: c.source,
                 })}
-              </Quiet>
+              </Quiet>{" "}
+              <Source text={c.source} memory={false} />
             </td>
           </tr>
         ))}

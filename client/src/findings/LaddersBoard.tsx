@@ -119,7 +119,7 @@ function OneLadder(props: {
 function linesOf(name: string, barred: boolean) {
   const [first = name, ...rest] = name.split(", ");
   const fits = first.length <= longest ? first.length : first.lastIndexOf(" ", longest);
-  const second = [first.slice(fits).trim(), ...rest, ...(barred ? ["barred"] : [])]
+  const second = [first.slice(fits).trim(), ...rest, ...(barred ? [say("findings.contraindicated")] : [])]
     .filter(Boolean)
     .join(" · ");
   return second ? [first.slice(0, fits), second] : [first];

@@ -1,7 +1,7 @@
 import { memo } from "react";
 import { GridList, GridListItem } from "react-aria-components";
 import styled from "styled-components";
-import { findRung } from "../api/queries";
+import { findRung, positionName } from "../api/queries";
 import type { Library, PlanItem } from "../api/types";
 import { Quiet } from "../controls/layout";
 import { Grip } from "../controls/Grip";
@@ -49,7 +49,10 @@ function Rows(props: { items: PlanItem[]; library: Library; onOrder: (rungIds: s
               ≡
             </Grip>
             <span>
-              {rung.name} <Quiet style={{ fontSize: 14 }}>{rung.position.replaceAll("-", " ")}</Quiet>
+              {rung.name}{" "}
+              <Quiet style={{ fontSize: 14 }}>
+                {positionName(props.library, rung.position).toLowerCase()}
+              </Quiet>
             </span>
             <Quiet>{(item.minutes ?? 0).toFixed(1)}</Quiet>
           </Item>

@@ -9,7 +9,7 @@ import type { EpisodeView, Library, Plan, PlanItem, PlanView, PlanWork } from ".
 import { Button } from "../controls/Button";
 import { Sheet, Veil } from "../controls/Modal";
 import { Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { capital, strategyWords, switchOnWords } from "../controls/words";
+import { strategyWords, switchOnWords } from "../controls/words";
 import { Opener } from "../controls/DataTable";
 import { MapTable } from "./MapTable";
 import { OrderList } from "./OrderList";
@@ -66,7 +66,7 @@ export function PlanSummary(props: Props) {
           switchOnWords: switchOnWords[plan.switchOn],
         })}
         <br />
-        <Quiet>{say("planning.stirredup-irritability", { stirredUp: capital(episode.stirredUp) })}</Quiet>
+        <Quiet>{say("planning.irritability", { level: episode.stirredUp })}</Quiet>
       </p>
       {general.map((w) => (
         <Note key={w.ruleId}>{w.words}</Note>

@@ -1,7 +1,6 @@
-import { useLibrary } from "../api/queries";
+import { positionName, useLibrary } from "../api/queries";
 import type { PlanWork } from "../api/types";
 import { Small } from "../controls/layout";
-import { capital } from "../controls/words";
 import { Table } from "../controls/DataTable";
 import { say, sayRich } from "../words/say";
 
@@ -10,8 +9,7 @@ const minutes = (seconds: number) => (seconds / 60).toFixed(1);
 /** The arithmetic: time under control, minutes a week, work by direction, growth against the plan in force. */
 export function WorkTable({ work }: { work: PlanWork }) {
   const { data: library } = useLibrary();
-  const positionWords = (position: string) =>
-    library?.positions.find((p) => p.id === position)?.name ?? capital(position.replaceAll("-", " "));
+  const positionWords = (position: string) => (library ? positionName(library, position) : "");
   const asked = work.directions.filter((d) => d.minutes > 0 || (d.before ?? 0) > 0);
   const before = asked.some((d) => d.before !== null);
   return (

@@ -24,11 +24,11 @@ const Paperlike = styled.article<{ $paper: Paper; $dense: boolean }>`
   padding: 8mm;
   background: white;
   box-shadow: 0 0 0 1px ${({ theme }) => theme.colour.rule};
-  font-size: ${({ $dense }) => ($dense ? 13 : 15)}px;
-  line-height: ${({ $dense }) => ($dense ? 1.25 : 1.3)};
+  font-size: ${({ $dense }) => ($dense ? 12 : 15)}px;
+  line-height: ${({ $dense }) => ($dense ? 1.2 : 1.3)};
   display: flex;
   flex-direction: column;
-  gap: ${({ $dense }) => ($dense ? 2 : 3)}mm;
+  gap: ${({ $dense }) => ($dense ? 1.5 : 3)}mm;
   @media print {
     overflow: visible;
     width: auto;
@@ -61,12 +61,12 @@ const PainLine = styled.div`
   display: flex;
   justify-content: space-between;
   border-top: 1px solid ${({ theme }) => theme.colour.ink};
-  margin-top: 4mm;
-  font-size: 12px;
+  margin-top: 2mm;
+  font-size: 11px;
 `;
 
 const Stop = styled.div`
-  padding: 2mm 3mm;
+  padding: 1.5mm 3mm;
   background: ${({ theme }) => theme.colour.wash};
   print-color-adjust: exact;
 `;
@@ -82,33 +82,43 @@ const Exercise = styled.section<{ $width: number }>`
   display: grid;
   grid-template-columns: ${({ $width }) => $width}mm minmax(0, 1fr);
   gap: 5mm;
-  padding-bottom: 3mm;
+  padding-bottom: 1.5mm;
   border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
   break-inside: avoid;
   h2 {
-    font-size: 17px;
+    font-size: 15px;
+    line-height: 1.15;
   }
 `;
 
 const Days = styled.table`
-  margin-top: 1.5mm;
+  margin-top: 0.5mm;
   th {
     font-weight: 400;
-    font-size: 11px;
+    font-size: 10px;
     padding: 0 1mm;
     min-width: 8mm;
+    white-space: nowrap;
   }
   td {
     text-align: center;
   }
-  td.side {
+  td.side,
+  td.written {
     text-align: left;
     padding-right: 3mm;
+    line-height: 1.15;
+  }
+  td.written {
+    padding-left: 3mm;
+  }
+  td.side {
+    white-space: nowrap;
   }
   i {
     display: inline-block;
-    width: 5mm;
-    height: 5mm;
+    width: 4mm;
+    height: 4mm;
     border: 1px solid ${({ theme }) => theme.colour.ink};
   }
 `;
@@ -201,9 +211,8 @@ function OneExercise(props: {
         <h2>
           {props.number}. {exercise.name}
         </h2>
-        <p>{exercise.lines.join(" ")}</p>
         <p>
-          <strong>{exercise.feel}.</strong> {exercise.notFeel}.
+          {exercise.lines.join(" ")} <strong>{exercise.feel}.</strong> {exercise.notFeel}.
         </p>
         {exercise.changes.map((change) => (
           <p key={change}>
@@ -226,11 +235,11 @@ function OneExercise(props: {
               <tr key={dose.side}>
                 <td className="side">
                   {dose.side !== "both" && <SideTag side={dose.side} />} <strong>{dose.figures}</strong>
-                  <div>{dose.written}</div>
                 </td>
                 {exercise.days.map((does, i) => (
                   <td key={i}>{does && <i />}</td>
                 ))}
+                <td className="written">{dose.written}</td>
               </tr>
             ))}
           </tbody>

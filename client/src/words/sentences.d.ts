@@ -186,7 +186,7 @@ export interface Sentences {
   "controls.both-sides": [];
   "controls.brace": [];
   "controls.change-one-thing": [];
-  "controls.d-reps": [values: Values<"d">];
+  "controls.count-hold": [values: Values<"count" | "hold">];
   "controls.draw-in-with-the-pelvic": [];
   "controls.ease-the-dose": [];
   "controls.figures-from-memory": [];
@@ -202,10 +202,12 @@ export interface Sentences {
   "controls.open-the-month": [];
   "controls.range-of-the-way": [values: Values<"range">];
   "controls.rangeends-rangeloadpercent-of-the-full": [values: Values<"rangeEnds" | "rangeLoadPercent">];
+  "controls.reps": [values: Values<"reps">];
   "controls.rests-until": [values: Values<"until">];
   "controls.rounded": [];
   "controls.s-s": [values: Values<"s">];
   "controls.sets-sets-of-reps": [values: Values<"reps" | "sets">];
+  "controls.shrinking-reps": [values: Values<"sets">];
   "controls.something-went-wrong": [];
   "controls.source": [];
   "controls.stay": [];
@@ -273,13 +275,14 @@ export interface Sentences {
   "findings.before-ladder": [values: Values<"ladder">];
   "findings.behind": [];
   "findings.better": [];
-  "findings.beyond-chance-from-smallest-unit": [values: Values<"smallest" | "source" | "unit">];
+  "findings.beyond-chance-from-smallest-unit": [values: Values<"smallest" | "unit">];
   "findings.both-sides-together": [values: Values<"sum">];
   "findings.by-instruments": [values: Values<"instruments">];
   "findings.clean-range-degrees": [values: Values<"degrees">];
   "findings.cleanreps-of-reps": [values: Values<"cleanReps" | "reps">];
   "findings.compared-with": [];
   "findings.compared-with-visit": [values: Values<"visit">];
+  "findings.contraindicated": [];
   "findings.control-by-direction": [];
   "findings.cuedreps-more-after-a-cue": [values: Values<"cuedReps">];
   "findings.differencepercent-behind": [values: Values<"differencePercent">];
@@ -827,6 +830,7 @@ export interface Sentences {
   "planning.hold-s": [];
   "planning.in-spite-of-a-bar": [];
   "planning.instead": [];
+  "planning.irritability": [values: Values<"level">];
   "planning.it-stays-marked-on-the": [];
   "planning.keep": [];
   "planning.keep-rung-as-it-is": [values: Values<"rung">];
@@ -882,7 +886,6 @@ export interface Sentences {
   "planning.shorter-range": [];
   "planning.show-the-newer-plan": [];
   "planning.side": [];
-  "planning.stirredup-irritability": [values: Values<"stirredUp">];
   "planning.strong": [];
   "planning.take-it": [];
   "planning.take-the-plan-with-name": [values: Values<"name">];

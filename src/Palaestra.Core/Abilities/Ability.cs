@@ -29,14 +29,8 @@ public sealed record Ability(
     bool Unclear = false
 )
 {
-    /// <summary>The error of one reading, of two that differ in how sure they are: the root mean square of both.</summary>
-    public MeasurementError ErrorBeside(Ability other) =>
-        new(
-            "ability",
-            "1.96 standard errors of the difference, from the reps of both",
-            false,
-            Math.Sqrt((Sd * Sd + other.Sd * other.Sd) / 2)
-        );
+    /// <summary>Beyond chance 19 times in 20: 1.96 standard errors of the difference of two readings, in rungs.</summary>
+    public double SmallestChange(Ability other) => 1.96 * Math.Sqrt(Sd * Sd + other.Sd * other.Sd);
 }
 
 /// <summary>Chance of a clean rep of the rung above the one somebody stands on.</summary>

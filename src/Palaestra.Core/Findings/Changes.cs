@@ -10,13 +10,13 @@ public sealed record Change(
     string Of,
     Message What,
     Side Side,
-    string Unit,
+    Message Unit,
     double Before,
     double Now,
     double Smallest,
     ChangeVerdict Verdict,
     Message Words,
-    string Source
+    Message Source
 );
 
 /// <summary>Compares two screens: what differs by more than two measurements of the same thing would.</summary>
@@ -43,10 +43,11 @@ public static class Changes
             $"ability-{here.Sector}",
             here.Name,
             here.Side,
-            "rungs",
+            Rungs,
             then.Theta,
             here.Theta,
-            here.ErrorBeside(then)
+            here.SmallestChange(then),
+            Message.Of("source.ability")
         );
 
     private static IEnumerable<Change> OfControl(
@@ -64,7 +65,7 @@ public static class Changes
             here.Sector.ToString(),
             Message.Of("named.sector", ("sector", here.Sector)),
             Side.Both,
-            "%",
+            Message.Plain("%"),
             was.Value,
             held.Value,
             ErrorOf(library, "control")
@@ -83,7 +84,7 @@ public static class Changes
             ladder.Id,
             Message.Of("named.ladder", ("ladder", ladder.Id)),
             here.Side,
-            "rungs",
+            Rungs,
             Height(ladder, then.EntryRungId),
             Height(ladder, here.EntryRungId),
             ErrorOf(library, "rung")
@@ -131,30 +132,54 @@ public static class Changes
             string.Equals(e.Of.Replace("-", ""), measure.ToString(), StringComparison.OrdinalIgnoreCase)
         );
 
-    private static string UnitOf(MeasureKind measure) =>
+    private static readonly Message Rungs = Message.Of("unit.rungs");
+
+    private static Message UnitOf(MeasureKind measure) =>
         measure switch
         {
-            MeasureKind.Seconds => "s",
-            MeasureKind.Degrees => "°",
-            MeasureKind.Centimetres => "cm",
-            MeasureKind.Kilograms => "kg",
-            MeasureKind.Effort => "points",
-            MeasureKind.YesNo => "",
-            _ => "reps",
+            MeasureKind.Seconds => Message.Plain("s"),
+            MeasureKind.Degrees => Message.Plain("°"),
+            MeasureKind.Centimetres => Message.Plain("cm"),
+            MeasureKind.Kilograms => Message.Plain("kg"),
+            MeasureKind.Effort => Message.Of("unit.points"),
+            MeasureKind.YesNo => Message.Plain(""),
+            _ => Message.Of("unit.reps"),
         };
 
     private static Change Make(
         string of,
         Message what,
         Side side,
-        string unit,
+        Message unit,
         double before,
         double now,
         MeasurementError error,
         bool lessIsBetter = false
+    ) =>
+        Make(
+            of,
+            what,
+            side,
+            unit,
+            before,
+            now,
+            error.SmallestChange,
+            Message.Plain(error.Source),
+            lessIsBetter
+        );
+
+    private static Change Make(
+        string of,
+        Message what,
+        Side side,
+        Message unit,
+        double before,
+        double now,
+        double smallest,
+        Message source,
+        bool lessIsBetter = false
     )
     {
-        var smallest = error.SmallestChange;
         var gain = lessIsBetter ? before - now : now - before;
         var verdict =
             Math.Abs(gain) < smallest ? ChangeVerdict.NoClearChange
@@ -173,9 +198,9 @@ public static class Changes
                 "change.verdict",
                 ("verdict", verdict),
                 ("smallest", smallest),
-                ("unit", unit.Length == 0 ? null : unit)
+                ("unit", unit.Text is "" ? null : unit)
             ),
-            error.Source
+            source
         );
     }
 }

@@ -161,7 +161,7 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
         ];
 
     private Message ChangeOf(Change c) =>
-        c.Unit == "rungs" && library.Ladders.FirstOrDefault(l => l.Id == c.Of) is { } ladder
+        library.Ladders.FirstOrDefault(l => l.Id == c.Of) is { } ladder
             ? Message.Of(
                 "letter.change-level",
                 ("what", c.What),
@@ -175,7 +175,7 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
                 ("side", c.Side),
                 ("before", c.Before),
                 ("now", c.Now),
-                ("unit", c.Unit.Length == 0 ? null : c.Unit),
+                ("unit", c.Unit.Text is "" ? null : c.Unit),
                 ("smallest", c.Smallest)
             );
 

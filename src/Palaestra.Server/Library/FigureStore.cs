@@ -69,7 +69,7 @@ public sealed class FigureStore(PracticeLibrary library)
         var words = $"{rung.Name}: {rung.Movement}";
         return frame switch
         {
-            Frame.Start => drawing.Moment(0, $"{rung.Name}, start: {string.Join(", ", rung.Setup)}"),
+            Frame.Start => drawing.Moment(0, $"{rung.Name}: {string.Join(", ", rung.Setup)}"),
             Frame.End => drawing.Moment(share, words),
             _ => drawing.Together(words),
         };

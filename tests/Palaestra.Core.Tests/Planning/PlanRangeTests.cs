@@ -26,7 +26,7 @@ public class PlanRangeTests
     {
         var flexible = Cautious("B6", Side.Right, ("hypermobile", Side.Both));
         Assert.Equal(0.8, flexible.Range, 6);
-        Assert.StartsWith("80 % of the way, heel ", flexible.RangeEnds.En(), StringComparison.Ordinal);
+        Assert.StartsWith("80 % of the range, heel ", flexible.RangeEnds.En(), StringComparison.Ordinal);
         Assert.InRange(flexible.RangeLoadPercent!.Value, 50, 99);
     }
 
