@@ -225,7 +225,7 @@ static PlanInput PlanInputOf(int seed, PracticeLibrary library, Policy policy)
         FindingsMaker.Of(trials, profile, policy, library),
         policy.Id,
         SpinalStrategy.Neutral,
-        SwitchOn.Brace,
+        Activation.Brace,
         random.Next(5, 35),
         Goals: [.. library.Goals.Where(_ => random.Next(4) == 0).Select(goal => goal.Id)]
     );

@@ -39,7 +39,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<StoredTrace> Traces => Set<StoredTrace>();
     public DbSet<Standing> Standings => Set<Standing>();
     public DbSet<StandingVisit> StandingVisits => Set<StandingVisit>();
-    public DbSet<PileRow> Pile => Set<PileRow>();
+    public DbSet<WorklistRow> Pile => Set<WorklistRow>();
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
@@ -65,7 +65,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             episode.HasIndex(e => e.FeedKey).IsUnique();
             episode.Property(e => e.RestingShape).HasConversion<string>();
             episode.Property(e => e.Strategy).HasConversion<string>();
-            episode.Property(e => e.SwitchOn).HasConversion<string>();
+            episode.Property(e => e.Activation).HasColumnName("SwitchOn").HasConversion<string>();
         });
         builder.Entity<Visit>(visit =>
         {
@@ -164,7 +164,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             visit.HasKey(v => v.VisitId);
             visit.Property(v => v.VisitId).ValueGeneratedNever();
         });
-        builder.Entity<PileRow>(row =>
+        builder.Entity<WorklistRow>(row =>
         {
             row.Property(r => r.Id).ValueGeneratedNever();
             row.HasIndex(r => new { r.Kind, r.From });

@@ -44,5 +44,5 @@ public sealed record DeviceKind(
     );
 
     /// <summary>What its simulated client can do.</summary>
-    public IReadOnlyList<Script> Scripts { get; } = ScriptShelf.For(Swing, Gives);
+    public IReadOnlyList<Script> Scripts { get; } = DeviceScripts.For(Swing, Gives);
 }

@@ -121,7 +121,7 @@ builder.Services.AddSingleton(services => new ClinicClock(
 try
 {
     var catalog = WordFiles.Load(settings.ContentFolder, settings.OwnContentFolder);
-    builder.Services.AddSingleton(new WordShelf(catalog));
+    builder.Services.AddSingleton(new ClinicCatalog(catalog));
     builder.Services.AddSingleton(_ => new SentenceSamples(
         catalog,
         File.ReadAllText(Path.Combine(settings.ContentFolder, "words", "samples.json"))
@@ -135,40 +135,40 @@ catch (StartRefusedException refused)
 builder.Services.AddSingleton<ClinicWords>();
 builder.Services.AddSingleton<DataFolder>();
 builder.Services.AddSingleton<FirstAdministrator>();
-builder.Services.AddSingleton<BackupDesk>();
+builder.Services.AddSingleton<BackupRuns>();
 builder.Services.AddHostedService<NightlyBackup>();
-builder.Services.AddSingleton(_ => new PolicyShelf(library.GetAwaiter().GetResult()));
-builder.Services.AddScoped(services => services.GetRequiredService<PolicyShelf>().Library);
+builder.Services.AddSingleton(_ => new PolicyLibrary(library.GetAwaiter().GetResult()));
+builder.Services.AddScoped(services => services.GetRequiredService<PolicyLibrary>().Library);
 builder.Services.AddSingleton(_ => DemoScenario.Load(settings.ContentFolder));
 builder.Services.AddSingleton(services => new FigureStore(
-    services.GetRequiredService<PolicyShelf>().BuiltIn
+    services.GetRequiredService<PolicyLibrary>().BuiltIn
 ));
 builder.Services.AddDbContext<PalaestraDb>(db =>
     db.UseSqlite(Store.ConnectionString(settings.DataFolder)).AddInterceptors(new StandingMarks())
 );
 builder.Services.AddScoped<CaseFiles>();
-builder.Services.AddScoped<IntakeDesk>();
-builder.Services.AddScoped<StandingDesk>();
+builder.Services.AddScoped<IntakeStore>();
+builder.Services.AddScoped<StandingReview>();
 builder.Services.AddScoped<EventLog>();
-builder.Services.AddScoped<BatteryDesk>();
-builder.Services.AddScoped<PlanDesk>();
-builder.Services.AddScoped<PolicyDesk>();
-builder.Services.AddScoped<DecisionDesk>();
-builder.Services.AddScoped<HomeLogDesk>();
-builder.Services.AddScoped<OutcomesDesk>();
-builder.Services.AddScoped<LetterDesk>();
+builder.Services.AddScoped<Batteries>();
+builder.Services.AddScoped<PlanProposals>();
+builder.Services.AddScoped<ClinicPolicies>();
+builder.Services.AddScoped<DecisionStore>();
+builder.Services.AddScoped<HomeLogs>();
+builder.Services.AddScoped<OutcomeSummary>();
+builder.Services.AddScoped<LetterComposer>();
 builder.Services.AddScoped<SentencePreview>();
 builder.Services.AddSingleton(new TraceFiles(settings.DataFolder));
-builder.Services.AddScoped<TraceDesk>();
+builder.Services.AddScoped<TraceStore>();
 builder.Services.AddTraceQueue();
 builder.Services.AddSingleton(new PhotoFiles(settings.DataFolder));
-builder.Services.AddScoped<SheetDesk>();
-builder.Services.AddScoped<FeedDesk>();
+builder.Services.AddScoped<HomeProgrammes>();
+builder.Services.AddScoped<CalendarFeeds>();
 builder.Services.AddScoped<DemoSeeder>();
 builder.Services.AddSingleton<IInstrumentSource>(
     settings.Instruments is { } at ? new LineSource(at.Host, at.Port) : new NoInstruments()
 );
-builder.Services.AddSingleton(services => new InstrumentDesk(
+builder.Services.AddSingleton(services => new LiveDevices(
     library.GetAwaiter().GetResult(),
     services.GetRequiredService<TimeProvider>()
 ));
@@ -327,12 +327,12 @@ static async Task PrepareStore(WebApplication app, Settings settings, Task<Pract
     var db = scope.ServiceProvider.GetRequiredService<PalaestraDb>();
     await folder.Prepare(db, now);
     await app.Services.GetRequiredService<ClinicClock>().Read(db);
-    await app.Services.GetRequiredService<WordShelf>().Read(db);
+    await app.Services.GetRequiredService<ClinicCatalog>().Read(db);
     await Store.MarkStandingsOfOtherContent(db, (await library).Version);
     if (await Store.HasOwnPolicies(settings.DataFolder))
     {
-        var desk = scope.ServiceProvider.GetRequiredService<PolicyDesk>();
-        app.Services.GetRequiredService<PolicyShelf>().Put(await desk.Revisions());
+        var desk = scope.ServiceProvider.GetRequiredService<ClinicPolicies>();
+        app.Services.GetRequiredService<PolicyLibrary>().Put(await desk.Revisions());
     }
     if (fill)
     {

@@ -40,9 +40,9 @@ public sealed class DemoTests : IDisposable
         Assert.True(day.Visits.Count + day.Others.Count >= 5);
         Assert.Contains(day.Visits, v => v is { Number: 1, State: VisitState.Open });
         Assert.Contains(day.Visits, v => v.Number >= 5);
-        Assert.Equal(PileKind.DangerSign, day.Pile[0].Kind);
-        Assert.Contains(day.Pile, entry => entry.Kind == PileKind.Soreness);
-        Assert.Contains(day.Pile, entry => entry.Kind == PileKind.RescreenDue);
+        Assert.Equal(WorklistKind.DangerSign, day.Pile[0].Kind);
+        Assert.Contains(day.Pile, entry => entry.Kind == WorklistKind.Soreness);
+        Assert.Contains(day.Pile, entry => entry.Kind == WorklistKind.RescreenDue);
     }
 
     [Fact]

@@ -246,7 +246,7 @@ public sealed class JourneyTests : IAsyncLifetime
         };
         AcceptPlanForm Accept(Core.Planning.PlanItem item, int on, bool confirmed = false) =>
             new(
-                new PlanForm([item], plan.Strategy, plan.SwitchOn),
+                new PlanForm([item], plan.Strategy, plan.Activation),
                 opened.VisitId,
                 on,
                 confirmed ? [item.Id] : null
@@ -282,7 +282,7 @@ public sealed class JourneyTests : IAsyncLifetime
         await clinic.Screen(opened.VisitId, 2, 2);
         var plan = (await browser.Get<PlanView>($"/api/episodes/{opened.EpisodeId}/plan")).Proposal!.Plan;
         var form = new AcceptPlanForm(
-            new PlanForm(plan.Items, plan.Strategy, plan.SwitchOn),
+            new PlanForm(plan.Items, plan.Strategy, plan.Activation),
             other.VisitId,
             0
         );

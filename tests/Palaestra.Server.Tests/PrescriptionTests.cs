@@ -144,7 +144,10 @@ public sealed class PrescriptionTests(OneServer one) : IClassFixture<OneServer>,
         }
         Assert.True((await clinic.Episode(lapsed.EpisodeId)).Tags.Single().Lapsed);
         var pile = (await browser.Get<DayView>("/api/day")).Pile;
-        Assert.Contains(pile, e => e.EpisodeId == lapsed.EpisodeId && e.Kind == PileKind.PrecautionLapsed);
+        Assert.Contains(
+            pile,
+            e => e.EpisodeId == lapsed.EpisodeId && e.Kind == WorklistKind.PrecautionLapsed
+        );
         Assert.DoesNotContain(pile, e => e.EpisodeId == holds.EpisodeId);
     }
 
@@ -171,7 +174,7 @@ public sealed class PrescriptionTests(OneServer one) : IClassFixture<OneServer>,
             .Post(
                 At(opened, "plans"),
                 new AcceptPlanForm(
-                    new PlanForm(items, first.Plan.Strategy, first.Plan.SwitchOn),
+                    new PlanForm(items, first.Plan.Strategy, first.Plan.Activation),
                     opened.VisitId,
                     1
                 )
@@ -205,7 +208,7 @@ public sealed class PrescriptionTests(OneServer one) : IClassFixture<OneServer>,
             .Post(
                 At(opened, "plans"),
                 new AcceptPlanForm(
-                    new PlanForm(fewer, first.Plan.Strategy, first.Plan.SwitchOn),
+                    new PlanForm(fewer, first.Plan.Strategy, first.Plan.Activation),
                     opened.VisitId,
                     1
                 )

@@ -236,7 +236,7 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
             .Post(
                 $"/api/episodes/{opened.EpisodeId}/plans",
                 new AcceptPlanForm(
-                    new PlanForm(items, now.Strategy, now.SwitchOn),
+                    new PlanForm(items, now.Strategy, now.Activation),
                     visit.Id,
                     plan.Revisions.Count
                 )

@@ -10,17 +10,20 @@ public class SheetTests
     [Fact]
     public void Run_from_tomorrow_to_the_day_before_the_next_visit()
     {
-        var days = SheetDesk.DaysToTick(Today, new DateOnly(2026, 3, 9));
+        var days = HomeProgrammes.DaysToTick(Today, new DateOnly(2026, 3, 9));
         Assert.Equal((new DateOnly(2026, 3, 3), new DateOnly(2026, 3, 8)), (days[0], days[^1]));
     }
 
     [Theory]
     [InlineData(null, 7)]
     [InlineData(1, 1)]
-    [InlineData(90, SheetDesk.DaysMost)]
+    [InlineData(90, HomeProgrammes.DaysMost)]
     public void Are_a_week_without_a_next_visit_one_before_tomorrow_s_and_never_more_than_fit(
         int? next,
         int boxes
     ) =>
-        Assert.Equal(boxes, SheetDesk.DaysToTick(Today, next is { } days ? Today.AddDays(days) : null).Count);
+        Assert.Equal(
+            boxes,
+            HomeProgrammes.DaysToTick(Today, next is { } days ? Today.AddDays(days) : null).Count
+        );
 }

@@ -289,6 +289,7 @@ public sealed class StartTests : IDisposable
         await using var first = Open();
         var all = first.Database.GetMigrations().ToList();
         var before = all[^2];
+        ZoneOfOldTimes.Add((SqliteConnection)first.Database.GetDbConnection(), ClinicZone.Utc);
         await first.GetService<IMigrator>().MigrateAsync(before);
         await first.Database.ExecuteSqlAsync(
             $"INSERT INTO Clients (Id, Name, BirthDate) VALUES ({Guid.NewGuid()}, 'Wenna Sorrel', '1980-01-01')"

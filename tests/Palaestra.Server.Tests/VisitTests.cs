@@ -117,7 +117,7 @@ public sealed class VisitTests(OneServer one) : IClassFixture<OneServer>, IAsync
     {
         var (opened, first, visit) = await WithPlan();
         var changed = new AcceptPlanForm(
-            new PlanForm([first.Plan.Items[0]], first.Plan.Strategy, first.Plan.SwitchOn),
+            new PlanForm([first.Plan.Items[0]], first.Plan.Strategy, first.Plan.Activation),
             visit.Id,
             first.Revision
         );
@@ -184,11 +184,11 @@ public sealed class VisitTests(OneServer one) : IClassFixture<OneServer>, IAsync
         await clinic
             .Send(visit.Id, clinic.Trial(rung, item.Doses[0].Side, item.Doses[0].Dose, 5, 0, item.Id))
             .Ok<EventsTaken>();
-        async Task<IEnumerable<PileEntry>> Pile() =>
+        async Task<IEnumerable<WorklistEntry>> Pile() =>
             (await browser.Get<DayView>("/api/day")).Pile.Where(e => e.EpisodeId == opened.EpisodeId);
         var entry = Assert.Single(await Pile());
         Assert.Equal(
-            (PileKind.NotDecided, opened.EpisodeId, "decide"),
+            (WorklistKind.NotDecided, opened.EpisodeId, "decide"),
             (entry.Kind, entry.EpisodeId, entry.Station)
         );
         await browser.Post($"/api/visits/{visit.Id}/decisions", new DecideForm([], 1)).Ok<DecideView>();
@@ -203,11 +203,11 @@ public sealed class VisitTests(OneServer one) : IClassFixture<OneServer>, IAsync
         var asked = await browser.Get<NeutralAsk>($"{address}?shape=large-arch&strategy=gently-flat");
         Assert.Equal((SpinalStrategy.Neutral, "N-FLEXION"), (asked.Proposal.Strategy, asked.Proposal.RuleId));
         Assert.NotEmpty(asked.Cautions);
-        var form = new NeutralForm(RestingShape.LargeArch, SpinalStrategy.GentlyFlat, SwitchOn.DrawIn, 1);
+        var form = new NeutralForm(RestingShape.LargeArch, SpinalStrategy.GentlyFlat, Activation.DrawIn, 1);
         var kept = await browser.Put(address, form).Ok<EpisodeView>();
         Assert.Equal(
-            (SpinalStrategy.GentlyFlat, SwitchOn.DrawIn),
-            (kept.Neutral.Strategy, kept.Neutral.SwitchOn)
+            (SpinalStrategy.GentlyFlat, Activation.DrawIn),
+            (kept.Neutral.Strategy, kept.Neutral.Activation)
         );
         Assert.Equal(HttpStatusCode.Conflict, (await browser.Put(address, form)).StatusCode);
     }
@@ -221,7 +221,7 @@ public sealed class VisitTests(OneServer one) : IClassFixture<OneServer>, IAsync
         {
             Doses = [.. item.Doses.Select(d => d with { Dose = d.Dose with { Reps = 40 } })],
         };
-        var form = new PlanForm([more], plan.Plan.Strategy, plan.Plan.SwitchOn);
+        var form = new PlanForm([more], plan.Plan.Strategy, plan.Plan.Activation);
         var weighed = await browser
             .Post($"/api/episodes/{opened.EpisodeId}/plan/weigh", form)
             .Ok<WeighedPlan>();

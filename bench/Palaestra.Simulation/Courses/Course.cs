@@ -79,7 +79,7 @@ public static class Course
                     findings,
                     policy.Id,
                     SpinalStrategy.Neutral,
-                    policy.SwitchOn,
+                    policy.Activation,
                     policy.MinutesPerDay
                 ),
                 library,
@@ -222,7 +222,7 @@ public static class Course
                     findings.Entries,
                     null,
                     plan.Strategy,
-                    plan.SwitchOn,
+                    plan.Activation,
                     new PainHistory([.. checks], firstUsual),
                     pain,
                     [.. raises],

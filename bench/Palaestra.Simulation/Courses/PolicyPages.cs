@@ -175,7 +175,7 @@ public static class PolicyPages
     private static int VisitsOn(Rung rung, double growth, Policy policy)
     {
         var visits = policy.MasteryVisits;
-        var dose = DosePlanner.Start(rung, StirredUp.Low, policy);
+        var dose = DosePlanner.Start(rung, Irritability.Low, policy);
         while (DoseStep.Harder(dose, rung, rung.Target, growth) is { } more)
         {
             dose = more;

@@ -1314,6 +1314,8 @@ export interface components {
             basedOn: number;
             confirmed?: null | string[];
         };
+        /** @enum {string} */
+        Activation: "brace" | "draw-in";
         ActivityScore: {
             name: string;
             /** Format: int32 */
@@ -1853,7 +1855,7 @@ export interface components {
             entries?: null | components["schemas"]["RungSearch"][];
             equipment?: null | string[];
             strategy?: null | components["schemas"]["SpinalStrategy"];
-            switchOn?: null | components["schemas"]["SwitchOn"];
+            switchOn?: null | components["schemas"]["Activation"];
             pain?: null | components["schemas"]["PainHistory"];
             sessions?: null | components["schemas"]["SessionPain"][];
             raises?: null | components["schemas"]["Raise"][];
@@ -1869,7 +1871,7 @@ export interface components {
         DecideQuestion: {
             input: components["schemas"]["DecideInput"];
             strategy: components["schemas"]["SpinalStrategy"];
-            switchOn: components["schemas"]["SwitchOn"];
+            switchOn: components["schemas"]["Activation"];
         };
         DecideView: {
             plan: null | components["schemas"]["PlanRevisionView"];
@@ -1895,7 +1897,7 @@ export interface components {
             evidence: string[];
             wouldChange: null | components["schemas"]["Message"];
             strategy?: null | components["schemas"]["SpinalStrategy"];
-            switchOn?: null | components["schemas"]["SwitchOn"];
+            switchOn?: null | components["schemas"]["Activation"];
             todo?: null | string;
             /** Format: date */
             changedOn?: null | string;
@@ -2087,7 +2089,7 @@ export interface components {
             tags: components["schemas"]["PrecautionTag"][];
             dangerReports: components["schemas"]["DangerReportView"][];
             closed: boolean;
-            stirredUp: components["schemas"]["StirredUp"];
+            stirredUp: components["schemas"]["Irritability"];
             policyName: string;
             neutral: components["schemas"]["NeutralView"];
             visits: components["schemas"]["VisitView"][];
@@ -2322,7 +2324,7 @@ export interface components {
             ladders: string[];
             positions?: null | string[];
         };
-        HighStirred: {
+        HighIrritability: {
             /** Format: int32 */
             painFrom: number;
             /** Format: double */
@@ -2500,6 +2502,13 @@ export interface components {
             /** Format: uuid */
             visitId?: null | string;
             flagsAsked?: null | boolean;
+        };
+        /** @enum {string} */
+        Irritability: "low" | "moderate" | "high";
+        IrritabilityTable: {
+            high: components["schemas"]["HighIrritability"];
+            moderate: components["schemas"]["ModerateIrritability"];
+            low: components["schemas"]["LowIrritability"];
         };
         ItemComparison: {
             before: null | components["schemas"]["PlanItem"];
@@ -3003,7 +3012,7 @@ export interface components {
             /** Format: double */
             excursion: number;
         };
-        LowStirred: {
+        LowIrritability: {
             /** Format: int32 */
             painBelow: number;
             /** Format: double */
@@ -3038,7 +3047,7 @@ export interface components {
             angles: components["schemas"]["PhotoAngle"][];
         };
         Message: string;
-        ModerateStirred: {
+        ModerateIrritability: {
             /** Format: int32 */
             reps: number;
             /** Format: int32 */
@@ -3077,7 +3086,7 @@ export interface components {
         NeutralForm: {
             restingShape: components["schemas"]["RestingShape"];
             strategy: components["schemas"]["SpinalStrategy"];
-            switchOn: components["schemas"]["SwitchOn"];
+            switchOn: components["schemas"]["Activation"];
             /** Format: int32 */
             version: number;
         };
@@ -3085,7 +3094,7 @@ export interface components {
         NeutralFrom: "taken" | "found" | "none";
         NeutralProposal: {
             strategy: components["schemas"]["SpinalStrategy"];
-            switchOn: components["schemas"]["SwitchOn"];
+            switchOn: components["schemas"]["Activation"];
             ruleId: string;
             why: components["schemas"]["Message"];
             cautions: string[];
@@ -3095,7 +3104,7 @@ export interface components {
         NeutralView: {
             restingShape: null | components["schemas"]["RestingShape"];
             strategy: null | components["schemas"]["SpinalStrategy"];
-            switchOn: null | components["schemas"]["SwitchOn"];
+            switchOn: null | components["schemas"]["Activation"];
             proposal: components["schemas"]["NeutralProposal"];
         };
         NextRung: {
@@ -3445,7 +3454,7 @@ export interface components {
         Plan: {
             items: components["schemas"]["PlanItem"][];
             strategy: components["schemas"]["SpinalStrategy"];
-            switchOn: components["schemas"]["SwitchOn"];
+            switchOn: components["schemas"]["Activation"];
             policyId: string;
             /** Format: int32 */
             policyVersion: number;
@@ -3468,14 +3477,14 @@ export interface components {
         PlanForm: {
             items: components["schemas"]["PlanItem"][];
             strategy: components["schemas"]["SpinalStrategy"];
-            switchOn: components["schemas"]["SwitchOn"];
+            switchOn: components["schemas"]["Activation"];
         };
         PlanInput: {
             profile: components["schemas"]["ClientProfile"];
             findings: components["schemas"]["ScreenFindings"];
             policyId: string;
             strategy: components["schemas"]["SpinalStrategy"];
-            switchOn: components["schemas"]["SwitchOn"];
+            switchOn: components["schemas"]["Activation"];
             /** Format: double */
             minutesPerDay: number;
             body?: null | components["schemas"]["BodySize"];
@@ -3511,7 +3520,7 @@ export interface components {
         };
         PlanProposal: {
             plan: components["schemas"]["Plan"];
-            stirredUp: components["schemas"]["StirredUp"];
+            stirredUp: components["schemas"]["Irritability"];
             forbidden: components["schemas"]["ForbiddenRung"][];
             notChosen: components["schemas"]["Reason"][];
             score?: null | components["schemas"]["PlanScore"];
@@ -3581,7 +3590,7 @@ export interface components {
             name: string;
             why: string;
             spinalStrategy: components["schemas"]["StrategyRule"];
-            switchOn: components["schemas"]["SwitchOn"];
+            switchOn: components["schemas"]["Activation"];
             breath: components["schemas"]["BreathRule"];
             movingOn: components["schemas"]["MovingOn"];
             endurance: components["schemas"]["HoldEndurance"];
@@ -3630,7 +3639,7 @@ export interface components {
             loaded: components["schemas"]["LoadedWork"];
             sore: components["schemas"]["SoreRules"];
             seconds: components["schemas"]["PolicySeconds"];
-            stirredUp: components["schemas"]["StirredUpTable"];
+            stirredUp: components["schemas"]["IrritabilityTable"];
             /**
              * Format: double
              * @default 0.5
@@ -4678,13 +4687,6 @@ export interface components {
             backupWarning?: null | string;
             time?: null | components["schemas"]["ClinicTime"];
         };
-        /** @enum {string} */
-        StirredUp: "low" | "moderate" | "high";
-        StirredUpTable: {
-            high: components["schemas"]["HighStirred"];
-            moderate: components["schemas"]["ModerateStirred"];
-            low: components["schemas"]["LowStirred"];
-        };
         StopAdvice: {
             /** Format: uuid */
             trialId: string;
@@ -4724,8 +4726,6 @@ export interface components {
             near: boolean;
             swaps: components["schemas"]["Swap"][];
         };
-        /** @enum {string} */
-        SwitchOn: "brace" | "draw-in";
         TakenPreview: {
             decisions: components["schemas"]["Decision"][];
             next: components["schemas"]["Plan"];

@@ -1,6 +1,14 @@
 import { modifierName } from "../api/modifiers";
 import { dayWords } from "../api/clinicTime";
-import type { Dose, Outcome, PlanItem, RestingShape, SideDose, SpinalStrategy, SwitchOn } from "../api/types";
+import type {
+  Dose,
+  Outcome,
+  PlanItem,
+  RestingShape,
+  SideDose,
+  SpinalStrategy,
+  Activation,
+} from "../api/types";
 import { say } from "../words/say";
 
 export const strategyWords: Record<SpinalStrategy, string> = {
@@ -8,7 +16,7 @@ export const strategyWords: Record<SpinalStrategy, string> = {
   "gently-flat": say("controls.gently-flat"),
   "little-arch": say("controls.a-little-arch"),
 };
-export const switchOnWords: Record<SwitchOn, string> = {
+export const activationWords: Record<Activation, string> = {
   brace: say("controls.brace"),
   "draw-in": say("controls.draw-in-with-the-pelvic"),
 };

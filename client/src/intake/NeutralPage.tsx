@@ -4,11 +4,11 @@ import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { api, got } from "../api/client";
 import { keys, useLibrary } from "../api/queries";
-import type { EpisodeView, RestingShape, SpinalStrategy, SwitchOn } from "../api/types";
+import type { EpisodeView, RestingShape, SpinalStrategy, Activation } from "../api/types";
 import { Button } from "../controls/Button";
 import { Choice } from "../controls/fields";
 import { Columns, Note, ProblemNote, Row, Small, Stack } from "../controls/layout";
-import { capital, shapeWords, strategyWords, switchOnWords } from "../controls/words";
+import { capital, shapeWords, strategyWords, activationWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
@@ -34,7 +34,7 @@ function Neutral(props: { episode: EpisodeView; visitId: string }) {
   const queries = useQueryClient();
   const [shape, setShape] = useState<RestingShape>(kept.restingShape ?? "middling");
   const [chosen, setChosen] = useState<SpinalStrategy | null>(kept.strategy);
-  const [switched, setSwitched] = useState<SwitchOn | null>(kept.switchOn);
+  const [switched, setSwitched] = useState<Activation | null>(kept.switchOn);
   const ask = useQuery({
     queryKey: ["neutral", episode.id, episode.version, shape, chosen],
     queryFn: () =>
@@ -47,7 +47,7 @@ function Neutral(props: { episode: EpisodeView; visitId: string }) {
   });
   const proposal = ask.data?.proposal ?? kept.proposal;
   const strategy: SpinalStrategy = chosen ?? proposal.strategy ?? "neutral";
-  const switchOn: SwitchOn = switched ?? proposal.switchOn ?? "brace";
+  const switchOn: Activation = switched ?? proposal.switchOn ?? "brace";
   const save = useMutation({
     mutationFn: () =>
       got(
@@ -92,9 +92,9 @@ function Neutral(props: { episode: EpisodeView; visitId: string }) {
           label={say("intake.switch-on")}
           value={switchOn}
           onChange={setSwitched}
-          options={(Object.keys(switchOnWords) as SwitchOn[]).map((s) => ({
+          options={(Object.keys(activationWords) as Activation[]).map((s) => ({
             value: s,
-            label: switchOnWords[s],
+            label: activationWords[s],
           }))}
           hint={say("intake.draw-in-is-offered-when")}
         />
@@ -108,7 +108,7 @@ function Neutral(props: { episode: EpisodeView; visitId: string }) {
       <Stack $gap={4}>
         {neutral && <RungFigure rungId={neutral.id} side="right" width="100%" height={210} />}
         <Says>
-          {capital(strategyWords[strategy])}; {switchOnWords[switchOn]}.
+          {capital(strategyWords[strategy])}; {activationWords[switchOn]}.
         </Says>
         <p>
           {strategy === proposal.strategy

@@ -9,7 +9,7 @@ import type { EpisodeView, Library, Plan, PlanItem, PlanView, PlanWork } from ".
 import { Button } from "../controls/Button";
 import { Sheet, Veil } from "../controls/Modal";
 import { Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { strategyWords, switchOnWords } from "../controls/words";
+import { strategyWords, activationWords } from "../controls/words";
 import { Opener } from "../controls/DataTable";
 import { MapTable } from "./MapTable";
 import { OrderList } from "./OrderList";
@@ -61,9 +61,9 @@ export function PlanSummary(props: Props) {
         <small>{say("planning.min-a-day-client-has", { minutesPerDay: episode.intake.minutesPerDay })}</small>
       </Minutes>
       <p>
-        {say("planning.back-strategywords-switchonwords", {
+        {say("planning.back-strategywords-activation", {
           strategyWords: strategyWords[plan.strategy],
-          switchOnWords: switchOnWords[plan.switchOn],
+          activationWords: activationWords[plan.switchOn],
         })}
         <br />
         <Quiet>{say("planning.irritability", { level: episode.stirredUp })}</Quiet>

@@ -8,7 +8,7 @@ import { Choice, NumberField } from "../controls/fields";
 import { Columns, Note, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { useTakeFocus } from "../controls/useTakeFocus";
-import { strategyWords, switchOnWords } from "../controls/words";
+import { strategyWords, activationWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { askedWords } from "./asked";
 import { taskName } from "./BatteryPage";
@@ -160,7 +160,7 @@ export function Ready(props: {
             ))}
           </Setup>
           <Small>
-            {strategyWords[strategy]} · {switchOnWords[switchOn]} · {rung.breath}
+            {strategyWords[strategy]} · {activationWords[switchOn]} · {rung.breath}
           </Small>
         </div>
         <div>

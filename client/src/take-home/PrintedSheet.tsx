@@ -112,9 +112,6 @@ const Days = styled.table`
   td.written {
     padding-left: 3mm;
   }
-  td.side {
-    white-space: nowrap;
-  }
   i {
     display: inline-block;
     width: 4mm;

@@ -7,7 +7,7 @@ import { Button } from "../controls/Button";
 import { Scale } from "../controls/fields";
 import { Columns, HiddenVisually, Note, Quiet, Small, Stack } from "../controls/layout";
 import { sideArrow } from "../controls/SideTag";
-import { doseWords, repsOf, strategyWords, switchOnWords } from "../controls/words";
+import { doseWords, repsOf, strategyWords, activationWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { doseOf, wayWords, type SetToDo } from "./sessionWork";
 import { say } from "../words/say";
@@ -114,7 +114,7 @@ export function SetCard(props: {
             guide: guide.words,
             breath: guide.breath,
             strategyWords: strategyWords[plan.strategy],
-            switchOnWords: switchOnWords[plan.switchOn],
+            activationWords: activationWords[plan.switchOn],
           })}
         </Small>
       )}

@@ -796,7 +796,7 @@ export interface Sentences {
   "planning.all-ladders": [];
   "planning.as-drawn": [];
   "planning.as-it-was": [];
-  "planning.back-strategywords-switchonwords": [values: Values<"strategyWords" | "switchOnWords">];
+  "planning.back-strategywords-activation": [values: Values<"activationWords" | "strategyWords">];
   "planning.back-to-the-plan": [];
   "planning.back-to-the-plan-in": [];
   "planning.band": [];
@@ -1292,7 +1292,7 @@ export interface Sentences {
   "visits.go-on-as-it-is": [];
   "visits.go-to-decide": [];
   "visits.go-to-the-plan": [];
-  "visits.guide-breath-breath-back-strategywords": [values: Values<"breath" | "guide" | "strategyWords" | "switchOnWords">];
+  "visits.guide-breath-breath-back-strategywords": [values: Values<"activationWords" | "breath" | "guide" | "strategyWords">];
   "visits.half-the-session-one-set": [];
   "visits.hold": [];
   "visits.home-log": [];

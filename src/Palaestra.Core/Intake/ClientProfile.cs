@@ -34,7 +34,7 @@ public enum RestingShape
 }
 
 /// <summary>What the rules need to know of the client.</summary>
-/// <param name="SettleHours">Hours until a stirred-up back is as before, 0 or more.</param>
+/// <param name="SettleHours">Hours until an irritated back is as before, 0 or more.</param>
 public sealed record ClientProfile(
     Pain Pain,
     double SettleHours,
@@ -46,34 +46,34 @@ public sealed record ClientProfile(
     public bool Has(string precautionId) => Precautions.Any(p => p.Id == precautionId);
 }
 
-public enum StirredUp
+public enum Irritability
 {
     Low,
     Moderate,
     High,
 }
 
-public static class StirredUpLevel
+public static class IrritabilityLevel
 {
     /// <summary>
     /// High at the policy's pain or settling time, or when it wakes the client; low under both lower bounds;
     /// otherwise moderate. The usual and present pain count, the worst does not.
     /// </summary>
     /// <remarks>Common practice.</remarks>
-    public static StirredUp Of(ClientProfile profile, Policy policy)
+    public static Irritability Of(ClientProfile profile, Policy policy)
     {
         var pain = Math.Max(profile.Pain.Now, profile.Pain.Usual);
-        var table = policy.StirredUp;
+        var table = policy.Irritability;
         if (
             pain >= table.High.PainFrom
             || profile.SettleHours >= table.High.SettleHoursFrom
             || profile.WakesAtNight
         )
         {
-            return StirredUp.High;
+            return Irritability.High;
         }
         return pain < table.Low.PainBelow && profile.SettleHours <= table.Low.SettleHoursTo
-            ? StirredUp.Low
-            : StirredUp.Moderate;
+            ? Irritability.Low
+            : Irritability.Moderate;
     }
 }

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Intake;
@@ -13,7 +14,7 @@ public enum SpinalStrategy
 /// <param name="RuleId">N-FLEXION, N-POLICY or N-BUILD.</param>
 public sealed record NeutralProposal(
     SpinalStrategy Strategy,
-    SwitchOn SwitchOn,
+    [property: JsonPropertyName("switchOn")] Activation Activation,
     string RuleId,
     Message Why,
     IReadOnlyList<Message> Cautions
@@ -29,7 +30,7 @@ public static class NeutralChoice
         var (strategy, rule, why) = Choose(profile, policy, flat.Count > 0);
         return new NeutralProposal(
             strategy,
-            policy.SwitchOn,
+            policy.Activation,
             rule,
             why,
             CautionsFor(strategy, profile, library)

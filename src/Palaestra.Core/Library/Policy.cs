@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace Palaestra.Core.Library;
 
 public enum StrategyRule
@@ -10,7 +12,7 @@ public enum StrategyRule
     Rounded,
 }
 
-public enum SwitchOn
+public enum Activation
 {
     Brace,
     DrawIn,
@@ -134,13 +136,23 @@ public enum WayOrder
 /// <param name="Avoids">Features of rungs that are not proposed until the back is calm.</param>
 public sealed record SoreRules(IReadOnlyList<string> Avoids, double HoldMax);
 
-public sealed record HighStirred(int PainFrom, double SettleHoursFrom, int Reps, int Sets, double HoldMax);
+public sealed record HighIrritability(
+    int PainFrom,
+    double SettleHoursFrom,
+    int Reps,
+    int Sets,
+    double HoldMax
+);
 
-public sealed record ModerateStirred(int Reps, int Sets, double HoldMax);
+public sealed record ModerateIrritability(int Reps, int Sets, double HoldMax);
 
-public sealed record LowStirred(int PainBelow, double SettleHoursTo);
+public sealed record LowIrritability(int PainBelow, double SettleHoursTo);
 
-public sealed record StirredUpTable(HighStirred High, ModerateStirred Moderate, LowStirred Low);
+public sealed record IrritabilityTable(
+    HighIrritability High,
+    ModerateIrritability Moderate,
+    LowIrritability Low
+);
 
 /// <summary>
 /// A school: every choice and threshold the rules use, by name, so that a clinic can see and change them.
@@ -158,7 +170,7 @@ public sealed record Policy(
     string Name,
     string Why,
     StrategyRule SpinalStrategy,
-    SwitchOn SwitchOn,
+    [property: JsonPropertyName("switchOn")] Activation Activation,
     BreathRule Breath,
     MovingOn MovingOn,
     HoldEndurance Endurance,
@@ -188,7 +200,7 @@ public sealed record Policy(
     LoadedWork Loaded,
     SoreRules Sore,
     PolicySeconds Seconds,
-    StirredUpTable StirredUp,
+    [property: JsonPropertyName("stirredUp")] IrritabilityTable Irritability,
     double HomeLessFraction = 0.5,
     double HomeAgreesFraction = 0.8,
     int PlateauVisits = 3,

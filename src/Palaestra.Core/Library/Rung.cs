@@ -106,7 +106,7 @@ public sealed record Rung(
 
     /// <summary>Features the rules themselves look for: rungs that teach a position, and the one that joins breath and switch-on.</summary>
     public const string NeutralFeature = "neutral";
-    public const string SwitchOnFeature = "switch-on";
+    public const string ActivationFeature = "switch-on";
 
     /// <summary>The arms go over the head.</summary>
     public const string OverheadFeature = "arms-overhead";

@@ -54,7 +54,7 @@ public static class SchoolCheck
         {
             yield return new($"{prefix}exercisesMin", Message.Of("school.exercises"));
         }
-        if (policy.StirredUp.Low.PainBelow > policy.StirredUp.High.PainFrom)
+        if (policy.Irritability.Low.PainBelow > policy.Irritability.High.PainFrom)
         {
             yield return new($"{prefix}stirredUp.low.painBelow", Message.Of("school.calm"));
         }

@@ -54,7 +54,7 @@ public sealed record TaskFeed(
 /// <param name="Minutes">For both sides. Our own estimate.</param>
 /// <param name="Priority">1 belongs to every screen, 2 to a full one, 3 is looked at when asked for.</param>
 /// <param name="Points">What each point of effort means, from 0 up.</param>
-/// <param name="OnlyWhenCalm">Not proposed when easily stirred up. <paramref name="Tires"/>: comes late, what follows would suffer.</param>
+/// <param name="OnlyWhenCalm">Not proposed when easily irritated. <paramref name="Tires"/>: comes late, what follows would suffer.</param>
 /// <param name="Caution">Said before it starts.</param>
 /// <param name="Loads">Loads to choose from, kilograms, lightest first.</param>
 /// <param name="Feeds">What it says of ladders that were not climbed.</param>

@@ -10,7 +10,7 @@ namespace Palaestra.Core.Planning;
 /// tasks have shown the same demands held, within the lower third; else its first rung. Never a barred one, one that needs what is not at hand, one of another school, or one that waits
 /// until the back is calm.
 /// </summary>
-internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy, PracticeLibrary library)
+internal sealed class Candidates(PlanInput input, Irritability level, Policy policy, PracticeLibrary library)
 {
     private readonly List<Reason> left = [];
 
@@ -114,7 +114,7 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
         && rung.Equipment.All(highest.Equipment.Contains);
 
     /// <summary>
-    /// A two-sided ladder moves with its weaker side: the lower entry of the two (P-ENTRY). When easily stirred up,
+    /// A two-sided ladder moves with its weaker side: the lower entry of the two (P-ENTRY). When easily irritated,
     /// not above the lower third (P-SORE-LOW). −1 where a side was clean nowhere.
     /// </summary>
     private (int Top, List<Reason> Why) Entry(Ladder ladder, List<RungSearch> searches)
@@ -140,7 +140,7 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
                 )
             ),
         };
-        if (level == StirredUp.High && top > LowerThird(ladder))
+        if (level == Irritability.High && top > LowerThird(ladder))
         {
             top = LowerThird(ladder);
             why.Add(new("P-SORE-LOW", Message.Of("plan.sore-low")));
@@ -152,7 +152,7 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
     {
         // For an irritable client only first rungs of what was not screened.
         var shown =
-            level == StirredUp.High
+            level == Irritability.High
                 ? []
                 : Enumerable
                     .Range(1, LowerThird(ladder))
@@ -192,7 +192,7 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
     }
 
     private static bool IsBasic(Rung rung) =>
-        rung.Features.Contains(Rung.NeutralFeature) || rung.Features.Contains(Rung.SwitchOnFeature);
+        rung.Features.Contains(Rung.NeutralFeature) || rung.Features.Contains(Rung.ActivationFeature);
 
     private Candidate Basic(Ladder ladder, Rung rung) =>
         new(ladder, rung, [new("P-BASE", Message.Of("plan.base"))], true, null, true, AllowanceOf(rung));
@@ -247,7 +247,7 @@ internal sealed class Candidates(PlanInput input, StirredUp level, Policy policy
         {
             return new("P-SCHOOL", Message.Of("out.school", ("policy", policy.Id)));
         }
-        if (level != StirredUp.Low && rung.Features.Any(policy.Sore.Avoids.Contains))
+        if (level != Irritability.Low && rung.Features.Any(policy.Sore.Avoids.Contains))
         {
             return new("P-SORE", Message.Of("out.sore"));
         }

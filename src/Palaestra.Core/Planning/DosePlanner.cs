@@ -3,7 +3,7 @@ using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Planning;
 
-/// <summary>First doses: by how stirred up the client is, and more for the weaker side.</summary>
+/// <summary>First doses: by how irritable the client is, and more for the weaker side.</summary>
 public static class DosePlanner
 {
     /// <summary>Fewer seconds are half of those asked for, at least two. Common practice.</summary>
@@ -13,18 +13,18 @@ public static class DosePlanner
     /// Low: the rung's own start dose, in the form the policy builds endurance in. Moderate and high: the policy's reps and
     /// sets, never above the start reps, with the hold bounded. Rules P-DOSE-LOW, P-DOSE-MODERATE, P-DOSE-HIGH.
     /// </summary>
-    public static Dose Start(Rung rung, StirredUp level, Policy policy)
+    public static Dose Start(Rung rung, Irritability level, Policy policy)
     {
         var start = rung.Start;
-        var table = policy.StirredUp;
+        var table = policy.Irritability;
         return level switch
         {
-            StirredUp.High => new Dose(
+            Irritability.High => new Dose(
                 Math.Min(start.Reps, table.High.Reps),
                 table.High.Sets,
                 HoldOf(rung, table.High.HoldMax)
             ),
-            StirredUp.Moderate => Bounded(
+            Irritability.Moderate => Bounded(
                 new Dose(
                     Math.Min(start.Reps, table.Moderate.Reps),
                     Math.Min(table.Moderate.Sets, Math.Max(start.Sets, rung.Target.Sets)),
@@ -77,7 +77,7 @@ public static class DosePlanner
     /// The doses a plan may choose from, the usual first: with fewer sets where it has more than one (P-FEWER-SETS); for a
     /// calm back one set more, up to the target (P-MORE-SETS). All within what the precautions let through (P-LIMIT).
     /// </summary>
-    public static IReadOnlyList<Dose> Choices(Rung rung, StirredUp level, DoseLimit limit, Policy policy)
+    public static IReadOnlyList<Dose> Choices(Rung rung, Irritability level, DoseLimit limit, Policy policy)
     {
         var start = Start(rung, level, policy);
         var doses = new List<Dose> { start };
@@ -85,7 +85,7 @@ public static class DosePlanner
         {
             doses.Add(start with { Sets = 1, Fewer = 0 });
         }
-        if (level == StirredUp.Low && start.Fewer == 0 && start.Sets < rung.Target.Sets)
+        if (level == Irritability.Low && start.Fewer == 0 && start.Sets < rung.Target.Sets)
         {
             doses.Add(start with { Sets = start.Sets + 1 });
         }

@@ -119,7 +119,7 @@ public sealed record PlanWarning(Guid? ItemId, string RuleId, Message Words, boo
 public sealed record Plan(
     IReadOnlyList<PlanItem> Items,
     SpinalStrategy Strategy,
-    SwitchOn SwitchOn,
+    [property: JsonPropertyName("switchOn")] Activation Activation,
     string PolicyId,
     int PolicyVersion,
     string LibraryVersion,
@@ -148,7 +148,7 @@ public sealed record PlanInput(
     Findings.ScreenFindings Findings,
     string PolicyId,
     SpinalStrategy Strategy,
-    SwitchOn SwitchOn,
+    [property: JsonPropertyName("switchOn")] Activation Activation,
     double MinutesPerDay,
     BodySize? Body = null,
     IReadOnlyList<string>? Goals = null,
@@ -190,7 +190,7 @@ public sealed record OtherPlan(
 /// <param name="Notes">What could not be met, and what was done instead: P-NEAREST-…, P-LOCK-….</param>
 public sealed record PlanProposal(
     Plan Plan,
-    StirredUp StirredUp,
+    [property: JsonPropertyName("stirredUp")] Irritability Irritability,
     IReadOnlyList<ForbiddenRung> Forbidden,
     IReadOnlyList<Reason> NotChosen,
     PlanScore? Score = null,

@@ -120,7 +120,7 @@ public static class PlanCheck
     )
     {
         var policy = library.FindPolicy(plan.PolicyId) ?? library.DefaultPolicy;
-        var level = StirredUpLevel.Of(profile, policy);
+        var level = IrritabilityLevel.Of(profile, policy);
         var warnings = plan
             .Items.SelectMany(item =>
             {
@@ -155,7 +155,7 @@ public static class PlanCheck
         PlanItem item,
         Rung rung,
         Allowance allowance,
-        StirredUp level,
+        Irritability level,
         Policy policy
     )
     {
@@ -171,7 +171,7 @@ public static class PlanCheck
                     false
                 );
             }
-            if (level != StirredUp.Low && side.Dose.Hold > policy.Sore.HoldMax)
+            if (level != Irritability.Low && side.Dose.Hold > policy.Sore.HoldMax)
             {
                 yield return new(
                     item.Id,
@@ -283,7 +283,7 @@ public static class PlanCheck
         PlanItem item,
         Rung rung,
         ScreenFindings? findings,
-        StirredUp level,
+        Irritability level,
         Policy policy,
         PracticeLibrary library
     )
@@ -292,7 +292,7 @@ public static class PlanCheck
         {
             yield return new(item.Id, "P-ENTRY", above, false);
         }
-        if (level != StirredUp.Low && rung.Features.Any(policy.Sore.Avoids.Contains))
+        if (level != Irritability.Low && rung.Features.Any(policy.Sore.Avoids.Contains))
         {
             yield return new(item.Id, "P-SORE", Message.Of("plan.sore"), false);
         }

@@ -135,7 +135,7 @@ public sealed record PlanComparison(IReadOnlyList<ItemComparison> Items, IReadOn
         {
             yield return Message.Of("compare.strategy");
         }
-        if (before.SwitchOn != after.SwitchOn)
+        if (before.Activation != after.Activation)
         {
             yield return Message.Of("compare.activation");
         }

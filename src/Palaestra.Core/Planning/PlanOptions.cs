@@ -4,7 +4,7 @@ using Palaestra.Core.Library;
 namespace Palaestra.Core.Planning;
 
 /// <summary>Turns rungs that may go into a plan into what the search weighs: each with its doses, minutes and cover.</summary>
-internal sealed class PlanOptions(PlanInput input, StirredUp level, Policy policy, PracticeLibrary library)
+internal sealed class PlanOptions(PlanInput input, Irritability level, Policy policy, PracticeLibrary library)
 {
     private static readonly Sector[] Sectors = Enum.GetValues<Sector>();
 
@@ -75,7 +75,7 @@ internal sealed class PlanOptions(PlanInput input, StirredUp level, Policy polic
     private static int Leading(Candidate candidate) =>
         candidate switch
         {
-            { Basic: true } => candidate.Rung.Features.Contains(Rung.SwitchOnFeature)
+            { Basic: true } => candidate.Rung.Features.Contains(Rung.ActivationFeature)
                 ? PlanObjective.Highest
                 : 0,
             { Highest: false } => 0,
@@ -102,7 +102,7 @@ internal sealed class PlanOptions(PlanInput input, StirredUp level, Policy polic
     )
     {
         var basic =
-            rung.Features.Contains(Rung.NeutralFeature) || rung.Features.Contains(Rung.SwitchOnFeature);
+            rung.Features.Contains(Rung.NeutralFeature) || rung.Features.Contains(Rung.ActivationFeature);
         var served = library.LadderOf(rung.Id).Id;
         return new PlanOption(
             candidate,

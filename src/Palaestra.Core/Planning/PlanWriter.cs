@@ -7,7 +7,7 @@ namespace Palaestra.Core.Planning;
 /// <summary>Writes the chosen options out as a plan: order, doses, reasons, changes, words.</summary>
 internal sealed class PlanWriter(
     PlanInput input,
-    StirredUp level,
+    Irritability level,
     Policy policy,
     PracticeLibrary library,
     Func<Guid> newId
@@ -27,7 +27,7 @@ internal sealed class PlanWriter(
             new Plan(
                 [.. ordered.Select(option => option.Locked ?? Item(option, option.Candidate!))],
                 input.Strategy,
-                input.SwitchOn,
+                input.Activation,
                 policy.Id,
                 policy.Version,
                 library.Version,
@@ -143,7 +143,7 @@ internal sealed class PlanWriter(
         }
         if (
             policy.Endurance == HoldEndurance.OneLong
-            && level == StirredUp.Low
+            && level == Irritability.Low
             && candidate.Rung.Endurance is not null
         )
         {
@@ -196,8 +196,8 @@ internal sealed class PlanWriter(
     private Message DoseWords(Dose dose) =>
         level switch
         {
-            StirredUp.High => Message.Of("plan.dose-high", ("dose", dose.Said())),
-            StirredUp.Moderate => Message.Of("plan.dose-moderate", ("dose", dose.Said())),
+            Irritability.High => Message.Of("plan.dose-high", ("dose", dose.Said())),
+            Irritability.Moderate => Message.Of("plan.dose-moderate", ("dose", dose.Said())),
             _ => Message.Of("plan.dose-low", ("dose", dose.Said())),
         };
 
@@ -206,7 +206,7 @@ internal sealed class PlanWriter(
     {
         if (candidate.Basic)
         {
-            return candidate.Rung.Features.Contains(Rung.SwitchOnFeature)
+            return candidate.Rung.Features.Contains(Rung.ActivationFeature)
                 ? Message.Of("purpose.activation")
                 : Message.Of("purpose.neutral");
         }

@@ -16,7 +16,7 @@ public static class Planner
     {
         var policy = library.FindPolicy(asked.PolicyId) ?? library.DefaultPolicy;
         var input = asked with { Profile = Young.Told(asked.Profile, asked.Age, library) };
-        var level = StirredUpLevel.Of(input.Profile, policy);
+        var level = IrritabilityLevel.Of(input.Profile, policy);
         var (weighed, objective, left) = Weigh(input, level, policy, library);
         // Walking goes beside the exercises, it does not compete with them.
         var beside = weighed.Where(option => option.Candidate?.Ladder.IsTolerance == true).ToList();
@@ -84,7 +84,7 @@ public static class Planner
     /// <summary>Everything the search chooses from, and what each set of it is worth.</summary>
     internal static (List<PlanOption> All, PlanObjective Objective, IReadOnlyList<Reason> Left) Weigh(
         PlanInput input,
-        StirredUp level,
+        Irritability level,
         Policy policy,
         PracticeLibrary library
     )

@@ -26,8 +26,8 @@ internal sealed class Counterfactual(
 
     /// <summary>Only where caps look across exercises do the others matter.</summary>
     private static bool Alone(Decision decision, DecideInput input, PracticeLibrary library) =>
-        StirredUpLevel.Of(input.Profile, library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy)
-            != StirredUp.High
+        IrritabilityLevel.Of(input.Profile, library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy)
+            != Irritability.High
         && !decision.Rules.Contains("D-CAP-CHANGE")
         && !decision.Rules.Contains("D-PAIN-SESSION");
 

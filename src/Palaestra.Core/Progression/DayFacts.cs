@@ -46,10 +46,10 @@ public sealed class DayFacts
 
     /// <summary>The client's profile with leg pain as it was told at the last visits.</summary>
     public ClientProfile Profile => Past.Profile;
-    public StirredUp Level => Past.Level;
+    public Irritability Level => Past.Level;
 
     /// <summary>Low irritability, or pain that is long-standing and even: counts as calm for what is earned, held and probed.</summary>
-    public bool Calm => Level == StirredUp.Low || Steady;
+    public bool Calm => Level == Irritability.Low || Steady;
     public bool Steady { get; }
 
     /// <summary>One up may be tried: no precaution forbids it, and a back that was irritable has been calm or steady for a week.</summary>
@@ -286,5 +286,5 @@ public sealed class DayFacts
 
     private bool Probing(PracticeLibrary library) =>
         Profile.Precautions.All(p => library.Precaution(p.Id) is not { NoProbes: true })
-        && (Steady || Level != StirredUp.High && Past.WeekCalm);
+        && (Steady || Level != Irritability.High && Past.WeekCalm);
 }

@@ -24,7 +24,7 @@ internal sealed class DayPast
         Drift = ReferencePain.Drift(input.Pain, input.CheckIn.UsualPain);
         Remembered = [.. LegMemory.Sides(input.Sessions ?? [], input.Visit, input.Date, judgement)];
         Profile = LegPain.Told(input.Profile, Reports(), Remembered, library, judgement);
-        Level = StirredUpLevel.Of(Profile, policy);
+        Level = IrritabilityLevel.Of(Profile, policy);
         Even = IsEven();
         Quiet = IsQuiet();
         WeekCalm = !CheckIns.Any(c => c.Date > input.Date.AddDays(-judgement.ReadyCalmDays) && Irritable(c));
@@ -38,7 +38,7 @@ internal sealed class DayPast
     public int Drift { get; }
     public IReadOnlyList<Side> Remembered { get; }
     public ClientProfile Profile { get; }
-    public StirredUp Level { get; }
+    public Irritability Level { get; }
 
     /// <summary>Usual pain of the last check-ins, today's among them, is low and hardly changes.</summary>
     public bool Even { get; }
@@ -119,8 +119,8 @@ internal sealed class DayPast
     }
 
     private bool Irritable(PastCheckIn check) =>
-        Math.Max(check.Usual ?? 0, check.Now ?? 0) >= policy.StirredUp.High.PainFrom
-        || check.Hours >= policy.StirredUp.High.SettleHoursFrom;
+        Math.Max(check.Usual ?? 0, check.Now ?? 0) >= policy.Irritability.High.PainFrom
+        || check.Hours >= policy.Irritability.High.SettleHoursFrom;
 
     private bool Hurt(SessionPain session) =>
         session.End - session.Start >= judgement.SessionEndRise

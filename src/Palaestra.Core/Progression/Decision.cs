@@ -32,7 +32,7 @@ public sealed record FiredRule(string RuleId, Outcome Outcome, IReadOnlyList<Mes
 /// <param name="WouldChange">What would have changed it, found by trying; none when nothing tried did.</param>
 /// <param name="ChangedOn">The day of a change; it goes with the exercise into the next plan.</param>
 /// <param name="Todo">What to do beside it; none where the outcome says it all.</param>
-/// <param name="Strategy">The other strategy that a change proposes, or <paramref name="SwitchOn"/>; none of both: another ladder.</param>
+/// <param name="Strategy">The other strategy that a change proposes, or <paramref name="Activation"/>; none of both: another ladder.</param>
 /// <param name="Spell">A while of rest, or of half the sets, that begins.</param>
 /// <param name="LoadMore">By how much the load rises in the ladder's own direction, share of the present one, below 0 for less; none where the rung stays as it is or neither asks for it.</param>
 /// <param name="Probe">D-READY: one set one up that may be tried today; none where it is not ready.</param>
@@ -47,7 +47,7 @@ public sealed record Decision(
     IReadOnlyList<Message> Evidence,
     Message? WouldChange,
     SpinalStrategy? Strategy = null,
-    SwitchOn? SwitchOn = null,
+    [property: JsonPropertyName("switchOn")] Activation? Activation = null,
     Message? Todo = null,
     DateOnly? ChangedOn = null,
     IReadOnlyList<FiredRule>? Fired = null,
@@ -83,7 +83,7 @@ public sealed record Decision(
 /// <param name="OpenedOn">First day of the episode, for the calendar school; none: the map is not looked at.</param>
 /// <param name="Entries">Entry rungs of the last screen, for another ladder when one stalls.</param>
 /// <param name="Equipment">What is at hand; none: everything.</param>
-/// <param name="Strategy">In force. <paramref name="SwitchOn"/> likewise; none: they are not changed.</param>
+/// <param name="Strategy">In force. <paramref name="Activation"/> likewise; none: they are not changed.</param>
 /// <param name="Pain">Earlier check-ins, for the reference pain; none: this visit's usual pain is its own reference.</param>
 /// <param name="Sessions">Pain of this session and of earlier ones; none: as far as the sets of today tell.</param>
 /// <param name="Raises">What earlier visits made harder; none: nothing that is known.</param>
@@ -108,7 +108,7 @@ public sealed record DecideInput(
     IReadOnlyList<RungSearch>? Entries = null,
     IReadOnlyList<string>? Equipment = null,
     SpinalStrategy? Strategy = null,
-    SwitchOn? SwitchOn = null,
+    [property: JsonPropertyName("switchOn")] Activation? Activation = null,
     PainHistory? Pain = null,
     IReadOnlyList<SessionPain>? Sessions = null,
     IReadOnlyList<Raise>? Raises = null,

@@ -53,7 +53,7 @@ internal sealed class DecisionCase
     public Rung Rung { get; }
     public Ladder Ladder { get; }
     public Dose Dose { get; }
-    public StirredUp Level => Day.Level;
+    public Irritability Level => Day.Level;
 
     /// <summary>The dose that, met clean, earns the next rung: by the school, within what the precautions let through.</summary>
     public Dose Goal { get; }

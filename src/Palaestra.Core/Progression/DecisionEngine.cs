@@ -130,7 +130,7 @@ public static class DecisionEngine
     /// <summary>D-CAP-RISE: when irritability is high, only the first exercise that earned a rung gets it today.</summary>
     private static List<Decision> CapRisesWhenSore(List<Decision> decisions, DecideInput input, DayFacts day)
     {
-        if (day.Level != StirredUp.High)
+        if (day.Level != Irritability.High)
         {
             return decisions;
         }
@@ -199,7 +199,7 @@ public static class DecisionEngine
             Dose = item.Doses.First(d => d.Side == decision.Side).Dose,
             Evidence = [.. decision.Evidence, why],
             Strategy = null,
-            SwitchOn = null,
+            Activation = null,
             Todo = null,
             ChangedOn = null,
             LoadMore = null,

@@ -37,7 +37,8 @@ public static class NextPlan
             {
                 Items = InPlace(items, plan, library),
                 Strategy = decisions.FirstOrDefault(d => d.Strategy is not null)?.Strategy ?? plan.Strategy,
-                SwitchOn = decisions.FirstOrDefault(d => d.SwitchOn is not null)?.SwitchOn ?? plan.SwitchOn,
+                Activation =
+                    decisions.FirstOrDefault(d => d.Activation is not null)?.Activation ?? plan.Activation,
                 PolicyId = policy.Id,
                 PolicyVersion = policy.Version,
                 LibraryVersion = library.Version,

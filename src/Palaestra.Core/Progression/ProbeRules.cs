@@ -174,7 +174,7 @@ internal static class ProbeRules
     private static Dose Carried(DecisionCase c, Rung rung, Dose next, ProbeDone probe)
     {
         var start = c.StartOf(rung).WithSettingOf(next);
-        if (c.Level == Intake.StirredUp.High)
+        if (c.Level == Intake.Irritability.High)
         {
             return start;
         }

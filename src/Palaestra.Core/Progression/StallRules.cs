@@ -78,12 +78,12 @@ internal static class StallRules
                 Strategy = SpinalStrategy.Neutral,
             };
         }
-        if (c.Input.SwitchOn is { } now)
+        if (c.Input.Activation is { } now)
         {
-            var to = now == SwitchOn.Brace ? SwitchOn.DrawIn : SwitchOn.Brace;
+            var to = now == Activation.Brace ? Activation.DrawIn : Activation.Brace;
             return To(c.Rung, c.Dose, Message.Of("change.activation", ("activation", to))) with
             {
-                SwitchOn = to,
+                Activation = to,
             };
         }
         return null;

@@ -54,7 +54,7 @@ public static class BatteryPlanner
                 .Select(o => new LeftOut(o.Task.Id, "S-COVERED", WhyCovered(o, chosen, library), true))
         );
         var positions = library.Positions.Select(position => position.Id).ToList();
-        var soreLast = StirredUpLevel.Of(profile, policy) != StirredUp.Low;
+        var soreLast = IrritabilityLevel.Of(profile, policy) != Irritability.Low;
         return Make(
             [
                 .. chosen
@@ -165,7 +165,7 @@ public static class BatteryPlanner
     private static int Changes(List<TaskOption> options) =>
         options.Zip(options.Skip(1)).Count(pair => pair.First.Rung.Position != pair.Second.Rung.Position);
 
-    /// <summary>0 first; what a caution touches comes later when the back is easily stirred up, what tires last.</summary>
+    /// <summary>0 first; what a caution touches comes later when the back is easily irritated, what tires last.</summary>
     private static int Late(TaskOption option, bool soreLast) =>
         option.Task.Tires ? 2
         : option.Sore && soreLast ? 1

@@ -108,7 +108,7 @@ public static class RungFinder
     )
     {
         // What waits while the back is sore is not climbed either.
-        var calm = StirredUpLevel.Of(profile, policy) == StirredUp.Low;
+        var calm = IrritabilityLevel.Of(profile, policy) == Irritability.Low;
         var open = ladder
             .Rungs.Where(rung => !Allowance.Of(library, profile.Precautions, rung, side).Barred)
             .Where(rung =>
@@ -179,7 +179,9 @@ public static class RungFinder
         if (tried.Count == 0)
         {
             // A sore client starts in the lower third, others in the middle.
-            return StirredUpLevel.Of(profile, policy) == StirredUp.High ? (count - 1) / 3 : (count - 1) / 2;
+            return IrritabilityLevel.Of(profile, policy) == Irritability.High
+                ? (count - 1) / 3
+                : (count - 1) / 2;
         }
         var (clean, broken) = Bracket(count, verdicts);
         if (tried.Count >= policy.TrialsPerSide || broken - clean <= 1)

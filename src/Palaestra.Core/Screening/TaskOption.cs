@@ -122,7 +122,7 @@ public sealed record TaskOption(
             var bar = Allowance.Of(library, profile.Precautions, option.Rung, option.Rung.TaskSides[0]);
             return new(task.Id, "S-BARRED", Message.Of("screen.barred", ("why", bar.BarWords)), false);
         }
-        if (task.OnlyWhenCalm && StirredUpLevel.Of(profile, policy) != StirredUp.Low)
+        if (task.OnlyWhenCalm && IrritabilityLevel.Of(profile, policy) != Irritability.Low)
         {
             return new(task.Id, "S-SORE", Message.Of("screen.sore"), true);
         }

@@ -3,7 +3,7 @@ using Palaestra.Core.Progression;
 namespace Palaestra.Data.Day;
 
 /// <summary>What wants a decision, the most pressing first.</summary>
-public enum PileKind
+public enum WorklistKind
 {
     DangerSign,
     Soreness,
@@ -41,7 +41,7 @@ public sealed class Standing
     public DateOnly LatestOn { get; set; }
 
     public List<StandingVisit> Visits { get; } = [];
-    public List<PileRow> Pile { get; } = [];
+    public List<WorklistRow> Pile { get; } = [];
 }
 
 /// <summary>How a visit reads on the rail of the day.</summary>
@@ -55,12 +55,12 @@ public sealed class StandingVisit
 }
 
 /// <summary>Something that wants a decision, from a day on (the first there is: at once), as long as the record does not change.</summary>
-public sealed class PileRow
+public sealed class WorklistRow
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public Guid EpisodeId { get; init; }
     public Guid VisitId { get; init; }
-    public PileKind Kind { get; init; }
+    public WorklistKind Kind { get; init; }
     public DateOnly From { get; init; }
 
     /// <summary>What is the matter; it is told with the "days" and "weeks" since <see cref="CountFrom"/>.</summary>

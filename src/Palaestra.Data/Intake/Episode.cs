@@ -39,7 +39,7 @@ public sealed class Episode
     /// <summary>None until the neutral station has been done.</summary>
     public RestingShape? RestingShape { get; set; }
     public SpinalStrategy? Strategy { get; set; }
-    public SwitchOn? SwitchOn { get; set; }
+    public Activation? Activation { get; set; }
 
     /// <summary>Counts edits; an edit made on an older count is a conflict.</summary>
     public int Version { get; set; } = 1;

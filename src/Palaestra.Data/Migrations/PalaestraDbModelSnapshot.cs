@@ -209,7 +209,7 @@ namespace Palaestra.Data.Migrations
                     b.ToTable("ClinicSentences");
                 });
 
-            modelBuilder.Entity("Palaestra.Data.Day.PileRow", b =>
+            modelBuilder.Entity("Palaestra.Data.Day.WorklistRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
@@ -450,8 +450,9 @@ namespace Palaestra.Data.Migrations
                     b.Property<string>("Strategy")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("SwitchOn")
-                        .HasColumnType("TEXT");
+                    b.Property<string>("Activation")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("SwitchOn");
 
                     b.Property<int>("Version")
                         .IsConcurrencyToken()
@@ -962,7 +963,7 @@ namespace Palaestra.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Palaestra.Data.Day.PileRow", b =>
+            modelBuilder.Entity("Palaestra.Data.Day.WorklistRow", b =>
                 {
                     b.HasOne("Palaestra.Data.Day.Standing", null)
                         .WithMany("Pile")

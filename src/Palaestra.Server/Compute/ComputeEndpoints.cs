@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
@@ -33,7 +34,11 @@ public sealed record DecideAnswer(
     bool Steady
 );
 
-public sealed record DecideQuestion(DecideInput Input, SpinalStrategy Strategy, SwitchOn SwitchOn);
+public sealed record DecideQuestion(
+    DecideInput Input,
+    SpinalStrategy Strategy,
+    [property: JsonPropertyName("switchOn")] Activation Activation
+);
 
 /// <param name="Asked">What can be pointed at in a picture from there, in order.</param>
 public sealed record PhotoAnswer(IReadOnlyList<PhotoPoint> Asked, IReadOnlyList<PhotoAngle> Angles);
@@ -170,7 +175,7 @@ public static class ComputeEndpoints
         var plan = new Plan(
             asked.Items,
             question.Strategy,
-            question.SwitchOn,
+            question.Activation,
             policy.Id,
             policy.Version,
             library.Version,

@@ -26,8 +26,8 @@ public sealed record DayVisit(
 );
 
 /// <summary>Something that wants a decision, and where to take it.</summary>
-public sealed record PileEntry(
-    PileKind Kind,
+public sealed record WorklistEntry(
+    WorklistKind Kind,
     Guid EpisodeId,
     Guid VisitId,
     string Name,
@@ -45,7 +45,7 @@ public sealed record DayView(
     DateOnly Date,
     Instant Now,
     IReadOnlyList<DayVisit> Visits,
-    IReadOnlyList<PileEntry> Pile,
+    IReadOnlyList<WorklistEntry> Pile,
     int PileCount,
     IReadOnlyList<ClientLine> Others,
     int OthersCount,
@@ -64,7 +64,7 @@ public static class DayEndpoints
         group.MapGet("/clients", Find).WithName("FindClients");
     }
 
-    private static async Task<Ok<DayView>> Today(PalaestraDb db, StandingDesk standings, ClinicClock clock)
+    private static async Task<Ok<DayView>> Today(PalaestraDb db, StandingReview standings, ClinicClock clock)
     {
         var behind = await standings.Refresh();
         var today = clock.Today;
@@ -150,7 +150,7 @@ public static class DayEndpoints
     }
 
     /// <summary>At most one entry a client: the most pressing.</summary>
-    private static async Task<(List<PileEntry> Top, int Count)> Pile(DateOnly today, PalaestraDb db)
+    private static async Task<(List<WorklistEntry> Top, int Count)> Pile(DateOnly today, PalaestraDb db)
     {
         var due = db.Pile.AsNoTracking().Where(row => row.From <= today);
         var count = await due.Select(row => row.EpisodeId).Distinct().CountAsync();
@@ -167,7 +167,7 @@ public static class DayEndpoints
             [
                 .. rows.DistinctBy(pair => pair.Row.EpisodeId)
                     .Take(PileMost)
-                    .Select(pair => new PileEntry(
+                    .Select(pair => new WorklistEntry(
                         pair.Row.Kind,
                         pair.Row.EpisodeId,
                         pair.Row.VisitId,
@@ -181,7 +181,7 @@ public static class DayEndpoints
         );
     }
 
-    private static Message Since(PileRow row, DateOnly today) =>
+    private static Message Since(WorklistRow row, DateOnly today) =>
         row.CountFrom is { } from && today.DayNumber - from.DayNumber is var days
             ? row.What.With(("days", days), ("weeks", days / 7))
             : row.What;

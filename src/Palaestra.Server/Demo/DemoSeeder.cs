@@ -32,7 +32,7 @@ public sealed class DemoSeeder(
     PracticeLibrary library,
     CaseFiles files,
     DemoScenario scenario,
-    TraceDesk traces,
+    TraceStore traces,
     Settings settings,
     UserManager<Practitioner> users,
     RoleManager<IdentityRole<Guid>> roles,
@@ -85,7 +85,7 @@ public sealed class DemoSeeder(
     private async Task Live(DemoClient client)
     {
         var clock = new DemoClock();
-        var intake = new IntakeDesk(db, At(clock));
+        var intake = new IntakeStore(db, At(clock));
         Guid? episodeId = null;
         foreach (var visit in client.Visits)
         {
@@ -129,11 +129,11 @@ public sealed class DemoSeeder(
         );
         file.Episode.RestingShape = shape;
         file.Episode.Strategy = proposal.Strategy;
-        file.Episode.SwitchOn = proposal.SwitchOn;
+        file.Episode.Activation = proposal.Activation;
         await db.SaveChangesAsync();
     }
 
-    private async Task During(DemoVisit visit, Guid visitId, DemoClock clock, IntakeDesk intake)
+    private async Task During(DemoVisit visit, Guid visitId, DemoClock clock, IntakeStore intake)
     {
         if (visit.CheckIn is { } check)
         {
@@ -218,7 +218,7 @@ public sealed class DemoSeeder(
         await Plan(capacities.Keys, looks.Keys, before, visitId);
         await Store(events, before, visitId);
         var file = (await files.OfVisit(visitId))!;
-        var desk = new PlanDesk(db, library, At(clock));
+        var desk = new PlanProposals(db, library, At(clock));
         desk.Add(file, visitId, desk.Propose(file)!.Plan, Practitioner);
         await db.SaveChangesAsync();
     }
@@ -252,7 +252,7 @@ public sealed class DemoSeeder(
         var climbs = ladders.Select(id => library.Tasks.First(t => t.Ladder == id).Id);
         var tasks = climbs.Concat(looks.Select(look => look.Split('/')[0])).Distinct().ToList();
         var visit = file.Visit(visitId);
-        visit.Battery = new BatteryDesk(library)
+        visit.Battery = new Batteries(library)
             .ByHand(file, visit, new BatteryForm(tasks, file.Policy.ScreenMinutes, [], 0))
             .Value;
         visit.BatteryVersion = 1;
@@ -356,7 +356,7 @@ public sealed class DemoSeeder(
     private async Task Home(DemoHome home, Guid visitId)
     {
         var file = (await files.OfVisit(visitId))!;
-        var desk = new HomeLogDesk(db, library, today);
+        var desk = new HomeLogs(db, library, today);
         var log = (await desk.Of(file, visitId))!;
         foreach (var row in log.Rows.Where(row => row.Planned.Count > 0))
         {
@@ -390,7 +390,7 @@ public sealed class DemoSeeder(
     {
         var file = (await files.OfVisit(visitId))!;
         var input = DecisionInputs.Of(file, visitId, library)!;
-        var desk = new DecisionDesk(db, library, new PlanDesk(db, library, At(clock)), At(clock));
+        var desk = new DecisionStore(db, library, new PlanProposals(db, library, At(clock)), At(clock));
         var proposals = DecisionEngine.Decide(input, library);
         var choices =
             from proposal in proposals

@@ -40,12 +40,12 @@ public static class InstrumentEndpoints
         group.MapPost("/{device}/script", Begin).WithName("BeginScript");
     }
 
-    private static Ok<IReadOnlyList<DeviceView>> All(InstrumentDesk desk) =>
+    private static Ok<IReadOnlyList<DeviceView>> All(LiveDevices desk) =>
         TypedResults.Ok<IReadOnlyList<DeviceView>>([.. desk.Devices.Select(DeviceView.Of)]);
 
     private static Results<ServerSentEventsResult<LivePart>, ProblemHttpResult> Stream(
         string device,
-        InstrumentDesk desk,
+        LiveDevices desk,
         TimeProvider time,
         IHostApplicationLifetime server,
         HttpContext context
@@ -65,7 +65,7 @@ public static class InstrumentEndpoints
 
     private static Results<Ok<DeviceView>, ProblemHttpResult> TakeNeutral(
         string device,
-        InstrumentDesk desk,
+        LiveDevices desk,
         TimeProvider time
     )
     {
@@ -86,7 +86,7 @@ public static class InstrumentEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> Begin(
         string device,
         ScriptForm form,
-        InstrumentDesk desk,
+        LiveDevices desk,
         IInstrumentSource source,
         CancellationToken gone
     )

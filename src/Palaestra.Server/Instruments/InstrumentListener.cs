@@ -1,7 +1,7 @@
 namespace Palaestra.Server.Instruments;
 
 /// <summary>Listens to the source as long as the server runs, and connects again when the connection is lost.</summary>
-public sealed class InstrumentListener(IInstrumentSource source, InstrumentDesk desk) : BackgroundService
+public sealed class InstrumentListener(IInstrumentSource source, LiveDevices desk) : BackgroundService
 {
     private static readonly TimeSpan Again = TimeSpan.FromSeconds(1);
 

@@ -61,7 +61,7 @@ public static class TraceEndpoints
     private static async Task<Results<Ok<IReadOnlyList<TraceEntry>>, ProblemHttpResult>> All(
         Guid visitId,
         CaseFiles files,
-        TraceDesk desk
+        TraceStore desk
     ) =>
         await files.OfVisit(visitId) is null
             ? Problem.NotFound("visit")
@@ -72,8 +72,8 @@ public static class TraceEndpoints
         Guid trialId,
         KeepTraceForm form,
         CaseFiles files,
-        InstrumentDesk instruments,
-        TraceDesk desk,
+        LiveDevices instruments,
+        TraceStore desk,
         TimeProvider time,
         WhoIsHere who
     )
@@ -90,7 +90,7 @@ public static class TraceEndpoints
         {
             return Problem.Conflict(Message.Of("trace.running"));
         }
-        var already = await desk.Kept(trialId, TraceDesk.KindOf(device.Setup.Id));
+        var already = await desk.Kept(trialId, TraceStore.KindOf(device.Setup.Id));
         if (already is not null && Covers(already, ended))
         {
             return TypedResults.Ok(TraceEntry.Of(already));
@@ -142,7 +142,7 @@ public static class TraceEndpoints
         TraceFileForm form,
         CaseFiles files,
         PracticeLibrary library,
-        TraceDesk desk,
+        TraceStore desk,
         WhoIsHere who
     )
     {
@@ -156,7 +156,7 @@ public static class TraceEndpoints
             return Problem.Fields(read.Errors);
         }
         var trace = read.Value!;
-        if (await desk.Kept(trialId, TraceDesk.KindOf(trace.Instrument)) is not null)
+        if (await desk.Kept(trialId, TraceStore.KindOf(trace.Instrument)) is not null)
         {
             return Problem.Conflict(Message.Of("trace.there"));
         }
@@ -176,7 +176,7 @@ public static class TraceEndpoints
         Trial trial,
         Trace trace,
         TraceSource source,
-        TraceDesk desk,
+        TraceStore desk,
         WhoIsHere who,
         StoredTrace? instead = null
     )
@@ -204,7 +204,7 @@ public static class TraceEndpoints
     private static async Task<Results<Ok<TraceView>, ProblemHttpResult>> View(
         Guid id,
         CaseFiles files,
-        TraceDesk desk,
+        TraceStore desk,
         double from = 0,
         double? seconds = null,
         int pieces = Pieces
@@ -223,7 +223,10 @@ public static class TraceEndpoints
             : Damaged();
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(Guid id, TraceDesk desk)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(
+        Guid id,
+        TraceStore desk
+    )
     {
         if (await desk.Find(id) is not { } row)
         {
@@ -242,7 +245,7 @@ public static class TraceEndpoints
         );
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, TraceDesk desk)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, TraceStore desk)
     {
         if (await desk.Find(id) is not { } row)
         {

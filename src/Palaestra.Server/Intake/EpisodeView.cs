@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using NodaTime;
 using Palaestra.Core.Body;
 using Palaestra.Core.Capture;
@@ -48,7 +49,7 @@ public sealed record PrecautionTag(string Id, Message Words, bool Lapsed);
 public sealed record NeutralView(
     RestingShape? RestingShape,
     SpinalStrategy? Strategy,
-    SwitchOn? SwitchOn,
+    [property: JsonPropertyName("switchOn")] Activation? Activation,
     NeutralProposal Proposal
 );
 
@@ -63,7 +64,7 @@ public sealed record EpisodeView(
     IReadOnlyList<PrecautionTag> Tags,
     IReadOnlyList<DangerReportView> DangerReports,
     bool Closed,
-    StirredUp StirredUp,
+    [property: JsonPropertyName("stirredUp")] Irritability Irritability,
     string PolicyName,
     NeutralView Neutral,
     IReadOnlyList<VisitView> Visits,
@@ -83,12 +84,12 @@ public sealed record EpisodeView(
             [.. episode.Precautions.Select(p => TagOf(p, file, library))],
             [.. episode.DangerReports.OrderBy(r => r.NotedAt).Select(r => ReportOf(r, library))],
             file.Closed,
-            StirredUpLevel.Of(file.Profile, file.Policy),
+            IrritabilityLevel.Of(file.Profile, file.Policy),
             file.Policy.Name,
             new NeutralView(
                 episode.RestingShape,
                 episode.Strategy,
-                episode.SwitchOn,
+                episode.Activation,
                 NeutralChoice.Propose(file.Profile, file.Policy, library)
             ),
             [.. file.Visits.Select(v => VisitOf(v, file))],

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using FluentValidation;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -19,7 +20,7 @@ public sealed record DangerClearedForm(string Found, string Done);
 public sealed record NeutralForm(
     RestingShape RestingShape,
     SpinalStrategy Strategy,
-    SwitchOn SwitchOn,
+    [property: JsonPropertyName("switchOn")] Activation Activation,
     int Version
 );
 
@@ -44,7 +45,7 @@ public static class IntakeEndpoints
     private static async Task<Results<Created<Opened>, ProblemHttpResult>> Create(
         IntakeForm form,
         IValidator<IntakeForm> validator,
-        IntakeDesk desk,
+        IntakeStore desk,
         ClinicClock clock,
         WhoIsHere who
     )
@@ -72,7 +73,7 @@ public static class IntakeEndpoints
         Guid id,
         IntakeForm form,
         IValidator<IntakeForm> validator,
-        IntakeDesk desk,
+        IntakeStore desk,
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
@@ -112,7 +113,7 @@ public static class IntakeEndpoints
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> ReportDanger(
         Guid id,
         DangerSignsForm form,
-        IntakeDesk desk,
+        IntakeStore desk,
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
@@ -222,7 +223,7 @@ public static class IntakeEndpoints
             {
                 edited.Episode.RestingShape = form.RestingShape;
                 edited.Episode.Strategy = form.Strategy;
-                edited.Episode.SwitchOn = form.SwitchOn;
+                edited.Episode.Activation = form.Activation;
             }
         );
     }

@@ -30,11 +30,11 @@ public static class BackupEndpoints
         group.MapPost("", Make).WithName("MakeBackup");
     }
 
-    private static Ok<BackupsView> Get(BackupDesk desk, Settings settings) =>
+    private static Ok<BackupsView> Get(BackupRuns desk, Settings settings) =>
         TypedResults.Ok(ViewOf(desk, settings));
 
     private static async Task<Results<Ok<BackupsView>, ProblemHttpResult>> Make(
-        BackupDesk desk,
+        BackupRuns desk,
         Settings settings
     )
     {
@@ -52,7 +52,7 @@ public static class BackupEndpoints
         }
     }
 
-    private static BackupsView ViewOf(BackupDesk desk, Settings settings) =>
+    private static BackupsView ViewOf(BackupRuns desk, Settings settings) =>
         new(
             settings.BackupFolder,
             Disk.Of(settings.BackupFolder) == Disk.Of(settings.DataFolder),

@@ -56,7 +56,7 @@ public static class KeepingCommands
             { Key: { } key } => Seal.For(key),
             _ => new Seal(Passphrase(options, twice: true), null),
         };
-        using var desk = new BackupDesk(settings, TimeProvider.System);
+        using var desk = new BackupRuns(settings, TimeProvider.System);
         var (file, manifest) = options.File is { } named
             ? (named, await Backup.Write(settings.DataFolder, named, seal, now))
             : await desk.Make(seal, now);

@@ -8,7 +8,7 @@ namespace Palaestra.Server.Keeping;
 /// told to administrators by its age.
 /// </summary>
 public sealed class NightlyBackup(
-    BackupDesk desk,
+    BackupRuns desk,
     Settings settings,
     ClinicClock clinic,
     TimeProvider clock,

@@ -7,7 +7,7 @@ using Palaestra.Server.Words;
 namespace Palaestra.Server.Keeping;
 
 /// <summary>Healthy when the database can be read and written and the disk has room.</summary>
-public sealed class StoreHealth(Settings settings, BackupDesk backups, TimeProvider clock, ClinicWords words)
+public sealed class StoreHealth(Settings settings, BackupRuns backups, TimeProvider clock, ClinicWords words)
     : IHealthCheck
 {
     /// <summary>Below this a day's traces may not fit, bytes.</summary>

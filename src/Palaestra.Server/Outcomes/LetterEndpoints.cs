@@ -32,7 +32,7 @@ public static class LetterEndpoints
     private static async Task<Results<Ok<LetterView>, ProblemHttpResult>> Get(
         Guid visitId,
         CaseFiles files,
-        LetterDesk desk,
+        LetterComposer desk,
         PalaestraDb db
     )
     {
@@ -51,7 +51,7 @@ public static class LetterEndpoints
         Guid visitId,
         LetterForm form,
         CaseFiles files,
-        LetterDesk desk,
+        LetterComposer desk,
         PalaestraDb db,
         WhoIsHere who,
         ClinicClock clock
@@ -104,7 +104,7 @@ public static class LetterEndpoints
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Pdf(
         Guid visitId,
         CaseFiles files,
-        LetterDesk desk,
+        LetterComposer desk,
         PalaestraDb db,
         WhoIsHere who,
         Word<Paper>? paper

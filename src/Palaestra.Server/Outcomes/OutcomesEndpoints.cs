@@ -22,7 +22,7 @@ public static class OutcomesEndpoints
     private static async Task<Results<Ok<OutcomesView>, ProblemHttpResult>> Get(
         Guid visitId,
         CaseFiles files,
-        OutcomesDesk desk
+        OutcomeSummary desk
     ) =>
         await files.OfVisit(visitId) is { } file
             ? TypedResults.Ok(desk.Of(file, visitId))
@@ -32,7 +32,7 @@ public static class OutcomesEndpoints
         Guid visitId,
         AnswersForm form,
         CaseFiles files,
-        OutcomesDesk desk,
+        OutcomeSummary desk,
         PalaestraDb db,
         PracticeLibrary library
     )

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -16,7 +17,11 @@ using Palaestra.Server.SignIn;
 namespace Palaestra.Server.Planning;
 
 /// <summary>A plan as the practitioner has it on screen.</summary>
-public sealed record PlanForm(IReadOnlyList<PlanItem> Items, SpinalStrategy Strategy, SwitchOn SwitchOn);
+public sealed record PlanForm(
+    IReadOnlyList<PlanItem> Items,
+    SpinalStrategy Strategy,
+    [property: JsonPropertyName("switchOn")] Activation Activation
+);
 
 /// <summary>A plan with its arithmetic.</summary>
 public sealed record WeighedPlan(Plan Plan, PlanWork Work);
@@ -86,7 +91,7 @@ public static class PlanningEndpoints
         Guid id,
         CaseFiles files,
         PracticeLibrary library,
-        PlanDesk desk,
+        PlanProposals desk,
         ClinicClock clock
     )
     {
@@ -111,7 +116,7 @@ public static class PlanningEndpoints
         Guid id,
         PlanForm form,
         CaseFiles files,
-        PlanDesk desk
+        PlanProposals desk
     )
     {
         if (await files.OfEpisode(id) is not { } file)
@@ -126,7 +131,7 @@ public static class PlanningEndpoints
         Guid id,
         PlanAsk ask,
         CaseFiles files,
-        PlanDesk desk
+        PlanProposals desk
     )
     {
         if (await files.OfEpisode(id) is not { } file)
@@ -170,7 +175,7 @@ public static class PlanningEndpoints
         int after,
         CaseFiles files,
         PracticeLibrary library,
-        PlanDesk desk
+        PlanProposals desk
     )
     {
         if (await files.OfEpisode(id) is not { } file)
@@ -201,7 +206,7 @@ public static class PlanningEndpoints
         AcceptPlanForm form,
         CaseFiles files,
         PalaestraDb db,
-        PlanDesk desk,
+        PlanProposals desk,
         WhoIsHere who
     )
     {

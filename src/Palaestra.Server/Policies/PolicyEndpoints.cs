@@ -47,7 +47,7 @@ public static class PolicyEndpoints
         group.MapPost("/{id}/effects", Effects).WithName("GetPolicyEffects");
     }
 
-    private static async Task<Ok<PoliciesView>> Get(PolicyDesk desk, PolicyShelf shelf, PalaestraDb db)
+    private static async Task<Ok<PoliciesView>> Get(ClinicPolicies desk, PolicyLibrary shelf, PalaestraDb db)
     {
         var revisions = await desk.Revisions();
         var clients = await db
@@ -82,8 +82,8 @@ public static class PolicyEndpoints
 
     private static async Task<Results<Created<Policy>, ProblemHttpResult>> Copy(
         CopyPolicyForm form,
-        PolicyDesk desk,
-        PolicyShelf shelf,
+        ClinicPolicies desk,
+        PolicyLibrary shelf,
         WhoIsHere who
     )
     {
@@ -91,7 +91,7 @@ public static class PolicyEndpoints
         {
             return Problem.Field("from", Message.Of("no.policy", ("policy", form.From)));
         }
-        var errors = PolicyDesk.NameErrors(form.Name, form.Why, "").ToList();
+        var errors = ClinicPolicies.NameErrors(form.Name, form.Why, "").ToList();
         if (errors.Count > 0)
         {
             return Problem.Fields(errors);
@@ -103,8 +103,8 @@ public static class PolicyEndpoints
     private static async Task<Results<Ok<Policy>, ProblemHttpResult>> Change(
         string id,
         ChangePolicyForm form,
-        PolicyDesk desk,
-        PolicyShelf shelf,
+        ClinicPolicies desk,
+        PolicyLibrary shelf,
         WhoIsHere who
     )
     {
@@ -139,8 +139,8 @@ public static class PolicyEndpoints
     private static async Task<Results<Ok<IReadOnlyList<PolicyEffect>>, ProblemHttpResult>> Effects(
         string id,
         PolicyDraft draft,
-        PolicyDesk desk,
-        PolicyShelf shelf
+        ClinicPolicies desk,
+        PolicyLibrary shelf
     )
     {
         if (shelf.Library.FindPolicy(id) is null)

@@ -1,6 +1,7 @@
 using System.Collections;
 using System.Collections.Concurrent;
 using System.Reflection;
+using System.Text.Json.Serialization;
 
 namespace Palaestra.Server.Problems;
 
@@ -20,8 +21,15 @@ public static class NullMembers
         builder.AddEndpointFilter(
             async (context, next) =>
             {
+                // What comes from the container was not sent.
+                var services =
+                    context.HttpContext.RequestServices.GetRequiredService<IServiceProviderIsService>();
                 var errors = context
-                    .Arguments.Where(argument => argument is not null && IsOurs(argument.GetType()))
+                    .Arguments.Where(argument =>
+                        argument is not null
+                        && IsOurs(argument.GetType())
+                        && !services.IsService(argument.GetType())
+                    )
                     .SelectMany(argument => Errors(argument!, "", 0))
                     .Take(20)
                     .ToList();
@@ -39,7 +47,9 @@ public static class NullMembers
         }
         foreach (var (property, required) in Looked(value.GetType()))
         {
-            var name = char.ToLowerInvariant(property.Name[0]) + property.Name[1..];
+            var name =
+                property.GetCustomAttribute<JsonPropertyNameAttribute>()?.Name
+                ?? char.ToLowerInvariant(property.Name[0]) + property.Name[1..];
             var at = path.Length == 0 ? name : $"{path}.{name}";
             var inner = property.GetValue(value);
             if (inner is null && required)
@@ -101,8 +111,5 @@ public static class NullMembers
 
     private static bool IsOurs(Type type) =>
         (Nullable.GetUnderlyingType(type) ?? type) is { IsEnum: false } t
-        && t.Namespace?.StartsWith("Palaestra", StringComparison.Ordinal) == true
-        && !t.Name.EndsWith("Desk", StringComparison.Ordinal)
-        && t != typeof(Core.Library.PracticeLibrary)
-        && !typeof(Microsoft.EntityFrameworkCore.DbContext).IsAssignableFrom(t);
+        && t.Namespace?.StartsWith("Palaestra", StringComparison.Ordinal) == true;
 }

@@ -70,7 +70,7 @@ public static class DecideEndpoints
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
-        DecisionDesk desk
+        DecisionStore desk
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
@@ -87,7 +87,7 @@ public static class DecideEndpoints
                 DecideView.Nothing(file.Policy.Name, DecisionInputs.WhyNot(file, visitId))
             );
         }
-        if (taken.Count == 0 && DecisionDesk.Overtaken(file, visitId) is { } overtaken)
+        if (taken.Count == 0 && DecisionStore.Overtaken(file, visitId) is { } overtaken)
         {
             return TypedResults.Ok(DecideView.Nothing(file.Policy.Name, overtaken));
         }
@@ -131,7 +131,7 @@ public static class DecideEndpoints
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
-        DecisionDesk desk,
+        DecisionStore desk,
         WhoIsHere who
     )
     {
@@ -147,7 +147,7 @@ public static class DecideEndpoints
         {
             return Problem.Conflict(DecisionInputs.WhyNot(file, visitId)!);
         }
-        if (DecisionDesk.Overtaken(file, visitId) is { } overtaken)
+        if (DecisionStore.Overtaken(file, visitId) is { } overtaken)
         {
             return Problem.Conflict(overtaken);
         }
@@ -192,7 +192,7 @@ public static class DecideEndpoints
         DecideForm form,
         CaseFiles files,
         PracticeLibrary library,
-        DecisionDesk desk,
+        DecisionStore desk,
         WhoIsHere who
     )
     {

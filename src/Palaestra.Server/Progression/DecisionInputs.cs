@@ -41,7 +41,7 @@ public static class DecisionInputs
             file.Findings(visitId)?.Entries,
             file.Episode.Equipment,
             plan.Plan.Strategy,
-            plan.Plan.SwitchOn,
+            plan.Plan.Activation,
             file.PainBefore(visit),
             file.Sessions(visitId),
             Raises(file, visit, library),

@@ -111,7 +111,7 @@ public static class LookBackEndpoints
     private static async Task<Results<Ok<IReadOnlyList<ChangedDecision>>, ProblemHttpResult>> Changed(
         Guid id,
         CaseFiles files,
-        DecisionDesk desk
+        DecisionStore desk
     ) =>
         await files.OfEpisode(id) is { } file
             ? TypedResults.Ok(await desk.Changed(file))

@@ -84,7 +84,7 @@ public static class ScreeningEndpoints
         Guid visitId,
         CaseFiles files,
         PracticeLibrary library,
-        BatteryDesk desk
+        Batteries desk
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
@@ -93,7 +93,7 @@ public static class ScreeningEndpoints
         }
         var visit = file.Visit(visitId);
         var battery = desk.Of(file, visit);
-        var screen = BatteryDesk.Screened(file, visit);
+        var screen = Batteries.Screened(file, visit);
         var planned = battery.Battery.Items.Select(i => library.FindTask(i.TaskId)?.Ladder).ToHashSet();
         var searches =
             from ladder in library.TrainedLadders
@@ -139,7 +139,7 @@ public static class ScreeningEndpoints
         Guid visitId,
         ProposalForm form,
         CaseFiles files,
-        BatteryDesk desk
+        Batteries desk
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
@@ -155,7 +155,7 @@ public static class ScreeningEndpoints
         BatteryForm form,
         CaseFiles files,
         PalaestraDb db,
-        BatteryDesk desk
+        Batteries desk
     )
     {
         if (await files.OfVisit(visitId) is not { } file)

@@ -126,10 +126,10 @@ public static class Doctor
                 Verdict.Look,
                 "Nightly backups are not sealed: name an OpenPGP public key in PALAESTRA_BACKUP_KEY."
             );
-        using var desk = new BackupDesk(settings, TimeProvider.System);
+        using var desk = new BackupRuns(settings, TimeProvider.System);
         yield return desk.Status() switch
         {
-            { LastGood: { } last } status when now - last > BackupDesk.Old => new(
+            { LastGood: { } last } status when now - last > BackupRuns.Old => new(
                 "Last backup",
                 Verdict.Bad,
                 $"The last good one is {(now - last).Days} days old. {status.Words}".TrimEnd()

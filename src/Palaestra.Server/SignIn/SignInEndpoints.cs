@@ -51,7 +51,7 @@ public static class SignInEndpoints
         Settings settings,
         Demo.DemoScenario demo,
         FirstAdministrator first,
-        Keeping.BackupDesk backups,
+        Keeping.BackupRuns backups,
         ClaimsPrincipal principal,
         ClinicClock clock
     )

@@ -31,7 +31,7 @@ public static class TakeHomeEndpoints
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> SheetPdfOf(
         Guid id,
         CaseFiles files,
-        SheetDesk desk,
+        HomeProgrammes desk,
         ClinicWords words,
         Word<Paper>? paper,
         bool large = false,
@@ -51,7 +51,7 @@ public static class TakeHomeEndpoints
     private static async Task<Results<Ok<Sheet>, ProblemHttpResult>> SheetOf(
         Guid id,
         CaseFiles files,
-        SheetDesk desk,
+        HomeProgrammes desk,
         bool record = false
     )
     {
@@ -62,7 +62,7 @@ public static class TakeHomeEndpoints
     private static async Task<(Sheet? Sheet, ProblemHttpResult? Problem)> Find(
         Guid id,
         CaseFiles files,
-        SheetDesk desk,
+        HomeProgrammes desk,
         bool record
     )
     {
@@ -82,7 +82,7 @@ public static class TakeHomeEndpoints
     private static async Task<Results<Ok<CalendarView>, ProblemHttpResult>> Calendar(
         Guid id,
         CaseFiles files,
-        FeedDesk desk
+        CalendarFeeds desk
     )
     {
         if (await files.OfEpisode(id) is not { } file)
@@ -95,7 +95,7 @@ public static class TakeHomeEndpoints
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> CalendarFile(
         Guid id,
         CaseFiles files,
-        FeedDesk desk
+        CalendarFeeds desk
     ) =>
         await files.OfEpisode(id) is { } file
             ? TypedResults.File(Encoding.UTF8.GetBytes(desk.Text(file)), CalendarType, "exercises.ics")
@@ -110,7 +110,7 @@ public static class TakeHomeEndpoints
         }
         episode.FeedKey = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(24));
         await db.SaveChangesAsync();
-        return TypedResults.Ok(new FeedView(FeedDesk.PathOf(episode.FeedKey)));
+        return TypedResults.Ok(new FeedView(CalendarFeeds.PathOf(episode.FeedKey)));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> CloseFeed(Guid id, PalaestraDb db)
@@ -128,7 +128,7 @@ public static class TakeHomeEndpoints
         string key,
         PalaestraDb db,
         CaseFiles files,
-        FeedDesk desk
+        CalendarFeeds desk
     )
     {
         var id = await db

@@ -33,7 +33,7 @@ public static class HomeLogEndpoints
     private static async Task<Results<Ok<HomeLogView>, ProblemHttpResult>> Get(
         Guid visitId,
         CaseFiles files,
-        HomeLogDesk desk
+        HomeLogs desk
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
@@ -46,7 +46,7 @@ public static class HomeLogEndpoints
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(
         Guid visitId,
         CaseFiles files,
-        HomeLogDesk desk
+        HomeLogs desk
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
@@ -80,7 +80,7 @@ public static class HomeLogEndpoints
         Guid id,
         HomeDayForm form,
         CaseFiles files,
-        HomeLogDesk desk,
+        HomeLogs desk,
         PalaestraDb db,
         WhoIsHere who
     )
@@ -112,7 +112,7 @@ public static class HomeLogEndpoints
         Guid id,
         HomeFileForm form,
         CaseFiles files,
-        HomeLogDesk desk,
+        HomeLogs desk,
         PalaestraDb db,
         WhoIsHere who
     )

@@ -116,7 +116,7 @@ public static class VisitEndpoints
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
-        IntakeDesk desk,
+        IntakeStore desk,
         ClinicClock clock,
         WhoIsHere who
     )

@@ -5,7 +5,7 @@ using Palaestra.Words;
 namespace Palaestra.Server.Words;
 
 /// <summary>Says messages as this clinic says them: its sentences, its names of things, its order of dates.</summary>
-public sealed class ClinicWords(WordShelf words, PolicyShelf shelf, ClinicClock clock)
+public sealed class ClinicWords(ClinicCatalog words, PolicyLibrary shelf, ClinicClock clock)
 {
     /// <summary>By the library and the order of dates as they are now.</summary>
     public Speech Speech => new(words.Now, Manner);
@@ -21,5 +21,5 @@ public sealed class ClinicWords(WordShelf words, PolicyShelf shelf, ClinicClock 
 
     /// <summary>The same with other words of one sentence.</summary>
     public ClinicWords Trying(string id, string text) =>
-        new(new WordShelf(words.Now.With([KeyValuePair.Create(id, text)])), shelf, clock);
+        new(new ClinicCatalog(words.Now.With([KeyValuePair.Create(id, text)])), shelf, clock);
 }

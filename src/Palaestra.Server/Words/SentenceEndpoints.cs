@@ -55,7 +55,7 @@ public static class SentenceEndpoints
 
     private static async Task<Ok<List<SentenceView>>> List(
         PalaestraDb db,
-        WordShelf shelf,
+        ClinicCatalog shelf,
         SentenceSamples samples,
         ClinicWords words
     )
@@ -73,7 +73,7 @@ public static class SentenceEndpoints
     private static SentenceView View(
         string id,
         ClinicSentence? own,
-        WordShelf shelf,
+        ClinicCatalog shelf,
         SentenceSamples samples,
         ClinicWords words
     ) =>
@@ -92,7 +92,7 @@ public static class SentenceEndpoints
         string id,
         SentenceForm form,
         PalaestraDb db,
-        WordShelf shelf,
+        ClinicCatalog shelf,
         SentenceSamples samples,
         ClinicWords words,
         WhoIsHere who,
@@ -145,7 +145,7 @@ public static class SentenceEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
         string id,
         PalaestraDb db,
-        WordShelf shelf
+        ClinicCatalog shelf
     )
     {
         if (On(id, shelf.Files) is null)
@@ -160,7 +160,7 @@ public static class SentenceEndpoints
     private static async Task<Results<Ok<SentencePreviewView>, ProblemHttpResult>> Preview(
         string id,
         SentenceTry form,
-        WordShelf shelf,
+        ClinicCatalog shelf,
         SentenceSamples samples,
         ClinicWords words,
         SentencePreview preview
@@ -179,7 +179,7 @@ public static class SentenceEndpoints
     private static List<FieldError> Errors(
         string id,
         string text,
-        WordShelf shelf,
+        ClinicCatalog shelf,
         SentenceSamples samples,
         ClinicWords words
     ) =>

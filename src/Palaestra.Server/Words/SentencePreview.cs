@@ -19,7 +19,7 @@ public sealed class SentencePreview(
     PalaestraDb db,
     PracticeLibrary library,
     CaseFiles files,
-    OutcomesDesk outcomes,
+    OutcomeSummary outcomes,
     FigureStore figures,
     ClinicClock clock,
     ClinicWords words,
@@ -75,7 +75,7 @@ public sealed class SentencePreview(
 
     private async Task<IEnumerable<string>> Letter(CaseFile file, ClinicWords trying)
     {
-        var desk = new LetterDesk(db, library, outcomes, clock, trying);
+        var desk = new LetterComposer(db, library, outcomes, clock, trying);
         var letter = await desk.Fresh(file, file.Visits.Last(visit => visit.PlannedAt <= clock.Now).Id);
         return [letter.About, .. letter.Parts.SelectMany(part => part.Paragraphs.Prepend(part.Heading))];
     }
@@ -86,7 +86,11 @@ public sealed class SentencePreview(
         {
             return [];
         }
-        var sheet = await new SheetDesk(db, library, figures, clock, trying).Of(file, plan, record: false);
+        var sheet = await new HomeProgrammes(db, library, figures, clock, trying).Of(
+            file,
+            plan,
+            record: false
+        );
         return sheet.Lines();
     }
 }

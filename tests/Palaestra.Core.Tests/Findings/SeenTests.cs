@@ -26,7 +26,7 @@ public class SeenTests
                     findings,
                     Content.Policy.Id,
                     SpinalStrategy.Neutral,
-                    SwitchOn.Brace,
+                    Activation.Brace,
                     30
                 ),
                 Library,

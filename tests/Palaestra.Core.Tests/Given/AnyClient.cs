@@ -53,7 +53,7 @@ public static class AnyClient
                 findings,
                 Content.Library.Policies[policy].Id,
                 SpinalStrategy.Neutral,
-                SwitchOn.Brace,
+                Activation.Brace,
                 Math.Round(minutes, 1),
                 Goals: [.. Content.Library.Goals.Where((_, i) => (goals & (1 << i)) != 0).Select(g => g.Id)],
                 Equipment: equipment % 3 == 0

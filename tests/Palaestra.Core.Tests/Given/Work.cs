@@ -22,7 +22,7 @@ public sealed record Work(string RungId, Dose Dose)
     public IReadOnlyList<HomeWork> Home { get; init; } = [];
     public DateOnly? OpenedOn { get; init; }
     public SpinalStrategy? Strategy { get; init; }
-    public SwitchOn? SwitchOn { get; init; }
+    public Activation? Activation { get; init; }
 
     /// <summary>Days from one visit to the next.</summary>
     public int Apart { get; init; } = 7;
@@ -113,7 +113,7 @@ public sealed record Work(string RungId, Dose Dose)
             null,
             null,
             Strategy,
-            SwitchOn
+            Activation
         );
     }
 

@@ -4,27 +4,30 @@ using Palaestra.Core.Tests.Given;
 
 namespace Palaestra.Core.Tests.Intake;
 
-public class StirredUpTests
+public class IrritabilityTests
 {
     [Theory]
-    [InlineData(2, 2, 1, false, StirredUp.Low)]
-    [InlineData(2, 2, 1.5, false, StirredUp.Moderate)]
-    [InlineData(3, 1, 1, false, StirredUp.Moderate)]
-    [InlineData(5, 5, 23.9, false, StirredUp.Moderate)]
-    [InlineData(6, 2, 1, false, StirredUp.High)]
-    [InlineData(1, 6, 1, false, StirredUp.High)]
-    [InlineData(1, 1, 24, false, StirredUp.High)]
-    [InlineData(1, 1, 1, true, StirredUp.High)]
+    [InlineData(2, 2, 1, false, Irritability.Low)]
+    [InlineData(2, 2, 1.5, false, Irritability.Moderate)]
+    [InlineData(3, 1, 1, false, Irritability.Moderate)]
+    [InlineData(5, 5, 23.9, false, Irritability.Moderate)]
+    [InlineData(6, 2, 1, false, Irritability.High)]
+    [InlineData(1, 6, 1, false, Irritability.High)]
+    [InlineData(1, 1, 24, false, Irritability.High)]
+    [InlineData(1, 1, 1, true, Irritability.High)]
     public void Follows_pain_settling_and_nights(
         int now,
         int usual,
         double settle,
         bool night,
-        StirredUp expected
+        Irritability expected
     ) =>
         Assert.Equal(
             expected,
-            StirredUpLevel.Of(new ClientProfile(new Pain(now, 10, usual), settle, night, []), Content.Policy)
+            IrritabilityLevel.Of(
+                new ClientProfile(new Pain(now, 10, usual), settle, night, []),
+                Content.Policy
+            )
         );
 }
 

@@ -56,7 +56,7 @@ public class JsonTests
                         from,
                         Content.Policy.Id,
                         SpinalStrategy.Neutral,
-                        SwitchOn.Brace,
+                        Activation.Brace,
                         20
                     ),
                     Content.Library,

@@ -26,9 +26,9 @@ public class SchoolCheckTests
                 "policy.stirredUp.high.reps",
                 Content.Policy with
                 {
-                    StirredUp = Content.Policy.StirredUp with
+                    Irritability = Content.Policy.Irritability with
                     {
-                        High = Content.Policy.StirredUp.High with { Reps = 0 },
+                        High = Content.Policy.Irritability.High with { Reps = 0 },
                     },
                 }
             },

@@ -36,7 +36,7 @@ public partial class LetterWriterTests
     );
 
     private static Plan PlanOf(Work work) =>
-        new(work.Input().Items, SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 12, []);
+        new(work.Input().Items, SpinalStrategy.Neutral, Activation.Brace, Content.Policy.Id, 1, "", 12, []);
 
     private static Letter Write(LetterInput input)
     {

@@ -36,7 +36,7 @@ public class BarredRungsTests
     private static void NothingForbidden(PlanInput input)
     {
         var policy = Content.Library.FindPolicy(input.PolicyId)!;
-        var level = StirredUpLevel.Of(input.Profile, policy);
+        var level = IrritabilityLevel.Of(input.Profile, policy);
         var (all, objective, _) = Planner.Weigh(input, level, policy, Content.Library);
         var (best, second) = Planner.Search(all, objective, input.MinutesPerDay, policy);
         // Looked up in the data itself, not by the code under test.

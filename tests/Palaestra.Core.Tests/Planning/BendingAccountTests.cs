@@ -24,7 +24,7 @@ public class BendingAccountTests
                 )),
             ],
             SpinalStrategy.Neutral,
-            SwitchOn.Brace,
+            Activation.Brace,
             Content.Policy.Id,
             1,
             "",

@@ -7,10 +7,10 @@ namespace Palaestra.Core.Tests.Planning;
 public class DosePlannerTests
 {
     [Theory]
-    [InlineData(StirredUp.Low, 5, 1, 3)]
-    [InlineData(StirredUp.Moderate, 5, 2, 3)]
-    [InlineData(StirredUp.High, 3, 1, 3)]
-    public void Follows_how_stirred_up_the_client_is(StirredUp level, int reps, int sets, double hold) =>
+    [InlineData(Irritability.Low, 5, 1, 3)]
+    [InlineData(Irritability.Moderate, 5, 2, 3)]
+    [InlineData(Irritability.High, 3, 1, 3)]
+    public void Follows_how_stirred_up_the_client_is(Irritability level, int reps, int sets, double hold) =>
         Assert.Equal(
             new Dose(reps, sets, hold),
             DosePlanner.Start(Content.Library.Rung("B6"), level, Content.Policy)

@@ -15,7 +15,7 @@ public class NearestPlanTests
             AnyClient.Of([.. Enumerable.Repeat(1, 60)], [40, 60, 80, 80, 50, 55, 70, 75]),
             Content.Policy.Id,
             SpinalStrategy.Neutral,
-            SwitchOn.Brace,
+            Activation.Brace,
             minutes
         );
 
@@ -26,7 +26,7 @@ public class NearestPlanTests
         (proposal.Notes ?? []).Select(note => note.RuleId);
 
     /// <summary>
-    /// The client of docs/planning.md: stirred up, bending hurts, sore wrist, a mat and ten minutes. Neutral back, nothing that
+    /// The client of docs/planning.md: irritated, bending hurts, sore wrist, a mat and ten minutes. Neutral back, nothing that
     /// bends or leans on a hand, few reps and short holds, within ten minutes, at least three exercises.
     /// </summary>
     [Fact]

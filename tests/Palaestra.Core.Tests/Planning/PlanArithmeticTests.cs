@@ -22,7 +22,7 @@ public class PlanArithmeticTests
 
     private static Plan Of(params PlanItem[] items) =>
         PlanTime.WithMinutes(
-            new Plan(items, SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 0, []),
+            new Plan(items, SpinalStrategy.Neutral, Activation.Brace, Content.Policy.Id, 1, "", 0, []),
             Content.Library,
             Content.Policy
         );
@@ -142,14 +142,14 @@ public class PlanArithmeticTests
     {
         var school = Content.Library.FindPolicy("endurance")!;
         var rung = Content.Library.Rung("G2");
-        Assert.Equal(new Dose(3, 3, 5, 1), DosePlanner.Start(rung, StirredUp.Low, school));
-        Assert.Equal(0, DosePlanner.Start(rung, StirredUp.Moderate, school).Fewer);
+        Assert.Equal(new Dose(3, 3, 5, 1), DosePlanner.Start(rung, Irritability.Low, school));
+        Assert.Equal(0, DosePlanner.Start(rung, Irritability.Moderate, school).Fewer);
         // Start 3 × 5 s is 15 s in one hold; the school's target is 45.
         var one = school with
         {
             Endurance = HoldEndurance.OneLong,
         };
-        Assert.Equal(new Dose(1, 1, 15), DosePlanner.Start(rung, StirredUp.Low, one));
+        Assert.Equal(new Dose(1, 1, 15), DosePlanner.Start(rung, Irritability.Low, one));
     }
 
     [Fact]

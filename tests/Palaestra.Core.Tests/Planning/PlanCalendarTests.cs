@@ -36,7 +36,7 @@ public class PlanCalendarTests
                 ),
             ],
             SpinalStrategy.Neutral,
-            SwitchOn.Brace,
+            Activation.Brace,
             Content.Policy.Id,
             1,
             "",

@@ -45,7 +45,7 @@ public class PlanCheckTests
     private static IReadOnlyList<PlanWarning> Warn(PlanItem item, ClientProfile who, double minutes = 20)
     {
         var plan = PlanTime.WithMinutes(
-            new Plan([item], SpinalStrategy.Neutral, SwitchOn.Brace, "", 1, "", 0, []),
+            new Plan([item], SpinalStrategy.Neutral, Activation.Brace, "", 1, "", 0, []),
             Content.Library,
             Content.Policy
         );

@@ -23,7 +23,7 @@ public class PlanComparisonTests
                 )),
             ],
             SpinalStrategy.Neutral,
-            SwitchOn.Brace,
+            Activation.Brace,
             Content.Policy.Id,
             1,
             "",

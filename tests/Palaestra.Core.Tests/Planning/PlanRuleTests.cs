@@ -32,7 +32,7 @@ public class PlanRuleTests
             ];
 
         public Allowance Allowance => Allowance.Of(Library, Input.Profile.Precautions, Rung, Side.Both);
-        public Dose Start => DosePlanner.Start(Rung, Proposal.StirredUp, Policy);
+        public Dose Start => DosePlanner.Start(Rung, Proposal.Irritability, Policy);
         public Dose Least => Item.Doses.MinBy(d => d.Dose.TotalReps)!.Dose;
         public IEnumerable<double?> Held =>
             Enum.GetValues<Sector>()
@@ -43,7 +43,7 @@ public class PlanRuleTests
     private static readonly Dictionary<string, Func<Seen, bool>> OfItems = new()
     {
         ["P-ENTRY"] = s => s.Entries.Count > 0 && s.Height <= s.Entries.Min(),
-        ["P-SORE-LOW"] = s => s.Proposal.StirredUp == StirredUp.High && s.Height <= s.LowerThird,
+        ["P-SORE-LOW"] = s => s.Proposal.Irritability == Irritability.High && s.Height <= s.LowerThird,
         ["P-FIRST"] = s => s.Entries.Count == 0 && s.Height == 0,
         ["P-LOWER"] = s => s.Height < (s.Entries.Count > 0 ? s.Entries.Min() : s.LowerThird + 1),
         ["P-FALLBACK"] = s =>
@@ -51,7 +51,7 @@ public class PlanRuleTests
             && s.Input.Findings.Entries.Any(e => e is { TrialIds.Count: > 0, EntryRungId: null }),
         ["P-FEWER-SETS"] = s => s.Least.Sets < s.Start.Sets,
         ["P-MORE-SETS"] = s =>
-            s.Proposal.StirredUp == StirredUp.Low
+            s.Proposal.Irritability == Irritability.Low
             && s.Least.Sets == s.Start.Sets + 1
             && s.Least.Sets <= s.Rung.Target.Sets,
         ["P-DESCENDING"] = s =>
@@ -139,7 +139,7 @@ public class PlanRuleTests
             ),
             Content.Policy.Id,
             SpinalStrategy.Neutral,
-            SwitchOn.Brace,
+            Activation.Brace,
             minutes,
             Equipment: [.. Library.Equipment.Select(e => e.Id)]
         );
@@ -348,14 +348,14 @@ public class PlanRuleTests
         );
     }
 
-    /// <summary>Lying and sitting are no holds to be afraid of: they keep their seconds when the back is easily stirred up.</summary>
+    /// <summary>Lying and sitting are no holds to be afraid of: they keep their seconds when the back is easily irritated.</summary>
     [Fact]
     public void What_is_no_strain_keeps_its_seconds()
     {
         var lying = Library.Rung("P1");
-        Assert.Equal(lying.Start.Hold, DosePlanner.Start(lying, StirredUp.High, Content.Policy).Hold);
+        Assert.Equal(lying.Start.Hold, DosePlanner.Start(lying, Irritability.High, Content.Policy).Hold);
         var plank = Library.Rung("H1");
-        Assert.True(DosePlanner.Start(plank, StirredUp.High, Content.Policy).Hold < plank.Start.Hold);
+        Assert.True(DosePlanner.Start(plank, Irritability.High, Content.Policy).Hold < plank.Start.Hold);
     }
 
     /// <summary>The red flag behind "numbness or weakness", and the options the check-in asks of a leg, are in the content.</summary>

@@ -12,7 +12,7 @@ public class PlanSearchTests
     private static (List<PlanOption> All, PlanObjective Objective, Policy Policy) Weigh(PlanInput input)
     {
         var policy = Content.Library.FindPolicy(input.PolicyId)!;
-        var level = StirredUpLevel.Of(input.Profile, policy);
+        var level = IrritabilityLevel.Of(input.Profile, policy);
         var (all, objective, _) = Planner.Weigh(input, level, policy, Content.Library);
         return (all, objective, policy);
     }

@@ -40,7 +40,7 @@ public class PlanTimeTests
             new(Guid.NewGuid(), rung, Message.Plain(""), [new(Side.Left, new Dose(5, 1, 0))], [], [], "");
         Plan Of(params PlanItem[] items) =>
             PlanTime.WithMinutes(
-                new Plan(items, SpinalStrategy.Neutral, SwitchOn.Brace, "", 1, "", 0, []),
+                new Plan(items, SpinalStrategy.Neutral, Activation.Brace, "", 1, "", 0, []),
                 Content.Library,
                 Content.Policy
             );

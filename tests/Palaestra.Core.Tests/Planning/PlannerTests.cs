@@ -71,7 +71,7 @@ public class PlannerTests
             Screen(who, truth),
             Content.Policy.Id,
             SpinalStrategy.Neutral,
-            SwitchOn.Brace,
+            Activation.Brace,
             minutes,
             Equipment: Everything
         );
@@ -126,7 +126,7 @@ public class PlannerTests
     public void A_sore_client_gets_few_reps_short_holds_and_the_lower_third()
     {
         var proposal = Propose(Someone.Sore, left: 4, right: 4);
-        Assert.Equal(StirredUp.High, proposal.StirredUp);
+        Assert.Equal(Irritability.High, proposal.Irritability);
         foreach (var item in proposal.Plan.Items)
         {
             Assert.All(item.Doses, d => Assert.InRange(d.Dose.Reps, 1, 3));
@@ -318,7 +318,16 @@ public class PlannerTests
             [],
             ""
         );
-        var plan = new Plan([item], SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 1, []);
+        var plan = new Plan(
+            [item],
+            SpinalStrategy.Neutral,
+            Activation.Brace,
+            Content.Policy.Id,
+            1,
+            "",
+            1,
+            []
+        );
         Assert.True(
             PlanCheck
                 .Warnings(plan, who, null, 20, Content.Library)
@@ -353,7 +362,7 @@ public class PlannerTests
             ),
             Content.Policy.Id,
             SpinalStrategy.Neutral,
-            SwitchOn.Brace,
+            Activation.Brace,
             minutes,
             Equipment: Everything
         );

@@ -50,7 +50,7 @@ public class DeadEndTests
             var plan = new Plan(
                 items,
                 SpinalStrategy.Neutral,
-                SwitchOn.Brace,
+                Activation.Brace,
                 Content.Policy.Id,
                 1,
                 "",

@@ -346,7 +346,7 @@ public class DecisionTests
 public class NextPlanTests
 {
     private static Plan PlanOf(Work work) =>
-        new(work.Input().Items, SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 0, []);
+        new(work.Input().Items, SpinalStrategy.Neutral, Activation.Brace, Content.Policy.Id, 1, "", 0, []);
 
     private static PlanItem? After(Work work, params Decision[] decisions) =>
         NextPlan

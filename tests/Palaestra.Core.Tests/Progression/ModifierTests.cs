@@ -107,7 +107,7 @@ public class ModifierTests
         var plan = new Plan(
             [Item("E1", "resisted-breath-out")],
             SpinalStrategy.Neutral,
-            SwitchOn.Brace,
+            Activation.Brace,
             Content.Policy.Id,
             1,
             "",

@@ -511,7 +511,7 @@ public class PainRuleTests
     }
 
     private static Plan PlanOf(params PlanItem[] items) =>
-        new(items, SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 10, []);
+        new(items, SpinalStrategy.Neutral, Activation.Brace, Content.Policy.Id, 1, "", 10, []);
 
     private static PlanItem Resting(int visits) =>
         Work.AtTarget("B5").Input().Items[0] with

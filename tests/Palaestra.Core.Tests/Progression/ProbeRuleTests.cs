@@ -365,7 +365,7 @@ public class ProbeRuleTests
             {
                 var full = rung.Cap with { Sets = rung.Cap.Sets };
                 var input = new Work(rung.Id, full).BothSides(1).BothSides(2).Input();
-                var start = DosePlanner.Start(above, StirredUp.Low, Content.Policy) with
+                var start = DosePlanner.Start(above, Irritability.Low, Content.Policy) with
                 {
                     Sets = 1,
                     Fewer = 0,
@@ -399,7 +399,7 @@ public class ProbeRuleTests
                 {
                     var move = above.MoveSeconds;
                     var tried = start.Seconds(move);
-                    var startDose = DosePlanner.Start(above, StirredUp.Low, Content.Policy).Seconds(move);
+                    var startDose = DosePlanner.Start(above, Irritability.Low, Content.Policy).Seconds(move);
                     Assert.True(d.Dose.Seconds(move) <= Math.Max(startDose, 2 * tried) + 1e-6, above.Id);
                     Assert.True(
                         d.Dose.Seconds(move)

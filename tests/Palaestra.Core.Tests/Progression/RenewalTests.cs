@@ -100,7 +100,7 @@ public class RenewalTests
             Spell: rest
         );
         var plan = Renewal.Of(
-            new Plan([item], SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 0, []),
+            new Plan([item], SpinalStrategy.Neutral, Activation.Brace, Content.Policy.Id, 1, "", 0, []),
             Library
         );
         var now = Assert.Single(plan.Items);

@@ -287,7 +287,7 @@ public class SafeSideTests
             var plan = new Plan(
                 input.Items,
                 SpinalStrategy.Neutral,
-                SwitchOn.Brace,
+                Activation.Brace,
                 policy.Id,
                 1,
                 "",
@@ -328,7 +328,7 @@ public class SafeSideTests
             var plan = new Plan(
                 input.Items,
                 SpinalStrategy.Neutral,
-                SwitchOn.Brace,
+                Activation.Brace,
                 policy.Id,
                 1,
                 "",

@@ -13,7 +13,7 @@ public class StallRuleTests
     /// <summary>Visits with so many of ten reps clean on both sides, the others not done.</summary>
     private static Work Visits(params int[] clean)
     {
-        var work = new Work("D3", new Dose(10, 1, 3)) { SwitchOn = SwitchOn.Brace };
+        var work = new Work("D3", new Dose(10, 1, 3)) { Activation = Activation.Brace };
         for (var i = 0; i < clean.Length; i++)
         {
             foreach (var side in new[] { Side.Left, Side.Right })
@@ -104,7 +104,7 @@ public class StallRuleTests
                 .Where(r => r.Sides == RungSides.Each)
         )
         {
-            var work = new Work(rung.Id, new Dose(10, 1, rung.Start.Hold)) { SwitchOn = SwitchOn.Brace };
+            var work = new Work(rung.Id, new Dose(10, 1, rung.Start.Hold)) { Activation = Activation.Brace };
             for (var visit = 1; visit <= 3; visit++)
             {
                 work = work.Visit(visit, Side.Left, 0.8, breakingShare: 0)
@@ -123,7 +123,7 @@ public class StallRuleTests
     [Fact]
     public void With_nothing_left_to_change_it_says_so_and_asks_for_a_screen()
     {
-        var decision = (Visits(8, 8, 8) with { SwitchOn = null }).Decide(visit: 3);
+        var decision = (Visits(8, 8, 8) with { Activation = null }).Decide(visit: 3);
         Assert.Equal(("D-PLATEAU", Outcome.Stay), (decision.RuleId, decision.Outcome));
         Assert.Equal("Screen again.", decision.Todo.En());
     }
@@ -131,11 +131,11 @@ public class StallRuleTests
     [Fact]
     public void D_PLATEAU_changes_the_switch_on_where_no_other_ladder_is_open()
     {
-        var work = Visits(8, 8, 8) with { SwitchOn = SwitchOn.Brace };
+        var work = Visits(8, 8, 8) with { Activation = Activation.Brace };
         var input = work.Input(3) with { Equipment = [] };
         var decision = DecisionEngine.Decide(input, Content.Library)[0];
         Assert.Equal((Outcome.Change, "D3"), (decision.Outcome, decision.RungId));
-        Assert.Equal(SwitchOn.DrawIn, decision.SwitchOn);
+        Assert.Equal(Activation.DrawIn, decision.Activation);
     }
 
     /// <summary>How the low back is held is a choice on the back alone.</summary>
@@ -165,7 +165,7 @@ public class StallRuleTests
     [Fact]
     public void A_cue_that_fixes_it_every_time_is_a_plateau_too()
     {
-        var work = new Work("D3", new Dose(10, 1, 3)) { SwitchOn = SwitchOn.Brace };
+        var work = new Work("D3", new Dose(10, 1, 3)) { Activation = Activation.Brace };
         for (var visit = 1; visit <= 3; visit++)
         {
             work = work.BothSides(visit, 0.6, cueFixed: true);
@@ -177,7 +177,7 @@ public class StallRuleTests
     [Fact]
     public void Both_sides_change_when_one_stalls_and_neither_when_the_other_is_eased()
     {
-        var work = new Work("D3", new Dose(10, 1, 3)) { SwitchOn = SwitchOn.Brace };
+        var work = new Work("D3", new Dose(10, 1, 3)) { Activation = Activation.Brace };
         for (var visit = 1; visit <= 3; visit++)
         {
             work = work.Visit(visit, Side.Left, 0.8, breakingShare: 0)
@@ -234,7 +234,7 @@ public class StallRuleTests
         var plan = new Plan(
             work.Input(3).Items,
             SpinalStrategy.Neutral,
-            SwitchOn.Brace,
+            Activation.Brace,
             Content.Policy.Id,
             1,
             "",
@@ -243,10 +243,12 @@ public class StallRuleTests
         );
         var next = NextPlan.Apply(plan, decisions, Content.Library, Content.Policy, Someone.Calm);
         Assert.Equal(decisions[0].RungId, next.Items[0].RungId);
-        var switched = decisions.Select(d => d with { RungId = "D3", SwitchOn = SwitchOn.DrawIn }).ToList();
+        var switched = decisions
+            .Select(d => d with { RungId = "D3", Activation = Activation.DrawIn })
+            .ToList();
         Assert.Equal(
-            SwitchOn.DrawIn,
-            NextPlan.Apply(plan, switched, Content.Library, Content.Policy, Someone.Calm).SwitchOn
+            Activation.DrawIn,
+            NextPlan.Apply(plan, switched, Content.Library, Content.Policy, Someone.Calm).Activation
         );
     }
 
@@ -270,7 +272,7 @@ public class StallRuleTests
         var plan = new Plan(
             [Item("B5"), Item("H1"), Item("E1"), Item("K2")],
             SpinalStrategy.Neutral,
-            SwitchOn.Brace,
+            Activation.Brace,
             Content.Policy.Id,
             1,
             "",

@@ -23,7 +23,7 @@ public class SessionWorkTests
         );
 
     private static Plan PlanOf(params PlanItem[] items) =>
-        new(items, SpinalStrategy.Neutral, SwitchOn.Brace, Content.Policy.Id, 1, "", 0, []);
+        new(items, SpinalStrategy.Neutral, Activation.Brace, Content.Policy.Id, 1, "", 0, []);
 
     private static ExerciseSkipped Skip(PlanItem item) =>
         new(Guid.CreateVersion7(), Guid.CreateVersion7(), Nine.AddMinutes(1), item.Id);

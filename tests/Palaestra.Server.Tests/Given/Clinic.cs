@@ -113,7 +113,7 @@ public sealed class Clinic(HttpClient browser)
         var plan = await browser.Get<PlanView>($"/api/episodes/{opened.EpisodeId}/plan");
         var proposal = plan.Proposal!.Plan;
         var form = new AcceptPlanForm(
-            new PlanForm(proposal.Items, proposal.Strategy, proposal.SwitchOn),
+            new PlanForm(proposal.Items, proposal.Strategy, proposal.Activation),
             opened.VisitId,
             plan.Revisions.Count
         );

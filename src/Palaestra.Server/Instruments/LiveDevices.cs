@@ -6,7 +6,7 @@ using Palaestra.Exchange.Instruments;
 namespace Palaestra.Server.Instruments;
 
 /// <summary>The devices that have been heard of, each with its last minutes.</summary>
-public sealed class InstrumentDesk(PracticeLibrary library, TimeProvider time)
+public sealed class LiveDevices(PracticeLibrary library, TimeProvider time)
 {
     private readonly ConcurrentDictionary<string, LiveDevice> devices = new();
 

@@ -9,7 +9,7 @@ using Palaestra.Server.Intake;
 namespace Palaestra.Server.Planning;
 
 /// <summary>Proposes, weighs and stores plans of an episode.</summary>
-public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, ClinicClock clock)
+public sealed class PlanProposals(PalaestraDb db, PracticeLibrary library, ClinicClock clock)
 {
     public const int ExercisesMax = 12;
 
@@ -30,7 +30,7 @@ public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, ClinicCloc
             findings,
             file.Policy.Id,
             file.Episode.Strategy ?? neutral.Strategy,
-            file.Episode.SwitchOn ?? neutral.SwitchOn,
+            file.Episode.Activation ?? neutral.Activation,
             ask?.MinutesPerDay ?? file.Episode.MinutesPerDay,
             file.Body,
             file.Episode.Goals,
@@ -91,7 +91,7 @@ public sealed class PlanDesk(PalaestraDb db, PracticeLibrary library, ClinicCloc
             new Plan(
                 [.. items],
                 form.Strategy,
-                form.SwitchOn,
+                form.Activation,
                 file.Policy.Id,
                 file.Policy.Version,
                 library.Version,

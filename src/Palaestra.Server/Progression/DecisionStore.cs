@@ -15,7 +15,12 @@ namespace Palaestra.Server.Progression;
 public sealed record ChangedDecision(Guid VisitId, int Visit, Decision Then, Decision Now);
 
 /// <summary>Writes what was chosen with the plan that follows, and looks back at what was decided.</summary>
-public sealed class DecisionDesk(PalaestraDb db, PracticeLibrary library, PlanDesk plans, ClinicClock clock)
+public sealed class DecisionStore(
+    PalaestraDb db,
+    PracticeLibrary library,
+    PlanProposals plans,
+    ClinicClock clock
+)
 {
     /// <summary>
     /// Why no decision can be taken of a visit that has all it needs: it was decided, or a plan was made since; none when it

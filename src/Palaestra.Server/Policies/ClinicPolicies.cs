@@ -21,7 +21,7 @@ public sealed record PolicyEffect(
 );
 
 /// <summary>Copies and changes a clinic's own policies, and says what a change would do.</summary>
-public sealed class PolicyDesk(PalaestraDb db, PolicyShelf shelf, CaseFiles files, ClinicClock clock)
+public sealed class ClinicPolicies(PalaestraDb db, PolicyLibrary shelf, CaseFiles files, ClinicClock clock)
 {
     public async Task<IReadOnlyList<PolicyRevision>> Revisions() =>
         await db.Policies.AsNoTracking().OrderBy(p => p.PolicyId).ThenBy(p => p.Version).ToListAsync();
@@ -108,7 +108,7 @@ public sealed class PolicyDesk(PalaestraDb db, PolicyShelf shelf, CaseFiles file
     private PolicyEffect? EffectOn(CaseFile file, Plan plan, PracticeLibrary library, Policy changed)
     {
         var proposal = new List<Message>();
-        if (new PlanDesk(db, shelf.Library, clock).InputOf(file) is { } input)
+        if (new PlanProposals(db, shelf.Library, clock).InputOf(file) is { } input)
         {
             var now = Planner.Propose(input, shelf.Library, Guid.CreateVersion7).Plan;
             var then = Planner.Propose(input, library, Guid.CreateVersion7).Plan;

@@ -29,7 +29,7 @@ public sealed record OutcomesView(
 );
 
 /// <summary>Puts together from a record how a client does over time.</summary>
-public sealed class OutcomesDesk(PracticeLibrary library)
+public sealed class OutcomeSummary(PracticeLibrary library)
 {
     /// <summary>One activity alone counts from three points on.</summary>
     /// <remarks>Stratford et al. 1995, Physiother Can 47:258–263 (from memory).</remarks>

@@ -13,7 +13,7 @@ using Palaestra.Server.Words;
 namespace Palaestra.Server.TakeHome;
 
 /// <summary>Fills the sheet a client takes home from the plan in force.</summary>
-public sealed class SheetDesk(
+public sealed class HomeProgrammes(
     PalaestraDb db,
     PracticeLibrary library,
     FigureStore figures,
@@ -45,7 +45,7 @@ public sealed class SheetDesk(
                     ("minutes", plan.TotalMinutes),
                     ("days", file.Episode.DaysPerWeek),
                     ("strategy", plan.Strategy),
-                    ("activation", plan.SwitchOn)
+                    ("activation", plan.Activation)
                 )
             ),
             [.. plan.ToDoOn(today).Items.Select(item => Exercise(item, file.Policy, days, trained))],

@@ -1,7 +1,7 @@
 namespace Palaestra.Instruments;
 
 /// <summary>The same stories for every device; each shows them in its own channels.</summary>
-public static class ScriptShelf
+public static class DeviceScripts
 {
     private const double Quiet = 6;
 

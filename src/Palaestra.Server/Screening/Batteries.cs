@@ -26,7 +26,7 @@ public sealed record BatteryForm(
 public sealed record BatteryView(Battery Battery, int Version);
 
 /// <summary>Proposes, stores and repeats the battery of a visit.</summary>
-public sealed class BatteryDesk(PracticeLibrary library)
+public sealed class Batteries(PracticeLibrary library)
 {
     /// <summary>The stored battery; before one is stored, the proposal for the minutes of the policy.</summary>
     public BatteryView Of(CaseFile file, Visit visit) =>

@@ -11,7 +11,7 @@ using Palaestra.Server.Intake;
 namespace Palaestra.Server.Instruments;
 
 /// <summary>Keeps the traces of trials and reads them again.</summary>
-public sealed class TraceDesk(PalaestraDb db, TraceFiles files, PracticeLibrary library, ClinicClock clock)
+public sealed class TraceStore(PalaestraDb db, TraceFiles files, PracticeLibrary library, ClinicClock clock)
 {
     public InstrumentSetup SetupOf(Instrument instrument) =>
         library.Instruments.First(kind => KindOf(kind.Id) == instrument);

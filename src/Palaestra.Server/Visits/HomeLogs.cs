@@ -28,7 +28,7 @@ public sealed record HomeLogView(
 );
 
 /// <summary>Reads and writes what clients wrote down at home.</summary>
-public sealed class HomeLogDesk(PalaestraDb db, PracticeLibrary library, ClinicClock clock)
+public sealed class HomeLogs(PalaestraDb db, PracticeLibrary library, ClinicClock clock)
 {
     /// <summary>None before the first plan.</summary>
     public async Task<HomeLogView?> Of(CaseFile file, Guid visitId)

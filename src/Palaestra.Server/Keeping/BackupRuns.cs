@@ -19,7 +19,7 @@ public sealed record BackupStatus(
 public sealed record BackupFile(string Name, DateTimeOffset Made, long Bytes, bool Sealed);
 
 /// <summary>Makes backups into the clinic's folder for them and knows how old the last good one is.</summary>
-public sealed class BackupDesk(Settings settings, TimeProvider clock) : IDisposable
+public sealed class BackupRuns(Settings settings, TimeProvider clock) : IDisposable
 {
     private const string Prefix = "palaestra-";
     private const string Stamp = "yyyyMMdd-HHmmss'Z'";

@@ -23,7 +23,7 @@ public sealed record CalendarView(
 );
 
 /// <summary>Lays accepted plans out over days, for the screen and for calendar programs.</summary>
-public sealed class FeedDesk(PracticeLibrary library, ClinicWords words)
+public sealed class CalendarFeeds(PracticeLibrary library, ClinicWords words)
 {
     /// <summary>None without a plan.</summary>
     public CalendarView? View(CaseFile file)

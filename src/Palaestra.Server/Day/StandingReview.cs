@@ -13,7 +13,12 @@ using Palaestra.Server.Progression;
 namespace Palaestra.Server.Day;
 
 /// <summary>Works out from its whole record where an episode stands, and keeps that for the day.</summary>
-public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFiles files, ClinicClock clock)
+public sealed class StandingReview(
+    PalaestraDb db,
+    PracticeLibrary library,
+    CaseFiles files,
+    ClinicClock clock
+)
 {
     /// <summary>So many are worked out within one request; the rest follows with the next ones.</summary>
     public const int AtOnce = 40;
@@ -112,14 +117,14 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
         };
     }
 
-    private IEnumerable<PileRow> PileOf(CaseFile file, Visit latest)
+    private IEnumerable<WorklistRow> PileOf(CaseFile file, Visit latest)
     {
         if (file.Closed)
         {
             var report = file.Episode.DangerReports.First(r => r.Open);
             yield return Row(
                 file,
-                PileKind.DangerSign,
+                WorklistKind.DangerSign,
                 latest.Id,
                 DateOnly.MinValue,
                 Message.Of("pile.flag", ("flag", EpisodeView.ReportOf(report, library).Words)),
@@ -144,7 +149,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
         {
             yield return Row(
                 file,
-                PileKind.PrecautionLapsed,
+                WorklistKind.PrecautionLapsed,
                 latest.Id,
                 mine.Until!.Value.AddDays(1),
                 Message.Of("pile.lapsed", ("precaution", mine.Id), ("until", mine.Until)),
@@ -156,7 +161,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
         {
             yield return Row(
                 file,
-                PileKind.RescreenDue,
+                WorklistKind.RescreenDue,
                 latest.Id,
                 file.RescreenDue(screen),
                 Message.Of("pile.rescreen"),
@@ -168,7 +173,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
     }
 
     /// <summary>A session without decisions: as what its most pressing proposal says.</summary>
-    private PileRow? Undecided(CaseFile file)
+    private WorklistRow? Undecided(CaseFile file)
     {
         var visit = file.Visits.LastOrDefault(v =>
             v.DecidedAt is null && file.Has(v.Id, TrialPurpose.Session)
@@ -184,7 +189,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
         return stalled is null
             ? Row(
                 file,
-                PileKind.NotDecided,
+                WorklistKind.NotDecided,
                 visit.Id,
                 DateOnly.MinValue,
                 Message.Of("pile.undecided"),
@@ -193,7 +198,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
             )
             : Row(
                 file,
-                PileKind.Stalled,
+                WorklistKind.Stalled,
                 visit.Id,
                 DateOnly.MinValue,
                 Message.Of(
@@ -209,7 +214,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
     private static string RungOf(CaseFile file, Decision decision) =>
         file.Plans.SelectMany(p => p.Plan.Items).Last(item => item.Id == decision.PlanItemId).RungId;
 
-    private PileRow? Sore(CaseFile file)
+    private WorklistRow? Sore(CaseFile file)
     {
         var asked = file.Visits.LastOrDefault(v => v is { CheckIn: not null, DecidedAt: null });
         if (asked is null || DecisionInputs.Of(file, asked.Id, library) is not { } input)
@@ -221,7 +226,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
         return flares.Count > 0
             ? Row(
                 file,
-                PileKind.Soreness,
+                WorklistKind.Soreness,
                 asked.Id,
                 DateOnly.MinValue,
                 what,
@@ -232,7 +237,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
     }
 
     /// <summary>Nothing known of training for the policy's days, and a plan that would be trained.</summary>
-    private static PileRow? Away(CaseFile file, Visit latest)
+    private static WorklistRow? Away(CaseFile file, Visit latest)
     {
         if (file.CurrentPlan is not { Plan.Items.Count: > 0 })
         {
@@ -250,7 +255,7 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
         var due = last.AddDays(file.Policy.AwayDays);
         return Row(
             file,
-            PileKind.Away,
+            WorklistKind.Away,
             latest.Id,
             due > booked ? due : booked,
             Message.Of("pile.away"),
@@ -260,9 +265,9 @@ public sealed class StandingDesk(PalaestraDb db, PracticeLibrary library, CaseFi
         );
     }
 
-    private static PileRow Row(
+    private static WorklistRow Row(
         CaseFile file,
-        PileKind kind,
+        WorklistKind kind,
         Guid visit,
         DateOnly from,
         Message what,

@@ -4,7 +4,7 @@ using Palaestra.Data.Policies;
 namespace Palaestra.Server.Policies;
 
 /// <summary>The library with the clinic's own policies laid over the built-in ones; the same for the whole server.</summary>
-public sealed class PolicyShelf(PracticeLibrary builtIn)
+public sealed class PolicyLibrary(PracticeLibrary builtIn)
 {
     private volatile PracticeLibrary library = builtIn;
 

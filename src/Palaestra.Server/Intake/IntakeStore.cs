@@ -8,7 +8,7 @@ using Palaestra.Server.Clinics;
 namespace Palaestra.Server.Intake;
 
 /// <summary>Writes what was asked into the store: new clients, edits, and red flags as reports.</summary>
-public sealed class IntakeDesk(PalaestraDb db, ClinicClock clock)
+public sealed class IntakeStore(PalaestraDb db, ClinicClock clock)
 {
     /// <summary>A new client with an episode and a first visit; saved.</summary>
     public async Task<(Episode Episode, Visit Visit)> Open(IntakeForm form, Instant plannedAt, string by)

@@ -13,10 +13,10 @@ using Palaestra.Server.Words;
 namespace Palaestra.Server.Outcomes;
 
 /// <summary>Writes a letter to the referrer from a record up to a visit.</summary>
-public sealed class LetterDesk(
+public sealed class LetterComposer(
     PalaestraDb db,
     PracticeLibrary library,
-    OutcomesDesk outcomes,
+    OutcomeSummary outcomes,
     ClinicClock clock,
     ClinicWords words
 )

@@ -6,7 +6,7 @@ namespace Palaestra.Server.Words;
 
 /// <summary>The sentences as they are said now: ours, those of the clinic's content, and those it wrote in Settings.</summary>
 /// <param name="files">Of the content folders.</param>
-public sealed class WordShelf(Catalog files)
+public sealed class ClinicCatalog(Catalog files)
 {
     private volatile Catalog? written;
 
