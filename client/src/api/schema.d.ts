@@ -1790,7 +1790,7 @@ export interface components {
             date: string;
             now: components["schemas"]["Instant"];
             visits: components["schemas"]["DayVisit"][];
-            pile: components["schemas"]["PileEntry"][];
+            pile: components["schemas"]["WorklistEntry"][];
             /** Format: int32 */
             pileCount: number;
             others: components["schemas"]["ClientLine"][];
@@ -2912,6 +2912,9 @@ export interface components {
             cautions: components["schemas"]["Cautions"];
             photoSamples: components["schemas"]["PhotoSample"][];
             positions: components["schemas"]["Position"][];
+            rules: {
+                [key: string]: string;
+            };
         };
         LiveLoss: {
             channel: components["schemas"]["SignalChannel"];
@@ -3432,21 +3435,6 @@ export interface components {
         };
         /** @enum {string} */
         PhotoView: "front" | "back" | "facing-left" | "facing-right";
-        PileEntry: {
-            kind: components["schemas"]["PileKind"];
-            /** Format: uuid */
-            episodeId: string;
-            /** Format: uuid */
-            visitId: string;
-            name: string;
-            what: components["schemas"]["Message"];
-            step: components["schemas"]["Message"];
-            station: string;
-            whatSaid?: components["schemas"]["Said"];
-            stepSaid?: components["schemas"]["Said"];
-        };
-        /** @enum {string} */
-        PileKind: "danger-sign" | "soreness" | "stalled" | "not-decided" | "away" | "precaution-lapsed" | "rescreen-due";
         PlacedPoint: {
             point: components["schemas"]["PhotoPoint"];
             at: components["schemas"]["PhotoSpot"];
@@ -5163,6 +5151,21 @@ export interface components {
             /** Format: int32 */
             value: number;
         };
+        WorklistEntry: {
+            kind: components["schemas"]["WorklistKind"];
+            /** Format: uuid */
+            episodeId: string;
+            /** Format: uuid */
+            visitId: string;
+            name: string;
+            what: components["schemas"]["Message"];
+            step: components["schemas"]["Message"];
+            station: string;
+            whatSaid?: components["schemas"]["Said"];
+            stepSaid?: components["schemas"]["Said"];
+        };
+        /** @enum {string} */
+        WorklistKind: "danger-sign" | "soreness" | "stalled" | "not-decided" | "away" | "precaution-lapsed" | "rescreen-due";
         /** @enum {string} */
         Worry: "pain" | "down-the-leg" | "numb-or-weak" | "dizzy-or-unwell" | "clients-wish";
         WorryTold: {

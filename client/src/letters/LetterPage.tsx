@@ -6,10 +6,10 @@ import { api, got, ProblemError } from "../api/client";
 import { keys, useClinic, useLibrary } from "../api/queries";
 import type { Letter, LetterView } from "../api/types";
 import { Button } from "../controls/Button";
-import { Choice } from "../controls/fields";
 import { HiddenVisually, Note, ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { useVisit } from "../frame/useVisit";
 import { lettersOf, textOf } from "./letterText";
+import { PaperChoice, type Paper as PaperName } from "../frame/papers";
 import { say } from "../words/say";
 
 const PrintPage = createGlobalStyle`
@@ -63,7 +63,7 @@ function Editor({ visitId, view }: { visitId: string; view: LetterView }) {
   const { data: clinic } = useClinic();
   const { data: library } = useLibrary();
   const [letter, setLetter] = useState<Letter>(view.letter);
-  const [paper, setPaper] = useState<"a4" | "letter">("a4");
+  const [paper, setPaper] = useState<PaperName>("a4");
   const store = useMutation({
     mutationFn: () =>
       got(
@@ -82,15 +82,7 @@ function Editor({ visitId, view }: { visitId: string; view: LetterView }) {
       <div className="screen-only">
         <Row $between $gap={4} style={{ alignItems: "flex-end" }}>
           <h1>{say("letters.letter")}</h1>
-          <Choice
-            label={say("letters.paper")}
-            value={paper}
-            onChange={setPaper}
-            options={[
-              { value: "a4", label: say("letters.a4") },
-              { value: "letter", label: say("letters.letter") },
-            ]}
-          />
+          <PaperChoice value={paper} onChange={setPaper} />
           <Row $gap={3}>
             <Button isDisabled={!changed || store.isPending} onPress={() => store.mutate()}>
               {say("letters.keep-my-changes")}

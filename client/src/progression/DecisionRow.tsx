@@ -14,7 +14,7 @@ import { DecisionMark } from "./DecisionMark";
 import type { Override } from "./DecidePage";
 import { PegLadder } from "./PegLadder";
 import { WhatIf } from "./WhatIf";
-import { ruleWords } from "./ruleWords";
+import { useRuleName } from "./useRuleName";
 import { say, sayRich } from "../words/say";
 
 const Line = styled.section`
@@ -69,6 +69,7 @@ interface Props {
 
 export function DecisionRow(props: Props) {
   const { item, decisions, chosen, library, override } = props;
+  const ruleName = useRuleName();
   const [choosing, setChoosing] = useState(false);
   const decision = decisions[0]!;
   const { rung, ladder } = findRung(library, item.rungId);
@@ -142,7 +143,7 @@ export function DecisionRow(props: Props) {
               {sayRich("progression.would-now-be-outcomewords-rule", {
                 outcomeWords: outcomeWords[c.now.outcome],
                 strong: (chunks) => <strong>{chunks}</strong>,
-                rule: ruleWords(c.now.ruleId),
+                rule: ruleName(c.now.ruleId),
                 evidence: c.now.evidence.join(" "),
               })}
             </p>

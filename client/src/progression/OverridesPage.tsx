@@ -8,7 +8,7 @@ import { ShareBar } from "../controls/ShareBar";
 import { Empty, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { dayWords } from "../api/clinicTime";
 import { capital, outcomeWords } from "../controls/words";
-import { ruleWords } from "./ruleWords";
+import { useRuleName } from "./useRuleName";
 import { say, sayRich } from "../words/say";
 
 /** Where practitioners disagree with the policy, rule by rule. */
@@ -52,6 +52,7 @@ function together(lines: OverridesView["latest"]) {
 }
 
 function Rules({ view }: { view: OverridesView }) {
+  const ruleName = useRuleName();
   const total = view.rules.reduce((sum, r) => sum + r.proposals, 0);
   const other = view.rules.reduce((sum, r) => sum + r.overridden, 0);
   return (
@@ -80,7 +81,7 @@ function Rules({ view }: { view: OverridesView }) {
               return (
                 <tr key={rule.ruleId}>
                   <td>
-                    <strong>{capital(ruleWords(rule.ruleId))}</strong>
+                    <strong>{capital(ruleName(rule.ruleId))}</strong>
                     <br />
                     <Quiet>{rule.ruleId}</Quiet>
                   </td>
@@ -116,7 +117,7 @@ function Rules({ view }: { view: OverridesView }) {
                   by: line.by,
                   taken: outcomeWords[line.taken],
                   proposed: outcomeWords[line.proposed],
-                  rule: ruleWords(line.ruleId),
+                  rule: ruleName(line.ruleId),
                   times: times > 1 ? say("progression.times-times", { times }) : "",
                   reason: line.reason,
                   small: (chunks) => <Small>{chunks}</Small>,

@@ -13,7 +13,7 @@ import { outcomeWords } from "../controls/words";
 import { useVisit } from "../frame/useVisit";
 import { DecisionMark } from "./DecisionMark";
 import { differs, replayLines, type ReplayedVisit } from "./replay";
-import { ruleWords } from "./ruleWords";
+import { useRuleName } from "./useRuleName";
 import { say, sayRich } from "../words/say";
 
 const Table = styled.table`
@@ -167,6 +167,7 @@ function nameOf(visit: ReplayedVisit, line: Decision, library: Library) {
 }
 
 function What(props: { decision: Decision; rule?: boolean }) {
+  const ruleName = useRuleName();
   return (
     <Mark title={props.decision.evidence.join(" ")}>
       <DecisionMark outcome={props.decision.outcome} />
@@ -175,7 +176,7 @@ function What(props: { decision: Decision; rule?: boolean }) {
         {props.rule && (
           <>
             <br />
-            <Quiet>{ruleWords(props.decision.ruleId)}</Quiet>
+            <Quiet>{ruleName(props.decision.ruleId)}</Quiet>
           </>
         )}
       </span>

@@ -6,20 +6,17 @@ import type { Sheet, SheetExercise } from "../api/types";
 import { ProblemNote } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { RungFigure } from "../figure/FigureView";
+import { papers, type Paper } from "../frame/papers";
 import { say } from "../words/say";
 
-export type Paper = "A4" | "Letter";
-
-const sizes: Record<Paper, { width: string; minHeight: string }> = {
-  A4: { width: "190mm", minHeight: "276mm" },
-  Letter: { width: "196mm", minHeight: "258mm" },
-};
+// Around it a page has margins of ten millimetres.
+const margins = 20;
 
 const Paperlike = styled.article<{ $paper: Paper; $dense: boolean }>`
-  width: ${({ $paper }) => sizes[$paper].width};
+  width: ${({ $paper }) => papers[$paper].width - margins}mm;
   max-width: 100%;
   overflow-x: auto;
-  min-height: ${({ $paper }) => sizes[$paper].minHeight};
+  min-height: ${({ $paper }) => papers[$paper].height - margins - 1}mm;
   margin: 0 auto;
   padding: 8mm;
   background: white;
@@ -71,11 +68,12 @@ const Stop = styled.div`
   print-color-adjust: exact;
 `;
 
-/** Few exercises get larger drawings, in millimetres; five still fit one page, and Letter is the shorter one. */
+/** Few exercises get larger drawings, in millimetres; five still fit one page, also of a shorter paper. */
 function drawing(count: number, paper: Paper) {
   if (count <= 3) return { width: 58, height: 32 };
-  if (count === 4) return { width: 48, height: paper === "A4" ? 25 : 22 };
-  return { width: 40, height: paper === "A4" ? 19 : 16 };
+  const short = papers[paper].height < 290;
+  if (count === 4) return { width: 48, height: short ? 22 : 25 };
+  return { width: 40, height: short ? 16 : 19 };
 }
 
 const Exercise = styled.section<{ $width: number }>`

@@ -6,19 +6,20 @@ import { api, got, ProblemError } from "../api/client";
 import { keys, useLibrary, usePlan } from "../api/queries";
 import type { EpisodeView, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
-import { Checkbox, Choice } from "../controls/fields";
+import { Checkbox } from "../controls/fields";
 import { Empty, ProblemNote, Row, Stack } from "../controls/layout";
 import { addDays, dayWords, timeWords, today } from "../api/clinicTime";
 import { Closed } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { CalendarPanel } from "./CalendarPanel";
 import { MomentField } from "../controls/DateField";
-import { PrintedSheet, type Paper } from "./PrintedSheet";
+import { PaperChoice, papers, type Paper } from "../frame/papers";
+import { PrintedSheet } from "./PrintedSheet";
 import { say, sayRich } from "../words/say";
 
 /** The printed page is the sheet alone, edge to edge of its margins. */
 const PrintPage = createGlobalStyle<{ $paper: Paper }>`
-  @page { size: ${({ $paper }) => $paper}; margin: 10mm; }
+  @page { size: ${({ $paper }) => `${papers[$paper].width}mm ${papers[$paper].height}mm`}; margin: 10mm; }
   @media print {
     .screen-only { display: none !important; }
     main { padding: 0 !important; max-width: none !important; }
@@ -29,7 +30,7 @@ export function SheetPage() {
   const { episode, visitId } = useVisit();
   const { data: library } = useLibrary();
   const { data: plan, error } = usePlan(episode?.id ?? "");
-  const [paper, setPaper] = useState<Paper>("A4");
+  const [paper, setPaper] = useState<Paper>("a4");
   const [large, setLarge] = useState(false);
   const [record, setRecord] = useState(false);
   if (!episode || !library) return null;
@@ -53,15 +54,7 @@ export function SheetPage() {
       <div className="screen-only">
         <Row $between $gap={6} style={{ alignItems: "flex-end" }}>
           <h1>{say("take-home.take-home")}</h1>
-          <Choice
-            label={say("take-home.paper")}
-            value={paper}
-            onChange={setPaper}
-            options={[
-              { value: "A4", label: say("take-home.a4") },
-              { value: "Letter", label: say("take-home.letter") },
-            ]}
-          />
+          <PaperChoice value={paper} onChange={setPaper} />
           <Checkbox selected={large} onChange={setLarge}>
             {say("take-home.large-print")}
           </Checkbox>
@@ -69,7 +62,7 @@ export function SheetPage() {
             {say("take-home.page-for-the-practitioner")}
           </Checkbox>
           <PdfLink
-            href={`/api/episodes/${episode.id}/sheet.pdf?paper=${paper === "A4" ? "a4" : "letter"}&large=${large}&record=${record}`}
+            href={`/api/episodes/${episode.id}/sheet.pdf?paper=${paper}&large=${large}&record=${record}`}
             target="_blank"
             rel="noreferrer"
           >

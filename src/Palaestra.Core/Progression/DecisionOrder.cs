@@ -140,8 +140,7 @@ internal static class DecisionOrder
         };
     }
 
-    private static bool IsPain(string rule) =>
-        rule.StartsWith("D-PAIN", StringComparison.Ordinal) || rule is "D-LEG-MEMORY" or "D-NO-TRAINING";
+    private static bool IsPain(string rule) => RuleGroups.Pain.Contains(rule);
 
     /// <summary>"Pain rose from 4 to 7."; none where it did not, or is not known.</summary>
     private static Message? PainWords(DecisionCase c)

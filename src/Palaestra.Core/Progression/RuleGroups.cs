@@ -3,8 +3,8 @@ namespace Palaestra.Core.Progression;
 /// <summary>Rules that are looked at together.</summary>
 public static class RuleGroups
 {
-    /// <summary>About pain, the legs, what is barred by now, and time away: while one of them is in force nothing is changed for standing still.</summary>
-    public static readonly IReadOnlySet<string> PainOrAway = new HashSet<string>
+    /// <summary>About pain, and the legs.</summary>
+    public static readonly IReadOnlySet<string> Pain = new HashSet<string>
     {
         "D-PAIN-STOP",
         "D-PAIN-WATCH",
@@ -15,6 +15,11 @@ public static class RuleGroups
         "D-PAIN-DRIFT",
         "D-LEG-MEMORY",
         "D-NO-TRAINING",
+    };
+
+    /// <summary>Those, what is barred by now, and time away: while one of them is in force nothing is changed for standing still.</summary>
+    public static readonly IReadOnlySet<string> PainOrAway = new HashSet<string>(Pain)
+    {
         "D-BARRED",
         "D-AWAY",
     };

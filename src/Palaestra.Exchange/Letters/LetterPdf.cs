@@ -124,7 +124,7 @@ public static class LetterPdf
         {
             graphics?.Dispose();
             var page = document.AddPage();
-            page.Size = paper == Paper.A4 ? PageSize.A4 : PageSize.Letter;
+            page.Size = paper.Size();
             graphics = XGraphics.FromPdfPage(page);
             pen = new SheetPen(graphics, tags, 1);
             width = page.Width.Point - 2 * Margin;

@@ -4,12 +4,6 @@ using Palaestra.Core.Outcomes;
 
 namespace Palaestra.Exchange.Sheets;
 
-public enum Paper
-{
-    A4,
-    Letter,
-}
-
 /// <summary>The dose of one side on a sheet.</summary>
 /// <param name="Figures">"2 sets of 5, hold 3 s". <paramref name="Written"/>: the same written out, with how far where it is not all the way.</param>
 public sealed record SheetDose(Side Side, string Figures, string Written);

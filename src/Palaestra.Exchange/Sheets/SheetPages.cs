@@ -96,7 +96,7 @@ internal sealed class SheetPages(
     {
         graphics?.Dispose();
         var page = document.AddPage();
-        page.Size = paper == Paper.A4 ? PageSize.A4 : PageSize.Letter;
+        page.Size = paper.Size();
         pages.Add((page, owner));
         graphics = XGraphics.FromPdfPage(page);
         pen = new SheetPen(graphics, tags, scale);

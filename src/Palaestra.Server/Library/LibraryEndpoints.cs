@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Palaestra.Core.Body;
 using Palaestra.Core.Library;
 using Palaestra.Server.Problems;
+using Palaestra.Server.Words;
 
 namespace Palaestra.Server.Library;
 
@@ -21,7 +22,8 @@ public sealed record LibraryView(
     IReadOnlyList<OutcomeMeasure> Outcomes,
     Cautions Cautions,
     IReadOnlyList<PhotoSample> PhotoSamples,
-    IReadOnlyList<Position> Positions
+    IReadOnlyList<Position> Positions,
+    IReadOnlyDictionary<string, string> Rules
 );
 
 public sealed record RungFigure(string RungId, Figure Figure);
@@ -38,7 +40,7 @@ public static class LibraryEndpoints
         group.MapGet("/figures/{rungId}/faults/{fault}", FaultFigureOf).WithName("GetFaultFigure");
     }
 
-    private static Ok<LibraryView> Library(PracticeLibrary library) =>
+    private static Ok<LibraryView> Library(PracticeLibrary library, ClinicWords words) =>
         TypedResults.Ok(
             new LibraryView(
                 library.Version,
@@ -55,7 +57,8 @@ public static class LibraryEndpoints
                 library.Outcomes,
                 library.Cautions,
                 library.PhotoSamples,
-                library.Positions
+                library.Positions,
+                words.Rules()
             )
         );
 

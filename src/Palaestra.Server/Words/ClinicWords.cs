@@ -19,6 +19,14 @@ public sealed class ClinicWords(ClinicCatalog words, PolicyLibrary shelf, Clinic
 
     public IReadOnlyList<string> SayAll(IEnumerable<Message> messages) => [.. messages.Select(Say)];
 
+    private const string Rule = "rule.";
+
+    /// <summary>What each rule of decisions is about, by its id.</summary>
+    public IReadOnlyDictionary<string, string> Rules() =>
+        words
+            .Now.Texts.Keys.Where(id => id.StartsWith(Rule, StringComparison.Ordinal))
+            .ToDictionary(id => id[Rule.Length..], id => Say(Message.Of(id)));
+
     /// <summary>The same with other words of one sentence.</summary>
     public ClinicWords Trying(string id, string text) =>
         new(new ClinicCatalog(words.Now.With([KeyValuePair.Create(id, text)])), shelf, clock);

@@ -31,6 +31,7 @@ public partial class CatalogTests
     [
         .. Sentences.Values.SelectMany(s => WordList().Matches(s).Select(m => m.Groups[1].Value)),
         "number",
+        "rule",
     ];
 
     [Fact]
@@ -54,6 +55,30 @@ public partial class CatalogTests
                 .Where(id => !Retired.Contains(id) && !Lists.Contains(id.Split('.')[0]))
         );
     }
+
+    [Fact]
+    public void Every_rule_of_decisions_is_called_something()
+    {
+        var rules = Directory
+            .EnumerateFiles(
+                Path.Combine(Content.Root, "src", "Palaestra.Core"),
+                "*.cs",
+                SearchOption.AllDirectories
+            )
+            .SelectMany(path => RuleId().Matches(File.ReadAllText(path)).Select(m => m.Groups[1].Value))
+            .ToHashSet();
+        Assert.Contains("D-MASTER", rules);
+        AssertNone(rules.Where(rule => !Sentences.ContainsKey($"rule.{rule}")));
+        AssertNone(
+            Sentences.Keys.Where(id =>
+                id.StartsWith("rule.", StringComparison.Ordinal) && !rules.Contains(id[5..])
+            )
+        );
+    }
+
+    /// <summary>Ends without a dash: what ends with one begins the names of a group.</summary>
+    [GeneratedRegex("\"(D-[A-Z-]*[A-Z])\"")]
+    private static partial Regex RuleId();
 
     [Fact]
     public void Every_sentence_is_given_what_it_names() =>
