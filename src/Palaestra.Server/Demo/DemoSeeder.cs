@@ -216,7 +216,7 @@ public sealed class DemoSeeder(
             looks.SelectMany(look => Looks(look.Key, look.Value, before)).SelectMany(l => l.Events(clock))
         );
         await Plan(capacities.Keys, looks.Keys, before, visitId);
-        await Store(events, before, visitId);
+        await Store(events, visitId);
         var file = (await files.OfVisit(visitId))!;
         var desk = new PlanProposals(db, library, At(clock));
         desk.Add(file, visitId, desk.Propose(file)!.Plan, Practitioner);
@@ -317,11 +317,7 @@ public sealed class DemoSeeder(
                 PainPeak = hurts ? session.Hurts![ladder] : null,
                 DownTheLeg = hurts && session.Leg?.ContainsKey(ladder) == true ? session.Leg[ladder] : null,
             };
-        await Store(
-            [.. trials.SelectMany(trial => trial.Events(clock)), .. After(session, clock)],
-            file,
-            visitId
-        );
+        await Store([.. trials.SelectMany(trial => trial.Events(clock)), .. After(session, clock)], visitId);
         if (session.Agree)
         {
             await Decide(visitId, session.Own ?? new Dictionary<string, DemoWord>(), clock);
@@ -402,13 +398,13 @@ public sealed class DemoSeeder(
         await db.SaveChangesAsync();
     }
 
-    private async Task Store(List<CaptureEvent> events, CaseFile file, Guid visitId)
+    private async Task Store(List<CaptureEvent> events, Guid visitId)
     {
-        var log = new EventLog(db, library, today);
-        var taken = await log.Append(file, visitId, events, Practitioner);
-        if (!taken.IsValid)
+        var log = new EventLog(db, library, today, new CaseFiles(db, library, today));
+        var taken = await log.Append(visitId, events, Practitioner);
+        if (taken?.IsValid != true)
         {
-            throw new InvalidOperationException(string.Join(" ", taken.Errors));
+            throw new InvalidOperationException(string.Join(" ", taken?.Errors ?? []));
         }
     }
 

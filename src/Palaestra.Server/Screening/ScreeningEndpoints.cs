@@ -4,6 +4,7 @@ using NodaTime;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Data;
 using Palaestra.Server.Intake;
@@ -52,18 +53,17 @@ public static class ScreeningEndpoints
         Guid visitId,
         EventBatch batch,
         EventLog log,
-        CaseFiles files,
         WhoIsHere who
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
         try
         {
-            var taken = await log.Append(file, visitId, batch.Events, who.Name);
-            return taken.IsValid ? TypedResults.Ok(taken.Value!) : Problem.Fields(taken.Errors);
+            return await log.Append(visitId, batch.Events, who.Name) switch
+            {
+                null => Problem.NotFound("visit"),
+                { IsValid: true } taken => TypedResults.Ok(taken.Value!),
+                var refused => Problem.Fields(refused.Errors),
+            };
         }
         catch (DbUpdateException)
         {
@@ -74,11 +74,23 @@ public static class ScreeningEndpoints
 
     private static async Task<Results<Ok<VisitEvents>, ProblemHttpResult>> Events(
         Guid visitId,
-        CaseFiles files
-    ) =>
-        await files.OfVisit(visitId) is { } file
-            ? TypedResults.Ok(new VisitEvents([.. file.Events(visitId).OrderBy(e => e.At).ThenBy(e => e.Id)]))
+        PalaestraDb db,
+        PracticeLibrary library
+    )
+    {
+        var events = await db
+            .Events.AsNoTracking()
+            .Where(e => e.VisitId == visitId)
+            .Select(e => e.Event)
+            .ToListAsync();
+        return events.Count > 0 || await db.Visits.AnyAsync(visit => visit.Id == visitId)
+            ? TypedResults.Ok(
+                new VisitEvents([
+                    .. events.Select(e => Renewal.Of(e, library)).OrderBy(e => e.At).ThenBy(e => e.Id),
+                ])
+            )
             : Problem.NotFound("visit");
+    }
 
     private static async Task<Results<Ok<ScreenView>, ProblemHttpResult>> Screen(
         Guid visitId,
