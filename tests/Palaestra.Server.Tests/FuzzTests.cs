@@ -85,7 +85,8 @@ public sealed class FuzzTests(OneServer one) : IClassFixture<OneServer>, IAsyncL
         {
             request.Content = new StringContent(body, Encoding.UTF8, "application/json");
         }
-        using var answer = await browser.SendAsync(request);
+        // A stream does not end; its head is answer enough.
+        using var answer = await browser.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);
         var status = (int)answer.StatusCode;
         if (status < 400)
         {

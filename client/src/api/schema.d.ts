@@ -164,6 +164,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetLiveNews"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visitId}/findings": {
         parameters: {
             query?: never;
@@ -3110,6 +3126,10 @@ export interface components {
             switchOn: null | components["schemas"]["Activation"];
             proposal: components["schemas"]["NeutralProposal"];
         };
+        News: {
+            /** Format: uuid */
+            visitId: null | string;
+        };
         NextRung: {
             ladderId: string;
             side: components["schemas"]["Side"];
@@ -4665,6 +4685,12 @@ export interface components {
             eventId?: null | string;
             reconnectionInterval?: null | string;
         };
+        SseItemOfNews: {
+            data?: components["schemas"]["News"];
+            eventType?: null | string;
+            eventId?: null | string;
+            reconnectionInterval?: null | string;
+        };
         StartView: {
             needsFirstAdministrator: boolean;
             demo: boolean;
@@ -5413,6 +5439,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RungPage"];
+                };
+            };
+        };
+    };
+    GetLiveNews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["SseItemOfNews"];
                 };
             };
         };

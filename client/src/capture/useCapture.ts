@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useSyncExternalStore } from "react";
 import { v7 as uuid } from "uuid";
 import { api, got } from "../api/client";
+import { onNews } from "../api/live";
 import { keys, useStart } from "../api/queries";
 import type { CaptureEvent, CaptureKind, EventFields } from "../api/types";
 import { StampClock } from "./clock";
@@ -13,9 +14,6 @@ export type RecordEvent = <K extends CaptureKind>(
   kind: K,
   ...fields: object extends EventFields<K> ? [EventFields<K>?] : [EventFields<K>]
 ) => void;
-
-/** How often the marks of other tablets are looked for. */
-const lookMs = 3000;
 
 /** One clock for the tablet: what is stamped in one view and shown in another must agree. */
 export const clock = new StampClock();
@@ -52,8 +50,15 @@ export function useCapture(visitId: string) {
   const stored = useQuery({
     queryKey: keys.events(visitId),
     queryFn: () => got(api.GET("/api/visits/{visitId}/events", { params: { path: { visitId } } })),
-    refetchInterval: lookMs,
   });
+  // What other tablets did is heard of as it is stored.
+  useEffect(
+    () =>
+      onNews((of) => {
+        if (of === null || of === visitId) void queries.invalidateQueries({ queryKey: keys.events(visitId) });
+      }),
+    [queries, visitId],
+  );
 
   const count = stored.data?.events.length ?? 0;
   const seen = useRef(count);

@@ -53,16 +53,22 @@ public static class ScreeningEndpoints
         Guid visitId,
         EventBatch batch,
         EventLog log,
-        WhoIsHere who
+        WhoIsHere who,
+        Live.VisitNews news
     )
     {
         try
         {
-            return await log.Append(visitId, batch.Events, who.Name) switch
+            var taken = await log.Append(visitId, batch.Events, who.Name);
+            if (taken?.Value is { Stored: > 0 })
+            {
+                news.Tell(visitId);
+            }
+            return taken switch
             {
                 null => Problem.NotFound("visit"),
-                { IsValid: true } taken => TypedResults.Ok(taken.Value!),
-                var refused => Problem.Fields(refused.Errors),
+                { IsValid: true } => TypedResults.Ok(taken.Value!),
+                _ => Problem.Fields(taken.Errors),
             };
         }
         catch (DbUpdateException)

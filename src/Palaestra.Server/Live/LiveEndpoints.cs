@@ -1,0 +1,53 @@
+using System.Net.ServerSentEvents;
+using System.Runtime.CompilerServices;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Palaestra.Data.Staff;
+
+namespace Palaestra.Server.Live;
+
+public static class LiveEndpoints
+{
+    private static readonly TimeSpan Beat = TimeSpan.FromSeconds(15);
+
+    public static void MapLive(this IEndpointRouteBuilder routes) =>
+        routes.MapGet("/api/live", Stream).WithName("GetLiveNews").WithTags("Live");
+
+    /// <summary>Which visits have new events, as they are stored; ends with the account's sign-in.</summary>
+    private static ServerSentEventsResult<News> Stream(
+        VisitNews news,
+        IServiceScopeFactory scopes,
+        IHostApplicationLifetime server,
+        HttpContext context
+    )
+    {
+        var stop = CancellationTokenSource.CreateLinkedTokenSource(
+            context.RequestAborted,
+            server.ApplicationStopping
+        );
+        context.Response.RegisterForDispose(stop);
+        var heard = context.Request.Headers["Last-Event-ID"].FirstOrDefault();
+        async Task<bool> SignedIn()
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            var door = scope.ServiceProvider.GetRequiredService<SignInManager<Practitioner>>();
+            return await door.ValidateSecurityStampAsync(context.User) is not null;
+        }
+        return TypedResults.ServerSentEvents(
+            Sent(news.Listen(heard, Beat, SignedIn, stop.Token), stop.Token)
+        );
+    }
+
+    private static async IAsyncEnumerable<SseItem<News>> Sent(
+        IAsyncEnumerable<NewsItem> items,
+        [EnumeratorCancellation] CancellationToken gone
+    )
+    {
+        await foreach (var item in items.WithCancellation(gone))
+        {
+            yield return item.News is { } news
+                ? new SseItem<News>(news) { EventId = item.Id }
+                : new SseItem<News>(new News(null), "beat");
+        }
+    }
+}
