@@ -29,10 +29,26 @@ export async function clinicServer(folder, port, words = []) {
     body: JSON.stringify({ email, password }),
   });
   const cookie = signIn.headers.getSetCookie().map((c) => c.split(";")[0]).join("; ");
+  const post = (what, body) =>
+    fetch(address + what, {
+      method: "POST",
+      headers: { cookie, "content-type": "application/json" },
+      body: JSON.stringify(body),
+    });
+  /** Tells of each visit with news until it is stopped. */
+  const listen = async (tell) => {
+    const stop = new AbortController();
+    const { body } = await fetch(`${address}/api/live`, { headers: { cookie }, signal: stop.signal });
+    void (async () => {
+      for await (const chunk of body.pipeThrough(new TextDecoderStream()))
+        for (const [, visitId] of chunk.matchAll(/"visitId":"([^"]+)"/g)) tell(visitId);
+    })().catch(() => {});
+    return () => stop.abort();
+  };
   const get = async (what) => (await fetch(address + what, { headers: { cookie } })).json();
   // After so many records changed at once, each look at the day goes through some of them.
   const began = performance.now();
   let day = await get("/api/day");
   while (day.behind > 0) day = await get("/api/day");
-  return { server, get, day, looked: (performance.now() - began) / 1000 };
+  return { server, get, post, listen, day, looked: (performance.now() - began) / 1000 };
 }

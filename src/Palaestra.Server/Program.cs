@@ -160,6 +160,7 @@ builder.Services.AddScoped<OutcomeSummary>();
 builder.Services.AddScoped<LetterComposer>();
 builder.Services.AddScoped<SentencePreview>();
 builder.Services.AddSingleton<VisitNews>();
+builder.Services.AddSingleton<TapQueue>();
 builder.Services.AddSingleton(new TraceFiles(settings.DataFolder));
 builder.Services.AddScoped<TraceStore>();
 builder.Services.AddTraceQueue();

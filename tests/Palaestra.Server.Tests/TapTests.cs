@@ -54,7 +54,8 @@ public sealed class TapTests(OneServer one) : IClassFixture<OneServer>
         );
         var library = one.Running.Services.GetRequiredService<PolicyLibrary>().Library;
         var clock = one.Running.Services.GetRequiredService<ClinicClock>();
-        var log = new EventLog(db, library, clock, new CaseFiles(db, library, clock));
+        using var queue = new TapQueue();
+        var log = new EventLog(db, library, clock, new CaseFiles(db, library, clock), queue);
         var taken = await log.Append(visitId, events, "Edda Marl");
         Assert.Equal(events.Length, taken?.Value?.Stored);
         return counting.Statements;

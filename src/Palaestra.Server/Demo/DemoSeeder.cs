@@ -400,7 +400,8 @@ public sealed class DemoSeeder(
 
     private async Task Store(List<CaptureEvent> events, Guid visitId)
     {
-        var log = new EventLog(db, library, today, new CaseFiles(db, library, today));
+        using var queue = new TapQueue();
+        var log = new EventLog(db, library, today, new CaseFiles(db, library, today), queue);
         var taken = await log.Append(visitId, events, Practitioner);
         if (taken?.IsValid != true)
         {

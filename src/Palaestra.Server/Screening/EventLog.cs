@@ -21,7 +21,8 @@ public sealed class EventLog(
     PalaestraDb db,
     PracticeLibrary library,
     ClinicClock clock,
-    Intake.CaseFiles files
+    Intake.CaseFiles files,
+    TapQueue queue
 )
 {
     public const int BatchMax = 500;
@@ -69,7 +70,7 @@ public sealed class EventLog(
         var seen = known.Select(e => e.Id).ToHashSet();
         var fresh = incoming.Where(e => seen.Add(e.Id)).ToList();
         db.Events.AddRange(fresh.Select(e => Logged(e, visitId, by)));
-        await db.SaveChangesAsync();
+        await queue.Write(() => db.SaveChangesAsync());
         return Checked<EventsTaken>.Good(new EventsTaken(fresh.Count, incoming.Count - fresh.Count));
     }
 
