@@ -68,6 +68,7 @@ public sealed class TraceTests(WatchingServer watching) : IClassFixture<Watching
         var wire = await watching.Wire();
         await Bridge.Seen(room.Browser, d => d.Connected);
         await wire.Send(Bridge.Still(0, 300, pitch: 1));
+        var since = System.Diagnostics.Stopwatch.StartNew();
         await Task.Delay(200);
         await room.Browser.Post("/api/instruments/tilt-9/neutral", new { }).Ok<DeviceView>();
 
@@ -88,9 +89,11 @@ public sealed class TraceTests(WatchingServer watching) : IClassFixture<Watching
                 Sets = 1,
             }
         );
+        // The device's own clock has gone on meanwhile, however long the server took.
+        var from = 300 + (int)(since.Elapsed.TotalMilliseconds / 10);
         for (var i = 0; i < 20; i++)
         {
-            await wire.Send(Bridge.Still(300 + 10 * i, 10, pitch: i < 10 ? 1 : 10));
+            await wire.Send(Bridge.Still(from + 10 * i, 10, pitch: i < 10 ? 1 : 10));
             await Task.Delay(100);
         }
         await room.Clinic.Send(room.Opened.VisitId, [start]).Ok<EventsTaken>();

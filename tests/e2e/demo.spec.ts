@@ -162,3 +162,29 @@ for (const [paper, size] of [
     expect(Math.abs(Number(box[2]) - size.height)).toBeLessThan(2);
   });
 }
+
+test("a sentence of letters is written the clinic's own way, by keys, and seen before it is kept", async ({ page }) => {
+  await enter(page);
+  await page.goto(`${server.address}/settings`);
+  const letters = page.getByRole("region", { name: "Letters and home programmes" });
+  await letters.getByText("Letters", { exact: true }).focus();
+  await page.keyboard.press("Enter");
+  const change = letters.getByRole("button", { name: /^Change: Current plan/ });
+  await change.press("Enter");
+  const dialog = page.getByRole("dialog", { name: "Sentence" });
+  const text = dialog.getByLabel("Sentence");
+  await text.fill("Daily at home: {{ exercises | join: ");
+  await dialog.getByRole("button", { name: "Preview" }).press("Enter");
+  await expect(dialog.getByText(/This sentence cannot be read/)).toBeVisible();
+  await expect(text).toHaveValue("Daily at home: {{ exercises | join: ");
+  await expectAccessible(page, "a sentence that cannot be read");
+  await text.fill('Daily at home: {{ exercises | join: "; " }}.');
+  await dialog.getByRole("button", { name: "Preview" }).press("Enter");
+  await expect(dialog.getByText(/^As it would read for /)).toBeVisible();
+  await expect(dialog.getByText(/^Daily at home: /).last()).toBeVisible();
+  await dialog.getByRole("button", { name: "Save" }).press("Enter");
+  await expect(letters.getByText(/your own, by Ines Tarrow/)).toBeVisible();
+  await letters.getByRole("button", { name: /^Change: Daily at home/ }).press("Enter");
+  await dialog.getByRole("button", { name: "Use the original" }).press("Enter");
+  await expect(letters.getByRole("button", { name: /^Change: Current plan/ })).toBeVisible();
+});

@@ -4700,6 +4700,7 @@ export interface components {
             administrator: boolean;
             backupWarning?: null | string;
             time?: null | components["schemas"]["ClinicTime"];
+            version?: null | string;
         };
         StopAdvice: {
             /** Format: uuid */

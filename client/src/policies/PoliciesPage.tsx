@@ -4,7 +4,7 @@ import { Dialog } from "react-aria-components";
 import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
-import { keys } from "../api/queries";
+import { keys, useStart } from "../api/queries";
 import type { PoliciesView, PolicyView } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
@@ -31,6 +31,7 @@ const Entry = styled(Link)<{ $here: boolean }>`
 /** The clinic's line for the sheet, and the schools: built in ones to read, own ones to change. */
 export function PoliciesPage() {
   const { data, error } = usePolicies();
+  const { data: start } = useStart();
   const [search] = useSearchParams();
   return (
     <Page>
@@ -54,6 +55,11 @@ export function PoliciesPage() {
           </Stack>
           <Chosen data={data} id={search.get("policy") ?? data.policies[0]!.policy.id} />
         </Columns>
+      )}
+      {start?.version && (
+        <footer style={{ marginTop: 24 }}>
+          <Small>{say("policies.palaestra-version", { version: start.version })}</Small>
+        </footer>
       )}
     </Page>
   );

@@ -1,13 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import styled from "styled-components";
 import { api, got } from "../api/client";
 import { keys } from "../api/queries";
 import type { Sheet, SheetExercise } from "../api/types";
-import { ProblemNote } from "../controls/layout";
+import { Note, ProblemNote } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { RungFigure } from "../figure/FigureView";
 import { papers, type Paper } from "../frame/papers";
-import { say } from "../words/say";
+import { say, sayRich } from "../words/say";
 
 // Around it a page has margins of ten millimetres.
 const margins = 20;
@@ -129,6 +130,15 @@ export function PrintedSheet(props: { paper: Paper; episodeId: string; record: b
   if (!sheet) return <ProblemNote error={error} />;
   return (
     <>
+      {!sheet.contact && (
+        <div className="screen-only">
+          <Note>
+            {sayRich("take-home.nobody-to-call", {
+              link: (chunks) => <Link to="/settings">{chunks}</Link>,
+            })}
+          </Note>
+        </div>
+      )}
       <Client sheet={sheet} paper={props.paper} />
       {sheet.record && <Record record={sheet.record} paper={props.paper} />}
     </>

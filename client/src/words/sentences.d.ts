@@ -962,6 +962,7 @@ export interface Sentences {
   "policies.one-client": [];
   "policies.one-open-plan": [];
   "policies.own-version-version": [values: Values<"version">];
+  "policies.palaestra-version": [values: Values<"version">];
   "policies.picture-on-letters-and-sheets": [];
   "policies.policies": [];
   "policies.saturday": [];
@@ -1192,6 +1193,7 @@ export interface Sentences {
   "take-home.next-visit": [];
   "take-home.next-visit-plannedat-plannedat2": [values: Values<"plannedAt" | "plannedAt2" | "strong">];
   "take-home.no-day-is-left-before": [];
+  "take-home.nobody-to-call": [values: Values<"link">];
   "take-home.nothing-to-take-home-yet": [];
   "take-home.open-a-feed-for-the": [];
   "take-home.open-the-pdf": [];

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations.Schema;
 using Palaestra.Core.Body;
 
 namespace Palaestra.Data.Intake;
@@ -13,6 +14,14 @@ public sealed class Client
 
     /// <summary>Metres.</summary>
     public double? Height { get; set; }
+
+    /// <summary>The same in centimetres, to the millimetre: it comes back as it went in.</summary>
+    [NotMapped]
+    public double? HeightCm
+    {
+        get => Height is { } metres ? Math.Round(metres * 100, 1) : null;
+        set => Height = value is { } centimetres ? Math.Round(centimetres * 10) / 1000 : null;
+    }
 
     /// <summary>Kilograms.</summary>
     public double? Mass { get; set; }

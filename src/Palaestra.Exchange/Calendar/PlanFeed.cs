@@ -34,7 +34,11 @@ public static class PlanFeed
     /// </remarks>
     public static string Text(string name, string domain, IEnumerable<FeedEntry> entries)
     {
-        var calendar = new Ical.Net.Calendar { ProductId = "-//Palaestra//Plan//EN", Method = "PUBLISH" };
+        var calendar = new Ical.Net.Calendar
+        {
+            ProductId = $"-//Palaestra//Plan {Product.Version}//EN",
+            Method = "PUBLISH",
+        };
         calendar.AddProperty("X-WR-CALNAME", name);
         calendar.AddProperty("X-PUBLISHED-TTL", "PT12H");
         foreach (var entry in entries.OrderBy(e => e.Day).ThenBy(e => e.Id, StringComparer.Ordinal))

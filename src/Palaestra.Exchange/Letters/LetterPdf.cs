@@ -32,6 +32,7 @@ public static class LetterPdf
         using var document = new PdfDocument();
         document.Info.Title = page.Letter.About;
         document.Info.Author = page.From;
+        document.Info.Creator = Product.Maker;
         document.Language = "en-GB";
         document.ViewerPreferences.DisplayDocTitle = true;
         var tags = UAManager.ForDocument(document);

@@ -14,6 +14,7 @@ public static class SheetPdf
         using var document = new PdfDocument();
         document.Info.Title = speech.Say(Message.Of("sheet.title", ("name", sheet.ClientName)));
         document.Info.Author = sheet.ClinicName;
+        document.Info.Creator = Product.Maker;
         document.Info.Subject = sheet.Line;
         document.Language = "en-GB";
         document.ViewerPreferences.DisplayDocTitle = true;

@@ -136,7 +136,7 @@ public sealed record EpisodeView(
             episode.MinutesPerDay,
             file.Policy.Id,
             client.Sex is null ? null : Enum.Parse<Sex>(client.Sex),
-            client.Height * 100,
+            client.HeightCm,
             client.Mass,
             episode.Version,
             episode.Goals,

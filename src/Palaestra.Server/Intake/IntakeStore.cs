@@ -45,7 +45,7 @@ public sealed class IntakeStore(PalaestraDb db, ClinicClock clock)
         client.Name = form.Name.Trim();
         client.BirthDate = form.BirthDate;
         client.Sex = form.Sex?.ToString();
-        client.Height = form.HeightCm / 100;
+        client.HeightCm = form.HeightCm;
         client.Mass = form.MassKg;
         episode.Complaint = form.Complaint.Trim();
         episode.PainNow = form.Pain.Now;

@@ -60,6 +60,7 @@ public sealed class StoreHealth(Settings settings, BackupRuns backups, TimeProvi
         var told = new Dictionary<string, object?>
         {
             ["status"] = report.Status.ToString(),
+            ["version"] = Product.Version,
             ["backupAgeHours"] = null,
         };
         foreach (var (name, value) in entry.Data ?? new Dictionary<string, object>())

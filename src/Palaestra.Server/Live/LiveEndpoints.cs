@@ -26,6 +26,8 @@ public static class LiveEndpoints
             server.ApplicationStopping
         );
         context.Response.RegisterForDispose(stop);
+        // A proxy that collects answers would hold the news back.
+        context.Response.Headers["X-Accel-Buffering"] = "no";
         var heard = context.Request.Headers["Last-Event-ID"].FirstOrDefault();
         async Task<bool> SignedIn()
         {

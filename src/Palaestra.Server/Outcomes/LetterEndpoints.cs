@@ -8,7 +8,9 @@ using Palaestra.Exchange.Sheets;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
+using Palaestra.Server.Serving;
 using Palaestra.Server.SignIn;
+using Palaestra.Server.Words;
 
 namespace Palaestra.Server.Outcomes;
 
@@ -107,6 +109,9 @@ public static class LetterEndpoints
         LetterComposer desk,
         PalaestraDb db,
         WhoIsHere who,
+        ClinicWords words,
+        ClinicClock clock,
+        HttpResponse response,
         Word<Paper>? paper
     )
     {
@@ -117,6 +122,10 @@ public static class LetterEndpoints
         var stored = await db.Letters.AsNoTracking().FirstOrDefaultAsync(l => l.VisitId == visitId);
         var letter = stored?.Letter ?? await desk.Fresh(file, visitId);
         var page = await desk.Page(letter, who.Name);
-        return TypedResults.File(LetterPdf.Write(page, paper?.Value ?? Paper.A4), "application/pdf");
+        return NamedFile.Pdf(
+            response,
+            LetterPdf.Write(page, paper?.Value ?? Paper.A4),
+            words.Say(Message.Of("file.letter", ("name", file.Episode.Client!.Name), ("day", clock.Today)))
+        );
     }
 }

@@ -58,11 +58,8 @@ public sealed class EventLog(
         errors.AddRange(ForeignErrors(visitId, touched, incoming));
         errors.AddRange(ClockErrors(incoming));
         errors.AddRange(ClosedErrors(touched.Flags, known, incoming));
-        if (errors.Count == 0)
-        {
-            errors.AddRange(await PlanErrors(touched.EpisodeId, visitId, incoming));
-            errors.AddRange(await BarErrors(touched.EpisodeId, incoming));
-        }
+        errors.AddRange(await PlanErrors(touched.EpisodeId, visitId, incoming));
+        errors.AddRange(await BarErrors(touched.EpisodeId, incoming));
         if (errors.Count > 0)
         {
             return Checked<EventsTaken>.Bad(errors);

@@ -22,7 +22,8 @@ public sealed record StartView(
     string? SignedInAs,
     bool Administrator = false,
     string? BackupWarning = null,
-    ClinicTime? Time = null
+    ClinicTime? Time = null,
+    string? Version = null
 );
 
 public sealed record SignInForm(string Email, string Password);
@@ -67,7 +68,8 @@ public static class SignInEndpoints
                 user?.DisplayName,
                 keeps,
                 keeps ? backups.Warning() : null,
-                user is null ? null : clock.Time
+                user is null ? null : clock.Time,
+                user is null ? null : Product.Version
             )
         );
     }

@@ -4,8 +4,10 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Data;
 using Palaestra.Exchange.Sheets;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
+using Palaestra.Server.Serving;
 using Palaestra.Server.Words;
 
 namespace Palaestra.Server.TakeHome;
@@ -33,6 +35,8 @@ public static class TakeHomeEndpoints
         CaseFiles files,
         HomeProgrammes desk,
         ClinicWords words,
+        ClinicClock clock,
+        HttpResponse response,
         Word<Paper>? paper,
         bool large = false,
         bool record = false
@@ -41,9 +45,10 @@ public static class TakeHomeEndpoints
         var (sheet, problem) = await Find(id, files, desk, record);
         return sheet is null
             ? problem!
-            : TypedResults.File(
+            : NamedFile.Pdf(
+                response,
                 SheetPdf.Write(sheet, paper?.Value ?? Paper.A4, large, words.Speech),
-                "application/pdf"
+                words.Say(Message.Of("file.home-programme", ("name", sheet.ClientName), ("day", clock.Today)))
             );
     }
 
