@@ -298,11 +298,7 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
     {
         if (input.Plan is { Items.Count: > 0 })
         {
-            yield return Message.Of(
-                "letter.continue",
-                ("weeks", input.Policy.ReviewWeeks),
-                ("caution", library.Cautions.NoPain)
-            );
+            yield return Message.Of("letter.continue", ("weeks", input.Policy.ReviewWeeks));
         }
         yield return Message.Plain(library.Cautions.SeenAtOnce);
     }
