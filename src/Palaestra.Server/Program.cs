@@ -335,8 +335,8 @@ static async Task PrepareStore(WebApplication app, Settings settings, Task<Pract
     await Store.MarkStandingsOfOtherContent(db, (await library).Version);
     if (await Store.HasOwnPolicies(settings.DataFolder))
     {
-        var desk = scope.ServiceProvider.GetRequiredService<ClinicPolicies>();
-        app.Services.GetRequiredService<PolicyLibrary>().Put(await desk.Revisions());
+        var clinicPolicies = scope.ServiceProvider.GetRequiredService<ClinicPolicies>();
+        app.Services.GetRequiredService<PolicyLibrary>().Put(await clinicPolicies.Revisions());
     }
     if (fill)
     {

@@ -64,25 +64,18 @@ public sealed class Catalog
             }
             texts[id] = words;
         }
-        foreach (
-            var (file, id, words, template) in Sentences(own ?? new Dictionary<string, string>(), errors)
-        )
+        var ours = new Catalog(read, texts, sources);
+        var told = new Dictionary<string, string>(StringComparer.Ordinal);
+        foreach (var (file, id, words) in Told(own ?? new Dictionary<string, string>(), errors))
         {
-            if (!texts.TryGetValue(id, out var ours))
-            {
-                errors.Add(new($"own {At(file, id)}", Message.Of("words.none")));
-                continue;
-            }
-            foreach (var name in SentenceNames.In(words).Except(SentenceNames.In(ours)))
-            {
-                errors.Add(new($"own {At(file, id)}", Message.Of("words.unknown-value", ("name", name))));
-            }
-            texts[id] = words;
-            read[id] = template;
+            errors.AddRange(
+                ours.Errors(id, words).Select(problem => new FieldError($"own {At(file, id)}", problem))
+            );
+            told[id] = words;
         }
-        return errors.Count > 0
-            ? Checked<Catalog>.Bad(errors)
-            : Checked<Catalog>.Good(new Catalog(read, texts, sources));
+        return errors.Count > 0 ? Checked<Catalog>.Bad(errors)
+            : told.Count > 0 ? Checked<Catalog>.Good(ours.With(told))
+            : Checked<Catalog>.Good(ours);
     }
 
     /// <summary>The same sentences with others in the place of some; those that cannot be said are left out of it.</summary>
@@ -158,21 +151,26 @@ public sealed class Catalog
         List<FieldError> errors
     )
     {
-        foreach (var (file, text) in files.OrderBy(pair => pair.Key, StringComparer.Ordinal))
+        foreach (var (file, id, words) in Told(files, errors))
         {
-            foreach (var (id, words) in Parsed(file, text, errors))
+            if (Parser.TryParse(words, out var template, out var problem))
             {
-                if (Parser.TryParse(words, out var template, out var problem))
-                {
-                    yield return (file, id, words, template);
-                }
-                else
-                {
-                    errors.Add(new(At(file, id), Message.Of("words.unreadable", ("problem", problem))));
-                }
+                yield return (file, id, words, template);
+            }
+            else
+            {
+                errors.Add(new(At(file, id), Message.Of("words.unreadable", ("problem", problem))));
             }
         }
     }
+
+    private static IEnumerable<(string File, string Id, string Words)> Told(
+        IReadOnlyDictionary<string, string> files,
+        List<FieldError> errors
+    ) =>
+        from file in files.OrderBy(pair => pair.Key, StringComparer.Ordinal)
+        from sentence in Parsed(file.Key, file.Value, errors)
+        select (file.Key, sentence.Key, sentence.Value ?? "");
 
     private static Dictionary<string, string> Parsed(string file, string text, List<FieldError> errors)
     {

@@ -20,21 +20,11 @@ public sealed class DemoTests : IDisposable
         Directory.Delete(folder, recursive: true);
     }
 
-    private static async Task<HttpClient> Enter(RunningServer server)
-    {
-        var browser = server.Browser();
-        var account = (await browser.Get<StartView>("/api/start")).Accounts[0];
-        (
-            await browser.PostAsJsonAsync("/api/sign-in", new { account.Email, account.Password })
-        ).EnsureSuccessStatusCode();
-        return browser;
-    }
-
     [Fact]
     public async Task The_clinic_of_the_demo_is_always_of_today()
     {
         using var server = new RunningServer("demo", folder);
-        var browser = await Enter(server);
+        var browser = await server.InDemo();
         var day = await browser.Get<DayView>("/api/day");
         Assert.Equal(DateOnly.FromDateTime(DateTime.Now), day.Date);
         Assert.True(day.Visits.Count + day.Others.Count >= 5);
@@ -49,7 +39,7 @@ public sealed class DemoTests : IDisposable
     public async Task It_shows_a_painful_session_a_shortened_range_and_a_leg_that_is_remembered()
     {
         using var server = new RunningServer("demo", folder);
-        var browser = await Enter(server);
+        var browser = await server.InDemo();
         var halla = await Decided(browser, "Halla Wintering");
         Assert.Contains(halla.Proposals, d => d.RuleId == "D-PAIN-STOP");
         Assert.DoesNotContain(halla.Proposals, d => d.Outcome is Outcome.Add or Outcome.StepUp);
@@ -76,11 +66,11 @@ public sealed class DemoTests : IDisposable
         Guid made;
         using (var server = new RunningServer("demo", folder))
         {
-            made = (await new Clinic(await Enter(server)).NewClient()).EpisodeId;
+            made = (await new Clinic(await server.InDemo()).NewClient()).EpisodeId;
         }
         using (var server = new RunningServer("demo", folder))
         {
-            Assert.Equal("Wenna Sorrel", (await new Clinic(await Enter(server)).Episode(made)).Intake.Name);
+            Assert.Equal("Wenna Sorrel", (await new Clinic(await server.InDemo()).Episode(made)).Intake.Name);
         }
         Assert.False(DemoStart.NeedsFilling(folder, DateTime.Now));
         Assert.True(DemoStart.NeedsFilling(folder, DateTime.Now.AddDays(1)));

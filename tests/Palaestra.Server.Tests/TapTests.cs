@@ -43,15 +43,18 @@ public sealed class TapTests(OneServer one) : IClassFixture<OneServer>
         }
     }
 
+    private PalaestraDb Open(params IInterceptor[] between) =>
+        new(
+            new DbContextOptionsBuilder<PalaestraDb>()
+                .UseSqlite(Store.ConnectionString(one.Running.Folder))
+                .AddInterceptors(between)
+                .Options
+        );
+
     private async Task<IReadOnlyList<string>> Tap(Guid visitId, params CaptureEvent[] events)
     {
         var counting = new Counting();
-        await using var db = new PalaestraDb(
-            new DbContextOptionsBuilder<PalaestraDb>()
-                .UseSqlite(Store.ConnectionString(one.Running.Folder))
-                .AddInterceptors(new StandingMarks(), counting)
-                .Options
-        );
+        await using var db = Open(new StandingMarks(), counting);
         var library = one.Running.Services.GetRequiredService<PolicyLibrary>().Library;
         var clock = one.Running.Services.GetRequiredService<ClinicClock>();
         using var queue = new TapQueue();
@@ -61,8 +64,9 @@ public sealed class TapTests(OneServer one) : IClassFixture<OneServer>
         return counting.Statements;
     }
 
+    /// <summary>One statement to read; the event and the mark of its episode to write.</summary>
     [Fact]
-    public async Task It_asks_the_store_twice_on_the_first_and_on_the_thousandth()
+    public async Task It_asks_as_little_on_the_thousandth_as_on_the_first()
     {
         var browser = await one.Running.SignedIn();
         var clinic = new Clinic(browser);
@@ -75,7 +79,11 @@ public sealed class TapTests(OneServer one) : IClassFixture<OneServer>
         var trial = start[0].TrialId;
         CaptureEvent Rep() => new RepDone(Guid.CreateVersion7(), trial, start[0].At.AddSeconds(5));
         var early = await Tap(opened.VisitId, Rep());
-        Assert.True(early.Count <= 2, string.Join("\n\n", early));
+        Assert.True(early.Count <= 3, string.Join("\n\n", early));
+        Assert.Single(
+            early,
+            statement => statement.TrimStart().StartsWith("SELECT", StringComparison.Ordinal)
+        );
         for (var i = 0; i < 8; i++)
         {
             await Tap(
@@ -85,6 +93,40 @@ public sealed class TapTests(OneServer one) : IClassFixture<OneServer>
         }
         var late = await Tap(opened.VisitId, Rep());
         Assert.Equal(early.Count, late.Count);
+    }
+
+    /// <summary>
+    /// Somebody looks through the record between the reading and the writing of a tap and takes the mark away: the tap, which that look
+    /// did not see, marks it anew. Pain that was just told would stay off the day's list otherwise.
+    /// </summary>
+    [Fact]
+    public async Task Its_mark_outlives_a_look_at_the_record_meanwhile()
+    {
+        var browser = await one.Running.SignedIn();
+        var opened = await new Clinic(browser).NewClient();
+        await using var tapping = Open(new StandingMarks());
+        var standing = await tapping.Standings.SingleAsync(s => s.EpisodeId == opened.EpisodeId);
+        standing.Stale = true;
+        await tapping.SaveChangesAsync();
+        await using (var looking = Open())
+        {
+            await looking.Standings.ExecuteUpdateAsync(set => set.SetProperty(s => s.Stale, false));
+        }
+        var (trial, at) = (Guid.CreateVersion7(), DateTimeOffset.UtcNow);
+        tapping.Events.Add(
+            new()
+            {
+                Id = trial,
+                VisitId = opened.VisitId,
+                TrialId = trial,
+                Kind = CaptureKind.PainMarked,
+                Event = new PainMarked(trial, trial, at, PainPhase.Peak, 8),
+                By = "Edda Marl",
+            }
+        );
+        await tapping.SaveChangesAsync();
+        await using var after = Open();
+        Assert.True((await after.Standings.SingleAsync(s => s.EpisodeId == opened.EpisodeId)).Stale);
     }
 
     /// <summary>What is undone is looked for by its id, so that one of another trial is told as such.</summary>

@@ -217,7 +217,7 @@ function OneExercise(props: {
           {props.number}. {exercise.name}
         </h2>
         <p>
-          {exercise.lines.join(" ")} <strong>{exercise.feel}.</strong> {exercise.notFeel}.
+          {exercise.lines.join(" ")} <strong>{exercise.feel}</strong> {exercise.notFeel}
         </p>
         {exercise.changes.map((change) => (
           <p key={change}>

@@ -46,8 +46,7 @@ public static class Changes
             Rungs,
             then.Theta,
             here.Theta,
-            here.SmallestChange(then),
-            Message.Of("source.ability")
+            new(here.SmallestChange(then), Message.Of("source.ability"))
         );
 
     private static IEnumerable<Change> OfControl(
@@ -123,16 +122,29 @@ public static class Changes
             here.Measure == MeasureKind.Effort
         );
 
-    private static MeasurementError ErrorOf(PracticeLibrary library, string of) =>
-        library.Norms.Errors.First(e => e.Of == of);
+    /// <param name="Smallest">Change beyond chance.</param>
+    private readonly record struct Threshold(double Smallest, Message Source)
+    {
+        public static Threshold Of(MeasurementError error) =>
+            new(error.SmallestChange, Message.Plain(error.Source));
+    }
 
-    private static MeasurementError ErrorOf(PracticeLibrary library, string taskId, MeasureKind measure) =>
-        library.Norms.Errors.FirstOrDefault(e => e.Of == taskId)
-        ?? library.Norms.Errors.First(e =>
-            string.Equals(e.Of.Replace("-", ""), measure.ToString(), StringComparison.OrdinalIgnoreCase)
+    private static Threshold ErrorOf(PracticeLibrary library, string of) =>
+        Threshold.Of(library.Norms.Errors.First(e => e.Of == of));
+
+    private static Threshold ErrorOf(PracticeLibrary library, string taskId, MeasureKind measure) =>
+        Threshold.Of(
+            library.Norms.Errors.FirstOrDefault(e => e.Of == taskId)
+                ?? library.Norms.Errors.First(e =>
+                    string.Equals(
+                        e.Of.Replace("-", ""),
+                        measure.ToString(),
+                        StringComparison.OrdinalIgnoreCase
+                    )
+                )
         );
 
-    private static readonly Message Rungs = Message.Of("unit.rungs");
+    internal static readonly Message Rungs = Message.Of("unit.rungs");
 
     private static Message UnitOf(MeasureKind measure) =>
         measure switch
@@ -153,33 +165,11 @@ public static class Changes
         Message unit,
         double before,
         double now,
-        MeasurementError error,
-        bool lessIsBetter = false
-    ) =>
-        Make(
-            of,
-            what,
-            side,
-            unit,
-            before,
-            now,
-            error.SmallestChange,
-            Message.Plain(error.Source),
-            lessIsBetter
-        );
-
-    private static Change Make(
-        string of,
-        Message what,
-        Side side,
-        Message unit,
-        double before,
-        double now,
-        double smallest,
-        Message source,
+        Threshold beyond,
         bool lessIsBetter = false
     )
     {
+        var (smallest, source) = beyond;
         var gain = lessIsBetter ? before - now : now - before;
         var verdict =
             Math.Abs(gain) < smallest ? ChangeVerdict.NoClearChange

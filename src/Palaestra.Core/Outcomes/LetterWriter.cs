@@ -161,7 +161,7 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
         ];
 
     private Message ChangeOf(Change c) =>
-        library.Ladders.FirstOrDefault(l => l.Id == c.Of) is { } ladder
+        c.Unit.Equals(Changes.Rungs) && library.Ladders.FirstOrDefault(l => l.Id == c.Of) is { } ladder
             ? Message.Of(
                 "letter.change-level",
                 ("what", c.What),

@@ -72,7 +72,9 @@ public sealed class StandingMarks : SaveChangesInterceptor
     {
         if (await db.Standings.FindAsync([episode], cancel) is { } standing)
         {
+            // Written even where it was read as marked: whoever worked it out meanwhile may have taken the mark away.
             standing.Stale = true;
+            db.Entry(standing).Property(s => s.Stale).IsModified = true;
         }
         else
         {

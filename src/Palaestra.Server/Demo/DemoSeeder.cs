@@ -218,8 +218,8 @@ public sealed class DemoSeeder(
         await Plan(capacities.Keys, looks.Keys, before, visitId);
         await Store(events, visitId);
         var file = (await files.OfVisit(visitId))!;
-        var desk = new PlanProposals(db, library, At(clock));
-        desk.Add(file, visitId, desk.Propose(file)!.Plan, Practitioner);
+        var proposing = new PlanProposals(db, library, At(clock));
+        proposing.Add(file, visitId, proposing.Propose(file)!.Plan, Practitioner);
         await db.SaveChangesAsync();
     }
 
@@ -352,14 +352,14 @@ public sealed class DemoSeeder(
     private async Task Home(DemoHome home, Guid visitId)
     {
         var file = (await files.OfVisit(visitId))!;
-        var desk = new HomeLogs(db, library, today);
-        var log = (await desk.Of(file, visitId))!;
+        var homeLogs = new HomeLogs(db, library, today);
+        var log = (await homeLogs.Of(file, visitId))!;
         foreach (var row in log.Rows.Where(row => row.Planned.Count > 0))
         {
             var done = log
                 .Columns.Where(c => row.Planned.Contains(c.PlanItemId))
                 .Select(c => new HomeReps(c.PlanItemId, c.Side, (int)Math.Round(c.PerDay * home.Share)));
-            await desk.Write(
+            await homeLogs.Write(
                 file,
                 new HomeDay(row.Day, [.. done], home.Pain, home.Morning, null),
                 row.Version,
@@ -386,7 +386,12 @@ public sealed class DemoSeeder(
     {
         var file = (await files.OfVisit(visitId))!;
         var input = DecisionInputs.Of(file, visitId, library)!;
-        var desk = new DecisionStore(db, library, new PlanProposals(db, library, At(clock)), At(clock));
+        var decisionStore = new DecisionStore(
+            db,
+            library,
+            new PlanProposals(db, library, At(clock)),
+            At(clock)
+        );
         var proposals = DecisionEngine.Decide(input, library);
         var choices =
             from proposal in proposals
@@ -394,7 +399,7 @@ public sealed class DemoSeeder(
             let word = own.GetValueOrDefault(library.LadderOf(item.RungId).Id)
             where word is not null
             select new Choice(proposal.PlanItemId, proposal.Side, word.Outcome, word.Why);
-        desk.Take(file, visitId, input, proposals, [.. choices], Practitioner);
+        decisionStore.Take(file, visitId, input, proposals, [.. choices], Practitioner);
         await db.SaveChangesAsync();
     }
 

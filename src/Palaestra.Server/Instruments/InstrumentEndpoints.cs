@@ -40,18 +40,18 @@ public static class InstrumentEndpoints
         group.MapPost("/{device}/script", Begin).WithName("BeginScript");
     }
 
-    private static Ok<IReadOnlyList<DeviceView>> All(LiveDevices desk) =>
-        TypedResults.Ok<IReadOnlyList<DeviceView>>([.. desk.Devices.Select(DeviceView.Of)]);
+    private static Ok<IReadOnlyList<DeviceView>> All(LiveDevices devices) =>
+        TypedResults.Ok<IReadOnlyList<DeviceView>>([.. devices.Devices.Select(DeviceView.Of)]);
 
     private static Results<ServerSentEventsResult<LivePart>, ProblemHttpResult> Stream(
         string device,
-        LiveDevices desk,
+        LiveDevices devices,
         TimeProvider time,
         IHostApplicationLifetime server,
         HttpContext context
     )
     {
-        if (desk.Find(device) is not { } found)
+        if (devices.Find(device) is not { } found)
         {
             return Problem.NotFound("instrument");
         }
@@ -65,11 +65,11 @@ public static class InstrumentEndpoints
 
     private static Results<Ok<DeviceView>, ProblemHttpResult> TakeNeutral(
         string device,
-        LiveDevices desk,
+        LiveDevices devices,
         TimeProvider time
     )
     {
-        if (desk.Find(device) is not { } found)
+        if (devices.Find(device) is not { } found)
         {
             return Problem.NotFound("instrument");
         }
@@ -86,12 +86,12 @@ public static class InstrumentEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> Begin(
         string device,
         ScriptForm form,
-        LiveDevices desk,
+        LiveDevices devices,
         IInstrumentSource source,
         CancellationToken gone
     )
     {
-        if (desk.Find(device) is not { } found)
+        if (devices.Find(device) is not { } found)
         {
             return Problem.NotFound("instrument");
         }

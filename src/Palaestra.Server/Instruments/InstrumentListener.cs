@@ -1,7 +1,7 @@
 namespace Palaestra.Server.Instruments;
 
 /// <summary>Listens to the source as long as the server runs, and connects again when the connection is lost.</summary>
-public sealed class InstrumentListener(IInstrumentSource source, LiveDevices desk) : BackgroundService
+public sealed class InstrumentListener(IInstrumentSource source, LiveDevices devices) : BackgroundService
 {
     private static readonly TimeSpan Again = TimeSpan.FromSeconds(1);
 
@@ -13,9 +13,9 @@ public sealed class InstrumentListener(IInstrumentSource source, LiveDevices des
             {
                 await foreach (var line in source.Lines(stoppingToken))
                 {
-                    desk.Take(line);
+                    devices.Take(line);
                 }
-                desk.ConnectionLost();
+                devices.ConnectionLost();
                 await Task.Delay(Again, stoppingToken);
             }
         }

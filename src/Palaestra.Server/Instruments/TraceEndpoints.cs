@@ -61,11 +61,13 @@ public static class TraceEndpoints
     private static async Task<Results<Ok<IReadOnlyList<TraceEntry>>, ProblemHttpResult>> All(
         Guid visitId,
         CaseFiles files,
-        TraceStore desk
+        TraceStore traceStore
     ) =>
         await files.OfVisit(visitId) is null
             ? Problem.NotFound("visit")
-            : TypedResults.Ok<IReadOnlyList<TraceEntry>>([.. (await desk.Of(visitId)).Select(TraceEntry.Of)]);
+            : TypedResults.Ok<IReadOnlyList<TraceEntry>>([
+                .. (await traceStore.Of(visitId)).Select(TraceEntry.Of),
+            ]);
 
     private static async Task<Results<Ok<TraceEntry>, ProblemHttpResult>> Keep(
         Guid visitId,
@@ -73,7 +75,7 @@ public static class TraceEndpoints
         KeepTraceForm form,
         CaseFiles files,
         LiveDevices instruments,
-        TraceStore desk,
+        TraceStore traceStore,
         TimeProvider time,
         WhoIsHere who
     )
@@ -90,7 +92,7 @@ public static class TraceEndpoints
         {
             return Problem.Conflict(Message.Of("trace.running"));
         }
-        var already = await desk.Kept(trialId, TraceStore.KindOf(device.Setup.Id));
+        var already = await traceStore.Kept(trialId, TraceStore.KindOf(device.Setup.Id));
         if (already is not null && Covers(already, ended))
         {
             return TypedResults.Ok(TraceEntry.Of(already));
@@ -109,7 +111,7 @@ public static class TraceEndpoints
                 StartedAt = trial.StartedAt,
             },
             TraceSource.Live,
-            desk,
+            traceStore,
             who,
             already
         );
@@ -142,7 +144,7 @@ public static class TraceEndpoints
         TraceFileForm form,
         CaseFiles files,
         PracticeLibrary library,
-        TraceStore desk,
+        TraceStore traceStore,
         WhoIsHere who
     )
     {
@@ -156,11 +158,11 @@ public static class TraceEndpoints
             return Problem.Fields(read.Errors);
         }
         var trace = read.Value!;
-        if (await desk.Kept(trialId, TraceStore.KindOf(trace.Instrument)) is not null)
+        if (await traceStore.Kept(trialId, TraceStore.KindOf(trace.Instrument)) is not null)
         {
             return Problem.Conflict(Message.Of("trace.there"));
         }
-        return await Stored(visitId, trial, Placed(trace, trial), TraceSource.File, desk, who);
+        return await Stored(visitId, trial, Placed(trace, trial), TraceSource.File, traceStore, who);
     }
 
     /// <summary>A file of another day or place begins with the trial.</summary>
@@ -176,7 +178,7 @@ public static class TraceEndpoints
         Trial trial,
         Trace trace,
         TraceSource source,
-        TraceStore desk,
+        TraceStore traceStore,
         WhoIsHere who,
         StoredTrace? instead = null
     )
@@ -184,7 +186,7 @@ public static class TraceEndpoints
         try
         {
             return TypedResults.Ok(
-                TraceEntry.Of(await desk.Keep(visitId, trial, trace, source, who.Name, instead))
+                TraceEntry.Of(await traceStore.Keep(visitId, trial, trace, source, who.Name, instead))
             );
         }
         catch (DbUpdateException)
@@ -204,13 +206,13 @@ public static class TraceEndpoints
     private static async Task<Results<Ok<TraceView>, ProblemHttpResult>> View(
         Guid id,
         CaseFiles files,
-        TraceStore desk,
+        TraceStore traceStore,
         double from = 0,
         double? seconds = null,
         int pieces = Pieces
     )
     {
-        if (await desk.Find(id) is not { } row || await files.OfVisit(row.VisitId) is not { } file)
+        if (await traceStore.Find(id) is not { } row || await files.OfVisit(row.VisitId) is not { } file)
         {
             return Problem.NotFound("trace");
         }
@@ -218,26 +220,26 @@ public static class TraceEndpoints
         {
             return Problem.NotFound("discarded-trial");
         }
-        return await desk.Read(row) is { } trace
-            ? TypedResults.Ok(await desk.View(row, trace, file, trial, from, seconds, pieces))
+        return await traceStore.Read(row) is { } trace
+            ? TypedResults.Ok(await traceStore.View(row, trace, file, trial, from, seconds, pieces))
             : Damaged();
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(
         Guid id,
-        TraceStore desk
+        TraceStore traceStore
     )
     {
-        if (await desk.Find(id) is not { } row)
+        if (await traceStore.Find(id) is not { } row)
         {
             return Problem.NotFound("trace");
         }
-        if (await desk.Read(row) is not { } trace)
+        if (await traceStore.Read(row) is not { } trace)
         {
             return Damaged();
         }
         using var text = new StringWriter();
-        TraceCsv.Write(text, trace, desk.SetupOf(row.Instrument));
+        TraceCsv.Write(text, trace, traceStore.SetupOf(row.Instrument));
         return TypedResults.File(
             Encoding.UTF8.GetBytes(text.ToString()),
             "text/csv",
@@ -245,13 +247,13 @@ public static class TraceEndpoints
         );
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, TraceStore desk)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, TraceStore traceStore)
     {
-        if (await desk.Find(id) is not { } row)
+        if (await traceStore.Find(id) is not { } row)
         {
             return Problem.NotFound("trace");
         }
-        await desk.Remove(row);
+        await traceStore.Remove(row);
         return TypedResults.NoContent();
     }
 

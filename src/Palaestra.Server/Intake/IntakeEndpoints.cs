@@ -45,7 +45,7 @@ public static class IntakeEndpoints
     private static async Task<Results<Created<Opened>, ProblemHttpResult>> Create(
         IntakeForm form,
         IValidator<IntakeForm> validator,
-        IntakeStore desk,
+        IntakeStore intakes,
         ClinicClock clock,
         WhoIsHere who
     )
@@ -55,7 +55,7 @@ public static class IntakeEndpoints
         {
             return Problem.Fields(errors);
         }
-        var (episode, visit) = await desk.Open(form, clock.Now, who.Name);
+        var (episode, visit) = await intakes.Open(form, clock.Now, who.Name);
         return TypedResults.Created($"/api/episodes/{episode.Id}", new Opened(episode.Id, visit.Id));
     }
 
@@ -73,7 +73,7 @@ public static class IntakeEndpoints
         Guid id,
         IntakeForm form,
         IValidator<IntakeForm> validator,
-        IntakeStore desk,
+        IntakeStore intakes,
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
@@ -95,8 +95,8 @@ public static class IntakeEndpoints
             clock,
             file =>
             {
-                desk.WriteAt(form, file.Episode, VisitOf(form, file), who.Name);
-                desk.Report(file.Episode, form.DangerSigns, who.Name);
+                intakes.WriteAt(form, file.Episode, VisitOf(form, file), who.Name);
+                intakes.Report(file.Episode, form.DangerSigns, who.Name);
             }
         );
     }
@@ -113,7 +113,7 @@ public static class IntakeEndpoints
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> ReportDanger(
         Guid id,
         DangerSignsForm form,
-        IntakeStore desk,
+        IntakeStore intakes,
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
@@ -135,7 +135,7 @@ public static class IntakeEndpoints
         {
             return Problem.NotFound("episode");
         }
-        desk.Report(file.Episode, form.DangerSigns, who.Name);
+        intakes.Report(file.Episode, form.DangerSigns, who.Name);
         await db.SaveChangesAsync();
         return TypedResults.Ok(EpisodeView.Of(file, library, clock.Today));
     }

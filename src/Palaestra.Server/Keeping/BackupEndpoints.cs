@@ -30,18 +30,18 @@ public static class BackupEndpoints
         group.MapPost("", Make).WithName("MakeBackup");
     }
 
-    private static Ok<BackupsView> Get(BackupRuns desk, Settings settings) =>
-        TypedResults.Ok(ViewOf(desk, settings));
+    private static Ok<BackupsView> Get(BackupRuns runs, Settings settings) =>
+        TypedResults.Ok(ViewOf(runs, settings));
 
     private static async Task<Results<Ok<BackupsView>, ProblemHttpResult>> Make(
-        BackupRuns desk,
+        BackupRuns runs,
         Settings settings
     )
     {
         try
         {
-            await desk.Make();
-            return TypedResults.Ok(ViewOf(desk, settings));
+            await runs.Make();
+            return TypedResults.Ok(ViewOf(runs, settings));
         }
         catch (BackupRefusedException problem)
         {
@@ -52,13 +52,13 @@ public static class BackupEndpoints
         }
     }
 
-    private static BackupsView ViewOf(BackupRuns desk, Settings settings) =>
+    private static BackupsView ViewOf(BackupRuns runs, Settings settings) =>
         new(
             settings.BackupFolder,
             Disk.Of(settings.BackupFolder) == Disk.Of(settings.DataFolder),
             settings.BackupKey is not null,
-            desk.Warning(),
-            desk.Status(),
-            desk.Files()
+            runs.Warning(),
+            runs.Status(),
+            runs.Files()
         );
 }

@@ -56,13 +56,13 @@ public static class KeepingCommands
             { Key: { } key } => Seal.For(key),
             _ => new Seal(Passphrase(options, twice: true), null),
         };
-        using var desk = new BackupRuns(settings, TimeProvider.System);
+        using var runs = new BackupRuns(settings, TimeProvider.System);
         var (file, manifest) = options.File is { } named
             ? (named, await Backup.Write(settings.DataFolder, named, seal, now))
-            : await desk.Make(seal, now);
+            : await runs.Make(seal, now);
         if (options.File is not null)
         {
-            desk.NoteGood(file, now);
+            runs.NoteGood(file, now);
         }
         Console.WriteLine($"{file}: {Words(manifest)}.");
         if (seal is null)

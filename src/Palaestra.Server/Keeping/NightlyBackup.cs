@@ -8,7 +8,7 @@ namespace Palaestra.Server.Keeping;
 /// told to administrators by its age.
 /// </summary>
 public sealed class NightlyBackup(
-    BackupRuns desk,
+    BackupRuns backups,
     Settings settings,
     ClinicClock clinic,
     TimeProvider clock,
@@ -31,7 +31,7 @@ public sealed class NightlyBackup(
         while (!stoppingToken.IsCancellationRequested)
         {
             var now = clinic.Zone.Tell(clinic.Now);
-            var due = Due(desk.Status().LastGood, now);
+            var due = Due(backups.Status().LastGood, now);
             if (due > now)
             {
                 // In pieces, so that a clock that is set and a machine that slept are noticed.
@@ -61,7 +61,7 @@ public sealed class NightlyBackup(
     {
         try
         {
-            await desk.Make();
+            await backups.Make();
             return true;
         }
         catch (BackupRefusedException problem)

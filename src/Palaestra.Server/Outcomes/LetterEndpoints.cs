@@ -34,7 +34,7 @@ public static class LetterEndpoints
     private static async Task<Results<Ok<LetterView>, ProblemHttpResult>> Get(
         Guid visitId,
         CaseFiles files,
-        LetterComposer desk,
+        LetterComposer composer,
         PalaestraDb db
     )
     {
@@ -42,7 +42,7 @@ public static class LetterEndpoints
         {
             return Problem.NotFound("visit");
         }
-        var fresh = await desk.Fresh(file, visitId);
+        var fresh = await composer.Fresh(file, visitId);
         var stored = await db.Letters.AsNoTracking().FirstOrDefaultAsync(l => l.VisitId == visitId);
         return TypedResults.Ok(
             new LetterView(stored?.Letter ?? fresh, fresh, stored?.Version ?? 0, stored?.WrittenBy)
@@ -53,7 +53,7 @@ public static class LetterEndpoints
         Guid visitId,
         LetterForm form,
         CaseFiles files,
-        LetterComposer desk,
+        LetterComposer composer,
         PalaestraDb db,
         WhoIsHere who,
         ClinicClock clock
@@ -99,14 +99,19 @@ public static class LetterEndpoints
             return Problem.Conflict(meanwhile);
         }
         return TypedResults.Ok(
-            new LetterView(stored.Letter, await desk.Fresh(file, visitId), stored.Version, stored.WrittenBy)
+            new LetterView(
+                stored.Letter,
+                await composer.Fresh(file, visitId),
+                stored.Version,
+                stored.WrittenBy
+            )
         );
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Pdf(
         Guid visitId,
         CaseFiles files,
-        LetterComposer desk,
+        LetterComposer composer,
         PalaestraDb db,
         WhoIsHere who,
         ClinicWords words,
@@ -120,8 +125,8 @@ public static class LetterEndpoints
             return Problem.NotFound("visit");
         }
         var stored = await db.Letters.AsNoTracking().FirstOrDefaultAsync(l => l.VisitId == visitId);
-        var letter = stored?.Letter ?? await desk.Fresh(file, visitId);
-        var page = await desk.Page(letter, who.Name);
+        var letter = stored?.Letter ?? await composer.Fresh(file, visitId);
+        var page = await composer.Page(letter, who.Name);
         return NamedFile.Pdf(
             response,
             LetterPdf.Write(page, paper?.Value ?? Paper.A4),

@@ -22,17 +22,17 @@ public static class OutcomesEndpoints
     private static async Task<Results<Ok<OutcomesView>, ProblemHttpResult>> Get(
         Guid visitId,
         CaseFiles files,
-        OutcomeSummary desk
+        OutcomeSummary summary
     ) =>
         await files.OfVisit(visitId) is { } file
-            ? TypedResults.Ok(desk.Of(file, visitId))
+            ? TypedResults.Ok(summary.Of(file, visitId))
             : Problem.NotFound("visit");
 
     private static async Task<Results<Ok<OutcomesView>, ProblemHttpResult>> Answer(
         Guid visitId,
         AnswersForm form,
         CaseFiles files,
-        OutcomeSummary desk,
+        OutcomeSummary summary,
         PalaestraDb db,
         PracticeLibrary library
     )
@@ -61,6 +61,6 @@ public static class OutcomesEndpoints
         {
             return Problem.Conflict(Message.Of("conflict.answered"));
         }
-        return TypedResults.Ok(desk.Of(file, visitId));
+        return TypedResults.Ok(summary.Of(file, visitId));
     }
 }

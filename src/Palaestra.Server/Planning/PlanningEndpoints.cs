@@ -91,7 +91,7 @@ public static class PlanningEndpoints
         Guid id,
         CaseFiles files,
         PracticeLibrary library,
-        PlanProposals desk,
+        PlanProposals proposing,
         ClinicClock clock
     )
     {
@@ -104,7 +104,7 @@ public static class PlanningEndpoints
         return TypedResults.Ok(
             new PlanView(
                 [.. file.Plans.Select(PlanRevisionView.Of)],
-                file.Closed ? null : desk.Propose(file),
+                file.Closed ? null : proposing.Propose(file),
                 Planner.Forbidden(file.Profile, library),
                 TwelveWeeks.On(file.Episode.OpenedOn, today, entries, library),
                 entries
@@ -116,14 +116,14 @@ public static class PlanningEndpoints
         Guid id,
         PlanForm form,
         CaseFiles files,
-        PlanProposals desk
+        PlanProposals proposing
     )
     {
         if (await files.OfEpisode(id) is not { } file)
         {
             return Problem.NotFound("episode");
         }
-        var plan = desk.Weigh(file, form);
+        var plan = proposing.Weigh(file, form);
         return plan.IsValid ? TypedResults.Ok(plan.Value!) : Problem.Fields(plan.Errors);
     }
 
@@ -131,7 +131,7 @@ public static class PlanningEndpoints
         Guid id,
         PlanAsk ask,
         CaseFiles files,
-        PlanProposals desk
+        PlanProposals proposing
     )
     {
         if (await files.OfEpisode(id) is not { } file)
@@ -142,11 +142,11 @@ public static class PlanningEndpoints
         {
             return Problem.Closed();
         }
-        if (desk.ErrorsOf(ask) is { Count: > 0 } errors)
+        if (proposing.ErrorsOf(ask) is { Count: > 0 } errors)
         {
             return Problem.Fields(errors);
         }
-        return desk.Propose(file, ask) is { } proposal
+        return proposing.Propose(file, ask) is { } proposal
             ? TypedResults.Ok(proposal)
             : Problem.Field("minutesPerDay", Message.Of("plan.unscreened"));
     }
@@ -175,7 +175,7 @@ public static class PlanningEndpoints
         int after,
         CaseFiles files,
         PracticeLibrary library,
-        PlanProposals desk
+        PlanProposals proposing
     )
     {
         if (await files.OfEpisode(id) is not { } file)
@@ -196,7 +196,7 @@ public static class PlanningEndpoints
                 PlanRevisionView.Of(from),
                 PlanRevisionView.Of(to),
                 PlanComparison.Of(from.Plan, to.Plan, library),
-                desk.WorkOf(file, to.Plan, from.Plan)
+                proposing.WorkOf(file, to.Plan, from.Plan)
             )
         );
     }
@@ -206,7 +206,7 @@ public static class PlanningEndpoints
         AcceptPlanForm form,
         CaseFiles files,
         PalaestraDb db,
-        PlanProposals desk,
+        PlanProposals proposing,
         WhoIsHere who
     )
     {
@@ -226,7 +226,7 @@ public static class PlanningEndpoints
         {
             return StaleRevision(file);
         }
-        var plan = desk.Weigh(file, form.Plan);
+        var plan = proposing.Weigh(file, form.Plan);
         if (!plan.IsValid)
         {
             return Problem.Fields(plan.Errors.Select(e => e with { Field = $"plan.{e.Field}" }));
@@ -236,7 +236,7 @@ public static class PlanningEndpoints
         {
             return Problem.Fields(refused);
         }
-        var row = desk.Add(file, form.VisitId, plan.Value.Plan, who.Name);
+        var row = proposing.Add(file, form.VisitId, plan.Value.Plan, who.Name);
         try
         {
             await db.SaveChangesAsync();

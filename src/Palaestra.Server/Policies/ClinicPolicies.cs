@@ -21,7 +21,12 @@ public sealed record PolicyEffect(
 );
 
 /// <summary>Copies and changes a clinic's own policies, and says what a change would do.</summary>
-public sealed class ClinicPolicies(PalaestraDb db, PolicyLibrary shelf, CaseFiles files, ClinicClock clock)
+public sealed class ClinicPolicies(
+    PalaestraDb db,
+    PolicyLibrary policyLibrary,
+    CaseFiles files,
+    ClinicClock clock
+)
 {
     public async Task<IReadOnlyList<PolicyRevision>> Revisions() =>
         await db.Policies.AsNoTracking().OrderBy(p => p.PolicyId).ThenBy(p => p.Version).ToListAsync();
@@ -30,7 +35,7 @@ public sealed class ClinicPolicies(PalaestraDb db, PolicyLibrary shelf, CaseFile
     public async Task<PolicyRevision> Copy(Policy model, string name, string why, string by)
     {
         var id = $"own-{Guid.CreateVersion7():N}";
-        var basedOn = shelf.IsBuiltIn(model.Id)
+        var basedOn = policyLibrary.IsBuiltIn(model.Id)
             ? model.Id
             : await db.Policies.Where(p => p.PolicyId == model.Id).Select(p => p.BasedOn).FirstAsync();
         return await Store(
@@ -64,7 +69,7 @@ public sealed class ClinicPolicies(PalaestraDb db, PolicyLibrary shelf, CaseFile
     /// <summary>Bounds and options of every choice; a name and a reason are needed.</summary>
     public IReadOnlyList<FieldError> Errors(Policy policy) =>
         [
-            .. SchoolCheck.Errors(policy, shelf.BuiltIn.Schools, "policy."),
+            .. SchoolCheck.Errors(policy, policyLibrary.BuiltIn.Schools, "policy."),
             .. NameErrors(policy.Name, policy.Why, "policy."),
         ];
 
@@ -83,8 +88,10 @@ public sealed class ClinicPolicies(PalaestraDb db, PolicyLibrary shelf, CaseFile
     /// <summary>Open plans by this policy that a change would touch.</summary>
     public async Task<IReadOnlyList<PolicyEffect>> Effects(Policy changed)
     {
-        var others = shelf.Library.Policies.Where(p => !shelf.IsBuiltIn(p.Id) && p.Id != changed.Id);
-        var library = shelf.With([.. others, changed]);
+        var others = policyLibrary.Library.Policies.Where(p =>
+            !policyLibrary.IsBuiltIn(p.Id) && p.Id != changed.Id
+        );
+        var library = policyLibrary.With([.. others, changed]);
         var effects = new List<PolicyEffect>();
         var ids = await db
             .Episodes.Where(e => e.PolicyId == changed.Id)
@@ -108,14 +115,14 @@ public sealed class ClinicPolicies(PalaestraDb db, PolicyLibrary shelf, CaseFile
     private PolicyEffect? EffectOn(CaseFile file, Plan plan, PracticeLibrary library, Policy changed)
     {
         var proposal = new List<Message>();
-        if (new PlanProposals(db, shelf.Library, clock).InputOf(file) is { } input)
+        if (new PlanProposals(db, policyLibrary.Library, clock).InputOf(file) is { } input)
         {
-            var now = Planner.Propose(input, shelf.Library, Guid.CreateVersion7).Plan;
+            var now = Planner.Propose(input, policyLibrary.Library, Guid.CreateVersion7).Plan;
             var then = Planner.Propose(input, library, Guid.CreateVersion7).Plan;
             proposal.AddRange(PlanComparison.ByRung(now, then, library).Words());
         }
         var present = PlanTime.WithMinutes(plan with { PolicyId = changed.Id }, library, changed);
-        var before = PlanTime.WithMinutes(plan, shelf.Library, file.Policy);
+        var before = PlanTime.WithMinutes(plan, policyLibrary.Library, file.Policy);
         var words = new List<Message>();
         if (Math.Abs(present.TotalMinutes - before.TotalMinutes) >= 0.05)
         {
@@ -127,7 +134,9 @@ public sealed class ClinicPolicies(PalaestraDb db, PolicyLibrary shelf, CaseFile
                 )
             );
         }
-        words.AddRange(WarningsOf(file, present, library).Except(WarningsOf(file, before, shelf.Library)));
+        words.AddRange(
+            WarningsOf(file, present, library).Except(WarningsOf(file, before, policyLibrary.Library))
+        );
         return proposal.Count + words.Count == 0
             ? null
             : new(file.Episode.Id, file.Visits[^1].Id, file.Episode.Client!.Name, proposal, words);
@@ -148,7 +157,7 @@ public sealed class ClinicPolicies(PalaestraDb db, PolicyLibrary shelf, CaseFile
         await db.SaveChangesAsync();
         // What is due, and after how long, follows from the policy.
         await db.Standings.ExecuteUpdateAsync(set => set.SetProperty(s => s.Stale, true));
-        shelf.Put(await Revisions());
+        policyLibrary.Put(await Revisions());
         return revision;
     }
 }

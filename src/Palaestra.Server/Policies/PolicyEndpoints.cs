@@ -47,9 +47,13 @@ public static class PolicyEndpoints
         group.MapPost("/{id}/effects", Effects).WithName("GetPolicyEffects");
     }
 
-    private static async Task<Ok<PoliciesView>> Get(ClinicPolicies desk, PolicyLibrary shelf, PalaestraDb db)
+    private static async Task<Ok<PoliciesView>> Get(
+        ClinicPolicies clinicPolicies,
+        PolicyLibrary policyLibrary,
+        PalaestraDb db
+    )
     {
-        var revisions = await desk.Revisions();
+        var revisions = await clinicPolicies.Revisions();
         var clients = await db
             .Episodes.GroupBy(e => e.PolicyId)
             .Select(g => new { g.Key, Count = g.Count() })
@@ -57,7 +61,7 @@ public static class PolicyEndpoints
         return TypedResults.Ok(
             new PoliciesView(
                 [
-                    .. shelf.Library.Policies.Select(policy =>
+                    .. policyLibrary.Library.Policies.Select(policy =>
                         ViewOf(
                             policy,
                             [.. revisions.Where(r => r.PolicyId == policy.Id)],
@@ -65,8 +69,8 @@ public static class PolicyEndpoints
                         )
                     ),
                 ],
-                shelf.BuiltIn.Schools,
-                shelf.BuiltIn.Simulated
+                policyLibrary.BuiltIn.Schools,
+                policyLibrary.BuiltIn.Simulated
             )
         );
     }
@@ -82,12 +86,12 @@ public static class PolicyEndpoints
 
     private static async Task<Results<Created<Policy>, ProblemHttpResult>> Copy(
         CopyPolicyForm form,
-        ClinicPolicies desk,
-        PolicyLibrary shelf,
+        ClinicPolicies clinicPolicies,
+        PolicyLibrary policyLibrary,
         WhoIsHere who
     )
     {
-        if (shelf.Library.FindPolicy(form.From) is not { } from)
+        if (policyLibrary.Library.FindPolicy(form.From) is not { } from)
         {
             return Problem.Field("from", Message.Of("no.policy", ("policy", form.From)));
         }
@@ -96,27 +100,27 @@ public static class PolicyEndpoints
         {
             return Problem.Fields(errors);
         }
-        var stored = await desk.Copy(from, form.Name, form.Why, who.Name);
+        var stored = await clinicPolicies.Copy(from, form.Name, form.Why, who.Name);
         return TypedResults.Created($"/api/policies/{stored.PolicyId}", stored.Policy);
     }
 
     private static async Task<Results<Ok<Policy>, ProblemHttpResult>> Change(
         string id,
         ChangePolicyForm form,
-        ClinicPolicies desk,
-        PolicyLibrary shelf,
+        ClinicPolicies clinicPolicies,
+        PolicyLibrary policyLibrary,
         WhoIsHere who
     )
     {
-        if (shelf.IsBuiltIn(id))
+        if (policyLibrary.IsBuiltIn(id))
         {
             return Problem.Field("policy.id", Message.Of("policy.built-in"));
         }
-        if ((await desk.Revisions()).LastOrDefault(r => r.PolicyId == id) is not { } latest)
+        if ((await clinicPolicies.Revisions()).LastOrDefault(r => r.PolicyId == id) is not { } latest)
         {
             return Problem.NotFound("policy");
         }
-        var errors = desk.Errors(form.Policy);
+        var errors = clinicPolicies.Errors(form.Policy);
         if (errors.Count > 0)
         {
             return Problem.Fields(errors);
@@ -128,7 +132,7 @@ public static class PolicyEndpoints
         }
         try
         {
-            return TypedResults.Ok((await desk.Change(latest, form.Policy, who.Name)).Policy);
+            return TypedResults.Ok((await clinicPolicies.Change(latest, form.Policy, who.Name)).Policy);
         }
         catch (DbUpdateException)
         {
@@ -139,17 +143,17 @@ public static class PolicyEndpoints
     private static async Task<Results<Ok<IReadOnlyList<PolicyEffect>>, ProblemHttpResult>> Effects(
         string id,
         PolicyDraft draft,
-        ClinicPolicies desk,
-        PolicyLibrary shelf
+        ClinicPolicies clinicPolicies,
+        PolicyLibrary policyLibrary
     )
     {
-        if (shelf.Library.FindPolicy(id) is null)
+        if (policyLibrary.Library.FindPolicy(id) is null)
         {
             return Problem.NotFound("policy");
         }
-        var errors = desk.Errors(draft.Policy);
+        var errors = clinicPolicies.Errors(draft.Policy);
         return errors.Count > 0
             ? Problem.Fields(errors)
-            : TypedResults.Ok(await desk.Effects(draft.Policy with { Id = id }));
+            : TypedResults.Ok(await clinicPolicies.Effects(draft.Policy with { Id = id }));
     }
 }

@@ -70,7 +70,7 @@ public static class DecideEndpoints
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
-        DecisionStore desk
+        DecisionStore decisionStore
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
@@ -108,9 +108,15 @@ public static class DecideEndpoints
                     )),
                 ],
                 input.Home ?? [],
-                taken.Count > 0 ? [.. (await desk.Changed(file)).Where(c => c.VisitId == visitId)] : [],
+                taken.Count > 0
+                    ? [.. (await decisionStore.Changed(file)).Where(c => c.VisitId == visitId)]
+                    : [],
                 file.Policy.Name,
-                desk.Next(file, visitId, taken.Count > 0 ? [.. taken.Select(d => d.Chosen)] : proposals),
+                decisionStore.Next(
+                    file,
+                    visitId,
+                    taken.Count > 0 ? [.. taken.Select(d => d.Chosen)] : proposals
+                ),
                 null
             )
         );
@@ -131,7 +137,7 @@ public static class DecideEndpoints
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
-        DecisionStore desk,
+        DecisionStore decisionStore,
         WhoIsHere who
     )
     {
@@ -161,7 +167,7 @@ public static class DecideEndpoints
         {
             return Problem.Fields(errors);
         }
-        var (row, chosen) = desk.Take(file, visitId, input, proposals, form.Choices, who.Name);
+        var (row, chosen) = decisionStore.Take(file, visitId, input, proposals, form.Choices, who.Name);
         try
         {
             await db.SaveChangesAsync();
@@ -192,7 +198,7 @@ public static class DecideEndpoints
         DecideForm form,
         CaseFiles files,
         PracticeLibrary library,
-        DecisionStore desk,
+        DecisionStore decisionStore,
         WhoIsHere who
     )
     {
@@ -201,8 +207,8 @@ public static class DecideEndpoints
         {
             return problem!;
         }
-        var chosen = desk.Chosen(input, DecisionEngine.Bare(input, library), form.Choices, who.Name);
-        return TypedResults.Ok(new TakenPreview(chosen, desk.Next(file, visitId, chosen)));
+        var chosen = decisionStore.Chosen(input, DecisionEngine.Bare(input, library), form.Choices, who.Name);
+        return TypedResults.Ok(new TakenPreview(chosen, decisionStore.Next(file, visitId, chosen)));
     }
 
     private static async Task<Results<Ok<WhatIfAnswer>, ProblemHttpResult>> WhatIf(

@@ -111,10 +111,10 @@ public static class LookBackEndpoints
     private static async Task<Results<Ok<IReadOnlyList<ChangedDecision>>, ProblemHttpResult>> Changed(
         Guid id,
         CaseFiles files,
-        DecisionStore desk
+        DecisionStore decisionStore
     ) =>
         await files.OfEpisode(id) is { } file
-            ? TypedResults.Ok(await desk.Changed(file))
+            ? TypedResults.Ok(await decisionStore.Changed(file))
             : Problem.NotFound("episode");
 
     private static async Task<Ok<OverridesView>> Overrides(PalaestraDb db)

@@ -102,7 +102,7 @@ public static class ScreeningEndpoints
         Guid visitId,
         CaseFiles files,
         PracticeLibrary library,
-        Batteries desk
+        Batteries batteries
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
@@ -110,7 +110,7 @@ public static class ScreeningEndpoints
             return Problem.NotFound("visit");
         }
         var visit = file.Visit(visitId);
-        var battery = desk.Of(file, visit);
+        var battery = batteries.Of(file, visit);
         var screen = Batteries.Screened(file, visit);
         var planned = battery.Battery.Items.Select(i => library.FindTask(i.TaskId)?.Ladder).ToHashSet();
         var searches =
@@ -137,7 +137,7 @@ public static class ScreeningEndpoints
         return TypedResults.Ok(
             new ScreenView(
                 battery,
-                desk.States(file, visit, battery.Battery),
+                batteries.States(file, visit, battery.Battery),
                 file.Trials(visitId),
                 [.. searches],
                 [.. allowances],
@@ -157,14 +157,14 @@ public static class ScreeningEndpoints
         Guid visitId,
         ProposalForm form,
         CaseFiles files,
-        Batteries desk
+        Batteries batteries
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
         {
             return Problem.NotFound("visit");
         }
-        var proposal = desk.Propose(file, form);
+        var proposal = batteries.Propose(file, form);
         return proposal.IsValid ? TypedResults.Ok(proposal.Value!) : Problem.Fields(proposal.Errors);
     }
 
@@ -173,7 +173,7 @@ public static class ScreeningEndpoints
         BatteryForm form,
         CaseFiles files,
         PalaestraDb db,
-        Batteries desk
+        Batteries batteries
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
@@ -181,14 +181,14 @@ public static class ScreeningEndpoints
             return Problem.NotFound("visit");
         }
         var visit = file.Visit(visitId);
-        var made = desk.ByHand(file, visit, form);
+        var made = batteries.ByHand(file, visit, form);
         if (!made.IsValid)
         {
             return Problem.Fields(made.Errors);
         }
         if (form.Version != visit.BatteryVersion)
         {
-            return Problem.Conflict(Message.Of("battery.shown"), desk.Of(file, visit));
+            return Problem.Conflict(Message.Of("battery.shown"), batteries.Of(file, visit));
         }
         visit.Battery = made.Value!;
         visit.BatteryVersion++;

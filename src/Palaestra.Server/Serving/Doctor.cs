@@ -126,8 +126,8 @@ public static class Doctor
                 Verdict.Look,
                 "Nightly backups are not sealed: name an OpenPGP public key in PALAESTRA_BACKUP_KEY."
             );
-        using var desk = new BackupRuns(settings, TimeProvider.System);
-        yield return desk.Status() switch
+        using var runs = new BackupRuns(settings, TimeProvider.System);
+        yield return runs.Status() switch
         {
             { LastGood: { } last } status when now - last > BackupRuns.Old => new(
                 "Last backup",

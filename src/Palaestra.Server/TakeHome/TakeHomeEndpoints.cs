@@ -33,7 +33,7 @@ public static class TakeHomeEndpoints
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> SheetPdfOf(
         Guid id,
         CaseFiles files,
-        HomeProgrammes desk,
+        HomeProgrammes programmes,
         ClinicWords words,
         ClinicClock clock,
         HttpResponse response,
@@ -42,7 +42,7 @@ public static class TakeHomeEndpoints
         bool record = false
     )
     {
-        var (sheet, problem) = await Find(id, files, desk, record);
+        var (sheet, problem) = await Find(id, files, programmes, record);
         return sheet is null
             ? problem!
             : NamedFile.Pdf(
@@ -56,18 +56,18 @@ public static class TakeHomeEndpoints
     private static async Task<Results<Ok<Sheet>, ProblemHttpResult>> SheetOf(
         Guid id,
         CaseFiles files,
-        HomeProgrammes desk,
+        HomeProgrammes programmes,
         bool record = false
     )
     {
-        var (sheet, problem) = await Find(id, files, desk, record);
+        var (sheet, problem) = await Find(id, files, programmes, record);
         return sheet is null ? problem! : TypedResults.Ok(sheet);
     }
 
     private static async Task<(Sheet? Sheet, ProblemHttpResult? Problem)> Find(
         Guid id,
         CaseFiles files,
-        HomeProgrammes desk,
+        HomeProgrammes programmes,
         bool record
     )
     {
@@ -80,30 +80,30 @@ public static class TakeHomeEndpoints
             return (null, Problem.Closed());
         }
         return file.CurrentPlan is { Plan.Items.Count: > 0 } revision
-            ? (await desk.Of(file, revision, record), null)
+            ? (await programmes.Of(file, revision, record), null)
             : (null, Problem.NotFound("plan"));
     }
 
     private static async Task<Results<Ok<CalendarView>, ProblemHttpResult>> Calendar(
         Guid id,
         CaseFiles files,
-        CalendarFeeds desk
+        CalendarFeeds feeds
     )
     {
         if (await files.OfEpisode(id) is not { } file)
         {
             return Problem.NotFound("episode");
         }
-        return desk.View(file) is { } view ? TypedResults.Ok(view) : Problem.NotFound("plan");
+        return feeds.View(file) is { } view ? TypedResults.Ok(view) : Problem.NotFound("plan");
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> CalendarFile(
         Guid id,
         CaseFiles files,
-        CalendarFeeds desk
+        CalendarFeeds feeds
     ) =>
         await files.OfEpisode(id) is { } file
-            ? TypedResults.File(Encoding.UTF8.GetBytes(desk.Text(file)), CalendarType, "exercises.ics")
+            ? TypedResults.File(Encoding.UTF8.GetBytes(feeds.Text(file)), CalendarType, "exercises.ics")
             : Problem.NotFound("episode");
 
     /// <summary>An address that needs no sign-in: a calendar program has none. Long and random; asking again makes a new one.</summary>
@@ -133,7 +133,7 @@ public static class TakeHomeEndpoints
         string key,
         PalaestraDb db,
         CaseFiles files,
-        CalendarFeeds desk
+        CalendarFeeds feeds
     )
     {
         var id = await db
@@ -141,7 +141,7 @@ public static class TakeHomeEndpoints
             .Select(episode => (Guid?)episode.Id)
             .FirstOrDefaultAsync();
         return id is { } found && await files.OfEpisode(found) is { } file
-            ? TypedResults.Content(desk.Text(file), CalendarType, Encoding.UTF8)
+            ? TypedResults.Content(feeds.Text(file), CalendarType, Encoding.UTF8)
             : Problem.NotFound("feed");
     }
 }

@@ -33,31 +33,33 @@ public static class HomeLogEndpoints
     private static async Task<Results<Ok<HomeLogView>, ProblemHttpResult>> Get(
         Guid visitId,
         CaseFiles files,
-        HomeLogs desk
+        HomeLogs homeLogs
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
         {
             return Problem.NotFound("visit");
         }
-        return await desk.Of(file, visitId) is { } view ? TypedResults.Ok(view) : Problem.NotFound("plan");
+        return await homeLogs.Of(file, visitId) is { } view
+            ? TypedResults.Ok(view)
+            : Problem.NotFound("plan");
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(
         Guid visitId,
         CaseFiles files,
-        HomeLogs desk
+        HomeLogs homeLogs
     )
     {
         if (await files.OfVisit(visitId) is not { } file)
         {
             return Problem.NotFound("visit");
         }
-        if (await desk.Of(file, visitId) is not { } view)
+        if (await homeLogs.Of(file, visitId) is not { } view)
         {
             return Problem.NotFound("plan");
         }
-        var exercises = desk.Exercises(file);
+        var exercises = homeLogs.Exercises(file);
         var days = view
             .Rows.Where(row => row.Log is not null || row.Planned.Count > 0)
             .Select(row => new CsvDay(
@@ -80,7 +82,7 @@ public static class HomeLogEndpoints
         Guid id,
         HomeDayForm form,
         CaseFiles files,
-        HomeLogs desk,
+        HomeLogs homeLogs,
         PalaestraDb db,
         WhoIsHere who
     )
@@ -89,13 +91,13 @@ public static class HomeLogEndpoints
         {
             return Problem.NotFound("episode");
         }
-        if (desk.ErrorsOf(file, form.Log, "log") is { Count: > 0 } errors)
+        if (homeLogs.ErrorsOf(file, form.Log, "log") is { Count: > 0 } errors)
         {
             return Problem.Fields(errors);
         }
         try
         {
-            if (await desk.Write(file, form.Log, form.Version, who.Name))
+            if (await homeLogs.Write(file, form.Log, form.Version, who.Name))
             {
                 await db.SaveChangesAsync();
                 return TypedResults.Ok(new HomeDayStored(form.Version + 1));
@@ -112,7 +114,7 @@ public static class HomeLogEndpoints
         Guid id,
         HomeFileForm form,
         CaseFiles files,
-        HomeLogs desk,
+        HomeLogs homeLogs,
         PalaestraDb db,
         WhoIsHere who
     )
@@ -121,13 +123,13 @@ public static class HomeLogEndpoints
         {
             return Problem.NotFound("episode");
         }
-        var read = HomeLogCsv.Read(form.Csv, desk.Exercises(file));
+        var read = HomeLogCsv.Read(form.Csv, homeLogs.Exercises(file));
         if (!read.IsValid)
         {
             return Problem.Fields(read.Errors);
         }
         var errors = read.Value!.SelectMany(day =>
-                desk.ErrorsOf(file, day, $"{day.Day:yyyy-MM-dd}").DistinctBy(error => error.Message)
+                homeLogs.ErrorsOf(file, day, $"{day.Day:yyyy-MM-dd}").DistinctBy(error => error.Message)
             )
             .ToList();
         if (errors.Count > 0)
@@ -136,7 +138,7 @@ public static class HomeLogEndpoints
         }
         foreach (var day in read.Value!)
         {
-            await desk.Merge(file, day, who.Name);
+            await homeLogs.Merge(file, day, who.Name);
         }
         try
         {

@@ -116,7 +116,7 @@ public static class VisitEndpoints
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
-        IntakeStore desk,
+        IntakeStore intakes,
         ClinicClock clock,
         WhoIsHere who
     )
@@ -141,7 +141,7 @@ public static class VisitEndpoints
         {
             visit.Flags = new(who.Name, clock.Now.ToDateTimeUtc(), form.CheckIn.DangerSigns);
         }
-        desk.Report(file.Episode, form.CheckIn.DangerSigns, who.Name);
+        intakes.Report(file.Episode, form.CheckIn.DangerSigns, who.Name);
         try
         {
             await db.SaveChangesAsync();

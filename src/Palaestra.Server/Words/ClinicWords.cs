@@ -5,12 +5,12 @@ using Palaestra.Words;
 namespace Palaestra.Server.Words;
 
 /// <summary>Says messages as this clinic says them: its sentences, its names of things, its order of dates.</summary>
-public sealed class ClinicWords(ClinicCatalog words, PolicyLibrary shelf, ClinicClock clock)
+public sealed class ClinicWords(ClinicCatalog words, PolicyLibrary policyLibrary, ClinicClock clock)
 {
     /// <summary>By the library and the order of dates as they are now.</summary>
     public Speech Speech => new(words.Now, Manner);
 
-    public Manner Manner => new(shelf.Library, clock.Order);
+    public Manner Manner => new(policyLibrary.Library, clock.Order);
 
     public string Say(Message message) => Speech.Say(message);
 
@@ -29,5 +29,5 @@ public sealed class ClinicWords(ClinicCatalog words, PolicyLibrary shelf, Clinic
 
     /// <summary>The same with other words of one sentence.</summary>
     public ClinicWords Trying(string id, string text) =>
-        new(new ClinicCatalog(words.Now.With([KeyValuePair.Create(id, text)])), shelf, clock);
+        new(new ClinicCatalog(words.Now.With([KeyValuePair.Create(id, text)])), policyLibrary, clock);
 }

@@ -12,13 +12,25 @@ public sealed record ScreenWords(IReadOnlyDictionary<string, string> Own)
     {
         var ours = Sentences(folder).Select(sentence => sentence.Id).ToHashSet();
         var told = own is null ? [] : Sentences(own).ToList();
-        var unknown = told.Where(sentence => !ours.Contains(sentence.Id)).ToList();
-        return unknown.Count == 0
-            ? new(told.ToDictionary(sentence => sentence.Id, sentence => sentence.Text))
-            : throw new StartRefusedException(
-                StartFault.Content,
-                $"there are no such sentences of the screens:\n{string.Join('\n', unknown.Select(s => $"  own {s.File}: {s.Id}"))}"
-            );
+        Refuse("there are no such sentences of the screens", told.Where(s => !ours.Contains(s.Id)));
+        Refuse(
+            "these sentences of the screens stand there twice",
+            told.Where(s => told.Count(t => t.Id == s.Id) > 1)
+        );
+        Refuse(
+            "these sentences of the screens say nothing",
+            told.Where(s => string.IsNullOrWhiteSpace(s.Text))
+        );
+        return new(told.ToDictionary(sentence => sentence.Id, sentence => sentence.Text));
+    }
+
+    private static void Refuse(string what, IEnumerable<(string File, string Id, string Text)> wrong)
+    {
+        var lines = wrong.Select(sentence => $"  own {sentence.File}: {sentence.Id}").ToList();
+        if (lines.Count > 0)
+        {
+            throw new StartRefusedException(StartFault.Content, $"{what}:\n{string.Join('\n', lines)}");
+        }
     }
 
     /// <summary>A script that stands before the client's and leaves the sentences where it finds them.</summary>

@@ -55,17 +55,17 @@ public static class SentenceEndpoints
 
     private static async Task<Ok<List<SentenceView>>> List(
         PalaestraDb db,
-        ClinicCatalog shelf,
+        ClinicCatalog catalog,
         SentenceSamples samples,
         ClinicWords words
     )
     {
         var own = await db.ClinicSentences.AsNoTracking().ToDictionaryAsync(s => s.Id);
         return TypedResults.Ok(
-            shelf
-                .Files.Texts.Keys.Where(id => On(id, shelf.Files) is not null)
+            catalog
+                .Files.Texts.Keys.Where(id => On(id, catalog.Files) is not null)
                 .Order(StringComparer.Ordinal)
-                .Select(id => View(id, own.GetValueOrDefault(id), shelf, samples, words))
+                .Select(id => View(id, own.GetValueOrDefault(id), catalog, samples, words))
                 .ToList()
         );
     }
@@ -73,17 +73,17 @@ public static class SentenceEndpoints
     private static SentenceView View(
         string id,
         ClinicSentence? own,
-        ClinicCatalog shelf,
+        ClinicCatalog catalog,
         SentenceSamples samples,
         ClinicWords words
     ) =>
         new(
             id,
-            On(id, shelf.Files)!,
-            own?.Text ?? shelf.Files.Texts[id],
-            shelf.Files.Texts[id],
+            On(id, catalog.Files)!,
+            own?.Text ?? catalog.Files.Texts[id],
+            catalog.Files.Texts[id],
             words.Say(samples.Of(id)),
-            SentenceNames.In(shelf.Files.Texts[id]),
+            SentenceNames.In(catalog.Files.Texts[id]),
             own?.Version ?? 0,
             own?.ChangedBy
         );
@@ -92,26 +92,26 @@ public static class SentenceEndpoints
         string id,
         SentenceForm form,
         PalaestraDb db,
-        ClinicCatalog shelf,
+        ClinicCatalog catalog,
         SentenceSamples samples,
         ClinicWords words,
         WhoIsHere who,
         ClinicClock clock
     )
     {
-        if (On(id, shelf.Files) is null)
+        if (On(id, catalog.Files) is null)
         {
             return Problem.NotFound("sentence");
         }
         var text = form.Text.Trim();
-        if (Errors(id, text, shelf, samples, words) is { Count: > 0 } errors)
+        if (Errors(id, text, catalog, samples, words) is { Count: > 0 } errors)
         {
             return Problem.Fields(errors);
         }
         var own = await db.ClinicSentences.FindAsync(id);
         if (form.Version != (own?.Version ?? 0))
         {
-            return Problem.Conflict(Message.Of("conflict.meanwhile"), View(id, own, shelf, samples, words));
+            return Problem.Conflict(Message.Of("conflict.meanwhile"), View(id, own, catalog, samples, words));
         }
         if (own is null)
         {
@@ -137,41 +137,41 @@ public static class SentenceEndpoints
         {
             return Problem.Conflict(Message.Of("conflict.meanwhile"));
         }
-        await shelf.Read(db);
-        return TypedResults.Ok(View(id, own, shelf, samples, words));
+        await catalog.Read(db);
+        return TypedResults.Ok(View(id, own, catalog, samples, words));
     }
 
     /// <summary>Back to ours.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
         string id,
         PalaestraDb db,
-        ClinicCatalog shelf
+        ClinicCatalog catalog
     )
     {
-        if (On(id, shelf.Files) is null)
+        if (On(id, catalog.Files) is null)
         {
             return Problem.NotFound("sentence");
         }
         await db.ClinicSentences.Where(sentence => sentence.Id == id).ExecuteDeleteAsync();
-        await shelf.Read(db);
+        await catalog.Read(db);
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<Ok<SentencePreviewView>, ProblemHttpResult>> Preview(
         string id,
         SentenceTry form,
-        ClinicCatalog shelf,
+        ClinicCatalog catalog,
         SentenceSamples samples,
         ClinicWords words,
         SentencePreview preview
     )
     {
-        if (On(id, shelf.Files) is null)
+        if (On(id, catalog.Files) is null)
         {
             return Problem.NotFound("sentence");
         }
         var text = form.Text.Trim();
-        return Errors(id, text, shelf, samples, words) is { Count: > 0 } errors
+        return Errors(id, text, catalog, samples, words) is { Count: > 0 } errors
             ? Problem.Fields(errors)
             : TypedResults.Ok(await preview.Of(id, text));
     }
@@ -179,7 +179,7 @@ public static class SentenceEndpoints
     private static List<FieldError> Errors(
         string id,
         string text,
-        ClinicCatalog shelf,
+        ClinicCatalog catalog,
         SentenceSamples samples,
         ClinicWords words
     ) =>
@@ -187,7 +187,7 @@ public static class SentenceEndpoints
         : text.Length > Longest ? [new("text", Message.Of("words.too-long", ("most", Longest)))]
         :
         [
-            .. shelf
+            .. catalog
                 .Files.Errors(text, samples.Of(id), words.Manner)
                 .Select(error => new FieldError("text", error)),
         ];

@@ -75,8 +75,8 @@ public sealed class SentencePreview(
 
     private async Task<IEnumerable<string>> Letter(CaseFile file, ClinicWords trying)
     {
-        var desk = new LetterComposer(db, library, outcomes, clock, trying);
-        var letter = await desk.Fresh(file, file.Visits.Last(visit => visit.PlannedAt <= clock.Now).Id);
+        var composer = new LetterComposer(db, library, outcomes, clock, trying);
+        var letter = await composer.Fresh(file, file.Visits.Last(visit => visit.PlannedAt <= clock.Now).Id);
         return [letter.About, .. letter.Parts.SelectMany(part => part.Paragraphs.Prepend(part.Heading))];
     }
 

@@ -192,6 +192,44 @@ public class SafeSideTests
             )
         );
 
+    /// <summary>Whatever is taken: a rule about pain that fired says its piece to whoever decides.</summary>
+    [Fact]
+    public void What_a_rule_about_pain_saw_is_always_said() =>
+        Sampled(input =>
+        {
+            foreach (var decision in DecisionEngine.Decide(input, Library))
+            {
+                foreach (var fired in (decision.Fired ?? []).Where(f => RuleGroups.Pain.Contains(f.RuleId)))
+                {
+                    Assert.All(
+                        fired.Evidence.Take(1),
+                        said =>
+                            Assert.True(
+                                decision.Evidence.Contains(said),
+                                $"{decision.RuleId} does not say what {fired.RuleId} saw: {said.En()}"
+                            )
+                    );
+                }
+            }
+        });
+
+    [Fact]
+    public void Every_rule_about_pain_is_in_the_group_of_pain()
+    {
+        var named = Directory
+            .EnumerateFiles(Path.Combine(Content.Root, "src", "Palaestra.Core", "Progression"), "*.cs")
+            .SelectMany(path =>
+                System
+                    .Text.RegularExpressions.Regex.Matches(File.ReadAllText(path), "\"(D-PAIN-[A-Z-]+)\"")
+                    .Select(match => match.Groups[1].Value)
+            )
+            .Distinct()
+            .ToList();
+        Assert.Contains("D-PAIN-STOP", named);
+        Assert.All(named, rule => Assert.Contains(rule, RuleGroups.Pain));
+        Assert.All(RuleGroups.Pain, rule => Assert.Contains(rule, RuleGroups.Safety));
+    }
+
     private static readonly string[] Forbidding =
     [
         "D-PAIN-SESSION",

@@ -114,7 +114,7 @@ public partial class CatalogTests
     }
 
     [Theory]
-    [InlineData("""{"hello": "{{ name"}""", "b.json hello", "words.unreadable")]
+    [InlineData("""{"hello": "{{ name"}""", "own b.json hello", "words.unreadable")]
     [InlineData("""{"other": "Hello"}""", "own b.json other", "words.none")]
     [InlineData("""{"hello": "Good {{ time }}"}""", "own b.json hello", "words.unknown-value")]
     [InlineData("""{"hello": 1}""", "b.json $.hello", Message.PlainId)]

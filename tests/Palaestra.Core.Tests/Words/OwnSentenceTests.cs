@@ -43,6 +43,11 @@ public class OwnSentenceTests
         Assert.Equal(Ours, Said(words));
     }
 
+    /// <summary>Ours are held to the same.</summary>
+    [Fact]
+    public void All_of_ours_could_stand_in_their_own_places() =>
+        Assert.All(English.Catalog.Texts, one => Assert.Empty(English.Catalog.Errors(one.Key, one.Value)));
+
     [Fact]
     public void There_is_no_sentence_that_we_do_not_have() =>
         Assert.Equal("words.none", Assert.Single(English.Catalog.Errors("pile.nothing", "x")).Id);

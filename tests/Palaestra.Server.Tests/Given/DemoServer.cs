@@ -1,6 +1,3 @@
-using System.Net.Http.Json;
-using Palaestra.Server.SignIn;
-
 namespace Palaestra.Server.Tests.Given;
 
 /// <summary>The demo's clinic, filled once for the tests of a class.</summary>
@@ -19,14 +16,6 @@ public sealed class DemoServer : IDisposable
         Directory.Delete(folder, recursive: true);
     }
 
-    /// <summary>As the first of its accounts.</summary>
-    public async Task<HttpClient> SignedIn()
-    {
-        var browser = Running.Browser();
-        var account = (await browser.Get<StartView>("/api/start")).Accounts[0];
-        (
-            await browser.PostAsJsonAsync("/api/sign-in", new { account.Email, account.Password })
-        ).EnsureSuccessStatusCode();
-        return browser;
-    }
+    /// <inheritdoc cref="RunningServer.InDemo"/>
+    public Task<HttpClient> SignedIn() => Running.InDemo();
 }

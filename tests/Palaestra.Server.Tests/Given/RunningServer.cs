@@ -106,6 +106,17 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
         }
     }
 
+    /// <summary>A browser signed in as the first account of the demo.</summary>
+    public async Task<HttpClient> InDemo()
+    {
+        var browser = Browser();
+        var account = (await browser.Get<SignIn.StartView>("/api/start")).Accounts[0];
+        (
+            await browser.PostAsJsonAsync("/api/sign-in", new { account.Email, account.Password })
+        ).EnsureSuccessStatusCode();
+        return browser;
+    }
+
     /// <summary>A browser signed in as the clinic's first administrator.</summary>
     public async Task<HttpClient> SignedIn()
     {
