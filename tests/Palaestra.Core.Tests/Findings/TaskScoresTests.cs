@@ -365,7 +365,7 @@ public class TaskScoresTests
                             .Between(findings, findings, Content.Library)
                             .All(c => c.Verdict == ChangeVerdict.NoClearChange);
                 },
-                iter: 300
+                iter: Soak.Cases(300)
             );
     }
 

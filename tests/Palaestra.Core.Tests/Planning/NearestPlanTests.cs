@@ -164,6 +164,6 @@ public class NearestPlanTests
                     $"{proposal.Plan.Items.Count} exercises and no word"
                 );
             },
-            iter: 400
+            iter: Soak.Cases(400)
         );
 }

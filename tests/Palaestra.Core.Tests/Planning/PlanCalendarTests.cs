@@ -86,7 +86,7 @@ public class PlanCalendarTests
                             )
                     );
                 },
-                iter: 300
+                iter: Soak.Cases(300)
             );
 
     [Theory]

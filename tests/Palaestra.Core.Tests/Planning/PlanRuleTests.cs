@@ -124,7 +124,7 @@ public class PlanRuleTests
                     );
                 }
             },
-            iter: 1000,
+            iter: Soak.Cases(1000),
             threads: 2
         );
         Assert.Equal(OfItems.Keys.Concat(OfPlans.Keys).Order(), met.Keys.Order());

@@ -66,7 +66,7 @@ public class PlanSearchTests
                     );
                     Assert.Equal(BruteForce(some, objective, input.MinutesPerDay * 60, policy), best?.Total);
                 },
-                iter: 1500
+                iter: Soak.Cases(1500)
             );
 
     [Fact]
@@ -88,7 +88,7 @@ public class PlanSearchTests
                     Assert.Equal(others, second?.Total);
                     Assert.True(second is null || second.Rungs != best!.Rungs);
                 },
-                iter: 400
+                iter: Soak.Cases(400)
             );
 
     [Fact]
@@ -133,7 +133,7 @@ public class PlanSearchTests
                     var then = Planner.Search(all, objective, input.MinutesPerDay + more, policy).Best;
                     Assert.True(now is null || then!.Total >= now.Total);
                 },
-                iter: 400
+                iter: Soak.Cases(400)
             );
 
     private static IEnumerable<List<PlanOption>> Subsets(List<PlanOption> options) =>

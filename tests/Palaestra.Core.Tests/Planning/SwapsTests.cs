@@ -49,6 +49,6 @@ public class SwapsTests
                         );
                     }
                 },
-                iter: 300
+                iter: Soak.Cases(300)
             );
 }

@@ -197,7 +197,7 @@ public class SafeSideTests
     public void What_a_rule_about_pain_saw_is_always_said() =>
         Sampled(input =>
         {
-            foreach (var decision in DecisionEngine.Decide(input, Library))
+            foreach (var decision in DecisionEngine.Bare(input, Library))
             {
                 foreach (var fired in (decision.Fired ?? []).Where(f => RuleGroups.Pain.Contains(f.RuleId)))
                 {

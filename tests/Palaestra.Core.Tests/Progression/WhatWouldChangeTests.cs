@@ -185,7 +185,7 @@ public class WhatWouldChangeTests
                     }
                 }
             },
-            iter: 300
+            iter: Soak.Cases(300)
         );
         Assert.True(told >= 0.95 * all, $"{told} of {all}");
     }

@@ -149,7 +149,7 @@ public partial class CatalogTests
                         .Zip(values, (name, value) => (name, (object?)value));
                     Assert.NotNull(Message.Of(id, [.. names]).En());
                 },
-                iter: 20_000
+                iter: Soak.Cases(20_000)
             );
 
     [Theory]

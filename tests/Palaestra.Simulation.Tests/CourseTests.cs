@@ -2,7 +2,7 @@ using System.Text.Json;
 using Palaestra.Core.Tests.Given;
 using Palaestra.Simulation.Courses;
 
-namespace Palaestra.Core.Tests.Screening;
+namespace Palaestra.Simulation.Tests;
 
 /// <summary>The simulated courses: their natures are data, and every row meets the same chances.</summary>
 public class CourseTests

@@ -1,7 +1,6 @@
 using Palaestra.Core.Tests.Given;
-using Palaestra.Simulation;
 
-namespace Palaestra.Core.Tests.Screening;
+namespace Palaestra.Simulation.Tests;
 
 /// <summary>The search over simulated clients; the whole of it stands in docs/screening-simulation.md.</summary>
 public class SimulationTests
