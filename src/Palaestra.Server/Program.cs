@@ -5,7 +5,6 @@ using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.FileProviders;
 using Palaestra.Core.Library;
 using Palaestra.Data;
 using Palaestra.Data.Day;
@@ -148,8 +147,10 @@ builder.Services.AddDbContext<PalaestraDb>(db =>
     db.UseSqlite(Store.ConnectionString(settings.DataFolder)).AddInterceptors(new StandingMarks())
 );
 builder.Services.AddScoped<CaseFiles>();
+builder.Services.AddScoped<OpenCase>();
 builder.Services.AddScoped<IntakeStore>();
 builder.Services.AddScoped<StandingReview>();
+builder.Services.AddSingleton<StandingWorker>();
 builder.Services.AddScoped<EventLog>();
 builder.Services.AddScoped<Batteries>();
 builder.Services.AddScoped<PlanProposals>();
@@ -176,6 +177,10 @@ builder.Services.AddSingleton(services => new LiveDevices(
     services.GetRequiredService<TimeProvider>()
 ));
 builder.Services.AddHostedService<InstrumentListener>();
+if (!describing)
+{
+    builder.Services.AddHostedService(services => services.GetRequiredService<StandingWorker>());
+}
 builder.Services.AddScoped<WhoIsHere>();
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<IValidator<IntakeForm>, IntakeFormValidator>();
@@ -204,11 +209,20 @@ builder.Services.AddProblemDetails(problems =>
 builder.Services.AddExceptionHandler<BadRequestHandler>();
 builder.Services.AddExceptionHandler<StoreFault>();
 builder.Services.AddOpenApi(api =>
-    api.AddSchemaTransformer<PlainEnums>()
+    api.AddDocumentTransformer(
+            (document, _, _) =>
+            {
+                document.Info = new() { Title = "Palaestra", Version = Product.Version };
+                return Task.CompletedTask;
+            }
+        )
+        .AddOperationTransformer<Refusals>()
+        .AddSchemaTransformer<PlainEnums>()
         .AddSchemaTransformer<PlainTexts>()
         .AddSchemaTransformer<ClosedUnions>()
         .AddDocumentTransformer<ClosedUnions>()
 );
+builder.Services.AddHeaders();
 builder.Services.AddHealthChecks().AddCheck<StoreHealth>("store");
 builder
     .Services.AddDataProtection()
@@ -244,33 +258,16 @@ var app = builder.Build();
 app.UseDoor(settings);
 app.UseExceptionHandler();
 app.UseStatusCodePages();
-app.UseSecurityHeaders(
-    new HeaderPolicyCollection()
-        .AddDefaultSecurityHeaders()
-        .AddContentSecurityPolicy(csp =>
-        {
-            csp.AddDefaultSrc().Self();
-            // styled-components writes its rules into style elements.
-            csp.AddStyleSrc().Self().UnsafeInline();
-            // A picture is shown from the tablet's own memory before it is kept, if it ever is.
-            csp.AddImgSrc().Self().Data().Blob();
-            csp.AddFrameAncestors().None();
-        })
-);
-
-if (Directory.Exists(settings.ClientFolder))
-{
-    app.UseStaticFiles(
-        new StaticFileOptions { FileProvider = new PhysicalFileProvider(settings.ClientFolder) }
-    );
-}
+app.UseSecurityHeaders();
+app.UseClient(settings);
 app.UseAuthentication();
 app.UseAuthorization();
 app.UseRateLimiter();
 
 app.MapOpenApi().AllowAnonymous();
+app.MapApiReference();
 app.MapHealthChecks("/health", new() { ResponseWriter = StoreHealth.Write }).AllowAnonymous();
-var api = app.MapGroup("").RefuseNullMembers();
+var api = app.MapGroup("").RefuseNullMembers().AddEndpointFilterFactory(OpenCase.Find);
 api.MapSignIn();
 api.MapLibrary();
 api.MapRungs();
@@ -295,9 +292,7 @@ api.MapHomeLog();
 api.MapDecide();
 api.MapLookBack();
 api.MapCompute();
-app.MapFallback("/api/{**rest}", () => Problem.NotFound("address")).ExcludeFromDescription();
 app.MapScreenWords();
-app.MapFallback(ClientShell).AllowAnonymous().ExcludeFromDescription();
 
 var store = describing ? Task.CompletedTask : Task.Run(() => PrepareStore(app, settings, library));
 try
@@ -361,11 +356,3 @@ static void SayWhatIsOpen(WebApplication app)
 
 static Task Refuse(HttpContext context, int status, Message said) =>
     Problem.Of(status, said).ExecuteAsync(context);
-
-static IResult ClientShell(Settings settings)
-{
-    var page = Path.Combine(settings.ClientFolder, "index.html");
-    return File.Exists(page)
-        ? Results.File(page, "text/html; charset=utf-8")
-        : Results.Problem(statusCode: 503, title: "The client is not built yet: run ./palaestra build.");
-}

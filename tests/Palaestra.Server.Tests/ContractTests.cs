@@ -34,6 +34,78 @@ public sealed class ContractTests(OneServer one) : IClassFixture<OneServer>, IAs
     }
 
     [Fact]
+    public void Every_operation_says_what_it_does_in_a_sentence_of_its_own_and_how_it_refuses()
+    {
+        var paths = JsonNode.Parse(File.ReadAllText(InOutput("openapi", "Palaestra.Server.json")))!["paths"]!;
+        var operations = paths
+            .AsObject()
+            .SelectMany(path => path.Value!.AsObject().Select(o => (path.Key, Said: o.Value!)))
+            .ToList();
+        Assert.All(operations, o => Assert.Matches(@"^\p{Lu}.{8,}\.$", o.Said["summary"]?.ToString()));
+        Assert.Equal(
+            operations.Count,
+            operations.Select(o => o.Said["summary"]!.ToString()).Distinct().Count()
+        );
+        // What anybody may ask and takes nothing has no reason to refuse.
+        var refusing = operations.Where(o => o.Key != "/api/start").ToList();
+        Assert.All(refusing, o => Assert.Contains(o.Said["responses"]!.AsObject(), r => r.Key[0] == '4'));
+        Assert.All(
+            operations.Where(o => o.Said["requestBody"] is not null),
+            o => Assert.Contains(o.Said["responses"]!.AsObject(), r => r.Key == "422")
+        );
+    }
+
+    [Theory]
+    [InlineData("GET", "/api/nowhere", null, 404)]
+    [InlineData("GET", "/api/episodes/no-id", null, 404)]
+    [InlineData("PATCH", "/api/day", null, 405)]
+    [InlineData("POST", "/api/photos", "application/json", 415)]
+    [InlineData("POST", "/api/compute/decide", "text/plain", 415)]
+    [InlineData("GET", "/assets/gone.js", null, 404)]
+    public async Task What_is_not_there_is_told_from_what_is_asked_otherwise(
+        string method,
+        string address,
+        string? type,
+        int status
+    )
+    {
+        using var request = new HttpRequestMessage(new(method), address);
+        if (type is not null)
+        {
+            request.Content = new StringContent("{}", System.Text.Encoding.UTF8, type);
+        }
+        var answer = await browser.SendAsync(request);
+        Assert.Equal(status, (int)answer.StatusCode);
+        Assert.Equal("application/problem+json", answer.Content.Headers.ContentType?.MediaType);
+    }
+
+    [Fact]
+    public async Task A_missing_file_of_the_client_is_missing_for_whoever_is_not_signed_in_too() =>
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await Server.Browser().GetAsync("/assets/gone.js")).StatusCode
+        );
+
+    [Fact]
+    public async Task The_api_can_be_read_as_a_page_that_lets_no_other_script_run()
+    {
+        var answer = await Server.Browser().GetAsync("/docs/api/");
+        var policy = string.Join(' ', answer.Headers.GetValues("Content-Security-Policy"));
+        var nonce = System.Text.RegularExpressions.Regex.Match(policy, "'nonce-([^']+)'").Groups[1].Value;
+        Assert.NotEmpty(nonce);
+        Assert.DoesNotContain("script-src 'self' 'unsafe-inline'", policy, StringComparison.Ordinal);
+        var page = WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync());
+        Assert.Contains($"nonce=\"{nonce}\"", page, StringComparison.Ordinal);
+        Assert.DoesNotContain("https://", page, StringComparison.Ordinal);
+        var other = await Server.Browser().GetAsync("/");
+        Assert.DoesNotContain(
+            "nonce",
+            string.Join(' ', other.Headers.GetValues("Content-Security-Policy")),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
     public void The_content_schemas_in_the_repository_are_those_of_the_code() =>
         Assert.All(
             SchemaWriter.Schemas(),

@@ -1,11 +1,10 @@
 import createClient from "openapi-fetch";
-import type { paths } from "./schema";
+import type { components, paths } from "./schema";
 import { say } from "../words/say";
 
-export interface FieldProblem {
-  field: string;
-  message: string;
-}
+type Problem = components["schemas"]["Problem"];
+
+export type FieldProblem = Pick<NonNullable<Problem["errors"]>[number], "field" | "message">;
 
 /** Problem details from the server, or the network's failure (status 0). */
 export class ProblemError extends Error {
@@ -27,7 +26,7 @@ export const api = createClient<paths>({ baseUrl: "/" });
 
 interface Answer<T> {
   data?: T;
-  error?: unknown;
+  error?: Problem;
   response: Response;
 }
 
@@ -42,7 +41,8 @@ export async function got<T>(asking: Promise<Answer<T>>): Promise<T> {
   if (answer.response.ok) {
     return answer.data as T;
   }
-  const problem = (answer.error ?? {}) as { title?: string; errors?: FieldProblem[]; current?: unknown };
+  // A proxy on the way may answer with something else.
+  const problem: Partial<Problem> = answer.error ?? {};
   throw new ProblemError(
     answer.response.status,
     problem.title ?? say("api.the-server-answered-with-status", { status: answer.response.status }),

@@ -11,6 +11,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Whether there is an account yet, and who is signed in. */
         get: operations["GetStart"];
         put?: never;
         post?: never;
@@ -29,6 +30,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Signs in; the answer sets a cookie. */
         post: operations["SignIn"];
         delete?: never;
         options?: never;
@@ -45,6 +47,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Makes the first account of a clinic, with the code told on its machine. */
         post: operations["CreateFirstAdministrator"];
         delete?: never;
         options?: never;
@@ -61,6 +64,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Signs out. */
         post: operations["SignOut"];
         delete?: never;
         options?: never;
@@ -75,6 +79,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Ladders, tasks, faults, precautions and policies. */
         get: operations["GetLibrary"];
         put?: never;
         post?: never;
@@ -91,6 +96,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Drawings of all rungs, start and end. */
         get: operations["GetFigureSheet"];
         put?: never;
         post?: never;
@@ -107,6 +113,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The drawing of a rung. */
         get: operations["GetFigure"];
         put?: never;
         post?: never;
@@ -123,6 +130,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The movement of a rung as drawings in order. */
         get: operations["GetFigureFrames"];
         put?: never;
         post?: never;
@@ -139,6 +147,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The drawing of a fault on a rung. */
         get: operations["GetFaultFigure"];
         put?: never;
         post?: never;
@@ -155,6 +164,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** A rung of a ladder: what it trains, its loads, what leads on; for a client where an episode is named. */
         get: operations["GetRung"];
         put?: never;
         post?: never;
@@ -171,6 +181,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Server-sent events: which visits were written to. Last-Event-ID takes the stream up again. */
         get: operations["GetLiveNews"];
         put?: never;
         post?: never;
@@ -187,6 +198,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** What the screen of a visit found: scores, differences, entry levels. */
         get: operations["GetFindings"];
         put?: never;
         post?: never;
@@ -203,6 +215,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The iCalendar file of an address that was opened. */
         get: operations["GetFeed"];
         put?: never;
         post?: never;
@@ -219,6 +232,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The visits of today, and what waits for a practitioner. */
         get: operations["GetDay"];
         put?: never;
         post?: never;
@@ -235,8 +249,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Clients whose name has these letters; all where none are given. */
         get: operations["FindClients"];
         put?: never;
+        /** Opens a client with an episode and its first visit. */
         post: operations["CreateClient"];
         delete?: never;
         options?: never;
@@ -251,6 +267,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** A client’s episode: what was asked, visits, red flags. */
         get: operations["GetEpisode"];
         put?: never;
         post?: never;
@@ -268,6 +285,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Writes the answers of the intake at a visit, on the version that was read. */
         put: operations["UpdateIntake"];
         post?: never;
         delete?: never;
@@ -285,6 +303,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Reports red flags; the episode is closed until they are dealt with. */
         post: operations["ReportDangerSigns"];
         delete?: never;
         options?: never;
@@ -301,6 +320,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Says what was found and done about a report of red flags. */
         post: operations["ClearDangerReport"];
         delete?: never;
         options?: never;
@@ -315,7 +335,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Which neutral position and strategy suit a resting shape. */
         get: operations["AskNeutral"];
+        /** Sets neutral position, strategy and activation, on the version that was read. */
         put: operations["SetNeutral"];
         post?: never;
         delete?: never;
@@ -331,8 +353,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Capture events of a visit, in the order they happened. */
         get: operations["GetEvents"];
         put?: never;
+        /** Stores capture events of a visit; those known already are counted and left. */
         post: operations["AppendEvents"];
         delete?: never;
         options?: never;
@@ -347,6 +371,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Where the screen of a visit stands. */
         get: operations["GetScreen"];
         put?: never;
         post?: never;
@@ -365,6 +390,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Which tasks to screen in the minutes there are. Nothing is stored. */
         post: operations["ProposeBattery"];
         delete?: never;
         options?: never;
@@ -380,6 +406,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Writes which tasks are screened, on the version that was read. */
         put: operations["StoreBattery"];
         post?: never;
         delete?: never;
@@ -395,6 +422,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The plans of an episode, oldest first, and the proposal. */
         get: operations["GetPlan"];
         put?: never;
         post?: never;
@@ -413,6 +441,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** The arithmetic and warnings of a plan. Nothing is stored. */
         post: operations["WeighPlan"];
         delete?: never;
         options?: never;
@@ -429,6 +458,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Another proposal: other minutes, exercises kept, rungs left out. Nothing is stored. */
         post: operations["ProposePlan"];
         delete?: never;
         options?: never;
@@ -443,6 +473,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** What may stand in the place of a rung. */
         get: operations["GetSwaps"];
         put?: never;
         post?: never;
@@ -459,6 +490,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Two plans side by side. */
         get: operations["ComparePlans"];
         put?: never;
         post?: never;
@@ -477,6 +509,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Puts a plan in force, on the one that was shown. */
         post: operations["AcceptPlan"];
         delete?: never;
         options?: never;
@@ -491,8 +524,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The policies of the clinic. */
         get: operations["GetPolicies"];
         put?: never;
+        /** Makes a policy of the clinic’s own from another. */
         post: operations["CopyPolicy"];
         delete?: never;
         options?: never;
@@ -508,6 +543,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Changes a policy of the clinic’s own, on the version that was read. */
         put: operations["ChangePolicy"];
         post?: never;
         delete?: never;
@@ -525,6 +561,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** What a changed policy would decide otherwise in open episodes. Nothing is stored. */
         post: operations["GetPolicyEffects"];
         delete?: never;
         options?: never;
@@ -539,7 +576,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Name, contact, address and time zone of the clinic. */
         get: operations["GetClinic"];
+        /** Writes name, contact, address and time zone, on the version that was read. */
         put: operations["UpdateClinic"];
         post?: never;
         delete?: never;
@@ -555,9 +594,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The picture at the head of letters. */
         get: operations["GetClinicMark"];
+        /** Keeps the picture at the head of letters, JPEG or PNG. */
         put: operations["PutClinicMark"];
         post?: never;
+        /** Removes the picture at the head of letters. */
         delete: operations["RemoveClinicMark"];
         options?: never;
         head?: never;
@@ -571,6 +613,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Sentences of letters and home programmes that a clinic may write itself. */
         get: operations["GetSentences"];
         put?: never;
         post?: never;
@@ -588,8 +631,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Writes a sentence in the clinic’s own words. */
         put: operations["WriteSentence"];
         post?: never;
+        /** Back to the sentence that ships with the product. */
         delete: operations["RemoveSentence"];
         options?: never;
         head?: never;
@@ -605,6 +650,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** How a sentence reads where a client meets it. Nothing is stored. */
         post: operations["PreviewSentence"];
         delete?: never;
         options?: never;
@@ -619,8 +665,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Backups that were made. */
         get: operations["GetBackups"];
         put?: never;
+        /** Makes a backup now. */
         post: operations["MakeBackup"];
         delete?: never;
         options?: never;
@@ -635,6 +683,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** What the home programme says: exercises, doses, days, when to stop. */
         get: operations["GetSheet"];
         put?: never;
         post?: never;
@@ -651,6 +700,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The home programme as PDF, A4 or Letter. */
         get: operations["GetSheetPdf"];
         put?: never;
         post?: never;
@@ -667,6 +717,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The days of the plan in force, and the address calendars can follow. */
         get: operations["GetCalendar"];
         put?: never;
         post?: never;
@@ -683,6 +734,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The days of the plan in force as an iCalendar file. */
         get: operations["GetCalendarFile"];
         put?: never;
         post?: never;
@@ -701,7 +753,9 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Opens an address that calendars follow without sign-in; one opened before is closed. */
         post: operations["OpenFeed"];
+        /** Closes the address that calendars follow. */
         delete: operations["CloseFeed"];
         options?: never;
         head?: never;
@@ -717,6 +771,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Books a visit, within a year. */
         post: operations["BookVisit"];
         delete?: never;
         options?: never;
@@ -732,6 +787,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Writes what the client says before a session, on the version that was read. */
         put: operations["CheckIn"];
         post?: never;
         delete?: never;
@@ -748,6 +804,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Sets the pain that later visits are compared with, with a reason. */
         put: operations["SetReferencePain"];
         post?: never;
         delete?: never;
@@ -763,6 +820,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The session of a visit: what to do, what was done, when to stop. */
         get: operations["GetSession"];
         put?: never;
         post?: never;
@@ -779,6 +837,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Instruments that are connected. */
         get: operations["GetInstruments"];
         put?: never;
         post?: never;
@@ -795,6 +854,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Server-sent events: what an instrument reads. */
         get: operations["WatchInstrument"];
         put?: never;
         post?: never;
@@ -813,6 +873,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Takes what an instrument reads now for neutral. */
         post: operations["TakeNeutral"];
         delete?: never;
         options?: never;
@@ -829,6 +890,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Tells a simulated instrument what to play. */
         post: operations["BeginScript"];
         delete?: never;
         options?: never;
@@ -843,6 +905,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Traces kept with a visit. */
         get: operations["GetTraces"];
         put?: never;
         post?: never;
@@ -861,6 +924,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Keeps what an instrument read during a trial. */
         post: operations["KeepTrace"];
         delete?: never;
         options?: never;
@@ -877,6 +941,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Reads a trace of a trial from a CSV file. */
         post: operations["ImportTrace"];
         delete?: never;
         options?: never;
@@ -893,6 +958,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** The columns of a CSV file and what they seem to be. Nothing is stored. */
         post: operations["LookAtTraceFile"];
         delete?: never;
         options?: never;
@@ -907,9 +973,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** A trace and what was found in it. */
         get: operations["GetTrace"];
         put?: never;
         post?: never;
+        /** Removes a trace. */
         delete: operations["RemoveTrace"];
         options?: never;
         head?: never;
@@ -923,6 +991,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** A trace as CSV. */
         get: operations["GetTraceFile"];
         put?: never;
         post?: never;
@@ -941,6 +1010,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Keeps a picture, JPEG or PNG, and answers its id. */
         post: operations["KeepPhoto"];
         delete?: never;
         options?: never;
@@ -955,9 +1025,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** A kept picture. */
         get: operations["GetPhoto"];
         put?: never;
         post?: never;
+        /** Removes a picture. */
         delete: operations["RemovePhoto"];
         options?: never;
         head?: never;
@@ -971,6 +1043,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Measures over the visits: trend, and whether the change is more than error. */
         get: operations["GetOutcomes"];
         put?: never;
         post?: never;
@@ -988,6 +1061,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Writes the answers to a visit’s measures, on the version that was read. */
         put: operations["StoreAnswers"];
         post?: never;
         delete?: never;
@@ -1003,7 +1077,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The letter of a visit: as proposed and as kept. */
         get: operations["GetLetter"];
+        /** Keeps the letter of a visit, on the version that was read. */
         put: operations["StoreLetter"];
         post?: never;
         delete?: never;
@@ -1019,6 +1095,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The letter of a visit as PDF, A4 or Letter. */
         get: operations["GetLetterPdf"];
         put?: never;
         post?: never;
@@ -1035,6 +1112,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The days at home before a visit, as planned and as told. */
         get: operations["GetHomeLog"];
         put?: never;
         post?: never;
@@ -1051,6 +1129,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The home log before a visit as CSV. */
         get: operations["GetHomeLogFile"];
         put?: never;
         post?: never;
@@ -1068,6 +1147,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Writes one day at home, on the version that was read. */
         put: operations["WriteHomeDay"];
         post?: never;
         delete?: never;
@@ -1085,6 +1165,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Reads a home log from a CSV file; days that were written before are replaced. */
         post: operations["ImportHomeLog"];
         delete?: never;
         options?: never;
@@ -1099,8 +1180,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** What is proposed for each exercise and side, why, and what was taken. */
         get: operations["GetDecisions"];
         put?: never;
+        /** Takes the decisions of a visit and makes the next plan. */
         post: operations["TakeDecisions"];
         delete?: never;
         options?: never;
@@ -1117,6 +1200,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** What some choices would come to. Nothing is stored. */
         post: operations["PreviewDecisions"];
         delete?: never;
         options?: never;
@@ -1133,6 +1217,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** The decision, had one number been another. Nothing is stored. */
         post: operations["AskWhatIf"];
         delete?: never;
         options?: never;
@@ -1147,6 +1232,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The decisions of an episode under each policy. */
         get: operations["GetReplay"];
         put?: never;
         post?: never;
@@ -1163,6 +1249,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Decisions that would now be others, because the record was edited since. */
         get: operations["GetChangedDecisions"];
         put?: never;
         post?: never;
@@ -1179,6 +1266,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** How often each rule was overridden, and the latest reasons. */
         get: operations["GetOverrides"];
         put?: never;
         post?: never;
@@ -1197,6 +1285,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Trials from capture events: reps, seconds and range done clean. Nothing is stored. */
         post: operations["ComputeFold"];
         delete?: never;
         options?: never;
@@ -1213,6 +1302,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Joint loads of a posture. Nothing is stored. */
         post: operations["ComputeLoad"];
         delete?: never;
         options?: never;
@@ -1229,6 +1319,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Findings from trials. Nothing is stored. */
         post: operations["ComputeFindings"];
         delete?: never;
         options?: never;
@@ -1245,6 +1336,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** A plan from findings and a client. Nothing is stored. */
         post: operations["ComputePlan"];
         delete?: never;
         options?: never;
@@ -1261,6 +1353,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** What becomes of each exercise and side, and why. Nothing is stored. */
         post: operations["ComputeDecide"];
         delete?: never;
         options?: never;
@@ -1277,6 +1370,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Angles from points marked in a picture. Nothing is stored. */
         post: operations["ComputePhoto"];
         delete?: never;
         options?: never;
@@ -3843,6 +3937,20 @@ export interface components {
             evidenceSaid?: null | components["schemas"]["Said"][];
             changesSaid?: null | components["schemas"]["Said"][];
         };
+        Problem: {
+            title: string;
+            /** Format: int32 */
+            status: number;
+            type?: null | string;
+            detail?: null | string;
+            errors?: null | {
+                field: string;
+                message: string;
+                id?: null | string;
+                values?: unknown;
+            }[];
+            current?: unknown;
+        };
         Prop: {
             kind: string;
             at: string[];
@@ -5257,6 +5365,51 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     CreateFirstAdministrator: {
@@ -5279,6 +5432,51 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     SignOut: {
@@ -5296,6 +5494,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -5315,6 +5522,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LibraryView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5337,6 +5553,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RungFigure"][];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5366,6 +5609,42 @@ export interface operations {
                     "application/json": components["schemas"]["Figure"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetFigureFrames: {
@@ -5389,6 +5668,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Figure"][];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5417,6 +5732,42 @@ export interface operations {
                     "application/json": components["schemas"]["Figure"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetRung: {
@@ -5442,6 +5793,42 @@ export interface operations {
                     "application/json": components["schemas"]["RungPage"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetLiveNews: {
@@ -5460,6 +5847,15 @@ export interface operations {
                 };
                 content: {
                     "text/event-stream": components["schemas"]["SseItemOfNews"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5486,6 +5882,42 @@ export interface operations {
                     "application/json": components["schemas"]["FindingsView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetFeed: {
@@ -5506,6 +5938,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetDay: {
@@ -5524,6 +5965,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DayView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5546,6 +5996,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClientLine"][];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5572,6 +6049,51 @@ export interface operations {
                     "application/json": components["schemas"]["Opened"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetEpisode: {
@@ -5592,6 +6114,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EpisodeView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5620,6 +6160,69 @@ export interface operations {
                     "application/json": components["schemas"]["EpisodeView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ReportDangerSigns: {
@@ -5644,6 +6247,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EpisodeView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5673,6 +6330,69 @@ export interface operations {
                     "application/json": components["schemas"]["EpisodeView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     AskNeutral: {
@@ -5696,6 +6416,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NeutralAsk"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5724,6 +6480,69 @@ export interface operations {
                     "application/json": components["schemas"]["EpisodeView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetEvents: {
@@ -5744,6 +6563,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VisitEvents"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5772,6 +6609,69 @@ export interface operations {
                     "application/json": components["schemas"]["EventsTaken"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetScreen: {
@@ -5792,6 +6692,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScreenView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5820,6 +6738,60 @@ export interface operations {
                     "application/json": components["schemas"]["Battery"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     StoreBattery: {
@@ -5846,6 +6818,69 @@ export interface operations {
                     "application/json": components["schemas"]["BatteryView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetPlan: {
@@ -5866,6 +6901,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5894,6 +6947,60 @@ export interface operations {
                     "application/json": components["schemas"]["WeighedPlan"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ProposePlan: {
@@ -5920,6 +7027,69 @@ export interface operations {
                     "application/json": components["schemas"]["PlanProposal"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetSwaps: {
@@ -5941,6 +7111,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SwapList"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5966,6 +7154,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ComparedPlans"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5994,6 +7218,69 @@ export interface operations {
                     "application/json": components["schemas"]["PlanRevisionView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetPolicies: {
@@ -6012,6 +7299,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PoliciesView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6036,6 +7332,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Policy"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6064,6 +7405,69 @@ export interface operations {
                     "application/json": components["schemas"]["Policy"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetPolicyEffects: {
@@ -6090,6 +7494,60 @@ export interface operations {
                     "application/json": components["schemas"]["PolicyEffect"][];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetClinic: {
@@ -6108,6 +7566,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClinicForm"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6134,6 +7601,60 @@ export interface operations {
                     "application/json": components["schemas"]["ClinicForm"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetClinicMark: {
@@ -6151,6 +7672,24 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -6177,6 +7716,60 @@ export interface operations {
                     "application/json": components["schemas"]["ClinicForm"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     RemoveClinicMark: {
@@ -6197,6 +7790,24 @@ export interface operations {
                     "application/json": components["schemas"]["ClinicForm"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetSentences: {
@@ -6215,6 +7826,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SentenceView"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6243,6 +7863,69 @@ export interface operations {
                     "application/json": components["schemas"]["SentenceView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     RemoveSentence: {
@@ -6262,6 +7945,24 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -6289,6 +7990,60 @@ export interface operations {
                     "application/json": components["schemas"]["SentencePreviewView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetBackups: {
@@ -6309,6 +8064,15 @@ export interface operations {
                     "application/json": components["schemas"]["BackupsView"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     MakeBackup: {
@@ -6327,6 +8091,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BackupsView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6353,6 +8126,51 @@ export interface operations {
                     "application/json": components["schemas"]["Sheet"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetSheetPdf: {
@@ -6377,6 +8195,51 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetCalendar: {
@@ -6399,6 +8262,24 @@ export interface operations {
                     "application/json": components["schemas"]["CalendarView"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetCalendarFile: {
@@ -6418,6 +8299,24 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -6441,6 +8340,24 @@ export interface operations {
                     "application/json": components["schemas"]["FeedView"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     CloseFeed: {
@@ -6460,6 +8377,24 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -6485,6 +8420,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VisitView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6513,6 +8502,69 @@ export interface operations {
                     "application/json": components["schemas"]["VisitView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     SetReferencePain: {
@@ -6539,6 +8591,69 @@ export interface operations {
                     "application/json": components["schemas"]["VisitView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetSession: {
@@ -6561,6 +8676,24 @@ export interface operations {
                     "application/json": components["schemas"]["SessionView"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetInstruments: {
@@ -6579,6 +8712,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceView"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6603,6 +8745,24 @@ export interface operations {
                     "text/event-stream": components["schemas"]["SseItemOfLivePart"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     TakeNeutral: {
@@ -6623,6 +8783,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6649,6 +8845,60 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetTraces: {
@@ -6669,6 +8919,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TraceEntry"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6698,6 +8966,69 @@ export interface operations {
                     "application/json": components["schemas"]["TraceEntry"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ImportTrace: {
@@ -6725,6 +9056,69 @@ export interface operations {
                     "application/json": components["schemas"]["TraceEntry"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     LookAtTraceFile: {
@@ -6747,6 +9141,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TraceColumns"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6775,6 +9214,51 @@ export interface operations {
                     "application/json": components["schemas"]["TraceView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     RemoveTrace: {
@@ -6795,6 +9279,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetTraceFile: {
@@ -6814,6 +9316,33 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -6840,6 +9369,51 @@ export interface operations {
                     "application/json": components["schemas"]["PhotoKept"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetPhoto: {
@@ -6859,6 +9433,24 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -6880,6 +9472,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetOutcomes: {
@@ -6900,6 +9510,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OutcomesView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6928,6 +9556,69 @@ export interface operations {
                     "application/json": components["schemas"]["OutcomesView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetLetter: {
@@ -6948,6 +9639,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LetterView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6976,6 +9685,69 @@ export interface operations {
                     "application/json": components["schemas"]["LetterView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetLetterPdf: {
@@ -6997,6 +9769,42 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -7020,6 +9828,24 @@ export interface operations {
                     "application/json": components["schemas"]["HomeLogView"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetHomeLogFile: {
@@ -7039,6 +9865,24 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -7064,6 +9908,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HomeDayStored"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7092,6 +9999,69 @@ export interface operations {
                     "application/json": components["schemas"]["HomeFileTaken"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetDecisions: {
@@ -7112,6 +10082,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DecideView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7140,6 +10128,69 @@ export interface operations {
                     "application/json": components["schemas"]["DecideView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     PreviewDecisions: {
@@ -7164,6 +10215,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakenPreview"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7192,6 +10306,69 @@ export interface operations {
                     "application/json": components["schemas"]["WhatIfAnswer"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetReplay: {
@@ -7212,6 +10389,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReplayView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7236,6 +10431,24 @@ export interface operations {
                     "application/json": components["schemas"]["ChangedDecision"][];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetOverrides: {
@@ -7254,6 +10467,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OverridesView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7280,6 +10502,51 @@ export interface operations {
                     "application/json": components["schemas"]["FoldAnswer"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ComputeLoad: {
@@ -7302,6 +10569,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LoadAnswer"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7328,6 +10640,51 @@ export interface operations {
                     "application/json": components["schemas"]["ScreenFindings"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ComputePlan: {
@@ -7350,6 +10707,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanProposal"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7376,6 +10778,51 @@ export interface operations {
                     "application/json": components["schemas"]["DecideAnswer"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ComputePhoto: {
@@ -7398,6 +10845,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PhotoAnswer"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -46,6 +46,7 @@ public sealed class AbilityBelief
     /// <summary>The mean, rungs.</summary>
     public double Mean => Sum((row, i) => grid.Points[i]);
 
+    /// <summary>Standard deviation of the ability, in rungs of the grid; 0 or more, none of it where all weight lies in one place.</summary>
     public double Sd
     {
         get

@@ -14,8 +14,10 @@ public sealed class AbilityGrid(double from, double to, AbilityModel model)
     private readonly ConcurrentDictionary<double, (double[] Clean, double[] Broken)> found = [];
     private readonly ConcurrentDictionary<double, GridBlur> blurs = [];
 
+    /// <summary>The figures the grid was made from.</summary>
     public AbilityModel Model { get; } = model;
 
+    /// <summary>Abilities of a row, lowest first, in the scale of the ladder's rungs.</summary>
     public double[] Points { get; } =
     [
         .. Enumerable
@@ -23,7 +25,10 @@ public sealed class AbilityGrid(double from, double to, AbilityModel model)
             .Select(i => from + i * model.Grid),
     ];
 
+    /// <summary>Rows of the grid: one for each spread of the model.</summary>
     public int Rows => Model.Spreads.Count;
+
+    /// <summary>Cells of the grid: rows times points.</summary>
     public int States => Rows * Points.Length;
 
     /// <summary>

@@ -15,6 +15,7 @@ public sealed class BodyPainter(Skeleton body, Camera camera, Side side)
     public IReadOnlyList<FigureShape> Parts(ShapeRole? all = null) =>
         [.. Layers(all).OrderBy(layer => layer.Depth).Select(layer => layer.Shape)];
 
+    /// <summary>Shapes of the body in the order they are painted, farthest first; all in one role where one is given.</summary>
     public IReadOnlyList<Layer> Layers(ShapeRole? all = null)
     {
         var layers = new List<Layer> { Head(all), Trunk(all) };
@@ -33,6 +34,7 @@ public sealed class BodyPainter(Skeleton body, Camera camera, Side side)
         return layers;
     }
 
+    /// <summary>Where on the picture each marked place of the body lies, in millimetres of the body's plane.</summary>
     public IReadOnlyList<FigureAnchor> Anchors()
     {
         var near = side == Side.Both ? Side.Left : side;

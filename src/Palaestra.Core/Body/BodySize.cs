@@ -3,7 +3,10 @@ namespace Palaestra.Core.Body;
 /// <summary>Which of the two segment tables fits the client's build. Left open, the mean of both is used.</summary>
 public enum Sex
 {
+    /// <summary>Female.</summary>
     Female,
+
+    /// <summary>Male.</summary>
     Male,
 }
 
@@ -15,20 +18,26 @@ public sealed record BodySize(Sex? Sex = null, double? Height = null, double? Ma
 {
     /// <summary>Metres and kilograms of a typical adult, where the client's are not known. Common practice.</summary>
     public const double TypicalHeight = 1.70;
+
+    /// <summary>Kilograms of a client whose weight is not known. Common practice in body models.</summary>
     public const double TypicalMass = 70;
 
+    /// <summary>A body of which nothing is known.</summary>
     public static readonly BodySize Typical = new();
 
     /// <summary>True when a figure made with this size is for a typical body, not for this one.</summary>
     public bool IsTypical => Height is null || Mass is null;
 
+    /// <summary>Stature in metres; the typical one where it is not known.</summary>
     public double Metres => Height ?? TypicalHeight;
 
+    /// <summary>Mass in kilograms; the typical one where it is not known.</summary>
     public double Kilograms => Mass ?? TypicalMass;
 
     /// <summary>Body weight in newtons.</summary>
     public double Weight => Kilograms * Statics.Gravity;
 
+    /// <summary>What no body has, by field under <paramref name="at"/>; empty where all can be.</summary>
     public IEnumerable<FieldError> Errors(string at)
     {
         if (Height is { } height && !(height is >= 1.00 and <= 2.30))

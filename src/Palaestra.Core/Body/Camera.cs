@@ -40,10 +40,13 @@ public readonly record struct Camera(Vector3 Right, Vector3 Up)
         return new(right, Vector3.Cross(near, right));
     }
 
+    /// <summary>Where a point of the body lies on the picture, in metres: right, up.</summary>
     public Vector2 Flat(Vector3 point) => new(Vector3.Dot(point, Right), Vector3.Dot(point, Up));
 
+    /// <summary>How near a point is to the eye, in metres; larger is nearer.</summary>
     public float Depth(Vector3 point) => Vector3.Dot(point, Near);
 
+    /// <summary>A place on the picture in whole millimetres, down being positive as in SVG.</summary>
     public static FigurePoint Millimetres(Vector2 point) =>
         new((int)Math.Round(point.X * 1000), (int)Math.Round(-point.Y * 1000));
 }

@@ -5,21 +5,52 @@ namespace Palaestra.Core.Body;
 /// <summary>Points of the body that can bear.</summary>
 public enum Spot
 {
+    /// <summary>The buttock.</summary>
     Buttock,
+
+    /// <summary>Between the shoulder blades.</summary>
     UpperBack,
+
+    /// <summary>The shoulder blade.</summary>
     ShoulderBack,
+
+    /// <summary>The middle of the back.</summary>
     MidBack,
+
+    /// <summary>The back of the head.</summary>
     HeadBack,
+
+    /// <summary>Where one sits.</summary>
     Seat,
+
+    /// <summary>The side of the hip.</summary>
     HipSide,
+
+    /// <summary>The side of the shoulder.</summary>
     ShoulderSide,
+
+    /// <summary>The side of the head.</summary>
     HeadSide,
+
+    /// <summary>The front of the knee.</summary>
     Knee,
+
+    /// <summary>The outer ankle.</summary>
     Ankle,
+
+    /// <summary>The heel.</summary>
     Heel,
+
+    /// <summary>The toes.</summary>
     Toe,
+
+    /// <summary>The tip of the elbow.</summary>
     Elbow,
+
+    /// <summary>The wrist.</summary>
     Wrist,
+
+    /// <summary>The fingertips.</summary>
     Fingertips,
 }
 
@@ -28,7 +59,10 @@ public enum Spot
 /// <param name="Surface">"floor", "touch", "wall", "leg", or a prop that bears by its height: "counter", "box", "ball", "block", "slider".</param>
 public readonly record struct Contact(Spot Spot, Side Side, string Surface)
 {
+    /// <summary>The surface that always is.</summary>
     public const string Floor = "floor";
+
+    /// <summary>An upright surface.</summary>
     public const string Wall = "wall";
 
     /// <summary>The floor, touched lightly: a foot that slides or is about to lift.</summary>
@@ -76,16 +110,22 @@ public readonly record struct Contact(Spot Spot, Side Side, string Surface)
         }
     }
 
+    /// <summary>Trunk, pelvis or head rests there, not a limb.</summary>
     public bool OnTrunk => ContactPoint.BoneOf(this) <= Bone.Head;
 
+    /// <summary>It rests against the wall.</summary>
     public bool OnWall => Surface == Wall;
 
+    /// <summary>It rests on the floor, or only touches it.</summary>
     public bool OnFloor => Surface is Floor or Touch;
 
+    /// <summary>It rests on the other leg.</summary>
     public bool OnLeg => Surface == Leg;
 
+    /// <summary>The same on the other side.</summary>
     public Contact Mirrored() => this with { Side = Side.Other() };
 
+    /// <summary>As content files write it: the place, its side where it has one, and the surface.</summary>
     public string Name =>
         Side switch
         {

@@ -10,6 +10,7 @@ public readonly record struct ContactPoint(Vector3 Centre, double Radius)
     /// <summary>The lowest point, metres above the floor.</summary>
     public double Low => Centre.Y - Radius;
 
+    /// <summary>Where on this body the contact lies. Throws for a place the body does not have; content is checked before.</summary>
     public static ContactPoint Of(Skeleton body, Contact contact)
     {
         var side = contact.Side;

@@ -17,6 +17,7 @@ public static class ContactSolver
     /// <summary>How strongly angles are held to what was written, against contacts off their surface.</summary>
     private const double Pull = 1e-3;
 
+    /// <summary>The body in a pose, moved so that its contacts meet their surfaces as well as they can.</summary>
     public static Skeleton Solve(Pose pose, BodySize size) => Solve(pose, pose.Posture, size);
 
     /// <param name="posture">Angles to start from and to keep to, instead of those the pose was written with.</param>

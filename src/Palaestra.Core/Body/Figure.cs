@@ -15,12 +15,18 @@ public enum View
 
     /// <summary>From where a standing client looks.</summary>
     Front,
+
+    /// <summary>From above.</summary>
     Top,
+
+    /// <summary>From aside and above.</summary>
     ThreeQuarter,
 }
 
+/// <summary>What a shape of a drawing shows, for its colour and pattern.</summary>
 public enum ShapeRole
 {
+    /// <summary>What the body rests on.</summary>
     Floor,
 
     /// <summary>Counter, wall, ball, dowel and the like.</summary>
@@ -28,7 +34,11 @@ public enum ShapeRole
 
     /// <summary>Limb of the side that is not the task's.</summary>
     FarLimb,
+
+    /// <summary>The head.</summary>
     Head,
+
+    /// <summary>Trunk and pelvis.</summary>
     Trunk,
 
     /// <summary>Limb of the side of the task.</summary>

@@ -41,6 +41,7 @@ public static class JointLimits
         return posture.With(slots, [.. slots.Select(slot => posture[slot] - Beyond(slot, posture[slot]))]);
     }
 
+    /// <summary>Whether an angle, in degrees, is at the end of what its joint can.</summary>
     public static bool AtEnd(int slot, double value) =>
         Math.Abs(value - BySlot[slot].Low) < 1e-6 || Math.Abs(value - BySlot[slot].High) < 1e-6;
 

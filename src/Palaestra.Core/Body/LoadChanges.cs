@@ -7,6 +7,7 @@ namespace Palaestra.Core.Body;
 /// <param name="HeldMass">Kilograms.</param>
 public sealed record LoadChoices(bool Range, double? KneeBend, double? CounterHeight, double? HeldMass)
 {
+    /// <summary>Which changes of load a movement has room for: a counter, an elastic, a leg that bears weight.</summary>
     public static LoadChoices Of(IReadOnlyList<Pose> path)
     {
         var end = path[^1];
@@ -39,8 +40,10 @@ public sealed record LoadChanges(
     double? StepHeight = null
 )
 {
+    /// <summary>As the content has it.</summary>
     public static readonly LoadChanges None = new();
 
+    /// <summary>What cannot be changed so on this movement, by field under <paramref name="at"/>; empty where all can be.</summary>
     public IEnumerable<FieldError> Errors(string at, IReadOnlyList<Pose> path)
     {
         if (!(Range is > 0 and <= 1))
@@ -71,6 +74,7 @@ public sealed record LoadChanges(
 
     private const string Box = "box";
 
+    /// <summary>Whether something stands before the client to hold on to.</summary>
     public static bool HasCounter(Pose pose) => pose.Surfaces?.ContainsKey(Pose.Counter) == true;
 
     /// <summary>Hands that hold something as written, else those that do not bear.</summary>
@@ -90,6 +94,7 @@ public sealed record LoadChanges(
         ];
     }
 
+    /// <summary>The movement with these changes; the same poses where nothing is changed.</summary>
     public IReadOnlyList<Pose> Apply(IReadOnlyList<Pose> path) => [.. path.Select(Apply)];
 
     private Pose Apply(Pose pose)
@@ -116,6 +121,7 @@ public sealed record LoadChanges(
         return pose;
     }
 
+    /// <summary>Whether that leg carries weight in this pose.</summary>
     public static bool LegBears(Pose pose, Side side) =>
         pose.Bearing.Any(c => c.Side == side && c.Spot is Spot.Knee or Spot.Heel or Spot.Toe or Spot.Ankle);
 

@@ -20,6 +20,7 @@ public sealed record MovementLoad(
 /// <summary>The demand of a movement, for one body and one side.</summary>
 public static class LoadModel
 {
+    /// <summary>Places of a movement at which its load is worked out, both ends among them.</summary>
     public const int Samples = 21;
 
     /// <param name="path">Poses as written, for the left as the side of the task.</param>
@@ -35,6 +36,7 @@ public static class LoadModel
         return Of(new Movement(changed, size), size, changes.Range, Statics.LargestShift);
     }
 
+    /// <summary>The largest loads of a movement; none with a fall where the body would tip over somewhere on the way.</summary>
     public static (MovementLoad? Load, Fall? Fall) Of(
         Movement movement,
         BodySize size,

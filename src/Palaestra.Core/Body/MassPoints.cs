@@ -10,6 +10,7 @@ public readonly record struct MassPoint(Bone Bone, double Kilograms, Vector3 At)
 /// <summary>The masses of a body in a posture, and what its hands hold.</summary>
 public static class MassPoints
 {
+    /// <summary>Mass and centre of every segment and of what is held, for a body of so many kilograms.</summary>
     public static MassPoint[] Of(Skeleton body, Pose pose, double kilograms)
     {
         var table = body.Table;
@@ -67,6 +68,7 @@ public static class MassPoints
     public static Vector3 CentreOfMass(Skeleton body, Pose pose) =>
         Centre(Of(body, pose, body.Size.Kilograms));
 
+    /// <summary>The common centre of mass, in metres.</summary>
     public static Vector3 Centre(IReadOnlyList<MassPoint> points)
     {
         var (sum, mass) = (Vector3.Zero, 0.0);

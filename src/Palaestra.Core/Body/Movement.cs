@@ -25,12 +25,16 @@ public sealed class Movement
         between = [.. poses.Zip(poses.Skip(1), Between)];
     }
 
+    /// <summary>How it begins.</summary>
     public Pose StartPose => poses[0];
 
+    /// <summary>How it ends.</summary>
     public Pose EndPose => poses[^1];
 
+    /// <summary>The body as it begins.</summary>
     public Skeleton Start => bodies[0];
 
+    /// <summary>The body as it ends.</summary>
     public Skeleton End => bodies[^1];
 
     /// <summary>The body and what bears, part of the way.</summary>

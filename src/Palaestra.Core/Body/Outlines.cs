@@ -35,6 +35,7 @@ public static class Outlines
         }
     }
 
+    /// <summary>A circle as a closed polygon of so many corners.</summary>
     public static List<Vector2> Circle(Vector2 centre, double radius, int steps = 28)
     {
         var points = new List<Vector2>(steps);

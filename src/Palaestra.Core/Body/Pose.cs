@@ -22,8 +22,13 @@ public sealed record Prop(string Kind, IReadOnlyList<string> At, double? Size = 
 /// <summary>Where a band pulls a hand, level, by the client's own sides as they stand upright.</summary>
 public enum Toward
 {
+    /// <summary>Toward the client's front.</summary>
     Front,
+
+    /// <summary>Toward the client's left.</summary>
     Left,
+
+    /// <summary>Toward the client's right.</summary>
     Right,
 }
 
@@ -32,6 +37,7 @@ public enum Toward
 /// <param name="Newtons">Above 0; of a light band, stretched to about twice its length.</param>
 public sealed record Tug(string Hand, double Newtons, Toward Toward)
 {
+    /// <summary>Unit vector along which the elastic pulls.</summary>
     public Vector3 Direction =>
         Toward switch
         {
@@ -40,8 +46,10 @@ public sealed record Tug(string Hand, double Newtons, Toward Toward)
             _ => Vector3.UnitX,
         };
 
+    /// <summary>The hand it is held in.</summary>
     public Bone Bone => Hand == "handRight" ? Bone.HandRight : Bone.HandLeft;
 
+    /// <summary>The same elastic in the other hand.</summary>
     public Tug Mirrored() =>
         new(
             Hand == "handRight" ? "handLeft" : "handRight",
@@ -78,8 +86,10 @@ public sealed record Pose(
     IReadOnlyList<Tug>? Tugs = null
 )
 {
+    /// <summary>Name of the surface before the client that a hand may rest on.</summary>
     public const string Counter = "counter";
 
+    /// <summary>Surfaces a pose may name beside the floor.</summary>
     public static readonly IReadOnlySet<string> SurfaceNames = new HashSet<string>
     {
         Contact.Floor,
@@ -93,6 +103,7 @@ public sealed record Pose(
         "slider",
     };
 
+    /// <summary>Props a pose may name.</summary>
     public static readonly IReadOnlySet<string> PropKinds = new HashSet<string>
     {
         "ball",
@@ -120,6 +131,7 @@ public sealed record Pose(
         }
     }
 
+    /// <summary>Its joint angles as one posture.</summary>
     public Posture Posture => Posture.Of(Root, Joints);
 
     /// <summary>Height in metres of the surface a contact bears on; the floor is 0.</summary>

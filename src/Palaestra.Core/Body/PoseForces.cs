@@ -8,6 +8,7 @@ public sealed class PoseForces(Skeleton body, IReadOnlyList<Contact> contacts, S
     private readonly IReadOnlyList<Push> pushes = standing.Pushes;
     private readonly IReadOnlyList<double> forces = standing.Newtons;
 
+    /// <summary>Moments and supports of this pose, in newton metres and shares of weight.</summary>
     public PoseLoad Load() =>
         new(
             Shares(),
@@ -19,6 +20,7 @@ public sealed class PoseForces(Skeleton body, IReadOnlyList<Contact> contacts, S
             standing.Shift.Length() * 100
         );
 
+    /// <summary>What each direction of the trunk has to hold here, in newton metres.</summary>
     public Demands Demands() => Carried ? CarriedDemands(Pull()) : CutDemands(Split(TrunkMoment()), Hips());
 
     private IReadOnlyList<HipMoment> Hips() => [.. Skeleton.OneSide.Where(Bears).Select(Hip)];

@@ -43,6 +43,7 @@ public sealed record Demands(
     double PelvisRight
 )
 {
+    /// <summary>Nothing to hold.</summary>
     public static readonly Demands None = new(0, 0, 0, 0, 0, 0, 0);
 
     /// <summary>The same with the other side as the side of the task.</summary>
@@ -55,6 +56,7 @@ public sealed record Demands(
             PelvisRight = PelvisLeft,
         };
 
+    /// <summary>The larger of both, direction by direction.</summary>
     public Demands Max(Demands other) =>
         new(
             Math.Max(Front, other.Front),
@@ -111,6 +113,7 @@ public sealed record Fall(string Toward, double? Centimetres)
     /// <summary>Nothing bears.</summary>
     public static readonly Fall InTheAir = new("floor", null);
 
+    /// <summary>Where and by how much the centre of mass lies outside the support.</summary>
     public Message Words =>
         this == InTheAir ? Message.Of("fall.air")
         : Centimetres is { } cm ? Message.Of("fall.toward", ("way", Toward), ("centimetres", cm))

@@ -8,6 +8,7 @@ public sealed class Posture
 
     private Posture(double[] values) => this.values = values;
 
+    /// <summary>From content: joints by name, those left out at rest. Throws for a name that is no joint; content is checked before.</summary>
     public static Posture Of(RootPlacement root, IReadOnlyDictionary<string, JointAngles> joints)
     {
         var values = new double[RootAngles + 3 * Joints.Count];
@@ -27,19 +28,23 @@ public sealed class Posture
         return new Posture(values);
     }
 
+    /// <summary>How the pelvis lies in the room, in degrees.</summary>
     public RootPlacement Root => new(values[0], values[1], values[2]);
 
+    /// <summary>A joint's angles, in degrees.</summary>
     public JointAngles At(Joint joint)
     {
         var at = Slot(joint);
         return new JointAngles(values[at], values[at + 1], values[at + 2]);
     }
 
+    /// <summary>The angle at a slot, in degrees.</summary>
     public double this[int slot] => values[slot];
 
     /// <summary>True when every angle is the same.</summary>
     public bool Is(Posture other) => values.AsSpan().SequenceEqual(other.values);
 
+    /// <summary>The same posture with these slots at these angles, in degrees.</summary>
     public Posture With(IReadOnlyList<int> slots, IList<double> set)
     {
         var copy = (double[])values.Clone();
@@ -111,5 +116,6 @@ public sealed class Posture
         return axis < 0 ? [] : [.. Joints.Named(parts[0]).Select(joint => Slot(joint) + axis)];
     }
 
+    /// <summary>Where a joint's three angles begin among the values.</summary>
     public static int Slot(Joint joint) => RootAngles + 3 * (int)joint;
 }

@@ -33,6 +33,7 @@ public sealed class PropPainter(Skeleton body, Pose pose, Camera camera)
         return Shape(ShapeRole.Floor, "floor", Outlines.Box(camera, low, high));
     }
 
+    /// <summary>Shapes of surfaces, props and elastics, in the order they are painted.</summary>
     public IEnumerable<Layer> Layers() => Bearing().Concat(Small()).Concat(Tugged());
 
     private IEnumerable<Layer> Bearing()

@@ -17,6 +17,8 @@ public static class Proportions
 
     /// <summary>Half the distance between the hip centres (about 17 cm) and between the shoulder joints. Anatomy from memory.</summary>
     public const double HipHalf = 0.05;
+
+    /// <summary>Half the distance between the shoulder joints.</summary>
     public const double ShoulderHalf = 0.105;
 
     /// <summary>The table's hand ends at the knuckle; fingertips lie this many hand lengths from the wrist.</summary>
@@ -24,16 +26,34 @@ public static class Proportions
 
     /// <summary>Half widths of limbs at the near and far end.</summary>
     public static readonly (double Near, double Far) ThighWidth = (0.052, 0.034);
+
+    /// <summary>Half widths at knee and ankle.</summary>
     public static readonly (double Near, double Far) ShankWidth = (0.034, 0.020);
+
+    /// <summary>Half widths at shoulder and elbow.</summary>
     public static readonly (double Near, double Far) UpperArmWidth = (0.030, 0.022);
+
+    /// <summary>Half widths at elbow and wrist.</summary>
     public static readonly (double Near, double Far) ForearmWidth = (0.022, 0.015);
+
+    /// <summary>Half widths at wrist and fingers.</summary>
     public static readonly (double Near, double Far) HandWidth = (0.015, 0.010);
 
+    /// <summary>From the ankle's centre to its skin.</summary>
     public const double AnkleRadius = 0.020;
+
+    /// <summary>Roundness of the heel.</summary>
     public const double HeelRadius = 0.014;
+
+    /// <summary>Roundness of the toes.</summary>
     public const double ToeRadius = 0.012;
 
+    /// <summary>Half the head's height.</summary>
     public const double HeadLong = 0.0665;
+
+    /// <summary>Half the head's depth, from front to back.</summary>
     public const double HeadShort = 0.052;
+
+    /// <summary>Half the head's breadth.</summary>
     public const double HeadSide = 0.046;
 }

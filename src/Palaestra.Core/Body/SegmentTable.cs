@@ -25,6 +25,7 @@ public sealed record SegmentTable(
     SegmentRow Foot
 )
 {
+    /// <summary>For a male body.</summary>
     public static readonly SegmentTable Men = FromMillimetres(
         1741,
         (6.94, 59.76, 203.3),
@@ -39,6 +40,7 @@ public sealed record SegmentTable(
         (1.37, 44.15, 258.1)
     );
 
+    /// <summary>For a female body.</summary>
     public static readonly SegmentTable Women = FromMillimetres(
         1735,
         (6.68, 58.94, 200.2),
@@ -67,6 +69,7 @@ public sealed record SegmentTable(
         Between(Men.Foot, Women.Foot)
     );
 
+    /// <summary>The table of a sex; between both where it is not known.</summary>
     public static SegmentTable Of(Sex? sex) =>
         sex switch
         {

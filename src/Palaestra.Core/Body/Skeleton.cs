@@ -5,8 +5,10 @@ namespace Palaestra.Core.Body;
 /// <summary>A rigid segment in the world, in metres: x forward, y up, z to the client's right when upright.</summary>
 public readonly record struct Segment(Vector3 From, Vector3 To)
 {
+    /// <summary>Unit vector from its near end to its far one.</summary>
     public Vector3 Direction => Vector3.Normalize(To - From);
 
+    /// <summary>A point along it, 0 at its near end and 1 at its far one, in metres.</summary>
     public Vector3 At(double along) => From + (To - From) * (float)along;
 }
 
@@ -17,16 +19,19 @@ public sealed class Skeleton
     private readonly Quaternion[] frames = new Quaternion[Bones.Count];
     private readonly SegmentTable table;
 
+    /// <summary>The body's size.</summary>
     public BodySize Size { get; }
 
     /// <summary>Stature in metres.</summary>
     public double Height => Size.Metres;
 
+    /// <summary>Its joint angles.</summary>
     public Posture Posture { get; }
 
     /// <summary>The middle between the hip centres.</summary>
     public Vector3 Root { get; }
 
+    /// <summary>A body of that size in that posture, its pelvis at <paramref name="root"/> (metres).</summary>
     public Skeleton(Posture posture, BodySize size, Vector3 root)
     {
         Posture = posture;
@@ -46,10 +51,13 @@ public sealed class Skeleton
         }
     }
 
+    /// <summary>Left and right.</summary>
     public static readonly Side[] OneSide = [Side.Left, Side.Right];
 
+    /// <summary>Where a bone lies, in metres.</summary>
     public Segment this[Bone bone] => segments[(int)bone];
 
+    /// <summary>How a bone is turned in the room.</summary>
     public Quaternion Frame(Bone bone) => frames[(int)bone];
 
     /// <summary>The lumbosacral joint, where the trunk is cut for its moments.</summary>
@@ -64,13 +72,16 @@ public sealed class Skeleton
     /// <summary>The same posture elsewhere.</summary>
     public Skeleton Moved(Vector3 by) => new(Posture, Size, Root + by);
 
+    /// <summary>Centre of that hip, in metres.</summary>
     public Vector3 Hip(Side side) => this[Bone.ThighLeft.On(side)].From;
 
     /// <summary>Centres of the two round ends of the foot's sole.</summary>
     public Vector3 HeelCentre(Side side) => InFoot(side, -0.022, -0.025);
 
+    /// <summary>Centre of the toes' roundness, in metres.</summary>
     public Vector3 ToeCentre(Side side) => InFoot(side, Table.Foot.Length - 0.047, -0.027);
 
+    /// <summary>Lengths and masses of its segments.</summary>
     public SegmentTable Table => table;
 
     private Vector3 InFoot(Side side, double forward, double up)

@@ -7,6 +7,7 @@ public sealed class SupportArea
 {
     private readonly List<Vector2> corners;
 
+    /// <summary>The hull, seen from above, of where the body rests; one point or a line is an area too.</summary>
     public SupportArea(IEnumerable<Vector3> points) =>
         corners = Hull(points.Select(p => new Vector2(p.X, p.Z)));
 

@@ -7,6 +7,7 @@ namespace Palaestra.Core.Body;
 /// <param name="Newtons">Newtons, level.</param>
 public readonly record struct TugForce(Bone Bone, Vector3 At, Vector3 Newtons)
 {
+    /// <summary>The pulls of the elastics held in this pose, in newtons; empty where none is held.</summary>
     public static IReadOnlyList<TugForce> Of(Skeleton body, Pose pose) =>
         pose.Tugs is null
             ? []

@@ -49,6 +49,7 @@ public abstract record CaptureEvent(
     /// <summary>The field in JSON that tells which of the kinds it is.</summary>
     public const string KindName = "kind";
 
+    /// <summary>Of which kind it is, as JSON names it.</summary>
     [JsonIgnore]
     public CaptureKind Kind =>
         this switch
@@ -145,6 +146,8 @@ public sealed record HoldStarted(
     string? By = null
 ) : CaptureEvent(Id, TrialId, At, By);
 
+/// <summary>A rep was finished.</summary>
+/// <param name="Instrument">What it was judged with; none: by eye.</param>
 public sealed record RepDone(
     Guid Id,
     Guid TrialId,
@@ -175,6 +178,8 @@ public sealed record CueGiven(
     string? By = null
 ) : CaptureEvent(Id, TrialId, At, By);
 
+/// <summary>Whether the cue that was given held.</summary>
+/// <param name="Worked">It held.</param>
 public sealed record CueAnswered(Guid Id, Guid TrialId, DateTimeOffset At, bool Worked, string? By = null)
     : CaptureEvent(Id, TrialId, At, By);
 
@@ -188,6 +193,8 @@ public sealed record PainMarked(
     string? By = null
 ) : CaptureEvent(Id, TrialId, At, By);
 
+/// <summary>Where the client felt the work.</summary>
+/// <param name="Place">Id of the place.</param>
 public sealed record FeltMarked(Guid Id, Guid TrialId, DateTimeOffset At, string Place, string? By = null)
     : CaptureEvent(Id, TrialId, At, By);
 
@@ -195,6 +202,8 @@ public sealed record FeltMarked(Guid Id, Guid TrialId, DateTimeOffset At, string
 public sealed record EffortMarked(Guid Id, Guid TrialId, DateTimeOffset At, int Value, string? By = null)
     : CaptureEvent(Id, TrialId, At, By);
 
+/// <summary>The trial is over.</summary>
+/// <param name="Reason">Why it ended.</param>
 public sealed record TrialEnded(Guid Id, Guid TrialId, DateTimeOffset At, EndReason Reason, string? By = null)
     : CaptureEvent(Id, TrialId, At, By);
 
@@ -237,6 +246,7 @@ public sealed record InstrumentUsed(
 public sealed record TrialPaused(Guid Id, Guid TrialId, DateTimeOffset At, string? By = null)
     : CaptureEvent(Id, TrialId, At, By);
 
+/// <summary>A paused trial goes on.</summary>
 public sealed record TrialResumed(Guid Id, Guid TrialId, DateTimeOffset At, string? By = null)
     : CaptureEvent(Id, TrialId, At, By);
 

@@ -21,6 +21,7 @@ public sealed record FaultMark(
     Instrument? SeenBy = null
 )
 {
+    /// <summary>Whether it shows in that rep, counted from 1.</summary>
     public bool ShowsIn(int rep) => Rep == rep || (Persists && Rep < rep);
 }
 
@@ -135,6 +136,7 @@ public sealed record Trial(
     /// <summary>What was made easier than the plan asks; empty when nothing was.</summary>
     public IReadOnlyList<OneChange> Eased => EasedBy ?? [];
 
+    /// <summary>It has not ended yet.</summary>
     public bool Open => EndedAt is null;
 
     /// <summary>The first mark that broke a rep, or none.</summary>

@@ -22,6 +22,7 @@ public sealed record Change(
 /// <summary>Compares two screens: what differs by more than two measurements of the same thing would.</summary>
 public static class Changes
 {
+    /// <summary>What two screens of the same client differ in, by task and side; what was not done in both is left out.</summary>
     public static IReadOnlyList<Change> Between(
         ScreenFindings before,
         ScreenFindings now,

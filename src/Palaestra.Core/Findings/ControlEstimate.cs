@@ -16,6 +16,7 @@ namespace Palaestra.Core.Findings;
 /// </remarks>
 public static class ControlEstimate
 {
+    /// <summary>Control by sector, in the order of the ring; sectors of which nothing was seen have no share.</summary>
     public static IReadOnlyList<SectorControl> Of(
         IReadOnlyList<Trial> screen,
         IReadOnlyList<RungSearch> entries,

@@ -61,6 +61,7 @@ public sealed record TaskFinding(
     DifferenceShown? Difference = null
 )
 {
+    /// <summary>The score of that side; none where it was not done.</summary>
     public SideScore? Of(Side side) =>
         side switch
         {
@@ -97,6 +98,12 @@ public sealed record SectorControl(
     IReadOnlyList<ControlPart>? Parts = null
 );
 
+/// <summary>The sector with the least control, and what kind of weakness it looks like.</summary>
+/// <param name="Sector">Which one.</param>
+/// <param name="Percent">Its control, 0 to 100.</param>
+/// <param name="Type">What kind of weakness; none where nothing speaks for one.</param>
+/// <param name="Words">The sector's name.</param>
+/// <param name="TypeWords">The kind in words; none where there is none.</param>
 public sealed record WeakLink(
     Sector Sector,
     double Percent,

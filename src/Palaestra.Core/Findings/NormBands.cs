@@ -7,6 +7,7 @@ namespace Palaestra.Core.Findings;
 /// <param name="Age">Whole years; none if not known.</param>
 public sealed record Person(int? Age, Sex? Sex)
 {
+    /// <summary>Neither sex nor age is known.</summary>
     public static readonly Person Unknown = new(null, null);
 }
 

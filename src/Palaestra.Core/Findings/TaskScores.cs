@@ -7,6 +7,7 @@ namespace Palaestra.Core.Findings;
 /// <summary>What each task of a screen came to, side by side, in its own unit.</summary>
 public static class TaskScores
 {
+    /// <summary>One finding for each task that was done, in the library's order; empty where none was.</summary>
     public static IReadOnlyList<TaskFinding> Of(
         IReadOnlyList<Trial> screen,
         Policy policy,

@@ -24,12 +24,14 @@ public sealed record Allowance(string RungId, Side Side, IReadOnlyList<Allowance
     /// <summary>The strictest effect wins: one bar is enough. A bar beyond some dose is no bar of the rung.</summary>
     public bool Barred => Bars.Any();
 
+    /// <summary>It suits a condition of the client and nothing bars it.</summary>
     public bool Preferred => !Barred && Notes.Any(note => note.Effect == PrecautionEffect.Prefer);
 
     /// <summary>Bars of the rung, whatever the dose.</summary>
     public IEnumerable<AllowanceNote> Bars =>
         Notes.Where(note => note.Effect == PrecautionEffect.Bar && note.Beyond is null);
 
+    /// <summary>What asks for care without barring it.</summary>
     public IEnumerable<AllowanceNote> Cautions =>
         Notes.Where(note => note.Effect == PrecautionEffect.Caution);
 
@@ -104,6 +106,7 @@ public sealed record Allowance(string RungId, Side Side, IReadOnlyList<Allowance
         ];
 }
 
+/// <summary>What precautions say of ways to make an exercise harder or other.</summary>
 public static class ModifierAllowance
 {
     /// <summary>The id of the client's precaution that bars it; none where none does.</summary>

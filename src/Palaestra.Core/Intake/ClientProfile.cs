@@ -18,6 +18,7 @@ public sealed record ClientPrecaution(
     public bool Ticks(IReadOnlyList<string>? when) =>
         when is null || Options is not { Count: > 0 } || when.Any(Options.Contains);
 
+    /// <summary>Whether it was set to end before that day.</summary>
     public bool LapsedOn(DateOnly day) => Until < day;
 }
 
@@ -28,8 +29,13 @@ public sealed record Pain(int Now, int Worst, int Usual);
 /// <summary>Shape of the low back at rest.</summary>
 public enum RestingShape
 {
+    /// <summary>The low back arches much.</summary>
     LargeArch,
+
+    /// <summary>Between both.</summary>
     Middling,
+
+    /// <summary>The low back is flat or rounded.</summary>
     Rounded,
 }
 
@@ -43,16 +49,24 @@ public sealed record ClientProfile(
     RestingShape RestingShape = RestingShape.Middling
 )
 {
+    /// <summary>Whether the client has that precaution.</summary>
     public bool Has(string precautionId) => Precautions.Any(p => p.Id == precautionId);
 }
 
+/// <summary>How easily the condition is stirred up.</summary>
 public enum Irritability
 {
+    /// <summary>It takes much and settles soon.</summary>
     Low,
+
+    /// <summary>Between both.</summary>
     Moderate,
+
+    /// <summary>Little stirs it up and it settles slowly.</summary>
     High,
 }
 
+/// <summary>Where a client lies on the policy's table of irritability.</summary>
 public static class IrritabilityLevel
 {
     /// <summary>

@@ -6,8 +6,13 @@ namespace Palaestra.Core.Intake;
 /// <summary>How the low back is held on the back.</summary>
 public enum SpinalStrategy
 {
+    /// <summary>Between flat and arched, where it is comfortable.</summary>
     Neutral,
+
+    /// <summary>A gently flattened low back.</summary>
     GentlyFlat,
+
+    /// <summary>A little arch.</summary>
     LittleArch,
 }
 
@@ -20,6 +25,7 @@ public sealed record NeutralProposal(
     IReadOnlyList<Message> Cautions
 );
 
+/// <summary>Which neutral position and strategy suit a client.</summary>
 public static class NeutralChoice
 {
     /// <summary>The strategy that follows from policy, resting shape and precautions, with the reason.</summary>

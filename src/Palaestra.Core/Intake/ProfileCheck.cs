@@ -5,13 +5,16 @@ namespace Palaestra.Core.Intake;
 /// <summary>Bounds of what can be true of a client. Outside them the input is refused, with the field named.</summary>
 public static class ProfileCheck
 {
+    /// <summary>The worst pain of the scale.</summary>
     public const int PainMax = 10;
 
     /// <summary>Two weeks; longer is not settling.</summary>
     public const double SettleHoursMax = 336;
 
+    /// <summary>Letters of a note at most.</summary>
     public const int NoteMax = 500;
 
+    /// <summary>What cannot be of a client, by field under <paramref name="path"/>; empty where all can be.</summary>
     public static IEnumerable<FieldError> Errors(ClientProfile profile, PracticeLibrary library, string path)
     {
         foreach (

@@ -21,7 +21,9 @@ public sealed record Cautions(
     string BetweenReps
 )
 {
+    /// <summary>What stands on every home programme.</summary>
     public string OnSheet => $"{NoPain} {Breath} {Stop} {SheetSupports}";
 
+    /// <summary>What stands with every entry of a calendar.</summary>
     public string OnCalendar => $"{NoPain} {Stop}";
 }

@@ -13,6 +13,11 @@ public sealed record FaultsFile(
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of the precautions.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Precautions">In the order they are asked.</param>
+/// <param name="AgeNotes">What to mind at an age.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record PrecautionsFile(
     string Source,
     IReadOnlyList<Precaution> Precautions,
@@ -20,84 +25,140 @@ public sealed record PrecautionsFile(
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of ways to make an exercise harder or other.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Modifiers">In the order they are offered.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record ModifiersFile(
     string Source,
     IReadOnlyList<Modifier> Modifiers,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of the red flags.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="DangerSigns">In the order they are asked.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record DangerSignsFile(
     string Source,
     IReadOnlyList<DangerSign> DangerSigns,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of the policies.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Policies">The first is the one of an episode that names none.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record PoliciesFile(
     string Source,
     IReadOnlyList<Policy> Policies,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of choices between schools of practice.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Groups">In the order they are shown.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record SchoolsFile(
     string Source,
     IReadOnlyList<SchoolGroup> Groups,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of what clients train for.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Goals">In the order they are asked.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record GoalsFile(
     string Source,
     IReadOnlyList<Goal> Goals,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of what exercises may need.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Equipment">In the order it is asked for.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record EquipmentFile(
     string Source,
     IReadOnlyList<Equipment> Equipment,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of the map of twelve weeks.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Stages">In order.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record TwelveWeeksFile(
     string Source,
     IReadOnlyList<MapStage> Stages,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of kinds of instruments.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Instruments">Rates, channels and bands of each.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record InstrumentsFile(
     string Source,
     IReadOnlyList<InstrumentSetup> Instruments,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of how simulated clients and devices behave.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Simulated">Their figures.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record SimulatedFile(
     string Source,
     Simulated Simulated,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of what every home programme warns of.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Cautions">The sentences.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record CautionsFile(
     string Source,
     Cautions Cautions,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of pictures of the demo with known angles.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Samples">Each with its points.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record PhotoSamplesFile(
     string Source,
     IReadOnlyList<PhotoSample> Samples,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of names of the sectors.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Sectors">One for each.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record SectorsFile(
     string Source,
     IReadOnlyList<SectorText> Sectors,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of the poses of exercises.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Poses">By id.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record PosesFile(
     string Source,
     IReadOnlyDictionary<string, PoseEntry> Poses,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of how faults look.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="FaultPoses">By fault and place of the body.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record FaultPosesFile(
     string Source,
     IReadOnlyList<FaultPose> FaultPoses,
@@ -112,6 +173,13 @@ public sealed record TasksFile(
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of figures of others to compare with.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Norms">Of one task.</param>
+/// <param name="Ratios">Between two tasks.</param>
+/// <param name="Differences">Between sides.</param>
+/// <param name="Errors">Of measurement.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record NormsFile(
     string Source,
     IReadOnlyList<Norm> Norms,
@@ -121,12 +189,30 @@ public sealed record NormsFile(
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of the figures of the ability estimate.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Ability">The model.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record AbilityFile(
     string Source,
     AbilityModel Ability,
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of one ladder.</summary>
+/// <param name="Id">As records name it.</param>
+/// <param name="Name">As it is shown.</param>
+/// <param name="About">What it trains, in a sentence.</param>
+/// <param name="Screened">It is tried in a screen.</param>
+/// <param name="Rungs">Lowest first.</param>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Direction">What the trunk has to hold on it.</param>
+/// <param name="On">On which side of the task it holds.</param>
+/// <param name="OffOrder">Rungs whose load does not rise with their place, and why.</param>
+/// <param name="Fallback">Where to go below its lowest rung; none: nowhere.</param>
+/// <param name="Trained">It is trained, not only tried.</param>
+/// <param name="Successors">Rung of another ladder that follows on a rung of this one.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record LadderFile(
     string Id,
     string Name,
@@ -143,6 +229,7 @@ public sealed record LadderFile(
     [property: JsonPropertyName("$schema")] string? Schema = null
 )
 {
+    /// <summary>Without what only the file needs.</summary>
     public Ladder ToLadder() =>
         new(Id, Name, About, Screened, Rungs, Source, Direction, On, OffOrder, Fallback, Trained, Successors);
 }
@@ -150,6 +237,7 @@ public sealed record LadderFile(
 /// <summary>Reads the library from file texts; every error names its file and field.</summary>
 public static class ContentFiles
 {
+    /// <summary>The type of each content file, by the name of its schema.</summary>
     public static IReadOnlyDictionary<string, Type> Schemas { get; } =
         new Dictionary<string, Type>
         {

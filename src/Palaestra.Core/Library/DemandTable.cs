@@ -29,6 +29,7 @@ public sealed class DemandTable
     private readonly Dictionary<string, Demands> newtonMetres;
     private readonly Dictionary<string, IReadOnlyList<Demand>> shares;
 
+    /// <summary>Works out the demands of every rung of the library for a typical body.</summary>
     public DemandTable(PracticeLibrary library)
     {
         if (library.KnownDemands is { } known)
@@ -52,6 +53,7 @@ public sealed class DemandTable
     public Demands Of(string rungId, Side side = Side.Left) =>
         side == Side.Right ? newtonMetres[rungId].Mirrored() : newtonMetres[rungId];
 
+    /// <summary>What a rung asks by direction, largest first. Throws for a rung the library does not have.</summary>
     public IReadOnlyList<Demand> SharesOf(string rungId) => shares[rungId];
 
     /// <summary>N·m by rung, to be kept for the next start.</summary>

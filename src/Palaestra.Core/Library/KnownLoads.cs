@@ -15,6 +15,7 @@ public sealed record KnownLoads(
     /// <summary>Changes with every change of the core's code.</summary>
     public static Guid PresentModel => typeof(KnownLoads).Module.ModuleVersionId;
 
+    /// <summary>The loads of every rung, worked out now.</summary>
     public static KnownLoads Of(PracticeLibrary library) =>
         new(library.Version, PresentModel, library.Demands.All);
 

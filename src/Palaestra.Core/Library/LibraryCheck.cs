@@ -5,6 +5,7 @@ namespace Palaestra.Core.Library;
 /// <summary>Checks across files: dangling ids, doses out of order, missing poses. Each error names file and field.</summary>
 public static class LibraryCheck
 {
+    /// <summary>What does not fit together among the content files, by file and field; empty where all does.</summary>
     public static IEnumerable<FieldError> Errors(
         IReadOnlyDictionary<string, Ladder> ladders,
         FaultsFile faults,

@@ -34,6 +34,7 @@ public sealed record DirectionLoad(
 /// <summary>What the plain numbers of a load are in.</summary>
 public sealed record LoadUnits(string Moments, string Support, string Lengths)
 {
+    /// <summary>The units of every load answer.</summary>
     public static readonly LoadUnits Of = new("N·m", "percent of body weight and what is held", "cm");
 }
 
@@ -53,6 +54,7 @@ public sealed record LoadAnswer(
 /// <summary>Answers load questions for the application's own screens and for others.</summary>
 public static class LoadAnswers
 {
+    /// <summary>That loads are those of holding still, without speed.</summary>
     public static Message Static => Message.Of("load.static");
 
     /// <summary>Newton metres below which a direction is not asked for. Our own.</summary>

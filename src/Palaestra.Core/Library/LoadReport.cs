@@ -7,6 +7,7 @@ namespace Palaestra.Core.Library;
 /// <summary>The order of every ladder by demand, as a Markdown page for <c>docs/</c>.</summary>
 public static class LoadReport
 {
+    /// <summary>The page of all rungs with their loads, as Markdown.</summary>
     public static string Text(PracticeLibrary library)
     {
         var text = new StringBuilder();

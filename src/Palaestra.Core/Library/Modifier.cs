@@ -18,6 +18,7 @@ public sealed record Modifier(
     IReadOnlyList<string> BarredBy
 )
 {
+    /// <summary>Whether it can be used on that rung.</summary>
     public bool Fits(Rung rung, Ladder ladder) => Ladders.Contains(ladder.Id) || Rungs.Contains(rung.Id);
 
     /// <summary>Ids that name nothing; fields of <c>modifiers.json</c>.</summary>

@@ -45,6 +45,9 @@ public sealed record NormRatio(
     double? To = null
 );
 
+/// <summary>One side of a task, as half of a ratio.</summary>
+/// <param name="Task">The task's id.</param>
+/// <param name="Side">The side; both: the mean of left and right.</param>
 public sealed record RatioPart(string Task, Side Side = Side.Both);
 
 /// <summary>A difference between the sides that was found to matter.</summary>

@@ -6,6 +6,7 @@ public static class NormCheck
     /// <summary>What a measurement error can be of, beside tasks and kinds of measure.</summary>
     private static readonly string[] Computed = ["control", "rung"];
 
+    /// <summary>What the norms name that is not there or cannot be, by field; empty where all can be.</summary>
     public static IEnumerable<FieldError> Errors(NormsFile norms, TasksFile tasks)
     {
         var ids = tasks.Tasks.Select(t => t.Id).ToHashSet();

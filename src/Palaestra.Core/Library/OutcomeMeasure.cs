@@ -62,6 +62,7 @@ public sealed record OutcomeMeasure(
         };
     }
 
+    /// <summary>Whether the change from first to last is more than the measure's error, and to which side.</summary>
     public ChangeVerdict Verdict(double first, double last)
     {
         var gain = LessIsBetter ? first - last : last - first;
@@ -71,6 +72,10 @@ public sealed record OutcomeMeasure(
     }
 }
 
+/// <summary>The content file of the outcome measures.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Measures">In the order they are shown.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
 public sealed record OutcomesFile(
     string Source,
     IReadOnlyList<OutcomeMeasure> Measures,

@@ -3,6 +3,7 @@ namespace Palaestra.Core.Library;
 /// <summary>Goals, equipment and the twelve-week map name what there is.</summary>
 public static class PlanContentCheck
 {
+    /// <summary>What goals, equipment and the twelve weeks name that is not there, by field; empty where all is.</summary>
     public static IEnumerable<FieldError> Errors(
         IReadOnlyDictionary<string, Ladder> ladders,
         GoalsFile goals,

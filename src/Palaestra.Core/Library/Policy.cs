@@ -2,22 +2,33 @@ using System.Text.Json.Serialization;
 
 namespace Palaestra.Core.Library;
 
+/// <summary>How a policy chooses the neutral position.</summary>
 public enum StrategyRule
 {
+    /// <summary>Neutral for everybody.</summary>
     Neutral,
+
+    /// <summary>Gently flat for everybody.</summary>
     GentlyFlat,
+
+    /// <summary>By how the back lies at rest.</summary>
     ByBuild,
 
     /// <summary>Neutral on the back, and the rounded ladder is open.</summary>
     Rounded,
 }
 
+/// <summary>How the trunk is made ready before a movement.</summary>
 public enum Activation
 {
+    /// <summary>As if for a push.</summary>
     Brace,
+
+    /// <summary>Gently in, below the navel.</summary>
     DrawIn,
 }
 
+/// <summary>How a policy lets breathe during work.</summary>
 public enum BreathRule
 {
     /// <summary>Goes on all the time: the client can talk.</summary>
@@ -46,13 +57,17 @@ public enum MovingOn
 /// <summary>How endurance of holds is built once the back is calm.</summary>
 public enum HoldEndurance
 {
+    /// <summary>Many short holds.</summary>
     ShortHolds,
 
     /// <summary>Each set shorter than the one before, such as 8-6-4.</summary>
     Descending,
+
+    /// <summary>One long hold.</summary>
     OneLong,
 }
 
+/// <summary>Which bridge a policy begins with.</summary>
 public enum BridgeKind
 {
     /// <summary>The pelvis rises as one piece.</summary>
@@ -62,6 +77,7 @@ public enum BridgeKind
     Rolling,
 }
 
+/// <summary>How a policy judges pain during work.</summary>
 public enum PainRuleKind
 {
     /// <summary>Pain may not go above where it was before the work.</summary>
@@ -107,6 +123,7 @@ public sealed record Tempo(double Out, double Back)
 /// <summary>Loaded and plank rungs: which they are, on how many days a week, with how many days between.</summary>
 public sealed record LoadedWork(IReadOnlyList<string> Features, int DaysPerWeek, int DaysBetween)
 {
+    /// <summary>Whether a rung counts as loaded work.</summary>
     public bool Is(Rung rung) => rung.Features.Any(Features.Contains);
 }
 
@@ -136,6 +153,12 @@ public enum WayOrder
 /// <param name="Avoids">Features of rungs that are not proposed until the back is calm.</param>
 public sealed record SoreRules(IReadOnlyList<string> Avoids, double HoldMax);
 
+/// <summary>When a condition counts as highly irritable, and the dose it may have then.</summary>
+/// <param name="PainFrom">Pain at rest from which it does, 0 to 10.</param>
+/// <param name="SettleHoursFrom">Hours to settle from which it does.</param>
+/// <param name="Reps">Reps at most.</param>
+/// <param name="Sets">Sets at most.</param>
+/// <param name="HoldMax">Seconds of a hold at most.</param>
 public sealed record HighIrritability(
     int PainFrom,
     double SettleHoursFrom,
@@ -144,10 +167,21 @@ public sealed record HighIrritability(
     double HoldMax
 );
 
+/// <summary>The dose a moderately irritable condition may have.</summary>
+/// <param name="Reps">Reps at most.</param>
+/// <param name="Sets">Sets at most.</param>
+/// <param name="HoldMax">Seconds of a hold at most.</param>
 public sealed record ModerateIrritability(int Reps, int Sets, double HoldMax);
 
+/// <summary>When a condition counts as little irritable.</summary>
+/// <param name="PainBelow">Pain at rest has to be below this, 0 to 10.</param>
+/// <param name="SettleHoursTo">And settled within so many hours.</param>
 public sealed record LowIrritability(int PainBelow, double SettleHoursTo);
 
+/// <summary>The three levels of irritability and their doses.</summary>
+/// <param name="High">The highest level.</param>
+/// <param name="Moderate">What is neither high nor low.</param>
+/// <param name="Low">The lowest level.</param>
 public sealed record IrritabilityTable(
     HighIrritability High,
     ModerateIrritability Moderate,

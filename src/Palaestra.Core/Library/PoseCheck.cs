@@ -5,6 +5,7 @@ namespace Palaestra.Core.Library;
 /// <summary>Checks poses as written: names that are not there, and joints that do not go so far.</summary>
 public static class PoseCheck
 {
+    /// <summary>Angles beyond what joints can and contacts that cannot be met, by field; empty where all can be.</summary>
     public static IEnumerable<FieldError> Errors(
         IReadOnlyDictionary<string, Pose> poses,
         FaultPosesFile faultPoses,

@@ -89,6 +89,7 @@ public sealed record PracticeLibrary(
             ?.Over(Poses[rung.Poses.End]);
     }
 
+    /// <summary>The rung of that id; none where there is none.</summary>
     public Rung? FindRung(string id) => rungs.TryGetValue(id, out var found) ? found.Rung : null;
 
     /// <summary>The id a rung has today; its own where it did not move.</summary>
@@ -142,15 +143,19 @@ public sealed record PracticeLibrary(
     public bool Means(string? code, FaultMeaning meaning) =>
         code is not null && FindFault(code)?.Means == meaning;
 
+    /// <summary>The fault of that code; none where there is none.</summary>
     public Fault? FindFault(string code) => faults.GetValueOrDefault(code);
 
     /// <summary>None for no id, or one that is not there any more.</summary>
     public Modifier? FindModifier(string? id) =>
         id is null ? null : Modifiers.FirstOrDefault(m => m.Id == id);
 
+    /// <summary>The policy of that id; none where there is none.</summary>
     public Policy? FindPolicy(string id) => Policies.FirstOrDefault(policy => policy.Id == id);
 
+    /// <summary>The policy of an episode that names none.</summary>
     public Policy DefaultPolicy => Policies[0];
 
+    /// <summary>Names of a sector.</summary>
     public SectorText Words(Sector sector) => Sectors.First(text => text.Sector == sector);
 }

@@ -1,5 +1,6 @@
 namespace Palaestra.Core.Library;
 
+/// <summary>What a precaution does to a rung it speaks of.</summary>
 public enum PrecautionEffect
 {
     /// <summary>Allowed, and wanted.</summary>
@@ -17,6 +18,7 @@ public enum PrecautionEffect
 /// <param name="Seconds">Seconds of work at a stretch, that is in one set of one side; none: any.</param>
 public sealed record DoseLimit(double? Hold = null, double? Seconds = null)
 {
+    /// <summary>Nothing is limited.</summary>
     public static readonly DoseLimit None = new();
 
     /// <summary>The tighter of each.</summary>
@@ -64,6 +66,7 @@ public sealed record PrecautionRule(
     double? InAll = null
 )
 {
+    /// <summary>Whether the rule speaks of that rung.</summary>
     public bool Concerns(Rung rung, Ladder ladder) =>
         (
             Everything

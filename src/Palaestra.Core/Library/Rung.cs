@@ -23,6 +23,7 @@ public sealed record Demand(Direction Direction, double Weight, OnSide On = OnSi
 /// <param name="Via">Poses on the way, in order.</param>
 public sealed record RungPoses(string Start, string End, IReadOnlyList<string>? Via = null)
 {
+    /// <summary>Names of all poses of the movement, in order.</summary>
     public IReadOnlyList<string> Path => [Start, .. Via ?? [], End];
 }
 
@@ -106,6 +107,8 @@ public sealed record Rung(
 
     /// <summary>Features the rules themselves look for: rungs that teach a position, and the one that joins breath and switch-on.</summary>
     public const string NeutralFeature = "neutral";
+
+    /// <summary>Feature of rungs that teach to make the trunk ready.</summary>
     public const string ActivationFeature = "switch-on";
 
     /// <summary>The arms go over the head.</summary>
@@ -119,8 +122,11 @@ public sealed record Rung(
 
     /// <summary>Features that belong to a school: held rounded, and rolled bone by bone.</summary>
     public const string RoundedFeature = "rounded-reach";
+
+    /// <summary>Feature of rungs with a rounded back under load.</summary>
     public const string RolledFeature = "rolled-spine";
 
+    /// <summary>Whether the fault breaks a rep of this rung or only its quality.</summary>
     public FaultKind KindOf(Fault fault) =>
         FaultKinds is not null && FaultKinds.TryGetValue(fault.Code, out var kind) ? kind : fault.Kind;
 
@@ -168,6 +174,7 @@ public sealed record Ladder(
     [JsonIgnore]
     public bool IsTolerance => Rungs.Any(rung => rung.Features.Contains(Rung.ToleranceFeature));
 
+    /// <summary>Place of a rung on the ladder, 0 for the lowest; -1 where it is not on it.</summary>
     public int IndexOf(string rungId)
     {
         for (var i = 0; i < Rungs.Count; i++)

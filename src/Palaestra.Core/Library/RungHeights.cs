@@ -13,6 +13,7 @@ public sealed class RungHeights
     private readonly Dictionary<Direction, (double Lowest, double Highest)> ends = [];
     private readonly PracticeLibrary library;
 
+    /// <summary>Works out how high every rung lies within its direction.</summary>
     public RungHeights(PracticeLibrary library)
     {
         this.library = library;
@@ -38,6 +39,7 @@ public sealed class RungHeights
     /// <summary>One rung, as the logarithm of a ratio of loads.</summary>
     public double Unit { get; }
 
+    /// <summary>Directions that any rung asks for.</summary>
     public IReadOnlyCollection<Direction> Directions => ends.Keys;
 
     /// <summary>The lowest and the highest of all rungs that ask for a direction.</summary>

@@ -13,6 +13,9 @@ public enum ChoiceKind
     Features,
 }
 
+/// <summary>One answer of a choice.</summary>
+/// <param name="Id">As records name it.</param>
+/// <param name="Words">As it is asked.</param>
 public sealed record ChoiceOption(string Id, string Words);
 
 /// <summary>One choice of a policy as people see and change it.</summary>
@@ -32,6 +35,9 @@ public sealed record SchoolChoice(
     string? Source = null
 );
 
+/// <summary>Choices of a policy that belong together.</summary>
+/// <param name="Name">What they are about.</param>
+/// <param name="Choices">In the order they are shown.</param>
 public sealed record SchoolGroup(string Name, IReadOnlyList<SchoolChoice> Choices);
 
 /// <summary>What a client wants to do again, and the ladders that lead there.</summary>

@@ -9,6 +9,7 @@ public static class SchoolCheck
     /// <summary>What every policy has beside its choices.</summary>
     private static readonly HashSet<string> Own = ["id", "version", "name", "why"];
 
+    /// <summary>Choices that name no setting of a policy, by field; empty where all do.</summary>
     public static IEnumerable<FieldError> Errors(SchoolsFile schools, PoliciesFile policies)
     {
         for (var i = 0; i < policies.Policies.Count; i++)

@@ -99,6 +99,7 @@ public sealed record ScreenTask(
             Rung: rung.Id
         );
 
+    /// <summary>It is done on the rungs of a ladder, from easy to hard.</summary>
     public bool Climbs => Ladder is not null;
 
     /// <summary>The reading that is the most there is; none where there is no such bound.</summary>

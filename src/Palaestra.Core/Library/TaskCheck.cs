@@ -3,6 +3,7 @@ namespace Palaestra.Core.Library;
 /// <summary>Checks of the tasks of a screen; each error names file and field.</summary>
 public static class TaskCheck
 {
+    /// <summary>What the tasks name that is not there or cannot be, by field; empty where all can be.</summary>
     public static IEnumerable<FieldError> Errors(TasksFile file, IReadOnlyCollection<Ladder> ladders)
     {
         var rungs = ladders.SelectMany(l => l.Rungs).Select(r => r.Id).ToHashSet();

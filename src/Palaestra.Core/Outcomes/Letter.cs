@@ -15,10 +15,16 @@ public sealed record LetterOutline(Message About, IReadOnlyList<DraftPart> Parts
 /// <param name="About">One line: the client and the problem.</param>
 public sealed record Letter(string To, string About, IReadOnlyList<LetterPart> Parts)
 {
+    /// <summary>Parts of a letter at most.</summary>
     public const int PartsMax = 12;
+
+    /// <summary>Paragraphs of a part at most.</summary>
     public const int ParagraphsMax = 20;
+
+    /// <summary>Letters of a paragraph at most.</summary>
     public const int LettersMax = 2000;
 
+    /// <summary>What is too long or empty, by field under <paramref name="path"/>; empty where nothing is.</summary>
     public static IEnumerable<FieldError> Errors(Letter letter, string path)
     {
         if (letter.To.Length > 500)

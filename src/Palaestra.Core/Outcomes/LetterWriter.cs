@@ -48,6 +48,7 @@ public sealed record LetterInput(
 /// </summary>
 public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
 {
+    /// <summary>What the letter says, as messages in the order of its parts; parts with nothing to say are left out.</summary>
     public LetterOutline Write() =>
         new(
             Message.Of(

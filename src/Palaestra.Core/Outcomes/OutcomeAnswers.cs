@@ -12,8 +12,10 @@ public sealed record DisabilityTotal(string MeasureId, double Total);
 /// <param name="Activities">Three to five, the same at every visit; empty where they were not asked.</param>
 public sealed record OutcomeAnswers(IReadOnlyList<ActivityScore> Activities, DisabilityTotal? Disability)
 {
+    /// <summary>Activities a client may name.</summary>
     public const int ActivitiesMax = 5;
 
+    /// <summary>Answers no measure takes, by field under <paramref name="path"/>; empty where all can be.</summary>
     public static IEnumerable<FieldError> Errors(OutcomeAnswers answers, PracticeLibrary library, string path)
     {
         if (answers.Activities.Count > ActivitiesMax)

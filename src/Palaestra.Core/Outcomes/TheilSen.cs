@@ -8,6 +8,7 @@ public sealed record RobustLine(double Slope, double Intercept, double Low, doub
     /// <summary>The interval leaves zero out.</summary>
     public bool Clear => Low > 0 || High < 0;
 
+    /// <summary>The line's value there.</summary>
     public double At(double x) => Intercept + Slope * x;
 }
 

@@ -1,5 +1,6 @@
 namespace Palaestra.Core.Photos;
 
+/// <summary>Which angle is measured in a picture.</summary>
 public enum PhotoAngleKind
 {
     /// <summary>Back to front hip bone against the level. Positive: the front is lower.</summary>

@@ -11,6 +11,7 @@ public static class PhotoAngles
     /// <summary>Degrees: smaller ones are called level or upright. Our own choice.</summary>
     private const double Level = 0.5;
 
+    /// <summary>Angles of all that was marked, in degrees; those with a point missing are left out.</summary>
     public static IReadOnlyList<PhotoAngle> Of(PhotoReading photo)
     {
         var lines = new PhotoLines(photo);

@@ -42,8 +42,10 @@ internal sealed class PhotoLines
     private static Complex Plain(PhotoSpot from, PhotoSpot to) => new(to.X - from.X, from.Y - to.Y);
 }
 
+/// <summary>Marked points of a picture.</summary>
 public static class PhotoSpots
 {
+    /// <summary>Where a point was marked; none where it was not.</summary>
     public static PhotoSpot? Of(this PhotoReading photo, PhotoPoint point) =>
         photo.Points.FirstOrDefault(p => p.Point == point)?.At;
 }

@@ -71,6 +71,7 @@ public static class DosePlanner
             _ => dose,
         };
 
+    /// <summary>Sets of a descending dose.</summary>
     public const int DescendingSets = 3;
 
     /// <summary>

@@ -6,6 +6,7 @@ namespace Palaestra.Core.Planning;
 /// <summary>What the cautions change about a rung for this client, in words; one-sided changes name their side.</summary>
 public static class ItemChanges
 {
+    /// <summary>What a client's precautions change about the exercise; empty where nothing.</summary>
     public static IReadOnlyList<Message> Of(Rung rung, ClientProfile profile, PracticeLibrary library) =>
         [
             .. (

@@ -27,6 +27,7 @@ public sealed record SideDose
         RangeLoadPercent = rangeLoadPercent;
     }
 
+    /// <summary>The side it is for.</summary>
     public Side Side { get; init; }
 
     /// <summary>Reps, sets and hold, over the range, at the height and under the load that were held clean.</summary>
@@ -158,7 +159,10 @@ public sealed record PlanInput(
     int? Age = null
 )
 {
+    /// <summary>Minutes a day at least.</summary>
     public const double MinutesMin = 1;
+
+    /// <summary>Minutes a day at most.</summary>
     public const double MinutesMax = 90;
 
     internal bool Left(string rungId) => LeftOut?.Contains(rungId) == true;

@@ -5,6 +5,7 @@ namespace Palaestra.Core.Planning;
 /// <summary>Days on which the client is away: both ends are in it.</summary>
 public sealed record DaysAway(DateOnly From, DateOnly To, string? Why = null)
 {
+    /// <summary>Whether that day is one of them, the last one too.</summary>
     public bool Holds(DateOnly day) => From <= day && day <= To;
 }
 

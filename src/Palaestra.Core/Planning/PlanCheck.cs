@@ -7,8 +7,13 @@ namespace Palaestra.Core.Planning;
 /// <summary>Warnings on a plan as it stands, and errors in what cannot be a plan at all.</summary>
 public static class PlanCheck
 {
+    /// <summary>Reps of a set at most.</summary>
     public const int RepsMax = 50;
+
+    /// <summary>Sets at most.</summary>
     public const int SetsMax = 10;
+
+    /// <summary>Seconds of a hold at most.</summary>
     public const double HoldMax = 120;
 
     /// <summary>Errors: unknown rungs, doses that are no doses, sides that do not belong to the rung.</summary>

@@ -11,6 +11,7 @@ public sealed record ItemComparison(PlanItem? Before, PlanItem? After, IReadOnly
 /// <param name="Changes">Of the plan as a whole.</param>
 public sealed record PlanComparison(IReadOnlyList<ItemComparison> Items, IReadOnlyList<Message> Changes)
 {
+    /// <summary>What came, went and changed from one plan to another, exercise by exercise.</summary>
     public static PlanComparison Of(Plan before, Plan after, PracticeLibrary library) =>
         Of(before, after, library, item => item.Id);
 

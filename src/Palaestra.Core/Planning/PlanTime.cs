@@ -9,6 +9,7 @@ namespace Palaestra.Core.Planning;
 /// </remarks>
 public static class PlanTime
 {
+    /// <summary>The same plan with the minutes each exercise and the whole takes.</summary>
     public static Plan WithMinutes(Plan plan, PracticeLibrary library, Policy policy)
     {
         string? position = null;

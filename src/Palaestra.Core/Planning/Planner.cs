@@ -12,6 +12,7 @@ public static class Planner
     /// <summary>Minutes by which the other proposals differ.</summary>
     private const double Five = 5;
 
+    /// <summary>The best plan within the minutes, with its reasons; one without exercises and with words where nothing may go in.</summary>
     public static PlanProposal Propose(PlanInput asked, PracticeLibrary library, Func<Guid> newId)
     {
         var policy = library.FindPolicy(asked.PolicyId) ?? library.DefaultPolicy;

@@ -22,11 +22,13 @@ public sealed record Swap(
 /// <param name="Near">False when nothing asks for about as much, and these are the nearest.</param>
 public sealed record SwapList(Direction Direction, double NewtonMetres, bool Near, IReadOnlyList<Swap> Swaps);
 
+/// <summary>Which rungs could stand in for another.</summary>
 public static class Swaps
 {
     /// <summary>Within this share of the demand two rungs count as equals. Our own.</summary>
     public const double Similar = 0.25;
 
+    /// <summary>So many are offered at most.</summary>
     public const int Most = 6;
     private const int NearestMost = 3;
 

@@ -14,6 +14,7 @@ public sealed record WeekOfMap(int Week, string Stage, IReadOnlyList<MapLine> Li
 /// <summary>The calendar school's map: it proposes, clean work grants.</summary>
 public static class TwelveWeeks
 {
+    /// <summary>Week and stage of the map on a day; none before it was opened.</summary>
     public static WeekOfMap? On(
         DateOnly opened,
         DateOnly day,

@@ -18,6 +18,7 @@ public sealed class DayFacts
     private readonly Policy policy;
     private readonly Judgement judgement;
 
+    /// <summary>Works out what the visit says as a whole, before any exercise is looked at.</summary>
     public DayFacts(DecideInput input, PracticeLibrary library)
         : this(input, library, null) { }
 
@@ -41,15 +42,22 @@ public sealed class DayFacts
 
     internal DayPast Past { get; }
 
+    /// <summary>The pain that later visits are compared with.</summary>
     public Reference Reference => Past.Reference;
+
+    /// <summary>How far pain has crept up over the visits, 0 or more.</summary>
     public int Drift => Past.Drift;
 
     /// <summary>The client's profile with leg pain as it was told at the last visits.</summary>
     public ClientProfile Profile => Past.Profile;
+
+    /// <summary>How irritable the condition is on this day.</summary>
     public Irritability Level => Past.Level;
 
     /// <summary>Low irritability, or pain that is long-standing and even: counts as calm for what is earned, held and probed.</summary>
     public bool Calm => Level == Irritability.Low || Steady;
+
+    /// <summary>Pain is long-standing and even, it settles in time, nights are quiet and no rule holds: work may grow though there is pain.</summary>
     public bool Steady { get; }
 
     /// <summary>One up may be tried: no precaution forbids it, and a back that was irritable has been calm or steady for a week.</summary>

@@ -8,6 +8,7 @@ namespace Palaestra.Core.Progression;
 /// <summary>Refuses what cannot be true of a visit to decide, with the field named.</summary>
 public static class DecideCheck
 {
+    /// <summary>What no visit can hold, by field under <paramref name="path"/>; empty where all can be.</summary>
     public static IEnumerable<FieldError> Errors(DecideInput input, PracticeLibrary library, string path)
     {
         if (input.Visit < 1)

@@ -11,11 +11,22 @@ namespace Palaestra.Core.Progression;
 /// <summary>What becomes of an exercise on one side.</summary>
 public enum Outcome
 {
+    /// <summary>The rung above.</summary>
     StepUp,
+
+    /// <summary>More of the same.</summary>
     Add,
+
+    /// <summary>As it is.</summary>
     Stay,
+
+    /// <summary>Less of the same.</summary>
     Ease,
+
+    /// <summary>The rung below.</summary>
     StepDown,
+
+    /// <summary>Not for now.</summary>
     Stop,
 
     /// <summary>Stalled: one thing is changed: the ladder, the strategy or the switch-on.</summary>

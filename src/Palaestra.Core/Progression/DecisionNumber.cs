@@ -35,6 +35,7 @@ public enum NumberKind
 /// <param name="Step">Distance of values worth trying.</param>
 public sealed record DecisionNumber(NumberKind Kind, Message Name, int? Now, int Min, int Max, int Step)
 {
+    /// <summary>All it could be, least first.</summary>
     public IEnumerable<int> Values => Enumerable.Range(0, (Max - Min) / Step + 1).Select(i => Min + i * Step);
 }
 
@@ -44,6 +45,7 @@ public static class DecisionNumbers
     private const int HoursMax = 48;
     private const int DaysMax = 60;
 
+    /// <summary>The numbers a decision was made from, each with what it could have been; empty where the exercise was not done.</summary>
     public static IReadOnlyList<DecisionNumber> Of(
         DecideInput input,
         Guid itemId,
@@ -165,6 +167,7 @@ public static class DecisionNumbers
     private static PainRule PainOf(DecideInput input, PracticeLibrary library) =>
         (library.FindPolicy(input.PolicyId) ?? library.DefaultPolicy).Pain;
 
+    /// <summary>What that side of that exercise did at the visit; none where it was not done.</summary>
     public static Performance? Today(DecideInput input, Guid itemId, Side side) =>
         input.Visits.FirstOrDefault(p => p.Visit == input.Visit && p.PlanItemId == itemId && p.Side == side);
 

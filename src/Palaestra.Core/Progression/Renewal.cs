@@ -10,6 +10,7 @@ namespace Palaestra.Core.Progression;
 /// </summary>
 public static class Renewal
 {
+    /// <summary>An event stored under ids that were renamed since, under those of now.</summary>
     public static CaptureEvent Of(CaptureEvent e, PracticeLibrary library) =>
         e switch
         {
@@ -23,12 +24,14 @@ public static class Renewal
             _ => e,
         };
 
+    /// <summary>A plan stored under ids that were renamed since, under those of now.</summary>
     public static Plan Of(Plan plan, PracticeLibrary library) =>
         plan with
         {
             Items = [.. plan.Items.Select(item => Of(item, library))],
         };
 
+    /// <summary>A record stored under ids that were renamed since, under those of now.</summary>
     public static DecideInput Of(DecideInput input, PracticeLibrary library) =>
         input with
         {

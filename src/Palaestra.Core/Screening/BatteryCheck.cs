@@ -6,10 +6,16 @@ namespace Palaestra.Core.Screening;
 /// <summary>Refuses batteries that cannot be, naming field and reason.</summary>
 public static class BatteryCheck
 {
+    /// <summary>Minutes of a screen at least.</summary>
     public const double MinutesMin = 5;
+
+    /// <summary>Minutes of a screen at most.</summary>
     public const double MinutesMax = 60;
+
+    /// <summary>Tasks that may be asked for by hand.</summary>
     public const int TasksMax = 40;
 
+    /// <summary>What cannot be asked for, by field; empty where all can be.</summary>
     public static IEnumerable<FieldError> Errors(BatteryQuestion question, PracticeLibrary library)
     {
         if (!(question.Minutes is >= MinutesMin and <= MinutesMax))

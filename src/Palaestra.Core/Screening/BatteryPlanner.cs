@@ -12,6 +12,7 @@ public static class BatteryPlanner
     /// <summary>A direction counts as seen when a task asks at least this share of the hardest screened rung. Our own.</summary>
     public const double Seen = 0.3;
 
+    /// <summary>The tasks that tell most within the minutes, in the order they are done; empty where none fits or all are barred.</summary>
     public static Battery Propose(
         ClientProfile profile,
         Policy policy,

@@ -18,8 +18,10 @@ public sealed record TaskOption(
     LeftOut? Out
 )
 {
+    /// <summary>Minutes it takes on the sides that are asked.</summary>
     public double Minutes => Sides.Count == 1 && Sides[0] != Side.Both ? Task.Minutes / 2 : Task.Minutes;
 
+    /// <summary>Whether and on which sides a task can be done by this client, and what it would tell.</summary>
     public static TaskOption Of(
         ScreenTask task,
         ClientProfile profile,

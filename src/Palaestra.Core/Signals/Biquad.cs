@@ -62,6 +62,7 @@ public readonly record struct Biquad(double B0, double B1, double B2, double A1,
             first = value * (filter.B1 - filter.A1) + second;
         }
 
+        /// <summary>The filtered value, after this one came in.</summary>
         public double Next(double value)
         {
             var result = filter.B0 * value + first;

@@ -9,10 +9,13 @@ namespace Palaestra.Core.Signals;
 /// <param name="values">As many for each moment as <paramref name="channels"/>; not a number where one is missing.</param>
 public sealed class FlatSamples(double[] values, int channels) : IReadOnlyList<double[]>
 {
+    /// <summary>How many samples there are.</summary>
     public int Count => values.Length / channels;
 
+    /// <summary>A sample: one value for each channel, NaN where there was none.</summary>
     public double[] this[int index] => values[(index * channels)..((index + 1) * channels)];
 
+    /// <summary>All samples in order.</summary>
     public IEnumerator<double[]> GetEnumerator()
     {
         for (var i = 0; i < Count; i++)

@@ -7,9 +7,16 @@ namespace Palaestra.Core.Signals;
 /// <param name="Swing">Its size in the channel's unit, signed.</param>
 public sealed record SeenRep(double Start, double Top, double Leaves, double End, double Swing)
 {
+    /// <summary>Seconds of the way out.</summary>
     public double Out => Top - Start;
+
+    /// <summary>Seconds of holding.</summary>
     public double Hold => Leaves - Top;
+
+    /// <summary>Seconds of the way back.</summary>
     public double Back => End - Leaves;
+
+    /// <summary>Seconds of the whole rep.</summary>
     public double Seconds => End - Start;
 
     /// <summary>In less than half the time it is asked to take. Common practice.</summary>

@@ -24,6 +24,7 @@ public sealed class SignalAnalyser
     private int count;
     private int missing;
 
+    /// <summary>For one instrument, its zero taken before.</summary>
     public SignalAnalyser(InstrumentSetup setup, Neutral neutral)
     {
         this.setup = setup;

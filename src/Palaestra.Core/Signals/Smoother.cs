@@ -13,6 +13,7 @@ public sealed class Smoother
     /// <summary>Hz. Movements of the trunk are slower, trembling and noise are faster. Common practice.</summary>
     public const double Cutoff = 6;
 
+    /// <summary>So much later a value is ready.</summary>
     public const double AheadSeconds = 0.3;
 
     private const double BlockSeconds = 0.1;
@@ -26,6 +27,7 @@ public sealed class Smoother
     private Biquad.Run run;
     private bool begun;
 
+    /// <summary>For samples at so many hertz.</summary>
     public Smoother(double rate)
     {
         filter = Biquad.LowPassOfTwo(Cutoff, rate);

@@ -35,6 +35,7 @@ public sealed record Trace(
     /// <summary>Seconds.</summary>
     public double Seconds => Samples.Count / Rate;
 
+    /// <summary>As traces are stored: in steps of <see cref="Resolution"/>; what is no number becomes NaN.</summary>
     public static double Rounded(double value) =>
         double.IsFinite(value) ? Math.Round(value / Resolution) * Resolution : double.NaN;
 }

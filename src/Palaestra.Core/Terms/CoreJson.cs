@@ -10,11 +10,13 @@ namespace Palaestra.Core.Terms;
 /// </summary>
 public static class CoreJson
 {
+    /// <summary>As records are stored and answered.</summary>
     public static JsonSerializerOptions Options { get; } = Create();
 
     /// <summary>For what was stored by this version or an earlier one: fields that are no more are passed over.</summary>
     public static JsonSerializerOptions Stored { get; } = CreateStored();
 
+    /// <summary>Sets options of somebody else the same way.</summary>
     public static void Configure(JsonSerializerOptions options)
     {
         options.PropertyNamingPolicy = JsonNamingPolicy.CamelCase;

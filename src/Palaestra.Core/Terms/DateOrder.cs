@@ -5,11 +5,17 @@ namespace Palaestra.Core.Terms;
 /// <summary>In which order a clinic writes its dates: 29 November 2026, November 29, 2026, or 2026-11-29.</summary>
 public enum DateOrder
 {
+    /// <summary>29.11.2026</summary>
     DayMonthYear,
+
+    /// <summary>11/29/2026</summary>
     MonthDayYear,
+
+    /// <summary>2026-11-29</summary>
     YearMonthDay,
 }
 
+/// <summary>Dates in words.</summary>
 public static class DateWords
 {
     /// <summary>A day with its year, the month by its name: for letters.</summary>

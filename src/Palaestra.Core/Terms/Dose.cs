@@ -5,8 +5,13 @@ namespace Palaestra.Core.Terms;
 /// <summary>How strong an elastic band pulls, as its maker's word; the newtons of each are the clinic's.</summary>
 public enum Band
 {
+    /// <summary>The lightest elastic.</summary>
     Light,
+
+    /// <summary>Between both.</summary>
     Medium,
+
+    /// <summary>The strongest elastic.</summary>
     Strong,
 }
 

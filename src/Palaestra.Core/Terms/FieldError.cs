@@ -8,9 +8,12 @@ public sealed record FieldError(string Field, Message Message);
 public sealed record Checked<T>(T? Value, IReadOnlyList<FieldError> Errors)
     where T : class
 {
+    /// <summary>There is a value and nothing is wrong with it.</summary>
     public bool IsValid => Errors.Count == 0 && Value is not null;
 
+    /// <summary>A value without errors.</summary>
     public static Checked<T> Good(T value) => new(value, []);
 
+    /// <summary>Errors in the place of a value.</summary>
     public static Checked<T> Bad(params IReadOnlyList<FieldError> errors) => new(null, errors);
 }

@@ -75,6 +75,7 @@ public sealed class Message : IEquatable<Message>
             _ => throw new ArgumentException($"A message holds no {value.GetType().Name}.", nameof(value)),
         };
 
+    /// <summary>The same id with the same values.</summary>
     public bool Equals(Message? other) =>
         other is not null
         && Id == other.Id
@@ -86,8 +87,10 @@ public sealed class Message : IEquatable<Message>
             ? a.Length == b.Length && a.Zip(b).All(pair => Same(pair.First, pair.Second))
             : mine.Equals(theirs);
 
+    /// <summary>The same id with the same values.</summary>
     public override bool Equals(object? obj) => Equals(obj as Message);
 
+    /// <summary>By id and number of values.</summary>
     public override int GetHashCode() => HashCode.Combine(Id, Values.Count);
 
     /// <summary>For logs and failing tests: the id and the values, never words.</summary>

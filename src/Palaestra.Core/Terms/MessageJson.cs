@@ -16,6 +16,7 @@ public sealed class MessageJson : JsonConverter<Message>
         return Of(read.RootElement) as Message ?? throw new JsonException("A text or a message is needed.");
     }
 
+    /// <summary>Id and values; what is said is added where it is answered.</summary>
     public override void Write(Utf8JsonWriter writer, Message value, JsonSerializerOptions options)
     {
         if (value.Text is { } text)
@@ -70,6 +71,7 @@ public sealed class MessageJson : JsonConverter<Message>
         writer.WriteEndObject();
     }
 
+    /// <summary>The values alone, as an object.</summary>
     public static void WriteValues(Utf8JsonWriter writer, Message message)
     {
         writer.WriteStartObject();

@@ -3,34 +3,64 @@ namespace Palaestra.Core.Terms;
 /// <summary>A direction in which the trunk can give way, before it is known on which side.</summary>
 public enum Direction
 {
+    /// <summary>None: mobility and learning.</summary>
     None,
+
+    /// <summary>Against arching: the front of the trunk holds.</summary>
     Front,
+
+    /// <summary>Against rounding: the back of the trunk holds.</summary>
     Back,
+
+    /// <summary>Against bending sideways.</summary>
     Side,
+
+    /// <summary>Against turning.</summary>
     Twist,
+
+    /// <summary>The pelvis stays level.</summary>
     Pelvis,
 }
 
 /// <summary>Whether a direction belongs to the side of the task or to the other one.</summary>
 public enum OnSide
 {
+    /// <summary>The side the task is done on.</summary>
     Task,
+
+    /// <summary>The other side than the task's.</summary>
     Other,
 }
 
 /// <summary>One of the eight directions of control shown on the trunk ring.</summary>
 public enum Sector
 {
+    /// <summary>Against arching.</summary>
     Front,
+
+    /// <summary>Against rounding.</summary>
     Back,
+
+    /// <summary>Against bending, the left side holds.</summary>
     SideLeft,
+
+    /// <summary>Against bending, the right side holds.</summary>
     SideRight,
+
+    /// <summary>Against turning to the left.</summary>
     TwistLeft,
+
+    /// <summary>Against turning to the right.</summary>
     TwistRight,
+
+    /// <summary>The pelvis level on the left leg.</summary>
     PelvisLeft,
+
+    /// <summary>The pelvis level on the right leg.</summary>
     PelvisRight,
 }
 
+/// <summary>Sectors of the ring and what they ask for.</summary>
 public static class Sectors
 {
     /// <summary>

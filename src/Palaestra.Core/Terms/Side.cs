@@ -6,11 +6,17 @@ namespace Palaestra.Core.Terms;
 /// </summary>
 public enum Side
 {
+    /// <summary>Both at once, or no side.</summary>
     Both,
+
+    /// <summary>The client's left.</summary>
     Left,
+
+    /// <summary>The client's right.</summary>
     Right,
 }
 
+/// <summary>Words and opposites of sides.</summary>
 public static class Sides
 {
     /// <summary>Left and right swapped; <see cref="Side.Both"/> stays.</summary>
@@ -22,6 +28,7 @@ public static class Sides
             _ => Side.Both,
         };
 
+    /// <summary>"left", "right" or "both".</summary>
     public static string Word(this Side side) =>
         side switch
         {

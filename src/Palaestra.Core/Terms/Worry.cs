@@ -11,6 +11,10 @@ public enum Worry
 
     /// <summary>Numbness or weakness: a red flag.</summary>
     NumbOrWeak,
+
+    /// <summary>Dizzy or unwell.</summary>
     DizzyOrUnwell,
+
+    /// <summary>The client wants to stop.</summary>
     ClientsWish,
 }

@@ -8,12 +8,21 @@ public enum Settling
 {
     /// <summary>Nothing was raised that had to settle.</summary>
     NotRaised,
+
+    /// <summary>Within an hour.</summary>
     WithinAnHour,
+
+    /// <summary>Within the day.</summary>
     SameDay,
+
+    /// <summary>By the next morning.</summary>
     NextMorning,
+
+    /// <summary>Longer than a day.</summary>
     LongerThanADay,
 }
 
+/// <summary>Hours of the words about settling.</summary>
 public static class Settlings
 {
     /// <summary>Hours the rules reckon with: the longest that the word lets be.</summary>
@@ -31,8 +40,13 @@ public static class Settlings
 /// <summary>Training at home since the last visit.</summary>
 public enum HomeTraining
 {
+    /// <summary>As planned.</summary>
     Done,
+
+    /// <summary>Some of it.</summary>
     Partly,
+
+    /// <summary>Not at all.</summary>
     NotDone,
 }
 
@@ -64,13 +78,15 @@ public sealed record CheckIn(
     HomeTraining? Home = null
 )
 {
-    /// <summary>Hours to settle by word or number; none where it was not asked.</summary>
+    /// <summary>Hours to settle by word or number, the longer where both were told; none where it was not asked.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
-    public double? Hours => Settled?.Hours() ?? SettledHours;
+    public double? Hours => Settled?.Hours() is { } word ? Math.Max(word, SettledHours ?? 0) : SettledHours;
 }
 
+/// <summary>What a check-in cannot hold.</summary>
 public static class CheckInCheck
 {
+    /// <summary>What is wrong with it, by field under <paramref name="path"/>; empty where nothing is.</summary>
     public static IEnumerable<FieldError> Errors(CheckIn checkIn, PracticeLibrary library, string path)
     {
         foreach (

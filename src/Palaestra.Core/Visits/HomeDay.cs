@@ -19,9 +19,13 @@ public sealed record HomeDay(
     public bool Empty => Done.Count == 0 && Pain is null && NextMorning is null && Remark is null;
 }
 
+/// <summary>What a day of the home log cannot hold.</summary>
 public static class HomeDayCheck
 {
+    /// <summary>Reps of one exercise and side on one day at most.</summary>
     public const int RepsMax = 500;
+
+    /// <summary>Letters of a remark at most.</summary>
     public const int RemarkMax = 500;
 
     /// <param name="items">The exercises and sides that some plan of this client asks or asked for.</param>

@@ -106,16 +106,31 @@ public sealed record Performance(
     private bool AsPrescribed(SetDone set) =>
         !set.Eased && (set.Setting is not { } done || done.SettingCovers(Prescribed));
 
+    /// <summary>Reps finished, in sets done as prescribed.</summary>
     public int Reps => AsAsked.Sum(set => set.Reps);
+
+    /// <summary>Of those, clean without a cue.</summary>
     public int CleanReps => AsAsked.Sum(set => set.CleanReps);
+
+    /// <summary>Of those, clean with or without a cue.</summary>
     public int AllCleanReps => AsAsked.Sum(set => set.CleanReps + set.CuedCleanReps);
+
+    /// <summary>Reps in which the trunk gave way, in sets done as prescribed.</summary>
     public int BreakingReps => AsAsked.Sum(set => set.BreakingReps);
 
     /// <summary>Reps begun: one that gave way and was never finished is among them.</summary>
     public int Tried => AsAsked.Sum(set => Math.Max(set.Reps, set.BreakingReps));
+
+    /// <summary>Seconds held before the trunk gave way, in sets done as prescribed.</summary>
     public double CleanSeconds => AsAsked.Sum(set => set.CleanSeconds);
+
+    /// <summary>Some set was done easier than prescribed.</summary>
     public bool Eased => Sets.Any(set => !AsPrescribed(set));
+
+    /// <summary>Sets in which pain went over the limit.</summary>
     public int PainSets => Sets.Count(set => set.PainOver);
+
+    /// <summary>The most effort told, 0 to 10; none if not asked.</summary>
     public int? Effort => Sets.Select(set => set.Effort).Max();
 
     /// <summary>The longest part of any set in which it trembled, 0 to 1.</summary>
@@ -149,6 +164,7 @@ public sealed record Performance(
     public bool Meets(Dose target, int brokenPer = int.MaxValue) =>
         CleanEnough(brokenPer) && Prescribed.Covers(target);
 
+    /// <summary>One for each exercise and side that was done at a visit, in the plan's order; sets in the order they were done. Screens, probes and open trials are left out.</summary>
     public static IReadOnlyList<Performance> FromTrials(
         int visit,
         DateOnly date,

@@ -102,9 +102,15 @@ public static class WithinVisit
             : new(ease.Change, rule, Message.Plain(ease.Words), rung.Id, side.Side, side.Dose);
     }
 
-    /// <summary>Another rung, at no more reps than were asked for here.</summary>
-    private static EaseOffer At(Rung rung, OneChange change, string rule, Message words, SideDose side) =>
-        new(
+    /// <summary>Another rung, at no more reps and no more seconds of holding in a set than were asked for here.</summary>
+    private static EaseOffer At(Rung rung, OneChange change, string rule, Message words, SideDose side)
+    {
+        var reps = Math.Min(rung.Start.Reps, side.Dose.Reps);
+        var hold =
+            side.Dose.Hold > 0
+                ? Math.Min(rung.Start.Hold, Math.Floor(side.Dose.Reps * side.Dose.Hold / reps))
+                : rung.Start.Hold;
+        return new(
             change,
             rule,
             words,
@@ -112,9 +118,11 @@ public static class WithinVisit
             rung.Sides == RungSides.Each && side.Side != Side.Both ? side.Side : rung.TaskSides[0],
             rung.Start with
             {
-                Reps = Math.Min(rung.Start.Reps, side.Dose.Reps),
+                Reps = reps,
+                Hold = hold,
             }
         );
+    }
 
     private static Rung? Below(Rung rung, PracticeLibrary library)
     {

@@ -4,6 +4,7 @@ using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Photos;
 using Palaestra.Exchange.Letters;
+using Palaestra.Server.Description;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Clinics;
@@ -36,11 +37,22 @@ public static class ClinicEndpoints
     public static void MapClinic(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/clinic").WithTags("Clinic");
-        group.MapGet("", Get).WithName("GetClinic");
-        group.MapPut("", Put).WithName("UpdateClinic");
-        group.MapGet("/mark", GetMark).WithName("GetClinicMark");
-        group.MapPut("/mark", PutMark).Accepts<byte[]>("image/jpeg", "image/png").WithName("PutClinicMark");
-        group.MapDelete("/mark", RemoveMark).WithName("RemoveClinicMark");
+        group.MapGet("", Get).Described("GetClinic", "Name, contact, address and time zone of the clinic.");
+        group
+            .MapPut("", Put)
+            .Described(
+                "UpdateClinic",
+                "Writes name, contact, address and time zone, on the version that was read.",
+                409
+            );
+        group.MapGet("/mark", GetMark).Described("GetClinicMark", "The picture at the head of letters.", 404);
+        group
+            .MapPut("/mark", PutMark)
+            .Accepts<byte[]>("image/jpeg", "image/png")
+            .Described("PutClinicMark", "Keeps the picture at the head of letters, JPEG or PNG.", 409);
+        group
+            .MapDelete("/mark", RemoveMark)
+            .Described("RemoveClinicMark", "Removes the picture at the head of letters.", 409);
     }
 
     private static async Task<Ok<ClinicForm>> Get(PalaestraDb db) =>
@@ -91,11 +103,7 @@ public static class ClinicEndpoints
             await Move(clinic, zone!, clock, db);
         }
         clinic.Version++;
-        try
-        {
-            await db.SaveChangesAsync();
-        }
-        catch (DbUpdateException)
+        if (!await db.SavedFirst())
         {
             return Problem.Conflict(Meanwhile);
         }
@@ -163,11 +171,7 @@ public static class ClinicEndpoints
         var clinic = await db.Clinics.SingleAsync();
         clinic.Mark = mark;
         clinic.Version++;
-        try
-        {
-            await db.SaveChangesAsync();
-        }
-        catch (DbUpdateException)
+        if (!await db.SavedFirst())
         {
             return Problem.Conflict(Meanwhile);
         }

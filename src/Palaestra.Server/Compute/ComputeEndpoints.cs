@@ -7,6 +7,7 @@ using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
+using Palaestra.Server.Description;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Compute;
@@ -49,12 +50,28 @@ public static class ComputeEndpoints
     public static void MapCompute(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/compute").WithTags("Compute");
-        group.MapPost("/fold", Fold).WithName("ComputeFold");
-        group.MapPost("/load", Load).WithName("ComputeLoad");
-        group.MapPost("/findings", Findings).WithName("ComputeFindings");
-        group.MapPost("/plan", Plan).WithName("ComputePlan");
-        group.MapPost("/decide", Decide).WithName("ComputeDecide");
-        group.MapPost("/photo", Photo).WithName("ComputePhoto");
+        group
+            .MapPost("/fold", Fold)
+            .Described(
+                "ComputeFold",
+                "Trials from capture events: reps, seconds and range done clean. Nothing is stored."
+            );
+        group.MapPost("/load", Load).Described("ComputeLoad", "Joint loads of a posture. Nothing is stored.");
+        group
+            .MapPost("/findings", Findings)
+            .Described("ComputeFindings", "Findings from trials. Nothing is stored.");
+        group
+            .MapPost("/plan", Plan)
+            .Described("ComputePlan", "A plan from findings and a client. Nothing is stored.");
+        group
+            .MapPost("/decide", Decide)
+            .Described(
+                "ComputeDecide",
+                "What becomes of each exercise and side, and why. Nothing is stored."
+            );
+        group
+            .MapPost("/photo", Photo)
+            .Described("ComputePhoto", "Angles from points marked in a picture. Nothing is stored.");
     }
 
     private static Results<Ok<LoadAnswer>, ProblemHttpResult> Load(

@@ -5,6 +5,7 @@ using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Day;
 using Palaestra.Server.Clinics;
+using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 
 namespace Palaestra.Server.Day;
@@ -60,19 +61,31 @@ public static class DayEndpoints
     public static void MapDay(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api").WithTags("Day");
-        group.MapGet("/day", Today).WithName("GetDay");
-        group.MapGet("/clients", Find).WithName("FindClients");
+        group
+            .MapGet("/day", Today)
+            .Described("GetDay", "The visits of today, and what waits for a practitioner.");
+        group
+            .MapGet("/clients", Find)
+            .Described("FindClients", "Clients whose name has these letters; all where none are given.");
     }
 
-    private static async Task<Ok<DayView>> Today(PalaestraDb db, StandingReview standings, ClinicClock clock)
+    private static async Task<Ok<DayView>> Today(
+        PalaestraDb db,
+        StandingWorker standings,
+        ClinicClock clock,
+        CancellationToken gone
+    )
     {
-        var behind = await standings.Refresh();
+        if (await Behind(db, gone) > 0)
+        {
+            await standings.CaughtUp(gone);
+        }
         var today = clock.Today;
         var visits = await VisitsOn(today, clock.Zone, db);
         var (pile, count) = await Pile(today, db);
         var here = visits.Select(v => v.EpisodeId).ToList();
         var others = await LinesOf(Seen(db).Where(s => !here.Contains(s.EpisodeId)), db);
-        var clients = await db.Standings.CountAsync();
+        var clients = await db.Standings.CountAsync(gone);
         return TypedResults.Ok(
             new DayView(
                 today,
@@ -82,10 +95,13 @@ public static class DayEndpoints
                 count,
                 others,
                 clients - here.Distinct().Count(),
-                behind
+                await Behind(db, gone)
             )
         );
     }
+
+    private static Task<int> Behind(PalaestraDb db, CancellationToken gone) =>
+        db.Standings.CountAsync(s => s.Stale, gone);
 
     /// <summary>Clients whose name or complaint holds the words, those seen last first.</summary>
     private static async Task<Ok<IReadOnlyList<ClientLine>>> Find(string? words, PalaestraDb db)

@@ -9,6 +9,7 @@ using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Keeping;
 using Palaestra.Server.Progression;
+using Palaestra.Server.Screening;
 
 namespace Palaestra.Server.Day;
 
@@ -17,56 +18,60 @@ public sealed class StandingReview(
     PalaestraDb db,
     PracticeLibrary library,
     CaseFiles files,
-    ClinicClock clock
+    ClinicClock clock,
+    TapQueue taps
 )
 {
-    /// <summary>So many are worked out within one request; the rest follows with the next ones.</summary>
+    /// <summary>So many are worked out with one library and one connection.</summary>
     public const int AtOnce = 40;
 
-    /// <summary>Where nothing can be written now, the day stands as it was known last: reading goes on.</summary>
-    /// <returns>How many were out of date and still are.</returns>
-    public async Task<int> Refresh(int most = AtOnce)
-    {
-        try
-        {
-            return await RefreshSome(most);
-        }
-        catch (Exception problem) when (StoreFault.Is(problem))
-        {
-            Serilog.Log.Error(problem, "The day is told as it was known last.");
-            db.ChangeTracker.Clear();
-            return await db.Standings.CountAsync(s => s.Stale);
-        }
-    }
-
-    private async Task<int> RefreshSome(int most)
+    /// <summary>
+    /// Works out some of those that are marked, in the order of their ids. One that cannot be worked out stays marked, and the
+    /// others go on; where nothing can be written now, all stay as they are.
+    /// </summary>
+    /// <returns>The last one that was looked at, to go on from; none where there are no more.</returns>
+    public async Task<Guid?> Refresh(Guid after)
     {
         var stale = await db
-            .Standings.Where(s => s.Stale)
+            .Standings.Where(s => s.Stale && s.EpisodeId > after)
             .OrderBy(s => s.EpisodeId)
             .Select(s => s.EpisodeId)
-            .Take(most)
+            .Take(AtOnce)
             .ToListAsync();
         foreach (var id in stale)
         {
-            await Refresh(id);
+            try
+            {
+                await taps.Write(() => Refresh(id, clock.Today));
+            }
+#pragma warning disable CA1031 // Whatever is wrong with one record, the others are worked out.
+            catch (Exception problem) when (!StoreFault.Is(problem))
+#pragma warning restore CA1031
+            {
+                Serilog.Log.Error(problem, "Where episode {Episode} stands could not be worked out.", id);
+            }
             db.ChangeTracker.Clear();
         }
-        return stale.Count < most ? 0 : await db.Standings.CountAsync(s => s.Stale);
+        return stale.Count == AtOnce ? stale[^1] : null;
     }
 
     /// <summary>
     /// The mark is taken away first and in the same transaction: what changes meanwhile waits for it and marks anew, and of
     /// two requests that come at once the second finds nothing to do.
     /// </summary>
-    private async Task Refresh(Guid episodeId)
+    private async Task Refresh(Guid episodeId, DateOnly today)
     {
         await using var whole = await db.Database.BeginTransactionAsync();
         var mine = await db
             .Standings.Where(s => s.EpisodeId == episodeId && s.Stale)
             .ExecuteUpdateAsync(set => set.SetProperty(s => s.Stale, false));
-        if (mine == 0 || await files.OfEpisode(episodeId) is not { Visits.Count: > 0 } file)
+        if (mine == 0 || await files.OfEpisode(episodeId) is not { } file)
         {
+            return;
+        }
+        if (file.Visits.Count == 0)
+        {
+            await whole.CommitAsync();
             return;
         }
         var standing = await db
@@ -74,7 +79,6 @@ public sealed class StandingReview(
             .Include(s => s.Pile)
             .AsSplitQuery()
             .FirstAsync(s => s.EpisodeId == episodeId);
-        var today = clock.Today;
         var latest = file.Visits.LastOrDefault(v => file.DayOf(v) <= today) ?? file.Visits[0];
         var pains = file.Visits.Select(v => EpisodeView.VisitOf(v, file).Pain).OfType<int>().ToList();
         standing.LibraryVersion = library.Version;

@@ -5,6 +5,7 @@ using Palaestra.Core.Findings;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Data.Visits;
+using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 
@@ -38,20 +39,17 @@ public static class FindingsEndpoints
         routes
             .MapGet("/api/visits/{visitId:guid}/findings", Findings)
             .WithTags("Findings")
-            .WithName("GetFindings");
+            .Described("GetFindings", "What the screen of a visit found: scores, differences, entry levels.");
 
     /// <param name="against">Visit of an earlier screen to compare with; none: the one before.</param>
     private static async Task<Results<Ok<FindingsView>, ProblemHttpResult>> Findings(
         Guid visitId,
         Guid? against,
-        CaseFiles files,
+        OpenCase open,
         PracticeLibrary library
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         var visit = file.ScreenVisit(visitId);
         var earlier = visit is null ? null : EarlierOf(file, visit, against);
         if (against is not null && earlier?.Id != against)

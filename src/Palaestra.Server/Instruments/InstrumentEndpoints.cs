@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
 using Palaestra.Exchange.Instruments;
+using Palaestra.Server.Description;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Instruments;
@@ -34,10 +35,16 @@ public static class InstrumentEndpoints
     public static void MapInstruments(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/instruments").WithTags("Instruments");
-        group.MapGet("", All).WithName("GetInstruments");
-        group.MapGet("/{device}/stream", Stream).WithName("WatchInstrument");
-        group.MapPost("/{device}/neutral", TakeNeutral).WithName("TakeNeutral");
-        group.MapPost("/{device}/script", Begin).WithName("BeginScript");
+        group.MapGet("", All).Described("GetInstruments", "Instruments that are connected.");
+        group
+            .MapGet("/{device}/stream", Stream)
+            .Described("WatchInstrument", "Server-sent events: what an instrument reads.", 404);
+        group
+            .MapPost("/{device}/neutral", TakeNeutral)
+            .Described("TakeNeutral", "Takes what an instrument reads now for neutral.", 404, 409, 422);
+        group
+            .MapPost("/{device}/script", Begin)
+            .Described("BeginScript", "Tells a simulated instrument what to play.", 404);
     }
 
     private static Ok<IReadOnlyList<DeviceView>> All(LiveDevices devices) =>

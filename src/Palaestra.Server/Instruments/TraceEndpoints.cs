@@ -7,9 +7,12 @@ using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
 using Palaestra.Core.Signals;
+using Palaestra.Data;
 using Palaestra.Data.Traces;
 using Palaestra.Exchange.Instruments;
+using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
+using Palaestra.Server.Keeping;
 using Palaestra.Server.Problems;
 using Palaestra.Server.SignIn;
 
@@ -43,44 +46,57 @@ public static class TraceEndpoints
     public static void MapTraces(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api").WithTags("Instruments");
-        group.MapGet("/visits/{visitId:guid}/traces", All).WithName("GetTraces");
-        group.MapPost("/visits/{visitId:guid}/trials/{trialId:guid}/traces", Keep).WithName("KeepTrace");
+        group
+            .MapGet("/visits/{visitId:guid}/traces", All)
+            .Described("GetTraces", "Traces kept with a visit.", 404);
+        group
+            .MapPost("/visits/{visitId:guid}/trials/{trialId:guid}/traces", Keep)
+            .Described("KeepTrace", "Keeps what an instrument read during a trial.", 404, 409);
         group
             .MapPost("/visits/{visitId:guid}/trials/{trialId:guid}/traces/file", Import)
             .WithMetadata(new RequestSizeLimitAttribute(TraceFileForm.Most))
             .Accepts<TraceFileForm>("application/json")
             .RequireRateLimiting(OneAtATime)
             .AddEndpointFilter(GivesBack)
-            .WithName("ImportTrace");
-        group.MapPost("/traces/columns", Columns).WithName("LookAtTraceFile");
-        group.MapGet("/traces/{id:guid}", View).WithName("GetTrace");
-        group.MapGet("/traces/{id:guid}/file.csv", File).WithName("GetTraceFile");
-        group.MapDelete("/traces/{id:guid}", Remove).WithName("RemoveTrace");
+            .Described("ImportTrace", "Reads a trace of a trial from a CSV file.", 404, 409);
+        group
+            .MapPost("/traces/columns", Columns)
+            .Described(
+                "LookAtTraceFile",
+                "The columns of a CSV file and what they seem to be. Nothing is stored."
+            );
+        group
+            .MapGet("/traces/{id:guid}", View)
+            .Described("GetTrace", "A trace and what was found in it.", 404, 409);
+        group
+            .MapGet("/traces/{id:guid}/file.csv", File)
+            .Described("GetTraceFile", "A trace as CSV.", 404, 409);
+        group.MapDelete("/traces/{id:guid}", Remove).Described("RemoveTrace", "Removes a trace.", 404);
     }
 
     private static async Task<Results<Ok<IReadOnlyList<TraceEntry>>, ProblemHttpResult>> All(
         Guid visitId,
-        CaseFiles files,
+        PalaestraDb db,
         TraceStore traceStore
     ) =>
-        await files.OfVisit(visitId) is null
-            ? Problem.NotFound("visit")
-            : TypedResults.Ok<IReadOnlyList<TraceEntry>>([
+        await db.Visits.AnyAsync(visit => visit.Id == visitId)
+            ? TypedResults.Ok<IReadOnlyList<TraceEntry>>([
                 .. (await traceStore.Of(visitId)).Select(TraceEntry.Of),
-            ]);
+            ])
+            : Problem.NotFound("visit");
 
     private static async Task<Results<Ok<TraceEntry>, ProblemHttpResult>> Keep(
         Guid visitId,
         Guid trialId,
         KeepTraceForm form,
-        CaseFiles files,
+        OpenCase open,
         LiveDevices instruments,
         TraceStore traceStore,
         TimeProvider time,
         WhoIsHere who
     )
     {
-        if (await TrialOf(visitId, trialId, files) is not { } trial)
+        if (TrialOf(visitId, trialId, open) is not { } trial)
         {
             return Problem.NotFound("trial");
         }
@@ -142,13 +158,13 @@ public static class TraceEndpoints
         Guid visitId,
         Guid trialId,
         TraceFileForm form,
-        CaseFiles files,
+        OpenCase open,
         PracticeLibrary library,
         TraceStore traceStore,
         WhoIsHere who
     )
     {
-        if (await TrialOf(visitId, trialId, files) is not { } trial)
+        if (TrialOf(visitId, trialId, open) is not { } trial)
         {
             return Problem.NotFound("trial");
         }
@@ -189,7 +205,7 @@ public static class TraceEndpoints
                 TraceEntry.Of(await traceStore.Keep(visitId, trial, trace, source, who.Name, instead))
             );
         }
-        catch (DbUpdateException)
+        catch (DbUpdateException problem) when (!StoreFault.Is(problem))
         {
             return Problem.Conflict(Message.Of("trace.meanwhile"));
         }
@@ -259,6 +275,6 @@ public static class TraceEndpoints
 
     private static ProblemHttpResult Damaged() => Problem.Conflict(Message.Of("trace.damaged"));
 
-    private static async Task<Trial?> TrialOf(Guid visitId, Guid trialId, CaseFiles files) =>
-        (await files.OfVisit(visitId))?.Trials(visitId).FirstOrDefault(t => t.Id == trialId);
+    private static Trial? TrialOf(Guid visitId, Guid trialId, OpenCase open) =>
+        open.File.Trials(visitId).FirstOrDefault(t => t.Id == trialId);
 }

@@ -6,6 +6,7 @@ using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Data;
 using Palaestra.Server.Clinics;
+using Palaestra.Server.Description;
 using Palaestra.Server.Problems;
 using Palaestra.Server.SignIn;
 
@@ -31,15 +32,43 @@ public static class IntakeEndpoints
     public static void MapIntake(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api").WithTags("Intake");
-        group.MapPost("/clients", Create).WithName("CreateClient");
-        group.MapGet("/episodes/{id:guid}", Get).WithName("GetEpisode");
-        group.MapPut("/episodes/{id:guid}/intake", Update).WithName("UpdateIntake");
-        group.MapPost("/episodes/{id:guid}/danger-reports", ReportDanger).WithName("ReportDangerSigns");
+        group
+            .MapPost("/clients", Create)
+            .Described("CreateClient", "Opens a client with an episode and its first visit.");
+        group
+            .MapGet("/episodes/{id:guid}", Get)
+            .Described("GetEpisode", "A client’s episode: what was asked, visits, red flags.");
+        group
+            .MapPut("/episodes/{id:guid}/intake", Update)
+            .Described(
+                "UpdateIntake",
+                "Writes the answers of the intake at a visit, on the version that was read.",
+                409
+            );
+        group
+            .MapPost("/episodes/{id:guid}/danger-reports", ReportDanger)
+            .Described(
+                "ReportDangerSigns",
+                "Reports red flags; the episode is closed until they are dealt with."
+            );
         group
             .MapPost("/episodes/{id:guid}/danger-reports/{reportId:guid}/cleared", Clear)
-            .WithName("ClearDangerReport");
-        group.MapGet("/episodes/{id:guid}/neutral", AskNeutral).WithName("AskNeutral");
-        group.MapPut("/episodes/{id:guid}/neutral", SetNeutral).WithName("SetNeutral");
+            .Described(
+                "ClearDangerReport",
+                "Says what was found and done about a report of red flags.",
+                404,
+                409
+            );
+        group
+            .MapGet("/episodes/{id:guid}/neutral", AskNeutral)
+            .Described("AskNeutral", "Which neutral position and strategy suit a resting shape.");
+        group
+            .MapPut("/episodes/{id:guid}/neutral", SetNeutral)
+            .Described(
+                "SetNeutral",
+                "Sets neutral position, strategy and activation, on the version that was read.",
+                409
+            );
     }
 
     private static async Task<Results<Created<Opened>, ProblemHttpResult>> Create(
@@ -59,21 +88,15 @@ public static class IntakeEndpoints
         return TypedResults.Created($"/api/episodes/{episode.Id}", new Opened(episode.Id, visit.Id));
     }
 
-    private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> Get(
-        Guid id,
-        CaseFiles files,
-        PracticeLibrary library,
-        ClinicClock clock
-    ) =>
-        await files.OfEpisode(id) is { } file
-            ? TypedResults.Ok(EpisodeView.Of(file, library, clock.Today))
-            : Problem.NotFound("episode");
+    private static Ok<EpisodeView> Get(Guid id, OpenCase open, PracticeLibrary library, ClinicClock clock) =>
+        TypedResults.Ok(EpisodeView.Of(open.File, library, clock.Today));
 
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> Update(
         Guid id,
         IntakeForm form,
         IValidator<IntakeForm> validator,
         IntakeStore intakes,
+        OpenCase open,
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
@@ -87,7 +110,7 @@ public static class IntakeEndpoints
             return Problem.Fields(errors);
         }
         return await Edit(
-            id,
+            open.File,
             form.Version ?? 0,
             files,
             db,
@@ -114,7 +137,7 @@ public static class IntakeEndpoints
         Guid id,
         DangerSignsForm form,
         IntakeStore intakes,
-        CaseFiles files,
+        OpenCase open,
         PalaestraDb db,
         PracticeLibrary library,
         ClinicClock clock,
@@ -131,10 +154,7 @@ public static class IntakeEndpoints
                 );
             }
         }
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return Problem.NotFound("episode");
-        }
+        var file = open.File;
         intakes.Report(file.Episode, form.DangerSigns, who.Name);
         await db.SaveChangesAsync();
         return TypedResults.Ok(EpisodeView.Of(file, library, clock.Today));
@@ -144,7 +164,7 @@ public static class IntakeEndpoints
         Guid id,
         Guid reportId,
         DangerClearedForm form,
-        CaseFiles files,
+        OpenCase open,
         PalaestraDb db,
         PracticeLibrary library,
         ClinicClock clock,
@@ -159,8 +179,8 @@ public static class IntakeEndpoints
         {
             return Problem.Field("done", Message.Of("flag.done"));
         }
-        var file = await files.OfEpisode(id);
-        if (file?.Episode.DangerReports.FirstOrDefault(r => r.Id == reportId) is not { } report)
+        var file = open.File;
+        if (file.Episode.DangerReports.FirstOrDefault(r => r.Id == reportId) is not { } report)
         {
             return Problem.NotFound("flag-report");
         }
@@ -180,14 +200,11 @@ public static class IntakeEndpoints
         Guid id,
         Word<RestingShape> shape,
         Word<SpinalStrategy>? strategy,
-        CaseFiles files,
+        OpenCase open,
         PracticeLibrary library
     )
     {
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return Problem.NotFound("episode");
-        }
+        var file = open.File;
         var profile = file.Profile with { RestingShape = shape.Value };
         var proposal = NeutralChoice.Propose(profile, file.Policy, library);
         return TypedResults.Ok(
@@ -201,19 +218,19 @@ public static class IntakeEndpoints
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> SetNeutral(
         Guid id,
         NeutralForm form,
+        OpenCase open,
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
         ClinicClock clock
     )
     {
-        var file = await files.OfEpisode(id);
-        if (file?.Closed == true)
+        if (open.File.Closed)
         {
             return Problem.Closed();
         }
         return await Edit(
-            id,
+            open.File,
             form.Version,
             files,
             db,
@@ -230,7 +247,7 @@ public static class IntakeEndpoints
 
     /// <summary>One edit of an episode; an edit on an older version changes nothing and shows the present one.</summary>
     private static async Task<Results<Ok<EpisodeView>, ProblemHttpResult>> Edit(
-        Guid id,
+        CaseFile file,
         int version,
         CaseFiles files,
         PalaestraDb db,
@@ -239,10 +256,6 @@ public static class IntakeEndpoints
         Action<CaseFile> change
     )
     {
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return Problem.NotFound("episode");
-        }
         var conflict = Message.Of("conflict.changed");
         if (version != file.Episode.Version)
         {
@@ -250,16 +263,11 @@ public static class IntakeEndpoints
         }
         change(file);
         file.Episode.Version++;
-        try
-        {
-            await db.SaveChangesAsync();
-        }
-        catch (DbUpdateConcurrencyException)
+        if (!await db.SavedFirst())
         {
             return Problem.Conflict(conflict);
         }
-        return await files.OfEpisode(id) is { } stored
-            ? TypedResults.Ok(EpisodeView.Of(stored, library, clock.Today))
-            : Problem.NotFound("episode");
+        var stored = await files.OfEpisode(file.Episode.Id);
+        return TypedResults.Ok(EpisodeView.Of(stored!, library, clock.Today));
     }
 }

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Palaestra.Data.Keeping;
+using Palaestra.Server.Description;
 using Palaestra.Server.SignIn;
 
 namespace Palaestra.Server.Keeping;
@@ -26,8 +27,8 @@ public static class BackupEndpoints
             .MapGroup("/api/backups")
             .WithTags("Backups")
             .RequireAuthorization(policy => policy.RequireRole(SignInEndpoints.Administrator));
-        group.MapGet("", Get).WithName("GetBackups");
-        group.MapPost("", Make).WithName("MakeBackup");
+        group.MapGet("", Get).Described("GetBackups", "Backups that were made.");
+        group.MapPost("", Make).Described("MakeBackup", "Makes a backup now.");
     }
 
     private static Ok<BackupsView> Get(BackupRuns runs, Settings settings) =>

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Palaestra.Core.Body;
 using Palaestra.Core.Library;
+using Palaestra.Server.Description;
 using Palaestra.Server.Problems;
 using Palaestra.Server.Words;
 
@@ -33,11 +34,19 @@ public static class LibraryEndpoints
     public static void MapLibrary(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api").WithTags("Library");
-        group.MapGet("/library", Library).WithName("GetLibrary");
-        group.MapGet("/figures", SheetOf).WithName("GetFigureSheet");
-        group.MapGet("/figures/{rungId}", FigureOf).WithName("GetFigure");
-        group.MapGet("/figures/{rungId}/frames", FramesOf).WithName("GetFigureFrames");
-        group.MapGet("/figures/{rungId}/faults/{fault}", FaultFigureOf).WithName("GetFaultFigure");
+        group
+            .MapGet("/library", Library)
+            .Described("GetLibrary", "Ladders, tasks, faults, precautions and policies.");
+        group
+            .MapGet("/figures", SheetOf)
+            .Described("GetFigureSheet", "Drawings of all rungs, start and end.");
+        group.MapGet("/figures/{rungId}", FigureOf).Described("GetFigure", "The drawing of a rung.", 404);
+        group
+            .MapGet("/figures/{rungId}/frames", FramesOf)
+            .Described("GetFigureFrames", "The movement of a rung as drawings in order.", 404);
+        group
+            .MapGet("/figures/{rungId}/faults/{fault}", FaultFigureOf)
+            .Described("GetFaultFigure", "The drawing of a fault on a rung.", 404);
     }
 
     private static Ok<LibraryView> Library(PracticeLibrary library, ClinicWords words) =>

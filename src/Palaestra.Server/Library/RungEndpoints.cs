@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
+using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 
@@ -35,7 +36,14 @@ public sealed record RungPage(
 public static class RungEndpoints
 {
     public static void MapRungs(this IEndpointRouteBuilder routes) =>
-        routes.MapGet("/api/rungs/{rungId}", Get).WithTags("Library").WithName("GetRung");
+        routes
+            .MapGet("/api/rungs/{rungId}", Get)
+            .WithTags("Library")
+            .Described(
+                "GetRung",
+                "A rung of a ladder: what it trains, its loads, what leads on; for a client where an episode is named.",
+                404
+            );
 
     private static async Task<Results<Ok<RungPage>, ProblemHttpResult>> Get(
         string rungId,

@@ -3,6 +3,7 @@ using System.Runtime.CompilerServices;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Palaestra.Data.Staff;
+using Palaestra.Server.Description;
 
 namespace Palaestra.Server.Live;
 
@@ -11,7 +12,13 @@ public static class LiveEndpoints
     private static readonly TimeSpan Beat = TimeSpan.FromSeconds(15);
 
     public static void MapLive(this IEndpointRouteBuilder routes) =>
-        routes.MapGet("/api/live", Stream).WithName("GetLiveNews").WithTags("Live");
+        routes
+            .MapGet("/api/live", Stream)
+            .Described(
+                "GetLiveNews",
+                "Server-sent events: which visits were written to. Last-Event-ID takes the stream up again."
+            )
+            .WithTags("Live");
 
     /// <summary>Which visits have new events, as they are stored; ends with the account's sign-in.</summary>
     private static ServerSentEventsResult<News> Stream(

@@ -6,6 +6,7 @@ using Palaestra.Data.Outcomes;
 using Palaestra.Exchange.Letters;
 using Palaestra.Exchange.Sheets;
 using Palaestra.Server.Clinics;
+using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 using Palaestra.Server.Serving;
@@ -26,22 +27,25 @@ public static class LetterEndpoints
     public static void MapLetters(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/visits/{visitId:guid}").WithTags("Outcomes");
-        group.MapGet("/letter", Get).WithName("GetLetter");
-        group.MapPut("/letter", Put).WithName("StoreLetter");
-        group.MapGet("/letter.pdf", Pdf).WithName("GetLetterPdf");
+        group
+            .MapGet("/letter", Get)
+            .Described("GetLetter", "The letter of a visit: as proposed and as kept.");
+        group
+            .MapPut("/letter", Put)
+            .Described("StoreLetter", "Keeps the letter of a visit, on the version that was read.", 409);
+        group
+            .MapGet("/letter.pdf", Pdf)
+            .Described("GetLetterPdf", "The letter of a visit as PDF, A4 or Letter.");
     }
 
     private static async Task<Results<Ok<LetterView>, ProblemHttpResult>> Get(
         Guid visitId,
-        CaseFiles files,
+        OpenCase open,
         LetterComposer composer,
         PalaestraDb db
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         var fresh = await composer.Fresh(file, visitId);
         var stored = await db.Letters.AsNoTracking().FirstOrDefaultAsync(l => l.VisitId == visitId);
         return TypedResults.Ok(
@@ -52,17 +56,14 @@ public static class LetterEndpoints
     private static async Task<Results<Ok<LetterView>, ProblemHttpResult>> Put(
         Guid visitId,
         LetterForm form,
-        CaseFiles files,
+        OpenCase open,
         LetterComposer composer,
         PalaestraDb db,
         WhoIsHere who,
         ClinicClock clock
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         if (Letter.Errors(form.Letter, "letter").ToList() is { Count: > 0 } errors)
         {
             return Problem.Fields(errors);
@@ -90,11 +91,7 @@ public static class LetterEndpoints
             stored.Version++;
         }
         stored.WrittenAt = clock.Now;
-        try
-        {
-            await db.SaveChangesAsync();
-        }
-        catch (DbUpdateException)
+        if (!await db.SavedFirst())
         {
             return Problem.Conflict(meanwhile);
         }
@@ -110,7 +107,7 @@ public static class LetterEndpoints
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Pdf(
         Guid visitId,
-        CaseFiles files,
+        OpenCase open,
         LetterComposer composer,
         PalaestraDb db,
         WhoIsHere who,
@@ -120,10 +117,7 @@ public static class LetterEndpoints
         Word<Paper>? paper
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         var stored = await db.Letters.AsNoTracking().FirstOrDefaultAsync(l => l.VisitId == visitId);
         var letter = stored?.Letter ?? await composer.Fresh(file, visitId);
         var page = await composer.Page(letter, who.Name);

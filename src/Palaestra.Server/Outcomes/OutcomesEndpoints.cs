@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
 using Palaestra.Data;
+using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 
@@ -15,32 +16,34 @@ public static class OutcomesEndpoints
     public static void MapOutcomes(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/visits/{visitId:guid}").WithTags("Outcomes");
-        group.MapGet("/outcomes", Get).WithName("GetOutcomes");
-        group.MapPut("/answers", Answer).WithName("StoreAnswers");
+        group
+            .MapGet("/outcomes", Get)
+            .Described(
+                "GetOutcomes",
+                "Measures over the visits: trend, and whether the change is more than error."
+            );
+        group
+            .MapPut("/answers", Answer)
+            .Described(
+                "StoreAnswers",
+                "Writes the answers to a visit’s measures, on the version that was read.",
+                409
+            );
     }
 
-    private static async Task<Results<Ok<OutcomesView>, ProblemHttpResult>> Get(
-        Guid visitId,
-        CaseFiles files,
-        OutcomeSummary summary
-    ) =>
-        await files.OfVisit(visitId) is { } file
-            ? TypedResults.Ok(summary.Of(file, visitId))
-            : Problem.NotFound("visit");
+    private static Ok<OutcomesView> Get(Guid visitId, OpenCase open, OutcomeSummary summary) =>
+        TypedResults.Ok(summary.Of(open.File, visitId));
 
     private static async Task<Results<Ok<OutcomesView>, ProblemHttpResult>> Answer(
         Guid visitId,
         AnswersForm form,
-        CaseFiles files,
+        OpenCase open,
         OutcomeSummary summary,
         PalaestraDb db,
         PracticeLibrary library
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         var errors = OutcomeAnswers.Errors(form.Answers, library, "answers").ToList();
         if (errors.Count > 0)
         {
@@ -53,11 +56,7 @@ public static class OutcomesEndpoints
         }
         visit.Answers = form.Answers;
         visit.AnswersVersion++;
-        try
-        {
-            await db.SaveChangesAsync();
-        }
-        catch (DbUpdateConcurrencyException)
+        if (!await db.SavedFirst())
         {
             return Problem.Conflict(Message.Of("conflict.answered"));
         }

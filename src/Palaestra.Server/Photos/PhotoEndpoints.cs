@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Palaestra.Data.Photos;
+using Palaestra.Server.Description;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Photos;
@@ -12,9 +13,12 @@ public static class PhotoEndpoints
     public static void MapPhotos(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/photos").WithTags("Photos");
-        group.MapPost("", Keep).Accepts<byte[]>("image/jpeg", "image/png").WithName("KeepPhoto");
-        group.MapGet("/{id:guid}", Get).WithName("GetPhoto");
-        group.MapDelete("/{id:guid}", Remove).WithName("RemovePhoto");
+        group
+            .MapPost("", Keep)
+            .Accepts<byte[]>("image/jpeg", "image/png")
+            .Described("KeepPhoto", "Keeps a picture, JPEG or PNG, and answers its id.");
+        group.MapGet("/{id:guid}", Get).Described("GetPhoto", "A kept picture.", 404);
+        group.MapDelete("/{id:guid}", Remove).Described("RemovePhoto", "Removes a picture.", 404);
     }
 
     private static async Task<Results<Ok<PhotoKept>, ProblemHttpResult>> Keep(

@@ -10,6 +10,7 @@ using Palaestra.Core.Screening;
 using Palaestra.Data;
 using Palaestra.Data.Planning;
 using Palaestra.Server.Clinics;
+using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 using Palaestra.Server.SignIn;
@@ -79,26 +80,37 @@ public static class PlanningEndpoints
     public static void MapPlanning(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/episodes/{id:guid}").WithTags("Planning");
-        group.MapGet("/plan", Get).WithName("GetPlan");
-        group.MapPost("/plan/weigh", Weigh).WithName("WeighPlan");
-        group.MapPost("/plan/propose", Propose).WithName("ProposePlan");
-        group.MapGet("/plan/swaps/{rungId}", SwapsFor).WithName("GetSwaps");
-        group.MapGet("/plan/compare", Compare).WithName("ComparePlans");
-        group.MapPost("/plans", Accept).WithName("AcceptPlan");
+        group
+            .MapGet("/plan", Get)
+            .Described("GetPlan", "The plans of an episode, oldest first, and the proposal.");
+        group
+            .MapPost("/plan/weigh", Weigh)
+            .Described("WeighPlan", "The arithmetic and warnings of a plan. Nothing is stored.");
+        group
+            .MapPost("/plan/propose", Propose)
+            .Described(
+                "ProposePlan",
+                "Another proposal: other minutes, exercises kept, rungs left out. Nothing is stored.",
+                409
+            );
+        group
+            .MapGet("/plan/swaps/{rungId}", SwapsFor)
+            .Described("GetSwaps", "What may stand in the place of a rung.", 404);
+        group.MapGet("/plan/compare", Compare).Described("ComparePlans", "Two plans side by side.");
+        group
+            .MapPost("/plans", Accept)
+            .Described("AcceptPlan", "Puts a plan in force, on the one that was shown.", 409);
     }
 
     private static async Task<Results<Ok<PlanView>, ProblemHttpResult>> Get(
         Guid id,
-        CaseFiles files,
+        OpenCase open,
         PracticeLibrary library,
         PlanProposals proposing,
         ClinicClock clock
     )
     {
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return Problem.NotFound("episode");
-        }
+        var file = open.File;
         var today = clock.Today;
         var entries = file.Findings()?.Entries ?? [];
         return TypedResults.Ok(
@@ -115,14 +127,11 @@ public static class PlanningEndpoints
     private static async Task<Results<Ok<WeighedPlan>, ProblemHttpResult>> Weigh(
         Guid id,
         PlanForm form,
-        CaseFiles files,
+        OpenCase open,
         PlanProposals proposing
     )
     {
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return Problem.NotFound("episode");
-        }
+        var file = open.File;
         var plan = proposing.Weigh(file, form);
         return plan.IsValid ? TypedResults.Ok(plan.Value!) : Problem.Fields(plan.Errors);
     }
@@ -130,14 +139,11 @@ public static class PlanningEndpoints
     private static async Task<Results<Ok<PlanProposal>, ProblemHttpResult>> Propose(
         Guid id,
         PlanAsk ask,
-        CaseFiles files,
+        OpenCase open,
         PlanProposals proposing
     )
     {
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return Problem.NotFound("episode");
-        }
+        var file = open.File;
         if (file.Closed)
         {
             return Problem.Closed();
@@ -154,14 +160,11 @@ public static class PlanningEndpoints
     private static async Task<Results<Ok<SwapList>, ProblemHttpResult>> SwapsFor(
         Guid id,
         string rungId,
-        CaseFiles files,
+        OpenCase open,
         PracticeLibrary library
     )
     {
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return Problem.NotFound("episode");
-        }
+        var file = open.File;
         return library.FindRung(rungId) is { } rung
             ? TypedResults.Ok(
                 Swaps.For(rung, file.Profile, file.Findings()?.Entries ?? [], file.Episode.Equipment, library)
@@ -173,15 +176,12 @@ public static class PlanningEndpoints
         Guid id,
         int before,
         int after,
-        CaseFiles files,
+        OpenCase open,
         PracticeLibrary library,
         PlanProposals proposing
     )
     {
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return Problem.NotFound("episode");
-        }
+        var file = open.File;
         var from = file.Plans.FirstOrDefault(plan => plan.Revision == before);
         var to = file.Plans.FirstOrDefault(plan => plan.Revision == after);
         if (from is null || to is null)
@@ -204,16 +204,13 @@ public static class PlanningEndpoints
     private static async Task<Results<Created<PlanRevisionView>, ProblemHttpResult>> Accept(
         Guid id,
         AcceptPlanForm form,
-        CaseFiles files,
+        OpenCase open,
         PalaestraDb db,
         PlanProposals proposing,
         WhoIsHere who
     )
     {
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return Problem.NotFound("episode");
-        }
+        var file = open.File;
         if (file.Closed)
         {
             return Problem.Closed();
@@ -237,11 +234,7 @@ public static class PlanningEndpoints
             return Problem.Fields(refused);
         }
         var row = proposing.Add(file, form.VisitId, plan.Value.Plan, who.Name);
-        try
-        {
-            await db.SaveChangesAsync();
-        }
-        catch (DbUpdateException)
+        if (!await db.SavedFirst())
         {
             return StaleRevision(file);
         }

@@ -4,6 +4,8 @@ using NodaTime;
 using Palaestra.Core.Library;
 using Palaestra.Data;
 using Palaestra.Data.Policies;
+using Palaestra.Server.Description;
+using Palaestra.Server.Keeping;
 using Palaestra.Server.Problems;
 using Palaestra.Server.SignIn;
 
@@ -41,10 +43,23 @@ public static class PolicyEndpoints
     public static void MapPolicies(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/policies").WithTags("Policies");
-        group.MapGet("", Get).WithName("GetPolicies");
-        group.MapPost("", Copy).WithName("CopyPolicy");
-        group.MapPut("/{id}", Change).WithName("ChangePolicy");
-        group.MapPost("/{id}/effects", Effects).WithName("GetPolicyEffects");
+        group.MapGet("", Get).Described("GetPolicies", "The policies of the clinic.");
+        group.MapPost("", Copy).Described("CopyPolicy", "Makes a policy of the clinic’s own from another.");
+        group
+            .MapPut("/{id}", Change)
+            .Described(
+                "ChangePolicy",
+                "Changes a policy of the clinic’s own, on the version that was read.",
+                404,
+                409
+            );
+        group
+            .MapPost("/{id}/effects", Effects)
+            .Described(
+                "GetPolicyEffects",
+                "What a changed policy would decide otherwise in open episodes. Nothing is stored.",
+                404
+            );
     }
 
     private static async Task<Ok<PoliciesView>> Get(
@@ -134,7 +149,7 @@ public static class PolicyEndpoints
         {
             return TypedResults.Ok((await clinicPolicies.Change(latest, form.Policy, who.Name)).Policy);
         }
-        catch (DbUpdateException)
+        catch (DbUpdateException problem) when (!StoreFault.Is(problem))
         {
             return Problem.Conflict(conflict);
         }

@@ -6,6 +6,7 @@ using Palaestra.Core.Progression;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Data.Progression;
+using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Problems;
@@ -59,24 +60,32 @@ public static class DecideEndpoints
     public static void MapDecide(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/visits/{visitId:guid}/decisions").WithTags("Progression");
-        group.MapGet("", Get).WithName("GetDecisions");
-        group.MapPost("", Take).WithName("TakeDecisions");
-        group.MapPost("/preview", Preview).WithName("PreviewDecisions");
-        group.MapPost("/what-if", WhatIf).WithName("AskWhatIf");
+        group
+            .MapGet("", Get)
+            .Described(
+                "GetDecisions",
+                "What is proposed for each exercise and side, why, and what was taken."
+            );
+        group
+            .MapPost("", Take)
+            .Described("TakeDecisions", "Takes the decisions of a visit and makes the next plan.", 409);
+        group
+            .MapPost("/preview", Preview)
+            .Described("PreviewDecisions", "What some choices would come to. Nothing is stored.", 409);
+        group
+            .MapPost("/what-if", WhatIf)
+            .Described("AskWhatIf", "The decision, had one number been another. Nothing is stored.", 409);
     }
 
     private static async Task<Results<Ok<DecideView>, ProblemHttpResult>> Get(
         Guid visitId,
-        CaseFiles files,
+        OpenCase open,
         PalaestraDb db,
         PracticeLibrary library,
         DecisionStore decisionStore
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         var taken = InOrder(
             await db.Decisions.AsNoTracking().Where(d => d.VisitId == visitId).ToListAsync(),
             file.PlanFor(visitId)?.Plan
@@ -134,17 +143,14 @@ public static class DecideEndpoints
     private static async Task<Results<Created<DecideView>, ProblemHttpResult>> Take(
         Guid visitId,
         DecideForm form,
-        CaseFiles files,
+        OpenCase open,
         PalaestraDb db,
         PracticeLibrary library,
         DecisionStore decisionStore,
         WhoIsHere who
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         if (file.Closed)
         {
             return Problem.Closed();
@@ -168,11 +174,7 @@ public static class DecideEndpoints
             return Problem.Fields(errors);
         }
         var (row, chosen) = decisionStore.Take(file, visitId, input, proposals, form.Choices, who.Name);
-        try
-        {
-            await db.SaveChangesAsync();
-        }
-        catch (DbUpdateException)
+        if (!await db.SavedFirst())
         {
             return Problem.Conflict(Meanwhile);
         }
@@ -193,17 +195,18 @@ public static class DecideEndpoints
         );
     }
 
-    private static async Task<Results<Ok<TakenPreview>, ProblemHttpResult>> Preview(
+    private static Results<Ok<TakenPreview>, ProblemHttpResult> Preview(
         Guid visitId,
         DecideForm form,
-        CaseFiles files,
+        OpenCase open,
         PracticeLibrary library,
         DecisionStore decisionStore,
         WhoIsHere who
     )
     {
-        var (file, input, problem) = await Asked(visitId, files, library);
-        if (file is null || input is null)
+        var file = open.File;
+        var (input, problem) = Asked(visitId, file, library);
+        if (input is null)
         {
             return problem!;
         }
@@ -211,15 +214,15 @@ public static class DecideEndpoints
         return TypedResults.Ok(new TakenPreview(chosen, decisionStore.Next(file, visitId, chosen)));
     }
 
-    private static async Task<Results<Ok<WhatIfAnswer>, ProblemHttpResult>> WhatIf(
+    private static Results<Ok<WhatIfAnswer>, ProblemHttpResult> WhatIf(
         Guid visitId,
         WhatIfForm form,
-        CaseFiles files,
+        OpenCase open,
         PracticeLibrary library
     )
     {
-        var (file, input, problem) = await Asked(visitId, files, library);
-        if (file is null || input is null)
+        var (input, problem) = Asked(visitId, open.File, library);
+        if (input is null)
         {
             return problem!;
         }
@@ -260,21 +263,15 @@ public static class DecideEndpoints
         );
     }
 
-    /// <summary>The case and what its decisions are made from; else the problem.</summary>
-    private static async Task<(CaseFile? File, DecideInput? Input, ProblemHttpResult? Problem)> Asked(
+    /// <summary>What the decisions of a visit are made from; else the problem.</summary>
+    private static (DecideInput? Input, ProblemHttpResult? Problem) Asked(
         Guid visitId,
-        CaseFiles files,
+        CaseFile file,
         PracticeLibrary library
-    )
-    {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return (null, null, Problem.NotFound("visit"));
-        }
-        return DecisionInputs.Of(file, visitId, library) is { } input
-            ? (file, input, null)
-            : (null, null, Problem.Conflict(DecisionInputs.WhyNot(file, visitId)!));
-    }
+    ) =>
+        DecisionInputs.Of(file, visitId, library) is { } input
+            ? (input, null)
+            : (null, Problem.Conflict(DecisionInputs.WhyNot(file, visitId)!));
 
     private static IEnumerable<FieldError> ChoiceErrors(DecideForm form, IReadOnlyList<Decision> proposals)
     {

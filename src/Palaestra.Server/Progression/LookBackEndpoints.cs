@@ -4,6 +4,7 @@ using NodaTime;
 using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
 using Palaestra.Data;
+using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 
@@ -52,21 +53,31 @@ public static class LookBackEndpoints
     public static void MapLookBack(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api").WithTags("Progression");
-        group.MapGet("/episodes/{id:guid}/replay", Replay).WithName("GetReplay");
-        group.MapGet("/episodes/{id:guid}/changed-decisions", Changed).WithName("GetChangedDecisions");
-        group.MapGet("/overrides", Overrides).WithName("GetOverrides");
+        group
+            .MapGet("/episodes/{id:guid}/replay", Replay)
+            .Described("GetReplay", "The decisions of an episode under each policy.", 404);
+        group
+            .MapGet("/episodes/{id:guid}/changed-decisions", Changed)
+            .Described(
+                "GetChangedDecisions",
+                "Decisions that would now be others, because the record was edited since."
+            );
+        group
+            .MapGet("/overrides", Overrides)
+            .Described("GetOverrides", "How often each rule was overridden, and the latest reasons.");
     }
 
     private static async Task<Results<Ok<ReplayView>, ProblemHttpResult>> Replay(
         Guid id,
-        CaseFiles files,
+        OpenCase open,
         PalaestraDb db,
         PracticeLibrary library
     )
     {
-        if (await files.OfEpisode(id) is not { } file || file.Visits is not [.., var last])
+        var file = open.File;
+        if (file.Visits is not [.., var last])
         {
-            return Problem.NotFound("episode");
+            return Problem.NotFound("visit");
         }
         var visitIds = file.Visits.Select(v => v.Id).ToList();
         var decided = await db
@@ -108,14 +119,11 @@ public static class LookBackEndpoints
         );
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<ChangedDecision>>, ProblemHttpResult>> Changed(
+    private static async Task<Ok<IReadOnlyList<ChangedDecision>>> Changed(
         Guid id,
-        CaseFiles files,
+        OpenCase open,
         DecisionStore decisionStore
-    ) =>
-        await files.OfEpisode(id) is { } file
-            ? TypedResults.Ok(await decisionStore.Changed(file))
-            : Problem.NotFound("episode");
+    ) => TypedResults.Ok(await decisionStore.Changed(open.File));
 
     private static async Task<Ok<OverridesView>> Overrides(PalaestraDb db)
     {

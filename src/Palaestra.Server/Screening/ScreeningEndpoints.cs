@@ -7,7 +7,9 @@ using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Data;
+using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
+using Palaestra.Server.Keeping;
 using Palaestra.Server.Problems;
 using Palaestra.Server.SignIn;
 
@@ -42,11 +44,27 @@ public static class ScreeningEndpoints
     public static void MapScreening(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/visits/{visitId:guid}").WithTags("Screening");
-        group.MapPost("/events", Append).WithName("AppendEvents");
-        group.MapGet("/events", Events).WithName("GetEvents");
-        group.MapGet("/screen", Screen).WithName("GetScreen");
-        group.MapPost("/battery/proposal", Propose).WithName("ProposeBattery");
-        group.MapPut("/battery", StoreBattery).WithName("StoreBattery");
+        group
+            .MapPost("/events", Append)
+            .Described(
+                "AppendEvents",
+                "Stores capture events of a visit; those known already are counted and left.",
+                404,
+                409
+            );
+        group
+            .MapGet("/events", Events)
+            .Described("GetEvents", "Capture events of a visit, in the order they happened.", 404);
+        group.MapGet("/screen", Screen).Described("GetScreen", "Where the screen of a visit stands.");
+        group
+            .MapPost("/battery/proposal", Propose)
+            .Described(
+                "ProposeBattery",
+                "Which tasks to screen in the minutes there are. Nothing is stored."
+            );
+        group
+            .MapPut("/battery", StoreBattery)
+            .Described("StoreBattery", "Writes which tasks are screened, on the version that was read.", 409);
     }
 
     private static async Task<Results<Ok<EventsTaken>, ProblemHttpResult>> Append(
@@ -71,7 +89,7 @@ public static class ScreeningEndpoints
                 _ => Problem.Fields(taken.Errors),
             };
         }
-        catch (DbUpdateException)
+        catch (DbUpdateException problem) when (!StoreFault.Is(problem))
         {
             // The same batch arrived twice at once; the other one won. The tablet sends again and all are known.
             return Problem.Conflict(Message.Of("events.twice"));
@@ -100,15 +118,12 @@ public static class ScreeningEndpoints
 
     private static async Task<Results<Ok<ScreenView>, ProblemHttpResult>> Screen(
         Guid visitId,
-        CaseFiles files,
+        OpenCase open,
         PracticeLibrary library,
         Batteries batteries
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         var visit = file.Visit(visitId);
         var battery = batteries.Of(file, visit);
         var screen = Batteries.Screened(file, visit);
@@ -156,14 +171,11 @@ public static class ScreeningEndpoints
     private static async Task<Results<Ok<Battery>, ProblemHttpResult>> Propose(
         Guid visitId,
         ProposalForm form,
-        CaseFiles files,
+        OpenCase open,
         Batteries batteries
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         var proposal = batteries.Propose(file, form);
         return proposal.IsValid ? TypedResults.Ok(proposal.Value!) : Problem.Fields(proposal.Errors);
     }
@@ -171,15 +183,12 @@ public static class ScreeningEndpoints
     private static async Task<Results<Ok<BatteryView>, ProblemHttpResult>> StoreBattery(
         Guid visitId,
         BatteryForm form,
-        CaseFiles files,
+        OpenCase open,
         PalaestraDb db,
         Batteries batteries
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         var visit = file.Visit(visitId);
         var made = batteries.ByHand(file, visit, form);
         if (!made.IsValid)
@@ -192,11 +201,7 @@ public static class ScreeningEndpoints
         }
         visit.Battery = made.Value!;
         visit.BatteryVersion++;
-        try
-        {
-            await db.SaveChangesAsync();
-        }
-        catch (DbUpdateConcurrencyException)
+        if (!await db.SavedFirst())
         {
             return Problem.Conflict(Message.Of("battery.again"));
         }

@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Data;
 using Palaestra.Data.Staff;
 using Palaestra.Server.Clinics;
+using Palaestra.Server.Description;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.SignIn;
@@ -38,13 +39,23 @@ public static class SignInEndpoints
     public static void MapSignIn(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api").WithTags("Sign-in");
-        group.MapGet("/start", Start).AllowAnonymous().WithName("GetStart");
-        group.MapPost("/sign-in", SignIn).AllowAnonymous().WithName("SignIn");
+        group
+            .MapGet("/start", Start)
+            .AllowAnonymous()
+            .Described("GetStart", "Whether there is an account yet, and who is signed in.");
+        group
+            .MapPost("/sign-in", SignIn)
+            .AllowAnonymous()
+            .Described("SignIn", "Signs in; the answer sets a cookie.", 401);
         group
             .MapPost("/first-administrator", CreateFirst)
             .AllowAnonymous()
-            .WithName("CreateFirstAdministrator");
-        group.MapPost("/sign-out", SignOut).WithName("SignOut");
+            .Described(
+                "CreateFirstAdministrator",
+                "Makes the first account of a clinic, with the code told on its machine.",
+                409
+            );
+        group.MapPost("/sign-out", SignOut).Described("SignOut", "Signs out.");
     }
 
     private static async Task<Ok<StartView>> Start(

@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Data;
 using Palaestra.Exchange.Sheets;
 using Palaestra.Server.Clinics;
+using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 using Palaestra.Server.Serving;
@@ -21,18 +22,46 @@ public static class TakeHomeEndpoints
     public static void MapTakeHome(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/episodes/{id:guid}").WithTags("TakeHome");
-        group.MapGet("/sheet", SheetOf).WithName("GetSheet");
-        group.MapGet("/sheet.pdf", SheetPdfOf).WithName("GetSheetPdf");
-        group.MapGet("/calendar", Calendar).WithName("GetCalendar");
-        group.MapGet("/calendar.ics", CalendarFile).WithName("GetCalendarFile");
-        group.MapPost("/feed", OpenFeed).WithName("OpenFeed");
-        group.MapDelete("/feed", CloseFeed).WithName("CloseFeed");
-        routes.MapGet("/feeds/{key}.ics", Feed).WithName("GetFeed").WithTags("TakeHome").AllowAnonymous();
+        group
+            .MapGet("/sheet", SheetOf)
+            .Described(
+                "GetSheet",
+                "What the home programme says: exercises, doses, days, when to stop.",
+                409
+            );
+        group
+            .MapGet("/sheet.pdf", SheetPdfOf)
+            .Described("GetSheetPdf", "The home programme as PDF, A4 or Letter.", 409);
+        group
+            .MapGet("/calendar", Calendar)
+            .Described(
+                "GetCalendar",
+                "The days of the plan in force, and the address calendars can follow.",
+                404
+            );
+        group
+            .MapGet("/calendar.ics", CalendarFile)
+            .Described("GetCalendarFile", "The days of the plan in force as an iCalendar file.");
+        group
+            .MapPost("/feed", OpenFeed)
+            .Described(
+                "OpenFeed",
+                "Opens an address that calendars follow without sign-in; one opened before is closed.",
+                404
+            );
+        group
+            .MapDelete("/feed", CloseFeed)
+            .Described("CloseFeed", "Closes the address that calendars follow.", 404);
+        routes
+            .MapGet("/feeds/{key}.ics", Feed)
+            .Described("GetFeed", "The iCalendar file of an address that was opened.", 404)
+            .WithTags("TakeHome")
+            .AllowAnonymous();
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> SheetPdfOf(
         Guid id,
-        CaseFiles files,
+        OpenCase open,
         HomeProgrammes programmes,
         ClinicWords words,
         ClinicClock clock,
@@ -42,7 +71,7 @@ public static class TakeHomeEndpoints
         bool record = false
     )
     {
-        var (sheet, problem) = await Find(id, files, programmes, record);
+        var (sheet, problem) = await Find(open.File, programmes, record);
         return sheet is null
             ? problem!
             : NamedFile.Pdf(
@@ -55,26 +84,21 @@ public static class TakeHomeEndpoints
     /// <summary>What the PDF says, for the page.</summary>
     private static async Task<Results<Ok<Sheet>, ProblemHttpResult>> SheetOf(
         Guid id,
-        CaseFiles files,
+        OpenCase open,
         HomeProgrammes programmes,
         bool record = false
     )
     {
-        var (sheet, problem) = await Find(id, files, programmes, record);
+        var (sheet, problem) = await Find(open.File, programmes, record);
         return sheet is null ? problem! : TypedResults.Ok(sheet);
     }
 
     private static async Task<(Sheet? Sheet, ProblemHttpResult? Problem)> Find(
-        Guid id,
-        CaseFiles files,
+        CaseFile file,
         HomeProgrammes programmes,
         bool record
     )
     {
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return (null, Problem.NotFound("episode"));
-        }
         if (file.Closed)
         {
             return (null, Problem.Closed());
@@ -86,25 +110,16 @@ public static class TakeHomeEndpoints
 
     private static async Task<Results<Ok<CalendarView>, ProblemHttpResult>> Calendar(
         Guid id,
-        CaseFiles files,
+        OpenCase open,
         CalendarFeeds feeds
     )
     {
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return Problem.NotFound("episode");
-        }
+        var file = open.File;
         return feeds.View(file) is { } view ? TypedResults.Ok(view) : Problem.NotFound("plan");
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> CalendarFile(
-        Guid id,
-        CaseFiles files,
-        CalendarFeeds feeds
-    ) =>
-        await files.OfEpisode(id) is { } file
-            ? TypedResults.File(Encoding.UTF8.GetBytes(feeds.Text(file)), CalendarType, "exercises.ics")
-            : Problem.NotFound("episode");
+    private static FileContentHttpResult CalendarFile(Guid id, OpenCase open, CalendarFeeds feeds) =>
+        TypedResults.File(Encoding.UTF8.GetBytes(feeds.Text(open.File)), CalendarType, "exercises.ics");
 
     /// <summary>An address that needs no sign-in: a calendar program has none. Long and random; asking again makes a new one.</summary>
     private static async Task<Results<Ok<FeedView>, ProblemHttpResult>> OpenFeed(Guid id, PalaestraDb db)

@@ -4,7 +4,9 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Exchange.HomeLog;
+using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
+using Palaestra.Server.Keeping;
 using Palaestra.Server.Problems;
 using Palaestra.Server.SignIn;
 
@@ -24,22 +26,31 @@ public static class HomeLogEndpoints
     public static void MapHomeLog(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api").WithTags("Visits");
-        group.MapGet("/visits/{visitId:guid}/home-log", Get).WithName("GetHomeLog");
-        group.MapGet("/visits/{visitId:guid}/home-log.csv", File).WithName("GetHomeLogFile");
-        group.MapPut("/episodes/{id:guid}/home-log", Put).WithName("WriteHomeDay");
-        group.MapPost("/episodes/{id:guid}/home-log/file", Import).WithName("ImportHomeLog");
+        group
+            .MapGet("/visits/{visitId:guid}/home-log", Get)
+            .Described("GetHomeLog", "The days at home before a visit, as planned and as told.");
+        group
+            .MapGet("/visits/{visitId:guid}/home-log.csv", File)
+            .Described("GetHomeLogFile", "The home log before a visit as CSV.");
+        group
+            .MapPut("/episodes/{id:guid}/home-log", Put)
+            .Described("WriteHomeDay", "Writes one day at home, on the version that was read.", 409);
+        group
+            .MapPost("/episodes/{id:guid}/home-log/file", Import)
+            .Described(
+                "ImportHomeLog",
+                "Reads a home log from a CSV file; days that were written before are replaced.",
+                409
+            );
     }
 
     private static async Task<Results<Ok<HomeLogView>, ProblemHttpResult>> Get(
         Guid visitId,
-        CaseFiles files,
+        OpenCase open,
         HomeLogs homeLogs
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         return await homeLogs.Of(file, visitId) is { } view
             ? TypedResults.Ok(view)
             : Problem.NotFound("plan");
@@ -47,14 +58,11 @@ public static class HomeLogEndpoints
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(
         Guid visitId,
-        CaseFiles files,
+        OpenCase open,
         HomeLogs homeLogs
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         if (await homeLogs.Of(file, visitId) is not { } view)
         {
             return Problem.NotFound("plan");
@@ -81,16 +89,13 @@ public static class HomeLogEndpoints
     private static async Task<Results<Ok<HomeDayStored>, ProblemHttpResult>> Put(
         Guid id,
         HomeDayForm form,
-        CaseFiles files,
+        OpenCase open,
         HomeLogs homeLogs,
         PalaestraDb db,
         WhoIsHere who
     )
     {
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return Problem.NotFound("episode");
-        }
+        var file = open.File;
         if (homeLogs.ErrorsOf(file, form.Log, "log") is { Count: > 0 } errors)
         {
             return Problem.Fields(errors);
@@ -103,7 +108,7 @@ public static class HomeLogEndpoints
                 return TypedResults.Ok(new HomeDayStored(form.Version + 1));
             }
         }
-        catch (DbUpdateException)
+        catch (DbUpdateException problem) when (!StoreFault.Is(problem))
         {
             // Somebody was faster: the same answer as when it is seen beforehand.
         }
@@ -113,16 +118,13 @@ public static class HomeLogEndpoints
     private static async Task<Results<Ok<HomeFileTaken>, ProblemHttpResult>> Import(
         Guid id,
         HomeFileForm form,
-        CaseFiles files,
+        OpenCase open,
         HomeLogs homeLogs,
         PalaestraDb db,
         WhoIsHere who
     )
     {
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return Problem.NotFound("episode");
-        }
+        var file = open.File;
         var read = HomeLogCsv.Read(form.Csv, homeLogs.Exercises(file));
         if (!read.IsValid)
         {
@@ -140,11 +142,7 @@ public static class HomeLogEndpoints
         {
             await homeLogs.Merge(file, day, who.Name);
         }
-        try
-        {
-            await db.SaveChangesAsync();
-        }
-        catch (DbUpdateException)
+        if (!await db.SavedFirst())
         {
             return Problem.Conflict(Message.Of("home.meanwhile-log"));
         }

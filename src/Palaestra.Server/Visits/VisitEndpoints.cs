@@ -10,6 +10,7 @@ using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Visits;
 using Palaestra.Server.Clinics;
+using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Problems;
@@ -71,24 +72,38 @@ public static class VisitEndpoints
     public static void MapVisits(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api").WithTags("Visits");
-        group.MapPost("/episodes/{id:guid}/visits", Book).WithName("BookVisit");
-        group.MapPut("/visits/{visitId:guid}/check-in", CheckIn).WithName("CheckIn");
-        group.MapPut("/visits/{visitId:guid}/reference", SetReference).WithName("SetReferencePain");
-        group.MapGet("/visits/{visitId:guid}/session", Session).WithName("GetSession");
+        group
+            .MapPost("/episodes/{id:guid}/visits", Book)
+            .Described("BookVisit", "Books a visit, within a year.");
+        group
+            .MapPut("/visits/{visitId:guid}/check-in", CheckIn)
+            .Described(
+                "CheckIn",
+                "Writes what the client says before a session, on the version that was read.",
+                409
+            );
+        group
+            .MapPut("/visits/{visitId:guid}/reference", SetReference)
+            .Described(
+                "SetReferencePain",
+                "Sets the pain that later visits are compared with, with a reason.",
+                409
+            );
+        group
+            .MapGet("/visits/{visitId:guid}/session", Session)
+            .Described("GetSession", "The session of a visit: what to do, what was done, when to stop.");
     }
 
     private static async Task<Results<Created<VisitView>, ProblemHttpResult>> Book(
         Guid id,
         BookVisitForm form,
         CaseFiles files,
+        OpenCase open,
         PalaestraDb db,
         ClinicClock clock
     )
     {
-        if (await files.OfEpisode(id) is not { } file)
-        {
-            return Problem.NotFound("episode");
-        }
+        var file = open.File;
         if (form.PlannedAt.Kind == DateTimeKind.Unspecified && !clock.Zone.Has(form.PlannedAt))
         {
             return Problem.Field("plannedAt", Message.Of("visit.left-out"));
@@ -113,7 +128,7 @@ public static class VisitEndpoints
     private static async Task<Results<Ok<VisitView>, ProblemHttpResult>> CheckIn(
         Guid visitId,
         CheckInForm form,
-        CaseFiles files,
+        OpenCase open,
         PalaestraDb db,
         PracticeLibrary library,
         IntakeStore intakes,
@@ -121,10 +136,7 @@ public static class VisitEndpoints
         WhoIsHere who
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         var errors = CheckInCheck.Errors(form.CheckIn, library, "checkIn").ToList();
         if (errors.Count > 0)
         {
@@ -142,11 +154,7 @@ public static class VisitEndpoints
             visit.Flags = new(who.Name, clock.Now.ToDateTimeUtc(), form.CheckIn.DangerSigns);
         }
         intakes.Report(file.Episode, form.CheckIn.DangerSigns, who.Name);
-        try
-        {
-            await db.SaveChangesAsync();
-        }
-        catch (DbUpdateConcurrencyException)
+        if (!await db.SavedFirst())
         {
             return Problem.Conflict(Message.Of("visit.answered-again"));
         }
@@ -157,16 +165,13 @@ public static class VisitEndpoints
     private static async Task<Results<Ok<VisitView>, ProblemHttpResult>> SetReference(
         Guid visitId,
         ReferenceForm form,
-        CaseFiles files,
+        OpenCase open,
         PalaestraDb db,
         PracticeLibrary library,
         WhoIsHere who
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         var visit = file.Visit(visitId);
         if (form.Version != visit.Version)
         {
@@ -207,14 +212,11 @@ public static class VisitEndpoints
 
     private static async Task<Results<Ok<SessionView>, ProblemHttpResult>> Session(
         Guid visitId,
-        CaseFiles files,
+        OpenCase open,
         PracticeLibrary library
     )
     {
-        if (await files.OfVisit(visitId) is not { } file)
-        {
-            return Problem.NotFound("visit");
-        }
+        var file = open.File;
         var visit = file.Visit(visitId);
         var plan = file.PlanFor(visitId);
         IReadOnlyList<SessionItem> items = plan is null

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Server.Clinics;
+using Palaestra.Server.Description;
 using Palaestra.Server.Problems;
 using Palaestra.Server.SignIn;
 using Palaestra.Words;
@@ -38,10 +39,25 @@ public static class SentenceEndpoints
     public static void MapSentences(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/clinic/sentences").WithTags("Clinic");
-        group.MapGet("", List).WithName("GetSentences");
-        group.MapPut("/{id}", Put).WithName("WriteSentence");
-        group.MapDelete("/{id}", Remove).WithName("RemoveSentence");
-        group.MapPost("/{id}/preview", Preview).WithName("PreviewSentence");
+        group
+            .MapGet("", List)
+            .Described(
+                "GetSentences",
+                "Sentences of letters and home programmes that a clinic may write itself."
+            );
+        group
+            .MapPut("/{id}", Put)
+            .Described("WriteSentence", "Writes a sentence in the clinic’s own words.", 404, 409);
+        group
+            .MapDelete("/{id}", Remove)
+            .Described("RemoveSentence", "Back to the sentence that ships with the product.", 404);
+        group
+            .MapPost("/{id}/preview", Preview)
+            .Described(
+                "PreviewSentence",
+                "How a sentence reads where a client meets it. Nothing is stored.",
+                404
+            );
     }
 
     /// <summary>Where a sentence is read; none: it is not the clinic's to write.</summary>
@@ -129,11 +145,7 @@ public static class SentenceEndpoints
             own.Version++;
         }
         own.ChangedAt = clock.Now;
-        try
-        {
-            await db.SaveChangesAsync();
-        }
-        catch (DbUpdateException)
+        if (!await db.SavedFirst())
         {
             return Problem.Conflict(Message.Of("conflict.meanwhile"));
         }

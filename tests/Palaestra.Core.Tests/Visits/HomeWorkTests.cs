@@ -69,6 +69,107 @@ public class HomeWorkTests
         Assert.Equal(field, Assert.Single(errors).Field);
     }
 
+    private static IEnumerable<string> Wrong(HomeDay day) =>
+        HomeDayCheck
+            .Errors(
+                day,
+                new HashSet<(Guid, Side)> { (Work.ItemId, Side.Left), (Work.ItemId, Side.Right) },
+                Monday,
+                Monday.AddDays(8),
+                "log"
+            )
+            .Select(error => error.Field);
+
+    [Theory]
+    [InlineData(0, 0, 0, 0, 500)]
+    [InlineData(8, 500, 10, 10, 0)]
+    public void What_can_just_be_is_taken(int day, int reps, int pain, int morning, int letters) =>
+        Assert.Empty(Wrong(Day(day, reps, pain, morning) with { Remark = new string('a', letters) }));
+
+    [Theory]
+    [InlineData(-1)]
+    [InlineData(11)]
+    public void A_morning_is_from_0_to_10(int morning) =>
+        Assert.Equal(["log.nextMorning"], Wrong(Day(1, 8, 2, morning)));
+
+    [Fact]
+    public void Pain_is_not_below_nothing() => Assert.Equal(["log.pain"], Wrong(Day(1, 8, -1)));
+
+    [Fact]
+    public void A_remark_is_no_letter() =>
+        Assert.Equal(["log.remark"], Wrong(Day(1, 8) with { Remark = new string('a', 501) }));
+
+    [Fact]
+    public void The_same_exercise_and_side_stands_once_in_a_day()
+    {
+        HomeReps Reps(Side side) => new(Work.ItemId, side, 8);
+        Assert.Empty(Wrong(Day(1, 8) with { Done = [Reps(Side.Left), Reps(Side.Right)] }));
+        Assert.Equal(
+            ["log.done[2]"],
+            Wrong(Day(1, 8) with { Done = [Reps(Side.Left), Reps(Side.Right), Reps(Side.Left)] })
+        );
+    }
+
+    [Fact]
+    public void A_day_is_empty_only_when_nothing_at_all_stands_in_it()
+    {
+        var nothing = new HomeDay(Monday, [], null, null, null);
+        Assert.True(nothing.Empty);
+        Assert.All(
+            [
+                nothing with
+                {
+                    Done = [new(Work.ItemId, Side.Left, 0)],
+                },
+                nothing with
+                {
+                    Pain = 0,
+                },
+                nothing with
+                {
+                    NextMorning = 0,
+                },
+                nothing with
+                {
+                    Remark = "",
+                },
+            ],
+            day => Assert.False(day.Empty)
+        );
+    }
+
+    [Fact]
+    public void Where_nothing_was_planned_there_is_no_share()
+    {
+        Assert.Null(HomeWork.Of([Item], [], [Day(0, 16)])[0].Share);
+        Assert.Equal(1, Left(Day(0, 16), Day(1, 16), Day(2, 16), Day(3, 16)).Share);
+    }
+
+    [Fact]
+    public void Spells_are_put_together_with_their_worst_pain()
+    {
+        HomeWork Spell(int planned, int done, int? pain, int? morning) =>
+            new(Work.ItemId, Side.Left, planned, done, 2, pain, morning);
+        var both = HomeWork.Together([
+            [Spell(20, 10, 6, 1)],
+            [Spell(30, 12, 2, 5)],
+        ]);
+        Assert.Equal(new HomeWork(Work.ItemId, Side.Left, 50, 22, 4, 6, 5), Assert.Single(both!));
+        Assert.Null(
+            HomeWork.Together([
+                [Spell(20, 10, 6, 1)],
+                [],
+            ])
+        );
+        Assert.Null(HomeWork.Together([]));
+        Assert.Null(
+            HomeWork.Together([
+                [Spell(20, 10, 6, 1)],
+                [Spell(1, 1, 1, 1) with { PlanItemId = Guid.Empty }],
+            ])
+        );
+    }
+
     [Fact]
     public void An_exercise_of_no_plan_is_refused() =>
         Assert.Equal(

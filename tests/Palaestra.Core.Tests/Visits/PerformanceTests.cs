@@ -176,4 +176,19 @@ public class PerformanceTests
     [Fact]
     public void Mixed_rounds_are_sets_as_they_are() =>
         Assert.True(OfCircles(Way(new Tape(), null, 3)).AllClean);
+
+    [Fact]
+    public void The_sets_stand_in_the_order_they_were_done_in()
+    {
+        var tape = Set(Set(new Tape(), 5), 2, broken: 1);
+        var item = new PlanItem(Work.ItemId, "B5", Message.Plain(""), [new(Side.Left, Asked)], [], [], "");
+        var done = Performance.FromTrials(
+            1,
+            new DateOnly(2026, 3, 2),
+            [item],
+            [.. tape.Trials().Reverse()],
+            Content.Library
+        );
+        Assert.Equal([5, 2], Assert.Single(done).Sets.Select(set => set.CleanReps));
+    }
 }

@@ -127,6 +127,67 @@ public class WithinVisitTests
     public void The_lowest_rung_has_no_lower_one() =>
         Assert.DoesNotContain(Offers("B1", new Dose(5, 1, 0)), o => o.Change == OneChange.LowerRung);
 
+    [Fact]
+    public void What_is_at_its_least_is_not_made_less()
+    {
+        Assert.DoesNotContain(
+            Offers("B6", new Dose(8, 2, 2), PlanRange.Least),
+            o => o.Change is OneChange.ShorterRange or OneChange.FewerSeconds
+        );
+        Assert.Equal(
+            2,
+            Offers("B6", new Dose(8, 2, 3), PlanRange.Least + 0.1)
+                .Count(o => o.Change is OneChange.ShorterRange or OneChange.FewerSeconds)
+        );
+    }
+
+    [Fact]
+    public void Each_way_to_ease_has_its_own_rule() =>
+        Assert.Equal(
+            ["W-CUE", "W-RANGE", "W-SECONDS", "W-LEVER", "W-SUPPORT", "W-RUNG"],
+            Offers("D4", new Dose(10, 2, 5)).Select(o => o.RuleId)
+        );
+
+    /// <summary>Reps and seconds of holding in a set: whatever was prescribed, an easier exercise asks for no more of them.</summary>
+    [Fact]
+    public void An_easier_exercise_never_asks_for_more()
+    {
+        foreach (var rung in Content.Library.TrainedLadders.SelectMany(l => l.Rungs))
+        {
+            foreach (var dose in new[] { rung.Start, rung.Target, new(2, 1, 5), new(1, 1, 4), new(3, 2, 0) })
+            {
+                Assert.All(
+                    Offers(rung.Id, dose),
+                    offer =>
+                    {
+                        Assert.InRange(offer.Dose.Reps, 1, dose.Reps);
+                        if (dose.Hold > 0)
+                        {
+                            Assert.InRange(offer.Dose.Reps * offer.Dose.Hold, 0, dose.Reps * dose.Hold);
+                        }
+                    }
+                );
+            }
+        }
+    }
+
+    [Fact]
+    public void An_easier_rung_is_done_on_the_side_that_was_asked_where_it_has_sides()
+    {
+        EaseOffer Lower(Side side, string rungId) =>
+            WithinVisit
+                .Offers(
+                    new PlanItem(Work.ItemId, rungId, Message.Plain(""), [], [], [], ""),
+                    new SideDose(side, new Dose(3, 1, 0), 1),
+                    Someone.Calm,
+                    Content.Library
+                )
+                .Single(o => o.Change == OneChange.LowerRung);
+        Assert.Equal(("B5", Side.Right), (Lower(Side.Right, "B6").RungId, Lower(Side.Right, "B6").Side));
+        Assert.Equal(("B8", Side.Left), (Lower(Side.Both, "B9").RungId, Lower(Side.Both, "B9").Side));
+        Assert.Equal(("S4", Side.Both), (Lower(Side.Left, "S5").RungId, Lower(Side.Left, "S5").Side));
+    }
+
     /// <summary>Easier means that the body model finds no more asked in the ladder's direction, typical body.</summary>
     [Fact]
     public void A_shorter_lever_never_asks_for_more_in_the_direction_of_its_ladder()

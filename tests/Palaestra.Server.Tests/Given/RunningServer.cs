@@ -41,11 +41,7 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
     public string Folder { get; }
 
     /// <summary>Talks over HTTP and keeps cookies, as a browser does.</summary>
-    public HttpClient Browser() =>
-        new(new HttpClientHandler { CookieContainer = new CookieContainer() })
-        {
-            BaseAddress = ClientOptions.BaseAddress,
-        };
+    public HttpClient Browser() => new(new AsDescribed()) { BaseAddress = ClientOptions.BaseAddress };
 
     protected override IHost CreateHost(IHostBuilder builder)
     {
