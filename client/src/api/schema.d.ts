@@ -1382,38 +1382,61 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description How high somebody stands in a direction: a client's ability, with how sure that is. */
         Ability: {
             direction: components["schemas"]["Direction"];
+            /** @description The side of the ring; for the front the side of the limb that moves; both: no ladder asks it one-sided. */
             side: components["schemas"]["Side"];
             sector: components["schemas"]["Sector"];
             name: components["schemas"]["Message"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The mean, rungs of the load scale. Low, High: the ends of its interval.
+             */
             theta: number;
             /** Format: double */
             low: number;
             /** Format: double */
             high: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Standard deviation, rungs.
+             */
             sd: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The same on the way from a rung and a half below the lowest rung to as much above the highest, 0 to 100; likewise its ends.
+             */
             percent: number;
             /** Format: double */
             percentLow: number;
             /** Format: double */
             percentHigh: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description From rep to rep, rungs.
+             */
             spread: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Uncued reps it rests on, at least 1. Trials: where they were done, the latest last.
+             */
             reps: number;
             trials: string[];
             /** @default false */
             lowest: boolean;
-            /** @default false */
+            /**
+             * @description It is lowest or not, but cannot be told apart from the lowest: their intervals overlap.
+             * @default false
+             */
             unclear: boolean;
             nameSaid?: components["schemas"]["Said"];
         };
+        /** @description Abilities from all that was seen of a client up to a day. */
         AbilityFindings: {
+            /** @description Directions and sides with evidence; empty where there is none. */
             all: components["schemas"]["Ability"][];
+            /** @description For the ladders climbed, the rung above the entry. */
             next: components["schemas"]["NextRung"][];
         };
         AcceptPlanForm: {
@@ -1424,8 +1447,12 @@ export interface components {
             basedOn: number;
             confirmed?: null | string[];
         };
-        /** @enum {string} */
+        /**
+         * @description How the trunk is made ready before a movement.
+         * @enum {string}
+         */
         Activation: "brace" | "draw-in";
+        /** @description An activity the client named: 0 cannot do it, 10 as before. */
         ActivityScore: {
             name: string;
             /** Format: int32 */
@@ -1436,28 +1463,42 @@ export interface components {
             points: components["schemas"]["OutcomePoint"][];
             verdict: components["schemas"]["ChangeVerdict"];
         };
+        /** @description One line of what to mind before the first set. */
         AdviceLine: {
             ruleId: string;
             words: components["schemas"]["Message"];
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
+        /** @description What a client's precautions say of one rung, for one side: barred, allowed with changes, or free. */
         Allowance: {
             rungId: string;
             side: components["schemas"]["Side"];
             notes: components["schemas"]["AllowanceNote"][];
+            /** @description The strictest effect wins: one bar is enough. A bar beyond some dose is no bar of the rung. */
             barred?: boolean;
+            /** @description It suits a condition of the client and nothing bars it. */
             preferred?: boolean;
+            /** @description Bars of the rung, whatever the dose. */
             bars?: null | components["schemas"]["AllowanceNote"][];
+            /** @description What asks for care without barring it. */
             cautions?: null | components["schemas"]["AllowanceNote"][];
+            /** @description Notes that hold only beyond some dose. */
             limits?: null | components["schemas"]["AllowanceNote"][];
+            /** @description The most that all of them let through. */
             limit?: components["schemas"]["DoseLimit"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Share of the movement that the cautions leave; 1 where none shortens it.
+             */
             range?: number;
+            /** @description The one side that is to be trained; none where both are, or where two precautions want different ones. */
             workingSide?: components["schemas"]["Side"];
+            /** @description Why it is barred, in one sentence; empty when it is not. */
             barWords?: components["schemas"]["Message"];
             barWordsSaid?: components["schemas"]["Said"];
         };
+        /** @description One precaution's word on a rung. */
         AllowanceNote: {
             precautionId: string;
             tag: string;
@@ -1468,7 +1509,10 @@ export interface components {
             range?: null | number;
             beyond?: null | components["schemas"]["DoseLimit"];
             workingSide?: null | components["schemas"]["Side"];
-            /** @default false */
+            /**
+             * @description It speaks of a feature or of some rungs, not of a whole ladder or position.
+             * @default false
+             */
             ofFeature: boolean;
         };
         AnswersForm: {
@@ -1504,13 +1548,21 @@ export interface components {
         };
         /** @enum {string} */
         Band: "light" | "medium" | "strong";
+        /** @description A planned screen: what is done in which order, and what was left out and why. */
         Battery: {
             items: components["schemas"]["BatteryItem"][];
             leftOut: components["schemas"]["LeftOut"][];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of all items with the changes of position between them.
+             */
             minutes: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The time there is, 5 to 60.
+             */
             minutesAsked: number;
+            /** @description Equipment that is not at hand. */
             missing: string[];
             /** Format: int32 */
             positionChanges: number;
@@ -1525,13 +1577,21 @@ export interface components {
             /** Format: uuid */
             repeatVisitId?: null | string;
         };
+        /** @description One task of a planned screen. */
         BatteryItem: {
             taskId: string;
+            /** @description Why it is in, in a sentence. */
             why: components["schemas"]["Message"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description For all its sides and ways.
+             */
             minutes: number;
+            /** @description The sides it is done on; a side a precaution bars is not among them. */
             sides: components["schemas"]["Side"][];
+            /** @description Where it is done, for tasks with a choice of places. */
             surface: null | string;
+            /** @description What to mind, said before it starts. */
             cautions: string[];
             whySaid?: components["schemas"]["Said"];
         };
@@ -1540,10 +1600,20 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        /**
+         * @description Bending of the trunk over a week, for clients whom it irritates or whose bone is fragile. Bent is: at
+         *     double Judgement.BendingFrom degrees or more, from the drawn poses and the dose's range. Both sides are added up.
+         */
         BendingAccount: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description In a week; at most RepsMost by the policy.
+             */
             reps: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description In a week; at most SecondsMost by the policy.
+             */
             seconds: number;
             /** Format: double */
             repsMost: number;
@@ -1551,39 +1621,73 @@ export interface components {
             secondsMost: number;
             items: components["schemas"]["BendingItem"][];
         };
+        /** @description What one exercise adds to the week's bending. */
         BendingItem: {
             rungId: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The most the trunk is bent forward in it, lumbar and thoracic spine together.
+             */
             degrees: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description In a week. Seconds: bent, in a week: the hold and half of the movement.
+             */
             reps: number;
             /** Format: double */
             seconds: number;
         };
+        /** @description What the body model needs to know of a person. */
         BodySize: {
             sex?: null | components["schemas"]["Sex"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Stature in metres, 1.00 to 2.30; none: double BodySize.TypicalHeight.
+             */
             height?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Body mass in kilograms, 25 to 250; none: double BodySize.TypicalMass.
+             */
             mass?: null | number;
+            /** @description True when a figure made with this size is for a typical body, not for this one. */
             isTypical?: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Stature in metres; the typical one where it is not known.
+             */
             metres?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Mass in kilograms; the typical one where it is not known.
+             */
             kilograms?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Body weight in newtons.
+             */
             weight?: number;
         };
-        /** @enum {string} */
+        /**
+         * @description Rigid parts of the body. A left part is followed by its right twin.
+         * @enum {string}
+         */
         Bone: "pelvis" | "waist" | "chest" | "neck" | "head" | "thigh-left" | "thigh-right" | "shank-left" | "shank-right" | "foot-left" | "foot-right" | "upper-arm-left" | "upper-arm-right" | "forearm-left" | "forearm-right" | "hand-left" | "hand-right";
         BookVisitForm: {
             /** Format: date-time */
             plannedAt: string;
         };
-        /** @enum {string} */
+        /**
+         * @description How a policy lets breathe during work.
+         * @enum {string}
+         */
         BreathRule: "free" | "with-effort" | "as-limb-goes";
-        /** @enum {string} */
+        /**
+         * @description Which bridge a policy begins with.
+         * @enum {string}
+         */
         BridgeKind: "hip-hinge" | "rolling";
+        /** @description The smallest load of a screen at which form broke. Load: kilograms, above 0. */
         BrokeLoad: {
             rungId: string;
             /** Format: double */
@@ -1607,21 +1711,38 @@ export interface components {
             rescreen: null | string;
             feed: null | string;
         };
+        /**
+         * @description One tap in the room, as it is logged: appended, never changed. A closed union: one record a kind, each with only its own
+         *     fields; in JSON `kind` tells which. Absent fields are left out, never written as null.
+         */
         CaptureEvent: components["schemas"]["TrialStarted"] | components["schemas"]["HoldStarted"] | components["schemas"]["RepDone"] | components["schemas"]["FaultMarked"] | components["schemas"]["CueGiven"] | components["schemas"]["CueAnswered"] | components["schemas"]["PainMarked"] | components["schemas"]["FeltMarked"] | components["schemas"]["EffortMarked"] | components["schemas"]["TrialEnded"] | components["schemas"]["Undone"] | components["schemas"]["MeasureTaken"] | components["schemas"]["RangeReached"] | components["schemas"]["InstrumentUsed"] | components["schemas"]["TrialPaused"] | components["schemas"]["TrialResumed"] | components["schemas"]["SideCorrected"] | components["schemas"]["TrialDiscarded"] | components["schemas"]["PhotoMeasured"] | components["schemas"]["WorryTold"] | components["schemas"]["TrialAmended"] | components["schemas"]["ExerciseSkipped"] | components["schemas"]["ExerciseAdded"] | components["schemas"]["SetUpChanged"] | components["schemas"]["SessionPainAsked"] | components["schemas"]["LegAsked"];
+        /** @description What stands wherever exercises are shown, handed out or written about. Whole sentences. */
         Cautions: {
+            /** @description That exercise should not hurt. */
             noPain: string;
+            /** @description How slow, and breathing. */
             breath: string;
+            /** @description When a client stops and calls, in a client's words. */
             stop: string;
+            /** @description The same for a referrer, in the words of the field. */
             seenAtOnce: string;
+            /** @description On screens of the practitioner. */
             practitionerDecides: string;
+            /** @description On what a client takes home. LetterSupports: under a letter. */
             sheetSupports: string;
             letterSupports: string;
+            /** @description How to bend at the hips for picking up, once, for clients whose bending is counted. */
             pickingUp: string;
+            /** @description The look at the back between reps, beside exercises that return to where they began. */
             betweenReps: string;
+            /** @description What stands on every home programme. */
             onSheet?: null | string;
+            /** @description What stands with every entry of a calendar. */
             onCalendar?: null | string;
         };
+        /** @description One value then and now. */
         Change: {
+            /** @description Id of a task or rung, a ladder, or a direction. What: the same in words. */
             of: string;
             what: components["schemas"]["Message"];
             side: components["schemas"]["Side"];
@@ -1630,10 +1751,14 @@ export interface components {
             before: number;
             /** Format: double */
             now: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The smallest change beyond chance, in the unit.
+             */
             smallest: number;
             verdict: components["schemas"]["ChangeVerdict"];
             words: components["schemas"]["Message"];
+            /** @description Where the measurement error is from. */
             source: components["schemas"]["Message"];
             whatSaid?: components["schemas"]["Said"];
             unitSaid?: components["schemas"]["Said"];
@@ -1646,7 +1771,10 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
-        /** @enum {string} */
+        /**
+         * @description What a change between two measurements comes to.
+         * @enum {string}
+         */
         ChangeVerdict: "better" | "worse" | "no-clear-change";
         ChangedDecision: {
             /** Format: uuid */
@@ -1656,17 +1784,33 @@ export interface components {
             then: components["schemas"]["Decision"];
             now: components["schemas"]["Decision"];
         };
+        /** @description One channel over a trace. Sway and trembling are told of the time it was inside its band. */
         ChannelAnalysis: {
             channel: components["schemas"]["SignalChannel"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Time inside the band.
+             */
             inBandSeconds: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Root mean square about its mean, smoothed, in the channel's unit; 0 without samples.
+             */
             swayRms: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How far it wandered in a second, smoothed, in the channel's unit.
+             */
             pathPerSecond: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Root mean square between double SignalAnalyser.TremorFrom and double SignalAnalyser.TremorTo Hz; none for less than 2.56 s at 100 Hz.
+             */
             tremorRms: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description From neutral, signed.
+             */
             farthest: number;
             losses: components["schemas"]["Loss"][];
             reps: components["schemas"]["SeenRep"][];
@@ -1678,43 +1822,83 @@ export interface components {
             /** @default false */
             turned: boolean;
         };
+        /** @description How one channel is judged. */
         ChannelSetup: {
             channel: components["schemas"]["SignalChannel"];
             name: string;
+            /** @description mmHg or degrees, for people. */
             unit: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Control is lost this far from neutral, either way; more than 0.
+             */
             band: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What it is set to before neutral is taken, such as 40 mmHg; none: it may stand anywhere.
+             */
             set: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How near to Set neutral has to be.
+             */
             setWithin: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Neutral is taken only while the standard deviation stays at or below this.
+             */
             quiet: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How far neutral may creep by itself in a minute and is followed; 0: it does not.
+             */
             driftPerMinute: number;
+            /** @description Fault proposed beyond the upper edge. Below: beyond the lower one. */
             above: string;
             below: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description A rep shows as a swing of at least this much inside the band.
+             */
             repRise: number;
         };
+        /** @description What is asked at the start of every later visit. What was not asked is absent, and never read as none or no. */
         CheckIn: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description 0 to 10. NextDayPain: the morning after the last work.
+             */
             painNow: null | number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description On most days of the week.
+             */
             usualPain: null | number;
             /** Format: int32 */
             nextDayPain: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Hours until it was as before, where hours were asked; Settled where a word was.
+             */
             settledHours: null | number;
+            /** @description Ids of red flags that are new. */
             dangerSigns: string[];
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The last day the exercises were done, at home or here.
+             */
             lastTrained?: null | string;
             settled?: null | components["schemas"]["Settling"];
             wakesAtNight?: null | boolean;
             leg?: null | components["schemas"]["LegReport"];
+            /** @description Since the last visit pain has moved further down a leg. */
             legFurther?: null | boolean;
+            /** @description The red flags were asked about and there were none but those named; none: not recorded. */
             flagsAsked?: null | boolean;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Of muscles, 0 to 10: told apart from pain, and no rule looks at it.
+             */
             soreness?: null | number;
             home?: null | components["schemas"]["HomeTraining"];
         };
@@ -1730,10 +1914,16 @@ export interface components {
             outcome?: null | components["schemas"]["Outcome"];
             reason?: null | string;
         };
-        /** @enum {string} */
+        /**
+         * @description How a choice of a policy is made.
+         * @enum {string}
+         */
         ChoiceKind: "option" | "number" | "features";
+        /** @description One answer of a choice. */
         ChoiceOption: {
+            /** @description As records name it. */
             id: string;
+            /** @description As it is asked. */
             words: string;
         };
         ChosenVisit: {
@@ -1741,31 +1931,56 @@ export interface components {
             visit: number;
             chosen: components["schemas"]["Decision"][];
         };
+        /** @description Clean work of a trial: only what was done before the trunk gave way counts. */
         Clean: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Uncued reps with no breaking fault, not rushed, held as asked, with pain inside the limit.
+             */
             reps: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The same, after a cue.
+             */
             cuedReps: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Uncued seconds held before the first breaking fault of each rep.
+             */
             seconds: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Clean over target, 0 to 1: by seconds where the rung is held, by the largest clean angle or by the reading where the task is measured so, else by reps.
+             */
             fraction: number;
             /**
              * Format: double
+             * @description The longest single uncued hold before the trunk gave way, seconds.
              * @default 0
              */
             longest: number;
             reach?: null | components["schemas"]["Reach"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The largest reading of an uncued clean rep; of effort and of yes or no the last.
+             */
             amount?: null | number;
         };
+        /** @description Clean work of one week, at the visits. */
         CleanWeek: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Of the episode, 1 for the first. From: its first day.
+             */
             week: number;
             /** Format: date */
             from: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Clean seconds under control, movement included.
+             */
             seconds: number;
+            /** @description The same by direction, each counted by how much its rung asks for it. */
             directions: {
                 [key: string]: number;
             };
@@ -1778,17 +1993,27 @@ export interface components {
             name: string;
             complaint: string;
         };
+        /** @description A precaution the client has. Side is Side.Both where it has none. */
         ClientPrecaution: {
             id: string;
             side?: components["schemas"]["Side"];
+            /** @description What is ticked beside it; none or nothing: all of its options hold. */
             options?: null | string[];
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day from which somebody is to look at it again; it holds until they take it away.
+             */
             until?: null | string;
+            /** @description In whose words, such as the surgeon's. */
             note?: null | string;
         };
+        /** @description What the rules need to know of the client. */
         ClientProfile: {
             pain: components["schemas"]["Pain"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Hours until an irritated back is as before, 0 or more.
+             */
             settleHours: number;
             wakesAtNight: boolean;
             precautions: components["schemas"]["ClientPrecaution"][];
@@ -1815,12 +2040,19 @@ export interface components {
             comparison: components["schemas"]["PlanComparison"];
             work: components["schemas"]["PlanWork"];
         };
+        /** @description One rung behind a direction's control: its weight, what was held of it, and the trial that says so. */
         ControlPart: {
             rungId: string;
             side: components["schemas"]["Side"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Share of the hardest screened rung's demand in this direction, 0 to 1.
+             */
             weight: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description 0 to 1. TrialId: none where it follows from the rung above or below.
+             */
             value: number;
             /** Format: uuid */
             trialId: null | string;
@@ -1830,29 +2062,58 @@ export interface components {
             name: string;
             why: string;
         };
+        /** @description Whether the cue that was given held. */
         CueAnswered: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "cue-answered";
+            /** @description It held. */
             worked: boolean;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
         CueGiven: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "cue-given";
             trigger?: null | components["schemas"]["StopTrigger"];
+            /** @description The words that were said, where the practitioner chose among several. */
             cue?: null | string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
         DangerClearedForm: {
@@ -1872,23 +2133,35 @@ export interface components {
             found: null | string;
             done: null | string;
         };
+        /** @description A finding that stops the session until a practitioner has recorded what was done. */
         DangerSign: {
             id: string;
             words: string;
+            /** @description Send on the same day. */
             sameDay: boolean;
-            /** @default false */
+            /**
+             * @description Asked from the second visit on: it tells of a change.
+             * @default false
+             */
             laterVisits: boolean;
-            /** @default false */
+            /**
+             * @description Stop, and emergency care.
+             * @default false
+             */
             emergency: boolean;
             worry?: null | components["schemas"]["Worry"];
         };
         DangerSignsForm: {
             dangerSigns: string[];
         };
-        /** @enum {string} */
+        /**
+         * @description In which order a clinic writes its dates: 29 November 2026, November 29, 2026, or 2026-11-29.
+         * @enum {string}
+         */
         DateOrder: "day-month-year" | "month-day-year" | "year-month-day";
         /** @enum {string} */
         DayOfWeek: "sunday" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday";
+        /** @description A rule about the whole visit that fired, and why. */
         DayRule: {
             ruleId: string;
             words: components["schemas"]["Message"];
@@ -1928,6 +2201,7 @@ export interface components {
             rungId: null | string;
             saysSaid?: components["schemas"]["Said"];
         };
+        /** @description Days on which the client is away: both ends are in it. */
         DaysAway: {
             /** Format: date */
             from: string;
@@ -1947,8 +2221,12 @@ export interface components {
             /** Format: int32 */
             basedOn: number;
         };
+        /** @description Everything the rules look at for one visit. What is absent was not asked or is not known. */
         DecideInput: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Ordinal of the visit to decide.
+             */
             visit: number;
             /** Format: date */
             date: string;
@@ -1956,26 +2234,46 @@ export interface components {
             policyId: string;
             items: components["schemas"]["PlanItem"][];
             checkIn: components["schemas"]["CheckIn"];
+            /** @description Performances of this visit and the ones before, in any order. */
             visits: components["schemas"]["Performance"][];
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The last day with training before this visit; none if never, or not known: then nothing is concluded.
+             */
             lastWorkDate: null | string;
+            /** @description The home log since the last visit; none or empty: nothing was brought, and nothing is concluded. */
             home?: null | components["schemas"]["HomeWork"][];
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day of the episode, for the calendar school; none: the map is not looked at.
+             */
             openedOn?: null | string;
+            /** @description Entry rungs of the last screen, for another ladder when one stalls. */
             entries?: null | components["schemas"]["RungSearch"][];
+            /** @description What is at hand; none: everything. */
             equipment?: null | string[];
             strategy?: null | components["schemas"]["SpinalStrategy"];
             switchOn?: null | components["schemas"]["Activation"];
             pain?: null | components["schemas"]["PainHistory"];
+            /** @description Pain of this session and of earlier ones; none: as far as the sets of today tell. */
             sessions?: null | components["schemas"]["SessionPain"][];
+            /** @description What earlier visits made harder; none: nothing that is known. */
             raises?: null | components["schemas"]["Raise"][];
+            /** @description Changes of set-up that were tried. */
             setUps?: null | components["schemas"]["SetUpTry"][];
+            /** @description Pain by day in the home log since the last visit. */
             homePain?: null | components["schemas"]["HomePain"][];
-            /** @default false */
+            /**
+             * @description The client trembles by themselves: shaking says nothing of effort.
+             * @default false
+             */
             knownTremor: boolean;
             weakestSector?: null | components["schemas"]["Sector"];
+            /** @description Loads at which form broke in the last screen, by rung; none: none that is known. */
             broke?: null | components["schemas"]["BrokeLoad"][];
+            /** @description What was tried one up at this visit and earlier ones; none: nothing that is known. */
             probes?: null | components["schemas"]["ProbeDone"][];
+            /** @description The home log of two weeks or more of the same exercises; none: not so long, or not written down. */
             homeLong?: null | components["schemas"]["HomeWork"][];
         };
         DecideQuestion: {
@@ -1996,27 +2294,40 @@ export interface components {
             whyNot: null | components["schemas"]["Message"];
             whyNotSaid?: components["schemas"]["Said"];
         };
+        /** @description The proposal for one exercise and side: the mildest of all that the rules ask for. */
         Decision: {
             /** Format: uuid */
             planItemId: string;
             side: components["schemas"]["Side"];
             outcome: components["schemas"]["Outcome"];
+            /** @description The rule whose outcome is taken. Fired: all that fired, that one first. */
             ruleId: string;
+            /** @description The rung it moves to (or stays on). */
             rungId: string;
             dose: components["schemas"]["Dose"];
+            /** @description The numbers the rules saw, in words; pain that rose comes first. */
             evidence: string[];
             wouldChange: null | components["schemas"]["Message"];
             strategy?: null | components["schemas"]["SpinalStrategy"];
             switchOn?: null | components["schemas"]["Activation"];
+            /** @description What to do beside it; none where the outcome says it all. */
             todo?: null | string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day of a change; it goes with the exercise into the next plan.
+             */
             changedOn?: null | string;
             fired?: null | components["schemas"]["FiredRule"][];
             spell?: null | components["schemas"]["Spell"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description By how much the load rises in the ladder's own direction, share of the present one, below 0 for less; none where the rung stays as it is or neither asks for it.
+             */
             loadMore?: null | number;
+            /** @description What is to stand first on the card and on the home programme from now on. */
             notes?: null | string[];
             probe?: null | components["schemas"]["ProbeOffer"];
+            /** @description Ids of all rules that fired, the deciding one first. */
             rules?: null | string[];
             evidenceSaid?: null | components["schemas"]["Said"][];
             wouldChangeSaid?: components["schemas"]["Said"];
@@ -2026,29 +2337,52 @@ export interface components {
         DecisionNumber: {
             kind: components["schemas"]["NumberKind"];
             name: components["schemas"]["Message"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description As it was; none where it is not known.
+             */
             now: null | number;
             /** Format: int32 */
             min: number;
             /** Format: int32 */
             max: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Distance of values worth trying.
+             */
             step: number;
+            /** @description All it could be, least first. */
             values?: null | number[];
             nameSaid?: components["schemas"]["Said"];
         };
+        /** @description How much of each direction of control a pose or a rung asks for, N·m, 0 or more. */
         Demands: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Against arching, lifted ribs and the weight of head and chest.
+             */
             front: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Against rounding.
+             */
             back: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description By the left side of the trunk, against bending to the right.
+             */
             sideLeft: number;
             /** Format: double */
             sideRight: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Against turning, either way.
+             */
             twist: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Keeping the pelvis level on the left leg.
+             */
             pelvisLeft: number;
             /** Format: double */
             pelvisRight: number;
@@ -2073,6 +2407,7 @@ export interface components {
             amount: number;
             /** Format: double */
             over: number;
+            /** @description None where the client is outside the studied group. */
             attention: null | boolean;
             words: components["schemas"]["Message"];
             source: string;
@@ -2080,66 +2415,120 @@ export interface components {
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
-        /** @enum {string} */
+        /**
+         * @description A direction in which the trunk can give way, before it is known on which side.
+         * @enum {string}
+         */
         Direction: "none" | "front" | "back" | "side" | "twist" | "pelvis";
+        /** @description One direction's part of a load. */
         DirectionLoad: {
             direction: components["schemas"]["Direction"];
+            /** @description The side of the trunk that holds it, or the leg the pelvis is kept level on; both: neither side. */
             side: components["schemas"]["Side"];
             words: components["schemas"]["Message"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The greatest over the movement.
+             */
             newtonMetres: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of body weight × stature, so that people of different sizes compare.
+             */
             percentOfWeightHeight: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of the same rung without changes; none where that asks for nothing here.
+             */
             percentOfFull: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Above the client's present rung, below 0 for less; none without one, or where it asks for nothing here.
+             */
             percentMoreThanPresent: null | number;
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
+        /** @description A week's work in one direction. */
         DirectionWork: {
             sector: components["schemas"]["Sector"];
             name: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Under control, each counted by how much its rung asks for the direction.
+             */
             minutes: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The same in the plan before; none without one.
+             */
             before: null | number;
         };
         DisabilityTotal: {
+            /** @description Which total it is: disability-24 or disability-percent. */
             measureId: string;
             /** Format: double */
             total: number;
         };
+        /** @description How much of a rung, for one side: sets of reps, each held, over a range, at a height, under a load. */
         Dose: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Repetitions in the first set, 1 or more.
+             */
             reps: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Sets, 1 or more.
+             */
             sets: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds each rep is held; 0 where the rung is not held.
+             */
             hold: number;
             /**
              * Format: int32
+             * @description Reps by which each set is shorter than the one before, 0 or more: 8 reps, 3 sets, 2 fewer is 8-6-4.
              * @default 0
              */
             fewer: number;
             /**
              * Format: double
+             * @description Share of the drawn movement, above 0 to 1 (the whole).
              * @default 1
              */
             range: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of the surface the hands or the seat bear on, metres; none where the rung has none, or as drawn.
+             */
             height?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Held, kilograms; none where nothing is held.
+             */
             load?: null | number;
             band?: null | components["schemas"]["Band"];
+            /** @description Id of one modifier, such as a resisted breath out; none: as the rung is. */
             modifier?: null | string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Sum over the sets; a set never has fewer than one rep.
+             */
             totalReps?: number;
         };
+        /** @description The most of a rung that a precaution lets through. */
         DoseLimit: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds of one hold; none: any.
+             */
             hold?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds of work at a stretch, that is in one set of one side; none: any.
+             */
             seconds?: null | number;
         };
         EarlierScreen: {
@@ -2147,23 +2536,35 @@ export interface components {
             visitId: string;
             at: components["schemas"]["Instant"];
         };
+        /** @description A way to make a rung easier in the middle of a session. */
         Ease: {
+            /** @description A shorter lever or more support. */
             change: components["schemas"]["OneChange"];
             words: string;
+            /** @description The rung it amounts to; none: this rung, made easier. */
             to?: null | string;
         };
+        /** @description One way to make an exercise easier in the middle of a session. */
         EaseOffer: {
             change: components["schemas"]["OneChange"];
+            /** @description W-CUE, W-RANGE, W-SECONDS, W-LEVER, W-SUPPORT or W-RUNG. */
             ruleId: string;
+            /** @description What to say or do. */
             words: components["schemas"]["Message"];
+            /** @description What is done from here on, and Side for that rung. */
             rungId: string;
             side: components["schemas"]["Side"];
+            /** @description As from here on; a set's reps are those left of it, but no more than here. */
             dose: components["schemas"]["Dose"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Share of the movement that is asked for; none: as before.
+             */
             share?: null | number;
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
+        /** @description An exercise that is begun easier today, on one side. */
         EasedStart: {
             /** Format: uuid */
             planItemId: string;
@@ -2172,16 +2573,32 @@ export interface components {
             dose: components["schemas"]["Dose"];
         };
         EffortMarked: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "effort-marked";
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description 0 to 10.
+             */
             value: number;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
         /** @enum {string} */
@@ -2206,6 +2623,7 @@ export interface components {
             /** Format: int32 */
             planRevision: null | number;
         };
+        /** @description Something a rung needs. Common: most homes have it. */
         Equipment: {
             id: string;
             name: string;
@@ -2220,120 +2638,213 @@ export interface components {
             /** Format: int32 */
             known: number;
         };
+        /** @description An exercise that is not in the plan is taken in today, with an id of its own. */
         ExerciseAdded: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "exercise-added";
             /** Format: uuid */
             planItemId: string;
             rungId: string;
             target: components["schemas"]["Dose"];
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The exercise of the plan it stands in for.
+             */
             inPlaceOf?: null | string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description An exercise of the session is left out today. */
         ExerciseSkipped: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "exercise-skipped";
             /** Format: uuid */
             planItemId: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description A compensation: something seen or felt during a task. */
         Fault: {
             code: string;
             name: string;
             seen: string;
+            /** @description Where on the figure its mark is placed. */
             region: string;
             plane: string;
             kind: components["schemas"]["FaultKind"];
+            /** @description The direction of control it points at; none where it says nothing about one. */
             direction: components["schemas"]["Direction"];
             key: string;
             mends: string[];
+            /** @description What it tends to mean. */
             says: string;
+            /** @description Whether that direction lies on the side of the task or the other. */
             on?: components["schemas"]["OnSide"];
-            /** @default false */
+            /**
+             * @description The rep is not counted as clean although the trunk held (a rushed rep).
+             * @default false
+             */
             spoilsRep: boolean;
             /** @default false */
             breakingIfMost: boolean;
+            /** @description Where it points elsewhere in some positions; the first that fits holds. */
             points?: null | components["schemas"]["FaultPoint"][];
             means?: null | components["schemas"]["FaultMeaning"];
         };
-        /** @enum {string} */
+        /**
+         * @description What a fault does to the rep in which it shows.
+         * @enum {string}
+         */
         FaultKind: "breaking" | "quality" | "information";
+        /** @description A fault with its onset: the rep it showed in and, in a hold, the second. */
         FaultMark: {
             /** Format: uuid */
             eventId: string;
             fault: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description 1 for the first rep.
+             */
             rep: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds into the hold; none outside one.
+             */
             second: null | number;
+            /** @description Whether it cost the rep, after kinds and persistence are weighed. */
             breaks: boolean;
-            /** @default false */
+            /**
+             * @description It stayed: every later rep of the trial has it too.
+             * @default false
+             */
             persists: boolean;
-            /** @default false */
+            /**
+             * @description A cue had been given before it was seen.
+             * @default false
+             */
             afterCue: boolean;
             seenBy?: null | components["schemas"]["Instrument"];
         };
         FaultMarked: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "fault-marked";
             fault: string;
+            /** @description It stays from this rep on. */
             persists?: null | boolean;
             instrument?: null | components["schemas"]["Instrument"];
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
         /** @enum {string} */
         FaultMeaning: "tremor" | "breath-hold" | "rush";
+        /** @description Where a fault points in some positions: sinking hips are the front in a plank and the lower side in a side plank. */
         FaultPoint: {
             direction: components["schemas"]["Direction"];
             on?: components["schemas"]["OnSide"];
+            /** @description Ladders it holds for, by id. Positions: positions; at least one of both is given. */
             ladders?: null | string[];
             positions?: null | string[];
         };
         FeedView: {
             path: string;
         };
+        /** @description Where the client felt the work. */
         FeltMarked: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "felt-marked";
+            /** @description Id of the place. */
             place: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description Where the client felt the work, and the set-up change it asks for when that is not the place meant. */
         FeltPlace: {
             id: string;
             words: string;
             asIntended: boolean;
             change?: null | string;
         };
+        /** @description A body in a pose as shapes in painting order. */
         Figure: {
             view: components["schemas"]["View"];
             shapes: components["schemas"]["FigureShape"][];
             anchors: components["schemas"]["FigureAnchor"][];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Bounds, with a little air, in the same millimetres.
+             */
             left: number;
             /** Format: int32 */
             top: number;
@@ -2341,21 +2852,26 @@ export interface components {
             width: number;
             /** Format: int32 */
             height: number;
+            /** @description What the picture shows, for those who do not see it. */
             words: string;
         };
+        /** @description Where on the figure a region is, for marks and arrows. */
         FigureAnchor: {
             region: string;
             at: components["schemas"]["FigurePoint"];
         };
+        /** @description A point of a drawing in millimetres: x to the right, y down, the floor at y = 0 when seen from the side. */
         FigurePoint: {
             /** Format: int32 */
             x: number;
             /** Format: int32 */
             y: number;
         };
+        /** @description Closed outlines with one role, painted as one; how is the business of whoever shows it. */
         FigureShape: {
             role: components["schemas"]["ShapeRole"];
             part: string;
+            /** @description Each a run of x, y, x, y in the units of FigurePoint: flat, since they are many. */
             outlines: number[][];
         };
         FindingsQuestion: {
@@ -2379,6 +2895,7 @@ export interface components {
             earlier: null | components["schemas"]["ScreenFindings"];
             changes: components["schemas"]["Change"][];
         };
+        /** @description A rule that fired, what it asked for by itself, and what it saw. */
         FiredRule: {
             ruleId: string;
             outcome: components["schemas"]["Outcome"];
@@ -2391,12 +2908,15 @@ export interface components {
             email: string;
             password: string;
         };
+        /** @description The red flags were asked about. */
         FlagsAsked: {
             by: string;
             /** Format: date-time */
             at: string;
+            /** @description Those that were named; empty: none of them. */
             signs: string[];
         };
+        /** @description All that a list of events folds to: what the tablet and the server must both say. */
         FoldAnswer: {
             trials: components["schemas"]["Trial"][];
             stop: components["schemas"]["StopAdvice"][];
@@ -2408,11 +2928,13 @@ export interface components {
             /** Format: int32 */
             painNow?: null | number;
         };
+        /** @description A rung the client's precautions forbid, and why. */
         ForbiddenRung: {
             rungId: string;
             why: components["schemas"]["Message"];
             whySaid?: components["schemas"]["Said"];
         };
+        /** @description The first thing that gave way in a trial, in words: "low back arches at rep 6, left". */
         GaveWay: {
             /** Format: uuid */
             trialId: string;
@@ -2427,44 +2949,86 @@ export interface components {
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
+        /** @description What a client wants to do again, and the ladders that lead there. */
         Goal: {
             id: string;
             name: string;
+            /** @description Examples, in a few words. */
             such: string;
             ladders: string[];
+            /** @description Positions in which it is served: of the goal itself; none: any. */
             positions?: null | string[];
         };
+        /** @description When a condition counts as highly irritable, and the dose it may have then. */
         HighIrritability: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Pain at rest from which it does, 0 to 10.
+             */
             painFrom: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Hours to settle from which it does.
+             */
             settleHoursFrom: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Reps at most.
+             */
             reps: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Sets at most.
+             */
             sets: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds of a hold at most.
+             */
             holdMax: number;
         };
+        /** @description Moments at the hip of a leg that bears, N·m. */
         HipMoment: {
             side: components["schemas"]["Side"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Lets the other side of the pelvis sink; negative when it lifts it.
+             */
             sinking: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Folds the hip; negative when it opens it.
+             */
             flexing: number;
         };
-        /** @enum {string} */
+        /**
+         * @description How endurance of holds is built once the back is calm.
+         * @enum {string}
+         */
         HoldEndurance: "short-holds" | "descending" | "one-long";
         HoldStarted: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "hold-started";
             instrument?: null | components["schemas"]["Instrument"];
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
         HomeColumn: {
@@ -2476,13 +3040,20 @@ export interface components {
             /** Format: int32 */
             perDay: number;
         };
+        /** @description One day of the home log, as the client wrote it down. */
         HomeDay: {
             /** Format: date */
             day: string;
             done: components["schemas"]["HomeReps"][];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description While doing it, 0 to 10; none where nothing was written.
+             */
             pain: null | number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The morning after, 0 to 10; none where nothing was written.
+             */
             nextMorning: null | number;
             remark: null | string;
         };
@@ -2510,14 +3081,19 @@ export interface components {
             columns: components["schemas"]["HomeColumn"][];
             rows: components["schemas"]["HomeRow"][];
         };
+        /** @description Pain of one day of the home log. */
         HomePain: {
             /** Format: date */
             day: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description While exercising, 0 to 10. NextMorning: the morning after; none where not written.
+             */
             pain: null | number;
             /** Format: int32 */
             nextMorning: null | number;
         };
+        /** @description Reps of one exercise on one side, of all sets together, done at home on one day. */
         HomeReps: {
             /** Format: uuid */
             planItemId: string;
@@ -2535,21 +3111,37 @@ export interface components {
         };
         /** @enum {string} */
         HomeTraining: "done" | "partly" | "not-done";
+        /** @description What was done at home of one exercise and side between two visits, against what was planned. */
         HomeWork: {
             /** Format: uuid */
             planItemId: string;
             side: components["schemas"]["Side"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Reps of all planned days. DoneReps: as written down; more than planned on a day counts as planned.
+             */
             plannedReps: number;
             /** Format: int32 */
             doneReps: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Days on which it was written down as done.
+             */
             days: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The most pain while doing it; none where nothing was written.
+             */
             worstPain: null | number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The most pain on a morning after it was done.
+             */
             worstMorning: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Done over planned, 0 to 1; none where nothing was planned.
+             */
             share?: null | number;
         };
         /** Format: date-time */
@@ -2560,24 +3152,42 @@ export interface components {
             id: string;
             words: string;
         };
+        /** @description One kind of device as the content describes it. */
         InstrumentSetup: {
             id: string;
             name: string;
             where: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Samples a second of each channel, Hz.
+             */
             rate: number;
             channels: components["schemas"]["ChannelSetup"][];
         };
+        /** @description What told the trunk's movement from here on: a hand, a dowel. */
         InstrumentUsed: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "instrument-used";
             instrument: components["schemas"]["Instrument"];
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
         IntakeForm: {
@@ -2613,27 +3223,40 @@ export interface components {
             visitId?: null | string;
             flagsAsked?: null | boolean;
         };
-        /** @enum {string} */
+        /**
+         * @description How easily the condition is stirred up.
+         * @enum {string}
+         */
         Irritability: "low" | "moderate" | "high";
+        /** @description The three levels of irritability and their doses. */
         IrritabilityTable: {
+            /** @description The highest level. */
             high: components["schemas"]["HighIrritability"];
+            /** @description What is neither high nor low. */
             moderate: components["schemas"]["ModerateIrritability"];
+            /** @description The lowest level. */
             low: components["schemas"]["LowIrritability"];
         };
+        /** @description One exercise in two plans, side by side. */
         ItemComparison: {
             before: null | components["schemas"]["PlanItem"];
             after: null | components["schemas"]["PlanItem"];
+            /** @description In words; empty where it stayed as it was. */
             changes: string[];
             changesSaid?: null | components["schemas"]["Said"][];
         };
         ItemWork: {
             /** Format: uuid */
             itemId: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Days a week it is done. Loaded: with days between.
+             */
             days: number;
             loaded: boolean;
             sides: components["schemas"]["SideWork"][];
         };
+        /** @description Angles of one joint in degrees, by clinical convention: flexion, abduction, external rotation positive. */
         JointAngles: {
             /**
              * Format: double
@@ -2642,109 +3265,131 @@ export interface components {
             flexion: number;
             /**
              * Format: double
+             * @description For the trunk: bending to the client's right.
              * @default 0
              */
             abduction: number;
             /**
              * Format: double
+             * @description For the trunk: turning to the client's left.
              * @default 0
              */
             rotation: number;
         };
         JsonElement: unknown;
+        /** @description Thresholds of the rules that keep a client on the safe side. Common practice throughout; pain is 0 to 10, shares are of 1. */
         Judgement: {
             /**
              * Format: double
+             * @description D-PAIN-STOP: share of a side's sets over the limit, one of one is all of them.
              * @default 0.5
              */
             stopShare: number;
             /**
              * Format: int32
+             * @description D-PAIN-STOP: a rise of this many points in one set, whatever the share.
              * @default 4
              */
             stopRise: number;
             /**
              * Format: int32
+             * @description D-PAIN-STOP: a peak from here on that is above before.
              * @default 8
              */
             stopPeak: number;
             /**
              * Format: int32
+             * @description Visits an exercise rests that is painful at its lowest.
              * @default 2
              */
             restVisits: number;
             /**
              * Format: int32
+             * @description D-PAIN-SESSION: points over the check-in at the end of the session.
              * @default 2
              */
             sessionEndRise: number;
             /**
              * Format: int32
+             * @description D-PAIN-SESSION: a rise of this many points anywhere in the session.
              * @default 3
              */
             sessionPeakRise: number;
             /**
              * Format: int32
+             * @description D-PAIN-NOW: points over the reference at check-in.
              * @default 2
              */
             nowRise: number;
             /**
              * Format: int32
+             * @description Pain at check-in from which there is no training today.
              * @default 8
              */
             noTrainingFrom: number;
             /**
              * Format: int32
+             * @description Points over the check-in before an exercise: wait, or half of it.
              * @default 2
              */
             beforeRise: number;
             /**
              * Format: int32
+             * @description D-PAIN-NEXT: what was raised within so many days is taken back.
              * @default 14
              */
             takeBackDays: number;
             /**
              * Format: int32
+             * @description D-PAIN-NEXT: days of half the sets where nothing was raised.
              * @default 7
              */
             halfDays: number;
             /**
              * Format: int32
+             * @description D-PAIN-NEXT: a second time within so many weeks asks for a review.
              * @default 6
              */
             flareWeeks: number;
             /**
              * Format: int32
+             * @description D-PAIN-HOME: days of seven over the reference by NowRise.
              * @default 2
              */
             homeDays: number;
             /**
              * Format: int32
+             * @description D-PAIN-HOME: points over the reference that count on one day.
              * @default 4
              */
             homePeak: number;
             /**
              * Format: int32
+             * @description D-PAIN-DRIFT: points the median of three check-ins is over the lowest median of four: nothing is added.
              * @default 2
              */
             driftHold: number;
             /**
              * Format: int32
+             * @description D-PAIN-DRIFT: points from which the last raise is taken back and the client reviewed.
              * @default 3
              */
             driftTakeBack: number;
             /**
              * Format: int32
+             * @description The reference is at most the first visit's usual pain and so many points.
              * @default 1
              */
             referenceOverFirst: number;
             /**
              * Format: int32
+             * @description Points a practitioner may set the reference above what it would be.
              * @default 2
              */
             referenceSetMost: number;
             /**
              * Format: int32
+             * @description D-LEG-MEMORY: visits, and LegDays days, both.
              * @default 2
              */
             legVisits: number;
@@ -2755,11 +3400,13 @@ export interface components {
             legDays: number;
             /**
              * Format: int32
+             * @description Visits running without leg pain after which the bar on long-leg rungs lifts.
              * @default 2
              */
             legClearVisits: number;
             /**
              * Format: int32
+             * @description Steady: usual pain at most so much, within SteadyWithin over four check-ins.
              * @default 5
              */
             steadyUsualMax: number;
@@ -2770,11 +3417,13 @@ export interface components {
             steadyWithin: number;
             /**
              * Format: int32
+             * @description Steady: days without a pain rule.
              * @default 14
              */
             steadyDays: number;
             /**
              * Format: int32
+             * @description Visits of clean work that trembles after which reps may grow, at TremorEffortMax at most.
              * @default 3
              */
             tremorVisits: number;
@@ -2785,6 +3434,7 @@ export interface components {
             tremorEffortMax: number;
             /**
              * Format: int32
+             * @description D-SETUP: visits running felt in the wrong place. SetupTries: tries before another way.
              * @default 2
              */
             setupVisits: number;
@@ -2795,16 +3445,19 @@ export interface components {
             setupTries: number;
             /**
              * Format: int32
+             * @description One broken rep in so many asked counts as clean.
              * @default 10
              */
             brokenPer: number;
             /**
              * Format: int32
+             * @description Effort from which a weaker side gets no extra work.
              * @default 9
              */
             exhaustedEffort: number;
             /**
              * Format: int32
+             * @description D-AWAY: days without training that ask for two steps; AwayScreenDays: for a screen first.
              * @default 28
              */
             awayTwoDays: number;
@@ -2815,6 +3468,7 @@ export interface components {
             awayScreenDays: number;
             /**
              * Format: double
+             * @description A step asks "no more" within this share, or within NoMoreNewtonMetres, the larger.
              * @default 0.05
              */
             noMoreShare: number;
@@ -2825,26 +3479,31 @@ export interface components {
             noMoreNewtonMetres: number;
             /**
              * Format: double
+             * @description Demands under this are put aside when steps are compared.
              * @default 25
              */
             asideNewtonMetres: number;
             /**
              * Format: double
+             * @description A step that lowers the greatest demand by less than this share also takes this share of the work away.
              * @default 0.2
              */
             hardlyLess: number;
             /**
              * Format: double
+             * @description A step up that raises the load by more than this share is tried first.
              * @default 0.6
              */
             probeGrowth: number;
             /**
              * Format: double
+             * @description P-BENDING: degrees from which the trunk counts as bent, lumbar and thoracic spine together.
              * @default 15
              */
             bendingFrom: number;
             /**
              * Format: int32
+             * @description P-BENDING: bends a week, where bending irritates or bone is fragile. BendingSeconds: seconds bent a week.
              * @default 100
              */
             bendingReps: number;
@@ -2855,11 +3514,13 @@ export interface components {
             bendingSeconds: number;
             /**
              * Format: double
+             * @description D-UNDER-BREAK: share by which training stays under the load at which form broke, 0.1 to 0.2.
              * @default 0.15
              */
             underBreak: number;
             /**
              * Format: double
+             * @description D-READY: share of the target's time that was clean at each of ReadyVisits visits running.
              * @default 0.3
              */
             readyShare: number;
@@ -2870,6 +3531,7 @@ export interface components {
             readyVisits: number;
             /**
              * Format: int32
+             * @description D-READY: clean reps a side over them, or ReadySeconds clean seconds.
              * @default 10
              */
             readyReps: number;
@@ -2880,6 +3542,7 @@ export interface components {
             readySeconds: number;
             /**
              * Format: int32
+             * @description D-READY: effort, which must have been asked, at most so much. ReadyCalmDays: days a back must be calm that was irritable.
              * @default 6
              */
             readyEffortMax: number;
@@ -2890,6 +3553,7 @@ export interface components {
             readyCalmDays: number;
             /**
              * Format: int32
+             * @description D-PROBE: exercises tried one up in a visit while calm, ProbesElse otherwise; 0 switches them off.
              * @default 2
              */
             probesCalm: number;
@@ -2900,6 +3564,7 @@ export interface components {
             probesElse: number;
             /**
              * Format: int32
+             * @description D-PROBE: visits until the next try after one that did not hold; ProbeGapPainful: after one that hurt.
              * @default 2
              */
             probeGap: number;
@@ -2910,6 +3575,7 @@ export interface components {
             probeGapPainful: number;
             /**
              * Format: double
+             * @description D-CARRY: share of the old clean time that is kept, at most CarryTimes times what the try showed.
              * @default 0.7
              */
             carryShare: number;
@@ -2920,6 +3586,7 @@ export interface components {
             carryTimes: number;
             /**
              * Format: int32
+             * @description D-HOME: days of a home log before a plan of which too little is done shrinks; ShrinkLeast: exercises that stay.
              * @default 14
              */
             shrinkDays: number;
@@ -2934,59 +3601,94 @@ export interface components {
             /** Format: date-time */
             now: string;
         };
+        /** @description A family of rungs, easiest first. */
         Ladder: {
             id: string;
             name: string;
             about: string;
+            /** @description Whether the standing screen climbs it. */
             screened: boolean;
             rungs: components["schemas"]["Rung"][];
             source: string;
+            /** @description The direction its rungs rise in. */
             direction: components["schemas"]["Direction"];
             on?: components["schemas"]["OnSide"];
+            /** @description Rungs that ask less in that direction than the one below, and why they stand where they do. */
             offOrder?: null | {
                 [key: string]: string;
             };
+            /** @description Rung of another ladder to train when not even the lowest rung here is clean. */
             fallback?: null | string;
-            /** @default true */
+            /**
+             * @description False for set-ups that are only tests: they are drawn and logged, never planned.
+             * @default true
+             */
             trained: boolean;
+            /** @description Rungs that moved to other ladders, by their old id: old records are read as these. */
             successors?: null | {
                 [key: string]: string;
             };
         };
         LeftOut: {
             taskId: string;
+            /** @description S-BARRED, S-SORE, S-EQUIPMENT, S-MINUTES, S-COVERED or S-BY-HAND. */
             rule: string;
             why: components["schemas"]["Message"];
+            /** @description False for what a precaution bars. */
             canAdd: boolean;
             whySaid?: components["schemas"]["Said"];
         };
+        /** @description Pain had moved further down a leg; asked again ten minutes later. */
         LegAsked: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "leg-asked";
             side: components["schemas"]["Side"];
+            /** @description It is where it was before. */
             back: boolean;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description Pain that moved further down a leg during a session. */
         LegMoved: {
             side: components["schemas"]["Side"];
+            /** @description It was back within ten minutes; none: nobody asked, and it is taken to have stayed. */
             back?: null | boolean;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The exercise in which it moved; none if not known.
+             */
             planItemId?: null | string;
         };
         /** @enum {string} */
         LegReach: "none" | "buttock" | "thigh" | "below-knee";
+        /** @description Pain in the legs as asked at a visit; none for a leg that was not asked about. */
         LegReport: {
             left: null | components["schemas"]["LegReach"];
             right: null | components["schemas"]["LegReach"];
         };
+        /** @description A letter to a referrer. */
         Letter: {
+            /** @description Whom it goes to, as written on it; may be empty. */
             to: string;
+            /** @description One line: the client and the problem. */
             about: string;
             parts: components["schemas"]["LetterPart"][];
         };
@@ -2995,6 +3697,7 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        /** @description A part of a letter: a heading and paragraphs in plain words. */
         LetterPart: {
             heading: string;
             paragraphs: string[];
@@ -3061,6 +3764,7 @@ export interface components {
             end: string;
         };
         LoadAnswer: {
+            /** @description True when height or mass was left open, and the figures are for a typical body. */
             typicalBody: boolean;
             /** Format: double */
             statureMetres: number;
@@ -3068,47 +3772,79 @@ export interface components {
             massKilograms: number;
             note: components["schemas"]["Message"];
             units: components["schemas"]["LoadUnits"];
+            /** @description Directions that are asked for at all, the ladder's own first, then the greatest. */
             directions: components["schemas"]["DirectionLoad"][];
+            /** @description Everything the model says: along the movement, at its start and at its end. */
             load: components["schemas"]["MovementLoad"];
             noteSaid?: components["schemas"]["Said"];
         };
+        /** @description What may be changed of a rung before its load is worked out. */
         LoadChanges: {
             /**
              * Format: double
+             * @description Share of the movement, above 0 to 1.
              * @default 1
              */
             range: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Least bend of the knees of legs in the air, degrees, 0 to 140.
+             */
             kneeBend?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Metres, 0.10 to 1.30; for rungs at a counter.
+             */
             counterHeight?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Kilograms in the hands together, 0 to 60.
+             */
             heldMass?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Metres of the step or seat, 0.05 to 1.00; for rungs on a box.
+             */
             stepHeight?: null | number;
         };
+        /** @description Which changes make sense for a movement, each with its value as written; none where it does not. */
         LoadChoices: {
+            /** @description True where something moves. */
             range: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Least bend of a knee in the air at the end, degrees.
+             */
             kneeBend: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Metres.
+             */
             counterHeight: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Kilograms.
+             */
             heldMass: null | number;
         };
+        /** @description What is the load of a rung, or of a pose, for this body? Give exactly one of the two. */
         LoadQuestion: {
             body: components["schemas"]["BodySize"];
             rungId?: null | string;
             pose?: null | components["schemas"]["PoseEntry"];
+            /** @description Side of the task; a pose is taken as written for the left. */
             side?: components["schemas"]["Side"];
             changes?: null | components["schemas"]["LoadChanges"];
+            /** @description The client's present rung, to compare with. */
             presentRungId?: null | string;
         };
+        /** @description What the plain numbers of a load are in. */
         LoadUnits: {
             moments: string;
             support: string;
             lengths: string;
         };
+        /** @description Loaded and plank rungs: which they are, on how many days a week, with how many days between. */
         LoadedWork: {
             features: string[];
             /** Format: int32 */
@@ -3116,78 +3852,151 @@ export interface components {
             /** Format: int32 */
             daysBetween: number;
         };
+        /** @description The trunk left its band for long enough to count. */
         Loss: {
             channel: components["schemas"]["SignalChannel"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds from the start of the trace at which the band was left.
+             */
             onset: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds at which it was back; none while it lasts.
+             */
             end: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The farthest from neutral, signed, in the channel's unit.
+             */
             excursion: number;
         };
+        /** @description When a condition counts as little irritable. */
         LowIrritability: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Pain at rest has to be below this, 0 to 10.
+             */
             painBelow: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description And settled within so many hours.
+             */
             settleHoursTo: number;
         };
+        /** @description One ladder of the twelve-week map beside what was earned. */
         MapLine: {
             ladderName: string;
             proposed: string;
+            /** @description The entry rung of the weaker side; none where the ladder was not climbed or nothing was clean. */
             earned: null | string;
+            /** @description The map is further than the client: only clean work grants a rung. */
             ahead: boolean;
         };
-        /** @enum {string} */
+        /**
+         * @description What a task of a screen is measured in.
+         * @enum {string}
+         */
         MeasureKind: "reps" | "seconds" | "degrees" | "centimetres" | "yes-no" | "kilograms" | "effort";
+        /** @description A rep with a reading. */
         MeasureTaken: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "measure-taken";
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Centimetres, yes (1) or no (0), or points of effort, as its task is measured.
+             */
             amount: number;
             instrument?: null | components["schemas"]["Instrument"];
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description A photograph measured in a trial: its points and what they come to. */
         MeasuredPhoto: {
             /** Format: uuid */
             eventId: string;
             reading: components["schemas"]["PhotoReading"];
             angles: components["schemas"]["PhotoAngle"][];
         };
+        /**
+         * @description What is to be said, without its words: which sentence, and the values in it. The words are put at the edge, from
+         *     `content/words`.
+         */
         Message: string;
+        /** @description The dose a moderately irritable condition may have. */
         ModerateIrritability: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Reps at most.
+             */
             reps: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Sets at most.
+             */
             sets: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds of a hold at most.
+             */
             holdMax: number;
         };
+        /** @description Something put on top of a rung without making it another: a resisted breath out, a squeeze, help that fades. */
         Modifier: {
+            /** @description Written in doses; with its hyphens as spaces it stands in the words of a dose. */
             id: string;
+            /** @description As it is read after "with": "a resisted breath out". */
             name: string;
+            /** @description What the client does, one sentence, on the card and the home programme. */
             words: string;
+            /** @description False: it helps, and is taken away before anything else is made harder. */
             harder: boolean;
+            /** @description Where it suits; Rungs: single rungs beside them. */
             ladders: string[];
             rungs: string[];
+            /** @description What it needs, by id. BarredBy: precautions with which it is not done. */
             equipment: string[];
             barredBy: string[];
         };
+        /** @description The load of a movement: the greatest demand on the way, and what bears at its end. */
         MovementLoad: {
+            /** @description The greatest in each direction, N·m. */
             demands: components["schemas"]["Demands"];
+            /** @description The demands at even steps from start to end. */
             along: components["schemas"]["Demands"][];
             atStart: components["schemas"]["PoseLoad"];
             atEnd: components["schemas"]["PoseLoad"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Height in centimetres of the lower heel that hovers at the end; none when no foot does, and where the pelvis travels and
+             *     takes the heel along.
+             */
             reachedCm: null | number;
         };
-        /** @enum {string} */
+        /**
+         * @description What grants the next rung.
+         * @enum {string}
+         */
         MovingOn: "mastery" | "calendar" | "endurance";
+        /** @description A client's own neutral, one level per channel of a device, in the channels' units and order. */
         Neutral: {
             levels: number[];
         };
@@ -3203,11 +4012,15 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
-        /** @enum {string} */
+        /**
+         * @description Where the neutral a trace is read against comes from.
+         * @enum {string}
+         */
         NeutralFrom: "taken" | "found" | "none";
         NeutralProposal: {
             strategy: components["schemas"]["SpinalStrategy"];
             switchOn: components["schemas"]["Activation"];
+            /** @description N-FLEXION, N-POLICY or N-BUILD. */
             ruleId: string;
             why: components["schemas"]["Message"];
             cautions: string[];
@@ -3224,45 +4037,64 @@ export interface components {
             /** Format: uuid */
             visitId: null | string;
         };
+        /** @description Chance of a clean rep of the rung above the one somebody stands on. */
         NextRung: {
             ladderId: string;
             side: components["schemas"]["Side"];
             rungId: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
             chance: number;
+            /** @description "8 of 10 reps would be clean". */
             words?: components["schemas"]["Message"];
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
+        /** @description A line in a published range: below or above it people fared differently. */
         NormLine: {
             /** Format: double */
             at: number;
             words: string;
         };
+        /** @description What a studied group reached, beside the client's value. */
         NormShown: {
             side: components["schemas"]["Side"];
             /** Format: double */
             mean: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Mean − 1 SD. High: mean + 1 SD; both none where no spread was published.
+             */
             low: null | number;
             /** Format: double */
             high: null | number;
             lines: components["schemas"]["NormLine"][];
+            /** @description Whether the client belongs to the group. Outside it nothing is concluded. */
             inside: boolean;
+            /** @description What can be said, in a sentence. */
             words: components["schemas"]["Message"];
             source: string;
             memory: boolean;
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
-        /** @enum {string} */
+        /**
+         * @description A number a decision was made from, that may be asked "what if" about.
+         * @enum {string}
+         */
         NumberKind: "clean-reps" | "effort" | "painful-sets" | "next-day-pain" | "pain-now" | "settled-hours" | "days-away" | "home-percent";
         /**
+         * @description Whether a direction belongs to the side of the task or to the other one.
          * @default task
          * @enum {string}
          */
         OnSide: "task" | "other";
-        /** @enum {string} */
+        /**
+         * @description The one thing that is changed within a visit when control goes, in the order it is tried.
+         * @enum {string}
+         */
         OneChange: "cue" | "shorter-range" | "fewer-seconds" | "shorter-lever" | "more-support" | "lower-rung";
         Opened: {
             /** Format: uuid */
@@ -3270,29 +4102,42 @@ export interface components {
             /** Format: uuid */
             visitId: string;
         };
+        /** @description Another plan, told by what it changes. */
         OtherPlan: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description For how many minutes it was sought.
+             */
             minutesPerDay: number;
             /** Format: double */
             totalMinutes: number;
             /** Format: double */
             points: number;
             rungIds: string[];
+            /** @description Rungs that come in, and Dropped, that go. */
             added: string[];
             dropped: string[];
+            /** @description One sentence. */
             words: components["schemas"]["Message"];
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
-        /** @enum {string} */
+        /**
+         * @description What becomes of an exercise on one side.
+         * @enum {string}
+         */
         Outcome: "step-up" | "add" | "stay" | "ease" | "step-down" | "stop" | "change";
+        /** @description What the client told of themselves at one visit, beside pain. */
         OutcomeAnswers: {
+            /** @description Three to five, the same at every visit; empty where they were not asked. */
             activities: components["schemas"]["ActivityScore"][];
             disability: null | components["schemas"]["DisabilityTotal"];
         };
+        /** @description A self-reported measure: its scale, and the change that means something. */
         OutcomeMeasure: {
             id: string;
             name: string;
+            /** @description Behind a value: "of 10". */
             unit: string;
             /** Format: double */
             min: number;
@@ -3300,22 +4145,38 @@ export interface components {
             max: number;
             /** Format: double */
             step: number;
+            /** @description True for pain and trouble, false for what can be done again. */
             lessIsBetter: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The change in points that means something; none where it is a share alone.
+             */
             points: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The change as a share of the first value, 0 to 1; with points both must be reached or, where Either, one.
+             */
             share: null | number;
             either: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Where it is well enough; for the expected date.
+             */
             target: number;
             means: string;
             source: string;
+            /** @description The figure was not looked up in the text. */
             memory: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description First values from which one is enough; below it both must be reached. None: from 0 on.
+             */
             eitherFrom?: null | number;
+            /** @description What its values are. Task: the task, where it is one of a screen. */
             from?: components["schemas"]["OutcomeSource"];
             task?: null | string;
         };
+        /** @description One value of a measure on a day. */
         OutcomePoint: {
             /** Format: int32 */
             visit: number;
@@ -3324,10 +4185,14 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        /** @description One measure over the visits: first and last against the change that means something, and its trend. */
         OutcomeSeries: {
             measure: components["schemas"]["OutcomeMeasure"];
             points: components["schemas"]["OutcomePoint"][];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The change from the first value that means something, in points.
+             */
             meaningful: number;
             verdict: components["schemas"]["ChangeVerdict"];
             words: components["schemas"]["Message"];
@@ -3336,6 +4201,7 @@ export interface components {
             values?: components["schemas"]["JsonElement"];
         };
         /**
+         * @description Where the values of a measure come from.
          * @default total
          * @enum {string}
          */
@@ -3373,70 +4239,119 @@ export interface components {
             rules: components["schemas"]["RuleCount"][];
             latest: components["schemas"]["OverrideLine"][];
         };
+        /** @description A rep as it may be counted. */
         PacedRep: {
             rep: components["schemas"]["SeenRep"];
+            /** @description Done in less than half the asked time; false where no time is asked. */
             rushed: boolean;
         };
+        /** @description Pain, each 0 (none) to 10 (worst imaginable). */
         Pain: {
             /** Format: int32 */
             now: number;
             /** Format: int32 */
             worst: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description On most days of the last week.
+             */
             usual: number;
         };
+        /** @description Pain over an episode. A new episode begins anew. */
         PainHistory: {
+            /** @description Earlier check-ins, the first visit among them, in any order; never the present one. */
             checkIns: components["schemas"]["PastCheckIn"][];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Usual pain at the first visit; none: of the first check-in that has one.
+             */
             firstUsual?: null | number;
             set?: null | components["schemas"]["ReferenceSet"];
         };
         PainMarked: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "pain-marked";
             phase: components["schemas"]["PainPhase"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description 0 to 10.
+             */
             value: number;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
-        /** @enum {string} */
+        /**
+         * @description When pain was asked.
+         * @enum {string}
+         */
         PainPhase: "before" | "peak" | "after";
+        /** @description How much pain work may bring. */
         PainRule: {
             rule: components["schemas"]["PainRuleKind"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description 0 to 10; the tolerable rule lets pain rise up to it while exercising.
+             */
             limit: number;
             /**
              * Format: int32
+             * @description Points above before that are over the limit of the no-rise rule, 1 to 10: one point is inside the error of a 0 to 10 scale. Common practice.
              * @default 2
              */
             rise: number;
         };
-        /** @enum {string} */
+        /**
+         * @description How a policy judges pain during work.
+         * @enum {string}
+         */
         PainRuleKind: "no-rise" | "tolerable";
+        /** @description What was asked at an earlier visit, as far as it was asked. */
         PastCheckIn: {
             /** Format: int32 */
             visit: number;
             /** Format: date */
             date: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Usual pain, 0 to 10. NextDay: the morning after.
+             */
             usual: null | number;
             /** Format: int32 */
             now?: null | number;
             /** Format: int32 */
             nextDay?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Hours, or Settled the word, until it was as before.
+             */
             settledHours?: null | number;
             settled?: null | components["schemas"]["Settling"];
             leg?: null | components["schemas"]["LegReport"];
         };
+        /** @description What one side of one exercise did in one visit, against what was asked. */
         Performance: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Ordinal of the visit in the episode, 1 or more; later visits have larger ones.
+             */
             visit: number;
             /** Format: date */
             date: string;
@@ -3446,48 +4361,99 @@ export interface components {
             side: components["schemas"]["Side"];
             prescribed: components["schemas"]["Dose"];
             sets: components["schemas"]["SetDone"][];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Reps finished, in sets done as prescribed.
+             */
             reps?: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Of those, clean without a cue.
+             */
             cleanReps?: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Of those, clean with or without a cue.
+             */
             allCleanReps?: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Reps in which the trunk gave way, in sets done as prescribed.
+             */
             breakingReps?: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Reps begun: one that gave way and was never finished is among them.
+             */
             tried?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds held before the trunk gave way, in sets done as prescribed.
+             */
             cleanSeconds?: number;
+            /** @description Some set was done easier than prescribed. */
             eased?: boolean;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Sets in which pain went over the limit.
+             */
             painSets?: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The most effort told, 0 to 10; none if not asked.
+             */
             effort?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The longest part of any set in which it trembled, 0 to 1.
+             */
             tremor?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Clean reps, cued ones included, over those asked for; 0 or more.
+             */
             doneFraction?: number;
+            /** @description Some cue was given and every cue given held. */
             cueFixed?: boolean;
+            /** @description Every set and rep asked for was clean, without a cue or a painful set. */
             allClean?: boolean;
         };
+        /** @description Who is compared with a studied group. */
         Person: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Whole years; none if not known.
+             */
             age: null | number;
             sex: null | components["schemas"]["Sex"];
         };
+        /** @description An angle read from points. */
         PhotoAngle: {
             kind: components["schemas"]["PhotoAngleKind"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description By the kind's sign; hip and knee 0 to 180, others −180 to 180.
+             */
             degrees: number;
+            /** @description What the sign means here. */
             words: components["schemas"]["Message"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What five millimetres at each end of its lines may make of it, degrees; none without a known length.
+             */
             plusMinus?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How much lower, or further ahead, without sign; none without a known length, and for angles of joints.
+             */
             centimetres?: null | number;
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
-        /** @enum {string} */
+        /**
+         * @description Which angle is measured in a picture.
+         * @enum {string}
+         */
         PhotoAngleKind: "pelvic-tilt" | "pelvis-to-trunk" | "side-drop" | "trunk-lean" | "hip" | "knee" | "head-lean";
         PhotoAnswer: {
             asked: components["schemas"]["PhotoPoint"][];
@@ -3497,62 +4463,100 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        /** @description Something of known length in the plane of the body: what turns pixels into centimetres. */
         PhotoLength: {
             from: components["schemas"]["PhotoSpot"];
             to: components["schemas"]["PhotoSpot"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description More than 0, at most 300.
+             */
             centimetres: number;
         };
+        /** @description Points were put on a photograph of the trial; also after its end. */
         PhotoMeasured: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "photo-measured";
             photo: components["schemas"]["PhotoReading"];
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description Something that hangs or stands upright, such as a door frame: takes out that the camera was held askew. */
         PhotoPlumb: {
             top: components["schemas"]["PhotoSpot"];
             bottom: components["schemas"]["PhotoSpot"];
         };
-        /** @enum {string} */
+        /**
+         * @description Places on the body that can be felt or seen, and are pointed at in a photograph.
+         * @enum {string}
+         */
         PhotoPoint: "hip-bone-left" | "hip-bone-right" | "shoulder-left" | "shoulder-right" | "hip-bone-front" | "hip-bone-back" | "hip-side" | "knee" | "ankle" | "ear" | "shoulder";
+        /** @description Points put on a photograph; the picture itself need not be kept. */
         PhotoReading: {
             view: components["schemas"]["PhotoView"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of the picture, pixels. Height: the same.
+             */
             width: number;
             /** Format: double */
             height: number;
             points: components["schemas"]["PlacedPoint"][];
             length?: null | components["schemas"]["PhotoLength"];
             plumb?: null | components["schemas"]["PhotoPlumb"];
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The kept picture; none where only points and numbers are.
+             */
             image?: null | string;
         };
+        /** @description A drawing to try points on. */
         PhotoSample: {
             words: string;
+            /** @description Drawn at its end. Fault: with this fault; none: as asked. */
             rungId: string;
             side: components["schemas"]["Side"];
             fault: null | string;
+            /** @description From where it is drawn. View: the same, as a photograph says it. */
             drawn: components["schemas"]["View"];
             view: components["schemas"]["PhotoView"];
         };
+        /** @description A spot of the picture in pixels: x to the right, y down, from the upper left corner. */
         PhotoSpot: {
             /** Format: double */
             x: number;
             /** Format: double */
             y: number;
         };
-        /** @enum {string} */
+        /**
+         * @description From where a photograph was taken.
+         * @enum {string}
+         */
         PhotoView: "front" | "back" | "facing-left" | "facing-right";
+        /** @description A place on the body and where it lies in the picture. */
         PlacedPoint: {
             point: components["schemas"]["PhotoPoint"];
             at: components["schemas"]["PhotoSpot"];
         };
+        /** @description A plan as proposed or edited, before it is stored as a revision. */
         Plan: {
             items: components["schemas"]["PlanItem"][];
             strategy: components["schemas"]["SpinalStrategy"];
@@ -3571,8 +4575,10 @@ export interface components {
             locked: components["schemas"]["PlanItem"][];
             leftOut: string[];
         };
+        /** @description Two plans side by side. Exercises keep their id from one revision to the next. */
         PlanComparison: {
             items: components["schemas"]["ItemComparison"][];
+            /** @description Of the plan as a whole. */
             changes: string[];
             changesSaid?: null | components["schemas"]["Said"][];
         };
@@ -3581,22 +4587,34 @@ export interface components {
             strategy: components["schemas"]["SpinalStrategy"];
             switchOn: components["schemas"]["Activation"];
         };
+        /** @description What a plan is made from. */
         PlanInput: {
             profile: components["schemas"]["ClientProfile"];
             findings: components["schemas"]["ScreenFindings"];
             policyId: string;
             strategy: components["schemas"]["SpinalStrategy"];
             switchOn: components["schemas"]["Activation"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Minutes the client really has, 1 to 90.
+             */
             minutesPerDay: number;
             body?: null | components["schemas"]["BodySize"];
+            /** @description What the client wants to do again, by id. */
             goals?: null | string[];
+            /** @description What is at hand, by id; none: it was not asked, and only a mat is taken to be. */
             equipment?: null | string[];
+            /** @description Exercises that stay as they are. */
             locked?: null | components["schemas"]["PlanItem"][];
+            /** @description Rungs that are not wanted. */
             leftOut?: null | string[];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Whole years, 0 to 120; none: not known. Under 16 planks and loads are held back.
+             */
             age?: null | number;
         };
+        /** @description One exercise of a plan. Doses stand in the order they are done: the weaker side first. */
         PlanItem: {
             /** Format: uuid */
             id: string;
@@ -3604,17 +4622,24 @@ export interface components {
             for: components["schemas"]["Message"];
             doses: components["schemas"]["SideDose"][];
             reasons: components["schemas"]["Reason"][];
+            /** @description What to change about it for this client, from cautions. */
             changes: string[];
             cue: string;
             /**
              * Format: double
+             * @description Time for all sides and sets, rests and set-up included.
              * @default 0
              */
             minutes: number;
+            /** @description The practitioner's written reason for a rung that a precaution bars; none otherwise. */
             barOverride?: null | string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day one thing about it was changed because it had stalled: standing still is counted from there.
+             */
             changedOn?: null | string;
             spell?: null | components["schemas"]["Spell"];
+            /** @description What stands first on its card and on the home programme: the cue that worked, the set-up to try. */
             notes?: null | string[];
             forSaid?: components["schemas"]["Said"];
             changesSaid?: null | components["schemas"]["Said"][];
@@ -3624,11 +4649,13 @@ export interface components {
             plan: components["schemas"]["Plan"];
             stirredUp: components["schemas"]["Irritability"];
             forbidden: components["schemas"]["ForbiddenRung"][];
+            /** @description Ladders that the plan leaves out, with the reason. */
             notChosen: components["schemas"]["Reason"][];
             score?: null | components["schemas"]["PlanScore"];
             runnerUp?: null | components["schemas"]["OtherPlan"];
             fiveLess?: null | components["schemas"]["OtherPlan"];
             fiveMore?: null | components["schemas"]["OtherPlan"];
+            /** @description What could not be met, and what was done instead: P-NEAREST-…, P-LOCK-…. */
             notes?: null | components["schemas"]["Reason"][];
         };
         PlanRevisionView: {
@@ -3640,12 +4667,19 @@ export interface components {
             acceptedBy: string;
             plan: components["schemas"]["Plan"];
         };
+        /** @description What a plan is worth, in points, and from what. See docs/planning.md. */
         PlanScore: {
             /** Format: double */
             points: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Directions that need it, by how much of what is on offer for them is taken.
+             */
             cover: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Everything else: three exercises, a base, goals, what suits, less what it costs.
+             */
             rest: number;
         };
         PlanView: {
@@ -3655,6 +4689,7 @@ export interface components {
             map: null | components["schemas"]["WeekOfMap"];
             entries: components["schemas"]["RungSearch"][];
         };
+        /** @description Something to look at before accepting. Blocking warnings must be mended or given a written reason. */
         PlanWarning: {
             /** Format: uuid */
             itemId: null | string;
@@ -3664,18 +4699,25 @@ export interface components {
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
+        /** @description The arithmetic of a plan: time under control by session, week, side and direction, and its growth. */
         PlanWork: {
             /** Format: double */
             seconds: number;
             /** Format: double */
             weekSeconds: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description With rests, set-up and changes. WeekMinutes: the sum over the days.
+             */
             sessionMinutes: number;
             /** Format: double */
             weekMinutes: number;
             items: components["schemas"]["ItemWork"][];
             directions: components["schemas"]["DirectionWork"][];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of the week's seconds under control against the plan before, as a share; none without one.
+             */
             growth: null | number;
             bending?: null | components["schemas"]["BendingAccount"];
             spells?: null | components["schemas"]["SpellWork"][];
@@ -3685,6 +4727,10 @@ export interface components {
             groups: components["schemas"]["SchoolGroup"][];
             simulated: components["schemas"]["Simulated"];
         };
+        /**
+         * @description A school: every choice and threshold the rules use, by name, so that a clinic can see and change them.
+         *     Percentages and fractions are of 1 unless the name says percent; pain is 0 to 10.
+         */
         Policy: {
             id: string;
             /** Format: int32 */
@@ -3706,9 +4752,15 @@ export interface components {
             masteryEffortMax: number;
             /** Format: double */
             doneLessFraction: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description From this share of broken reps on, where no cue fixes it, the exercise is eased.
+             */
             faultCapFraction: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Points above the reference pain on the morning after that take back what was raised.
+             */
             nextDayRise: number;
             /** Format: double */
             settleHours: number;
@@ -3744,16 +4796,19 @@ export interface components {
             stirredUp: components["schemas"]["IrritabilityTable"];
             /**
              * Format: double
+             * @description Under this share of the planned home work nothing is added.
              * @default 0.5
              */
             homeLessFraction: number;
             /**
              * Format: double
+             * @description From this share on the home log stands for one clean visit.
              * @default 0.8
              */
             homeAgreesFraction: number;
             /**
              * Format: int32
+             * @description Visits, or PlateauWeeks weeks, without a clear change that ask for another way.
              * @default 3
              */
             plateauVisits: number;
@@ -3764,10 +4819,12 @@ export interface components {
             plateauWeeks: number;
             /**
              * Format: int32
+             * @description Broken reps in a row that stop a set.
              * @default 2
              */
             faultsInARow: number;
             ways?: components["schemas"]["WayOrder"];
+            /** @description Thresholds of the rules that keep on the safe side. */
             judgement?: components["schemas"]["Judgement"];
         };
         PolicyDraft: {
@@ -3789,6 +4846,7 @@ export interface components {
             name: string;
             inForce: boolean;
         };
+        /** @description Seconds between work. Common practice. */
         PolicySeconds: {
             /** Format: double */
             restHolds: number;
@@ -3815,14 +4873,19 @@ export interface components {
             /** Format: int32 */
             clients: number;
         };
+        /** @description A pose as content writes it: what differs from another one. */
         PoseEntry: {
+            /** @description Pose it starts from; none when it stands for itself and gives root and contacts. */
             base?: null | string;
             root?: null | components["schemas"]["RootPlacement"];
+            /** @description Joints that differ; each replaces all angles of that joint. */
             joints?: null | {
                 [key: string]: components["schemas"]["JointAngles"];
             };
             contacts?: null | string[];
+            /** @description Contacts of the base that no longer bear. */
             lift?: null | string[];
+            /** @description Contacts beside those of the base. */
             add?: null | string[];
             solve?: null | string[];
             surfaces?: null | {
@@ -3835,26 +4898,43 @@ export interface components {
             };
             tugs?: null | components["schemas"]["Tug"][];
         };
+        /** @description Everything the model says of one pose of one body. Static and by gravity alone: speed and stiffening add to it. */
         PoseLoad: {
             support: components["schemas"]["SupportShare"][];
+            /** @description True where the floor carries the trunk; then the pulls of the limbs count, not a cut. */
             carried: boolean;
             trunk: components["schemas"]["TrunkMoments"];
             pull: components["schemas"]["TiltPull"];
             hips: components["schemas"]["HipMoment"][];
             demands: components["schemas"]["Demands"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How far the weight has to be shifted for the pose to stand; 0 when it stands as drawn.
+             */
             shiftedCm: number;
         };
+        /** @description How the body is held, in the order of a screen. */
         Position: {
             id: string;
+            /** @description For a table: "On the back". */
             name: string;
-            /** @default false */
+            /**
+             * @description Lying on the back: where the low back is neutral, flat or arched by choice.
+             * @default false
+             */
             onBack: boolean;
-            /** @default false */
+            /**
+             * @description On the back or on all fours: after each rep it is looked at whether the back is where it was.
+             * @default false
+             */
             returns: boolean;
-            /** @default false */
+            /**
+             * @description On two feet.
+             * @default false
+             */
             onFeet: boolean;
         };
+        /** @description A condition of the client that bars, changes or favours rungs. */
         Precaution: {
             id: string;
             name: string;
@@ -3862,31 +4942,59 @@ export interface components {
             sided: boolean;
             explains: string;
             rules: components["schemas"]["PrecautionRule"][];
+            /** @description What to tick beside it. Nothing ticked: all of them hold, which is the stricter. */
             options?: null | components["schemas"]["PrecautionOption"][];
-            /** @default false */
+            /**
+             * @description Whether more than one option can be ticked.
+             * @default false
+             */
             many: boolean;
-            /** @default false */
+            /**
+             * @description Whether somebody is to look at it again from a date on.
+             * @default false
+             */
             dated: boolean;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Every client below this age has it, in whole years; none: it is ticked.
+             */
             below?: null | number;
-            /** @default false */
+            /**
+             * @description The week's bending is added up and held against the policy's limit.
+             * @default false
+             */
             countsBending: boolean;
-            /** @default false */
+            /**
+             * @description D-READY: nothing is tried one up; steps are earned in full.
+             * @default false
+             */
             noProbes: boolean;
-            /** @default false */
+            /**
+             * @description D-TREMOR: the client trembles by themselves; shaking says nothing of effort.
+             * @default false
+             */
             ownTremor: boolean;
+            /** @description Options for which it is; none: for all. */
             bendingWhen?: null | string[];
             means?: null | components["schemas"]["PrecautionMeaning"];
         };
-        /** @enum {string} */
+        /**
+         * @description What a precaution does to a rung it speaks of.
+         * @enum {string}
+         */
         PrecautionEffect: "prefer" | "caution" | "bar";
         /** @enum {string} */
         PrecautionMeaning: "leg-pain";
+        /** @description Something to tick beside a precaution: a third of pregnancy, a line of the surgeon's note. */
         PrecautionOption: {
             id: string;
             words: string;
             reach?: null | components["schemas"]["LegReach"];
         };
+        /**
+         * @description One line of a precaution. It looks for a ladder, a feature of the rung, a position, some rungs, a rung and those above it,
+         *     a spinal strategy, or everything; exactly one is given.
+         */
         PrecautionRule: {
             effect: components["schemas"]["PrecautionEffect"];
             words: string;
@@ -3894,21 +5002,36 @@ export interface components {
             feature?: null | string;
             strategy?: null | string;
             change?: null | string;
-            /** @default false */
+            /**
+             * @description Holds only for the side the precaution names.
+             * @default false
+             */
             onItsSide: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description For a change that shortens the movement: the share of it that is left, above 0 to 1.
+             */
             range?: null | number;
             position?: null | string;
             rungs?: null | string[];
+            /** @description A rung; the rungs above it on its ladder are meant too. */
             from?: null | string;
             /** @default false */
             everything: boolean;
+            /** @description A feature that lets a rung off. */
             unless?: null | string;
+            /** @description Options of the precaution it holds for; none: for all of them. */
             when?: null | string[];
             beyond?: null | components["schemas"]["DoseLimit"];
-            /** @default false */
+            /**
+             * @description The side the precaution names is the only one that is trained.
+             * @default false
+             */
             workingSide: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of a position: seconds of work in it over the whole plan.
+             */
             inAll?: null | number;
         };
         PrecautionTag: {
@@ -3917,22 +5040,32 @@ export interface components {
             lapsed: boolean;
             wordsSaid?: components["schemas"]["Said"];
         };
+        /** @description One set one up, as it was tried at the end of an exercise. */
         ProbeDone: {
             /** Format: uuid */
             planItemId: string;
+            /** @description Of what was tried: a rung of both sides may be followed by one of each. */
             side: components["schemas"]["Side"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Ordinal of the visit, On that day.
+             */
             visit: number;
             /** Format: date */
             on: string;
+            /** @description What was tried: a higher rung, or the same in a harder setting, at Dose, of one set. */
             rungId: string;
             dose: components["schemas"]["Dose"];
             set: components["schemas"]["SetDone"];
         };
+        /** @description One set one up that may be tried today, at the end of this exercise and warm. */
         ProbeOffer: {
+            /** @description The next rung, or the same where range, height, load or band grow. */
             rungId: string;
+            /** @description One set. Evidence: why it is ready. */
             dose: components["schemas"]["Dose"];
             evidence: string[];
+            /** @description What the client's cautions change about it. */
             changes: string[];
             evidenceSaid?: null | components["schemas"]["Said"][];
             changesSaid?: null | components["schemas"]["Said"][];
@@ -3944,17 +5077,28 @@ export interface components {
             type?: null | string;
             detail?: null | string;
             errors?: null | {
+                /** @description Path of the field in the caller's own terms, for example `events[3].value`. */
                 field: string;
+                /**
+                 * @description What is to be said, without its words: which sentence, and the values in it. The words are put at the edge, from
+                 *     `content/words`.
+                 */
                 message: string;
                 id?: null | string;
                 values?: unknown;
             }[];
             current?: unknown;
         };
+        /** @description A thing in the picture. */
         Prop: {
+            /** @description ball, band, dowel, block, weight, slider, cushion. */
             kind: string;
+            /** @description Points of the body it lies at: one it is under or in, or two it lies between. */
             at: string[];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Diameter or length in metres; none: the kind's own.
+             */
             size?: null | number;
         };
         ProposalForm: {
@@ -3964,30 +5108,52 @@ export interface components {
             /** Format: uuid */
             repeatVisitId?: null | string;
         };
+        /** @description Something a visit made harder: a rung, a dose or a setting of one exercise on one side. */
         Raise: {
             /** Format: uuid */
             planItemId: string;
             side: components["schemas"]["Side"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The visit that decided it, On that day.
+             */
             visit: number;
             /** Format: date */
             on: string;
+            /** @description What it was before, at Dose. */
             rungId: string;
             dose: components["schemas"]["Dose"];
         };
+        /** @description How far the movement goes from here on, until told again. */
         RangeReached: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "range-reached";
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of the drawn movement, 0 to 1. Degrees: 0 to 180; at least one is told.
+             */
             share?: null | number;
             /** Format: double */
             degrees?: null | number;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
         RatioShown: {
@@ -3995,31 +5161,45 @@ export interface components {
             name: string;
             /** Format: double */
             value: number;
+            /** @description None where the client is outside the studied group. Of a ratio of two sides only where the range of its error lies outside: otherwise most healthy people would be flagged. */
             attention: null | boolean;
             words: components["schemas"]["Message"];
             source: string;
             memory: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The ratio less 1.96 standard errors of measurement of both parts. High: as much more.
+             */
             low?: null | number;
             /** Format: double */
             high?: null | number;
             wordsSaid?: components["schemas"]["Said"];
         };
+        /** @description How far a movement went. */
         Reach: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of the drawn movement, 0 to 1. Degrees: the angle; at least one is known.
+             */
             share: null | number;
             /** Format: double */
             degrees: null | number;
         };
+        /** @description Why something is so: the rule that fired and what it saw. */
         Reason: {
             ruleId: string;
             words: components["schemas"]["Message"];
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
+        /** @description What present pain is compared with. */
         Reference: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description 0 to 10.
+             */
             value: number;
+            /** @description What it rests on: "median of 2, 3, 3, 4". */
             words: components["schemas"]["Message"];
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
@@ -4031,42 +5211,69 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        /** @description A reference pain that a practitioner set after a review. */
         ReferenceSet: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description 0 to 10; at most the policy's points above what it would be.
+             */
             value: number;
             /** Format: date */
             on: string;
             reason: string;
             by?: null | string;
         };
+        /** @description One repetition. */
         Rep: {
             /** Format: int32 */
             number: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds held in all. CleanHeld: seconds before the trunk gave way.
+             */
             held: number;
             /** Format: double */
             cleanHeld: number;
             clean: boolean;
+            /** @description Done after a cue; never mixed into the uncued score. */
             cued: boolean;
             /** Format: date-time */
             doneAt: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The reading, where the task has one. Reach: how far it went, where that was told.
+             */
             amount?: null | number;
             reach?: null | components["schemas"]["Reach"];
             seenBy?: null | components["schemas"]["Instrument"];
         };
+        /** @description A rep was finished. */
         RepDone: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "rep-done";
             instrument?: null | components["schemas"]["Instrument"];
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description How a rep goes: seconds out, held and back. Out and back are 0 where the rung only holds, and where it is walked at one's own pace. */
         RepGuide: {
             /** Format: double */
             out: number;
@@ -4078,6 +5285,7 @@ export interface components {
             breath: components["schemas"]["Message"];
             /**
              * Format: double
+             * @description Seconds at the return in which the back is looked at: is it where it was? 0 where nothing returns.
              * @default 0
              */
             check: number;
@@ -4090,12 +5298,16 @@ export interface components {
             visits: components["schemas"]["ReplayedVisit"][];
             chosen: components["schemas"]["ChosenVisit"][];
         };
+        /** @description What one policy would have decided at a visit, with what was really done until then. */
         ReplayedPolicy: {
             policyId: string;
             decisions: components["schemas"]["Decision"][];
         };
         ReplayedVisit: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Ordinal of the visit in the episode.
+             */
             visit: number;
             /** Format: date */
             date: string;
@@ -4111,19 +5323,23 @@ export interface components {
         };
         /** @enum {string} */
         RestingShape: "large-arch" | "middling" | "rounded";
+        /** @description Placement of the pelvis in degrees. */
         RootPlacement: {
             /**
              * Format: double
+             * @description About the axis to the right: 0 upright, 90 on the back with the head behind, −90 prone.
              * @default 0
              */
             pitch: number;
             /**
              * Format: double
+             * @description Then about the body's long axis: 90, after a pitch of 90, lies on the left side.
              * @default 0
              */
             turn: number;
             /**
              * Format: double
+             * @description Then about the axis to the front: positive lowers the client's right.
              * @default 0
              */
             lean: number;
@@ -4138,18 +5354,24 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /** @description One stage of a ladder: exactly what is done, how much, and what to watch. */
         Rung: {
             id: string;
             name: string;
             position: string;
             sides: components["schemas"]["RungSides"];
+            /** @description What "side" names in this task, in words. */
             sideMeans: string;
             setup: string[];
             movement: string;
             limit: string;
             breath: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds one rep takes out and back, without its hold.
+             */
             moveSeconds: number;
+            /** @description Dose to begin with. Target: met clean, move on. Cap: never above. */
             start: components["schemas"]["Dose"];
             target: components["schemas"]["Dose"];
             cap: components["schemas"]["Dose"];
@@ -4158,20 +5380,29 @@ export interface components {
             notFeel: string;
             faults: string[];
             equipment: string[];
+            /** @description Properties that precautions look for, such as `hands-flat`. */
             features: string[];
             poses: components["schemas"]["RungPoses"];
+            /** @description From where it is seen best. */
             view?: components["schemas"]["View"];
+            /** @description Faults that weigh more or less here than they do by default. */
             faultKinds?: null | {
                 [key: string]: components["schemas"]["FaultKind"];
             };
+            /** @description In a clinic's own file: the rung it follows; none: at the end, or in the place of the rung it replaces. */
             after?: null | string;
             endurance?: null | components["schemas"]["Dose"];
+            /** @description What makes it easier within a session, beside range and seconds. Common practice. */
             eases?: null | components["schemas"]["Ease"][];
+            /** @description Heights of the surface it can be done at, metres, the easiest first (a high counter, a low step); none: as drawn. */
             heights?: null | number[];
+            /** @description Kilograms it is loaded with, the lightest first. Banded: it has a band, light to strong. */
             loads?: null | number[];
             /** @default false */
             banded: boolean;
+            /** @description The ways of one round, in order; none: it has one. */
             ways?: null | components["schemas"]["RungWay"][];
+            /** @description The sides this rung is trained and logged on, in reading order. */
             taskSides?: null | components["schemas"]["Side"][];
         };
         RungFigure: {
@@ -4192,44 +5423,63 @@ export interface components {
             choices: components["schemas"]["LoadChoices"];
             slope: components["schemas"]["SlopeStep"][];
         };
+        /** @description Names of the poses through which the rung moves. */
         RungPoses: {
             start: string;
             end: string;
+            /** @description Poses on the way, in order. */
             via?: null | string[];
+            /** @description Names of all poses of the movement, in order. */
             path?: null | string[];
         };
         RungSearch: {
             ladderId: string;
             side: components["schemas"]["Side"];
             done: boolean;
+            /** @description What to try next; none when the search is done. */
             nextRungId: null | string;
+            /** @description The rung to train: while searching the highest clean so far; none when nothing was clean. */
             entryRungId: null | string;
             why: components["schemas"]["Message"];
+            /** @description The trials the entry rung rests on. */
             trialIds: string[];
             /**
              * Format: double
+             * @description Share of the movement of the entry rung that was clean, above 0 to 1.
              * @default 1
              */
             range: number;
-            /** @default true */
+            /**
+             * @description False where the climb was left before it was bracketed: the entry is the highest clean rung so far.
+             * @default true
+             */
             finished: boolean;
+            /** @description The task it follows from, where the ladder itself was not climbed. */
             fromTask?: null | string;
             whySaid?: components["schemas"]["Said"];
         };
-        /** @enum {string} */
+        /**
+         * @description How a rung is divided by side.
+         * @enum {string}
+         */
         RungSides: "none" | "both" | "each";
+        /** @description One of several ways a rung is done in: outward and inward, three planes, five reaches. One rep is one round of all. */
         RungWay: {
             id: string;
+            /** @description "outward"; said on the card, the tempo guide and the sheet. */
             words: string;
         };
         Said: {
             id: string;
             values: components["schemas"]["JsonElement"];
         };
+        /** @description One choice of a policy as people see and change it. */
         SchoolChoice: {
+            /** @description Where it stands in a policy: "stirredUp.high.reps". */
             path: string;
             name: string;
             kind: components["schemas"]["ChoiceKind"];
+            /** @description Why the built-in value is what it is. */
             why: string;
             options?: null | components["schemas"]["ChoiceOption"][];
             /** Format: double */
@@ -4239,10 +5489,14 @@ export interface components {
             /** Format: double */
             step?: null | number;
             unit?: null | string;
+            /** @description A published source of the built-in value; none: common practice. */
             source?: null | string;
         };
+        /** @description Choices of a policy that belong together. */
         SchoolGroup: {
+            /** @description What they are about. */
             name: string;
+            /** @description In the order they are shown. */
             choices: components["schemas"]["SchoolChoice"][];
         };
         ScreenDone: {
@@ -4252,7 +5506,9 @@ export interface components {
             /** Format: int32 */
             number: number;
         };
+        /** @description All that a screen says. */
         ScreenFindings: {
+            /** @description The finding first, in plain words. */
             sentence: components["schemas"]["Message"];
             tasks: components["schemas"]["TaskFinding"][];
             gaveWay: components["schemas"]["GaveWay"][];
@@ -4267,53 +5523,88 @@ export interface components {
             abilities?: null | components["schemas"]["AbilityFindings"];
             sentenceSaid?: components["schemas"]["Said"];
         };
+        /** @description One trial to do next. */
         ScreenStep: {
             taskId: string;
             rungId: string;
             side: components["schemas"]["Side"];
             variant: null | string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Kilograms, for tasks that raise a load.
+             */
             load: null | number;
+            /** @description What is asked of it. */
             target: components["schemas"]["Dose"];
             why: components["schemas"]["Message"];
             whySaid?: components["schemas"]["Said"];
         };
+        /** @description One task of a screen: either the climb of a ladder or one rung looked at for itself. */
         ScreenTask: {
             id: string;
             name: string;
+            /** @description The question it answers, in a sentence. */
             tells: string;
             measure: components["schemas"]["MeasureKind"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description For both sides. Our own estimate.
+             */
             minutes: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description 1 belongs to every screen, 2 to a full one, 3 is looked at when asked for.
+             */
             priority: number;
+            /** @description The ladder it climbs to its entry rung. Rung: or the rung it looks at; exactly one is given. */
             ladder?: null | string;
             rung?: null | string;
             target?: null | components["schemas"]["Dose"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The reading that is all that is asked: the angle in degrees, the most points of effort.
+             */
             full?: null | number;
             /**
              * Format: int32
+             * @description Reps or readings of which the best counts; 1 where each counts.
              * @default 1
              */
             tries: number;
             variants?: null | components["schemas"]["TaskVariant"][];
             surfaces?: null | components["schemas"]["TaskSurface"][];
+            /** @description Loads to choose from, kilograms, lightest first. */
             loads?: null | number[];
+            /** @description Angles to tap, degrees, smallest first. */
             stops?: null | number[];
+            /** @description What each point of effort means, from 0 up. */
             points?: null | string[];
-            /** @default false */
+            /**
+             * @description Not proposed when easily irritated. Tires: comes late, what follows would suffer.
+             * @default false
+             */
             onlyWhenCalm: boolean;
             /** @default false */
             tires: boolean;
+            /** @description Said before it starts. */
             caution?: null | string;
+            /** @description What it says of ladders that were not climbed. */
             feeds?: null | components["schemas"]["TaskFeed"][];
-            /** @default false */
+            /**
+             * @description Not offered any more; old screens keep its name.
+             * @default false
+             */
             retired: boolean;
+            /** @description It is done on the rungs of a ladder, from easy to hard. */
             climbs?: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The reading that is the most there is; none where there is no such bound.
+             */
             most?: null | number;
+            /** @description Ways it is done, in order; a task without variants is done one way, which has no id. */
             ways?: null | string[];
+            /** @description Whether a trial of it says something of control by direction: effort, reach, angle and load do not say which share was held. */
             tellsControl?: boolean;
         };
         ScreenView: {
@@ -4332,45 +5623,76 @@ export interface components {
         ScriptForm: {
             script: string;
         };
-        /** @enum {string} */
+        /**
+         * @description One of the eight directions of control shown on the trunk ring.
+         * @enum {string}
+         */
         Sector: "front" | "back" | "side-left" | "side-right" | "twist-left" | "twist-right" | "pelvis-left" | "pelvis-right";
         SectorControl: {
             sector: components["schemas"]["Sector"];
             name: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Share of the demand seen or implied that was held, 0 to 100; none when no trial asked for it.
+             */
             percent: null | number;
+            /** @description Trials that demanded this direction: the evidence. */
             trials: string[];
             telling: null | string;
             parts?: null | components["schemas"]["ControlPart"][];
         };
+        /** @description A loss as it may be marked. */
         SeenLoss: {
             channel: components["schemas"]["SignalChannel"];
+            /** @description Code of the fault it points to. */
             fault: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds from the start of the trace, as End; no end: it lasts to the end.
+             */
             onset: number;
             /** Format: double */
             end: null | number;
             /** Format: double */
             excursion: number;
         };
+        /** @description A rep as the signal shows it, seconds from the start of the trace. */
         SeenRep: {
             /** Format: double */
             start: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description When it was first near its farthest. Leaves: when it began to come back.
+             */
             top: number;
             /** Format: double */
             leaves: number;
             /** Format: double */
             end: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Its size in the channel's unit, signed.
+             */
             swing: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds of the way out.
+             */
             out?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds of holding.
+             */
             hold?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds of the way back.
+             */
             back?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seconds of the whole rep.
+             */
             seconds?: number;
         };
         SentenceForm: {
@@ -4396,66 +5718,110 @@ export interface components {
             version: number;
             changedBy: null | string;
         };
+        /** @description What is known before the first set: it is said then, and not only when the visit is decided. */
         SessionAdvice: {
+            /** @description What pain is compared with. */
             reference: components["schemas"]["Reference"];
+            /** @description Pain today is too much to train at all. */
             noTraining: boolean;
+            /** @description Half the session is offered. */
             half: boolean;
             lines: components["schemas"]["AdviceLine"][];
+            /** @description Time away: begin each exercise so; empty where nothing is to be eased. */
             eased: components["schemas"]["EasedStart"][];
         };
+        /** @description What the events of a visit say of its session, plan aside. */
         SessionFold: {
+            /** @description Exercises left out. Added: taken in, by their own ids, in order. */
             skipped: string[];
             added: string[];
+            /** @description Sets that ended, in the order they began; probes are none. */
             done: components["schemas"]["SetWork"][];
             pain: null | components["schemas"]["SessionPainFold"];
         };
+        /** @description One exercise of a session. */
         SessionItem: {
             item: components["schemas"]["PlanItem"];
+            /** @description Not in the plan: taken in during this visit, or in place of InPlaceOf. */
             added: boolean;
             /** Format: uuid */
             inPlaceOf: null | string;
+            /** @description Left out today. */
             skipped: boolean;
             sides: components["schemas"]["SideGuide"][];
         };
+        /** @description Pain over one session. */
         SessionPain: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Ordinal of the visit.
+             */
             visit: number;
             /** Format: date */
             date: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description At check-in, 0 to 10. Peak: the most in any set. End: asked again at the end, or the last value told.
+             */
             start: null | number;
             /** Format: int32 */
             peak: null | number;
             /** Format: int32 */
             end: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Minutes of rest or walking before End was asked; none: it is the last value told.
+             */
             endMinutes?: null | number;
+            /** @description Where pain moved further down a leg. */
             legs?: null | components["schemas"]["LegMoved"][];
         };
+        /** @description Pain at the end of the session, asked again after some rest or walking. */
         SessionPainAsked: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "session-pain-asked";
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description 0 to 10. Minutes: since the last set, 0 to 240.
+             */
             value: number;
             /** Format: double */
             minutes: number;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
         SessionPainFold: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The most told in any set. End: asked again at the end, else the last value told; none where none was.
+             */
             peak: null | number;
             /** Format: int32 */
             end: null | number;
         };
+        /** @description What is offered in a session, once an exercise is done. */
         SessionProbe: {
             /** Format: uuid */
             planItemId: string;
+            /** @description Of what is tried. */
             side: components["schemas"]["Side"];
             offer: components["schemas"]["ProbeOffer"];
         };
@@ -4480,90 +5846,148 @@ export interface components {
             resting: components["schemas"]["PlanItem"][];
             ready: components["schemas"]["SessionProbe"][];
         };
+        /** @description One set as it was done. */
         SetDone: {
             /** Format: int32 */
             reps: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Without a cue. CuedCleanReps: after one.
+             */
             cleanReps: number;
             /** Format: int32 */
             cuedCleanReps: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Reps in which the trunk gave way.
+             */
             breakingReps: number;
             /** Format: double */
             cleanSeconds: number;
+            /** @description Pain went over the policy's limit, as it was judged when it was done. */
             painOver: boolean;
+            /** @description True or false when a cue was given; none when not. */
             cueFixed: null | boolean;
             /** Format: int32 */
             effort: null | number;
             firstFault: null | string;
-            /** @default false */
+            /**
+             * @description Done easier than asked: a shorter range, fewer seconds, a shorter lever, more support or a lower rung.
+             * @default false
+             */
             eased: boolean;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description 0 to 10: as asked at the exercise's first set, else at check-in. PainPeak, PainAfter: while and after; none where not told.
+             */
             painBefore?: null | number;
             /** Format: int32 */
             painPeak?: null | number;
             /** Format: int32 */
             painAfter?: null | number;
-            /** @default false */
+            /**
+             * @description The set was ended because of pain.
+             * @default false
+             */
             endedForPain: boolean;
             /**
              * Format: double
+             * @description Share of the set in which it trembled, 0 to 1.
              * @default 0
              */
             tremor: number;
+            /** @description Id of the place where the work was felt; none if not asked. */
             felt?: null | string;
             setting?: null | components["schemas"]["Dose"];
+            /** @description What was done, where it was another rung than the plan's. */
             rungId?: null | string;
+            /** @description The words that were said. */
             cue?: null | string;
         };
+        /**
+         * @description How long a channel that is set to a level stayed about it (a cuff: 40 mmHg, 10 either way), told of the level itself and not
+         *     of the client's own neutral. Smoothed, without the gaps.
+         */
         SetLevels: {
             channel: components["schemas"]["SignalChannel"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description In the channel's unit. Within: how far either way counts as held.
+             */
             set: number;
             /** Format: double */
             within: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Under set minus within. AboveSeconds: over set plus within.
+             */
             belowSeconds: number;
             /** Format: double */
             heldSeconds: number;
             /** Format: double */
             aboveSeconds: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description None without samples, as Lowest and Highest.
+             */
             mean: null | number;
             /** Format: double */
             lowest: null | number;
             /** Format: double */
             highest: null | number;
         };
+        /** @description One set of one side: what a session is made of. */
         SetToDo: {
             /** Format: uuid */
             itemId: string;
             side: components["schemas"]["Side"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description 1 for the first.
+             */
             set: number;
+            /** @description Id of the rung's way it is done in; none where it has one, or they are mixed. */
             way?: null | string;
         };
+        /** @description The set-up of an exercise was changed because it was felt in the wrong place. */
         SetUpChanged: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "set-up-changed";
             /** Format: uuid */
             planItemId: string;
+            /** @description Where it was felt. */
             place: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description A change of set-up that was tried because an exercise was felt in the wrong place. */
         SetUpTry: {
             /** Format: uuid */
             planItemId: string;
             /** Format: int32 */
             visit: number;
+            /** @description Where it had been felt. */
             place: string;
         };
+        /** @description One set of a session that was done; of a rung with ways that are counted apart, one way of it. */
         SetWork: {
             /** Format: uuid */
             planItemId: string;
@@ -4576,7 +6000,10 @@ export interface components {
         Settling: "not-raised" | "within-an-hour" | "same-day" | "next-morning" | "longer-than-a-day";
         /** @enum {string} */
         Sex: "female" | "male";
-        /** @enum {string} */
+        /**
+         * @description What a shape of a drawing shows, for its colour and pattern.
+         * @enum {string}
+         */
         ShapeRole: "floor" | "prop" | "far-limb" | "head" | "trunk" | "near-limb" | "ghost" | "arrow" | "mark";
         Sheet: {
             clientName: string;
@@ -4615,38 +6042,67 @@ export interface components {
             title: string;
             lines: string[];
         };
-        /** @enum {string} */
+        /**
+         * @description The client's own left or right. What it names in a task (the lowered leg, the bearing leg) is said by the rung.
+         *     Side.Both is for tasks without a side.
+         * @enum {string}
+         */
         Side: "both" | "left" | "right";
+        /** @description The side noted at the start was the wrong one; the whole trial belongs to this one. */
         SideCorrected: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "side-corrected";
             side: components["schemas"]["Side"];
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description The dose of one side of an exercise. */
         SideDose: {
+            /** @description The side it is for. */
             side: components["schemas"]["Side"];
+            /** @description Reps, sets and hold, over the range, at the height and under the load that were held clean. */
             dose: components["schemas"]["Dose"];
             /**
              * Format: double
+             * @description Share of the movement that is asked for, double PlanRange.Least to 1: the dose's own.
              * @default 1
              */
             range: number;
+            /** @description Where a shorter range ends, in words; none at the full range. */
             rangeEnds?: null | string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What a shorter range asks for of the full one, in the direction of the ladder; none at the full range, and where that
+             *     direction is not asked for.
+             */
             rangeLoadPercent?: null | number;
             rangeEndsSaid?: components["schemas"]["Said"];
         };
+        /** @description Ways to make one side of an exercise easier, in the order they are tried, and how its reps go. */
         SideGuide: {
             side: components["schemas"]["Side"];
             rep: components["schemas"]["RepGuide"];
             eases: components["schemas"]["EaseOffer"][];
         };
+        /** @description One measure of the two sides of a task. */
         SideMeasure: {
             name: components["schemas"]["Message"];
             unit: string;
@@ -4663,8 +6119,12 @@ export interface components {
             side: components["schemas"]["Side"];
             numbers: components["schemas"]["DecisionNumber"][];
         };
-        /** @enum {string} */
+        /**
+         * @description In which order the two sides of a task are tried.
+         * @enum {string}
+         */
         SideOrder: "weaker-first" | "alternate" | "one-then-other";
+        /** @description Clean work of one side in one task, uncued. */
         SideScore: {
             /** Format: uuid */
             trialId: string;
@@ -4677,32 +6137,58 @@ export interface components {
             /** Format: double */
             fraction: number;
             cued: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description In the unit the task is measured in: clean reps, seconds, degrees, centimetres, 1 or 0, kilograms, points of effort. None when nothing was clean.
+             */
             value?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description A reach as a share of leg length, %, where the length is known.
+             */
             percentOfLeg?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The smallest load at which it broke, kilograms.
+             */
             brokeAt?: null | number;
-            /** @default false */
+            /**
+             * @description Pain ended it before anything gave way: it says nothing of control.
+             * @default false
+             */
             painLimited: boolean;
-            /** @default false */
+            /**
+             * @description Of a load: it went the whole way, and pain was told. Only then may it be prescribed.
+             * @default false
+             */
             assured: boolean;
         };
+        /** @description How much of what was asked was clean on each side, at one visit. */
         SideShare: {
             /** Format: int32 */
             visit: number;
             /** Format: date */
             day: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Share of the two-sided exercises' reps, 0 to 1; likewise Right.
+             */
             left: number;
             /** Format: double */
             right: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Stronger less weaker, of the stronger, percent; 0 when neither did anything clean.
+             */
             differencePercent?: number;
         };
+        /** @description What one side of an exercise comes to. */
         SideWork: {
             side: components["schemas"]["Side"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Under control in a session. WeekSeconds: in a week.
+             */
             seconds: number;
             /** Format: double */
             weekSeconds: number;
@@ -4711,47 +6197,80 @@ export interface components {
             email: string;
             password: string;
         };
+        /** @description What a trace shows. Times are seconds from its start. */
         SignalAnalysis: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description From the first sample to the last.
+             */
             seconds: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Without the gaps.
+             */
             seenSeconds: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seen before control was first lost on any channel.
+             */
             cleanSeconds: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Seen with no channel lost.
+             */
             inBandSeconds: number;
             channels: components["schemas"]["ChannelAnalysis"][];
+            /** @description Of all channels, in order of onset. */
             losses?: null | components["schemas"]["Loss"][];
+            /** @description The reps of the channel that shows most of them. */
             reps?: null | components["schemas"]["SeenRep"][];
         };
-        /** @enum {string} */
+        /**
+         * @description What a device measures. Pressure in mmHg, the angles of the sacrum in degrees.
+         * @enum {string}
+         */
         SignalChannel: "pressure" | "pitch" | "roll" | "yaw";
+        /** @description What a run of simulated courses says of the choices of a policy, to be shown beside them. */
         Simulated: {
+            /** @description Of the simulated clients. Clients: as many in each row. */
             nature: string;
             /** Format: int32 */
             clients: number;
             /** Format: int32 */
             seed: number;
+            /** @description The built-in policy that was changed, one choice at a time. AsItIs: unchanged. */
             policyId: string;
             asItIs: components["schemas"]["SimulatedFigures"];
             changed: components["schemas"]["SimulatedChoice"][];
         };
+        /** @description One choice of a policy set to another value, all others as they are. */
         SimulatedChoice: {
+            /** @description As in SchoolChoice: "judgement.readyVisits". */
             path: string;
             /** Format: double */
             value: number;
             figures: components["schemas"]["SimulatedFigures"];
         };
+        /** @description What simulated courses came to; shares from 0 to 1, each with its standard error. */
         SimulatedFigures: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Clients with half their exercises a rung up in twelve weeks, truly held.
+             */
             up12: number;
             /** Format: double */
             up12Error: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Clients who flared at least once.
+             */
             flared: number;
             /** Format: double */
             flaredError: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Steps up that went above true ability; none where there were no steps.
+             */
             tooEarly: null | number;
             /** Format: double */
             tooEarlyError: null | number;
@@ -4763,21 +6282,31 @@ export interface components {
             reason: null | string;
         };
         SoreRules: {
+            /** @description Features of rungs that are not proposed until the back is calm. */
             avoids: string[];
             /** Format: double */
             holdMax: number;
         };
+        /** @description A while in which an exercise rests or is halved, and what it goes back to. */
         Spell: {
             kind: components["schemas"]["SpellKind"];
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The last day of it; none: counted in visits. Visits: visits still to come in it.
+             */
             until: null | string;
             /** Format: int32 */
             visits: null | number;
+            /** @description What it goes back to, at Then. */
             rungId: string;
             then: components["schemas"]["SideDose"][];
         };
-        /** @enum {string} */
+        /**
+         * @description Why an exercise is done less, or not at all, for a while.
+         * @enum {string}
+         */
         SpellKind: "rest" | "half";
+        /** @description Seconds of a session in a position that a precaution limits. Most: what it lets through. */
         SpellWork: {
             position: string;
             /** Format: double */
@@ -4810,6 +6339,7 @@ export interface components {
             time?: null | components["schemas"]["ClinicTime"];
             version?: null | string;
         };
+        /** @description Whether a trial ought to be stopped, and why; none while it may go on. */
         StopAdvice: {
             /** Format: uuid */
             trialId: string;
@@ -4822,30 +6352,46 @@ export interface components {
         };
         /** @enum {string} */
         StopTrigger: "faults" | "pain" | "breath" | "asked";
-        /** @enum {string} */
+        /**
+         * @description How a policy chooses the neutral position.
+         * @enum {string}
+         */
         StrategyRule: "neutral" | "gently-flat" | "by-build" | "rounded";
+        /** @description What one part of the body bears. */
         SupportShare: {
+            /** @description In words: "left hand", "pelvis". */
             part: components["schemas"]["Message"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of body weight and what is held, 0 to 100.
+             */
             percent: number;
             partSaid?: components["schemas"]["Said"];
         };
+        /** @description A rung that could stand in for another: it asks for the same direction, about as much. */
         Swap: {
             rungId: string;
             name: string;
             ladderName: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description In that direction, for a typical body. PercentMore: than the one it stands in for, below 0 for less.
+             */
             newtonMetres: number;
             /** Format: double */
             percentMore: number;
+            /** @description What else is different, in words. */
             difference: string[];
+            /** @description Whether its ladder was climbed; where not, the first set wants watching. */
             screened: boolean;
             differenceSaid?: null | components["schemas"]["Said"][];
         };
         SwapList: {
+            /** @description The direction they share. NewtonMetres: what the rung itself asks. */
             direction: components["schemas"]["Direction"];
             /** Format: double */
             newtonMetres: number;
+            /** @description False when nothing asks for about as much, and these are the nearest. */
             near: boolean;
             swaps: components["schemas"]["Swap"][];
         };
@@ -4853,52 +6399,75 @@ export interface components {
             decisions: components["schemas"]["Decision"][];
             next: components["schemas"]["Plan"];
         };
+        /** @description What a task says of a ladder that was not climbed. */
         TaskFeed: {
             ladder: string;
+            /** @description The rung to train where it gave way; Clean: where it was clean, none: it says nothing upward. */
             failed: string;
             clean?: null | string;
+            /** @description The rung of the task it holds for; none: any. */
             rung?: null | string;
+            /** @description Whether the side that is trained is the task's or the other one. */
             on?: components["schemas"]["OnSide"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Clean seconds from which it counts as clean; none: the target.
+             */
             from?: null | number;
         };
+        /** @description One task with its two sides. */
         TaskFinding: {
             rungId: string;
             left: null | components["schemas"]["SideScore"];
             right: null | components["schemas"]["SideScore"];
             both: null | components["schemas"]["SideScore"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description (stronger − weaker) ÷ stronger × 100, 0 to 100; none when a side is missing, both are zero, or the task has no such share (effort).
+             */
             differencePercent: null | number;
             weaker: null | components["schemas"]["Side"];
+            /** @description None for a rung climbed or done for itself. Variant: which way, where there are several. */
             taskId?: null | string;
             variant?: null | string;
+            /** @description What to call it, place and way included. */
             name?: null | string;
             measure?: components["schemas"]["MeasureKind"];
+            /** @description What others reached, by side. */
             norms?: null | components["schemas"]["NormShown"][];
             difference?: null | components["schemas"]["DifferenceShown"];
             nameSaid?: components["schemas"]["Said"];
         };
+        /** @description Where one task of the battery stands. */
         TaskState: {
             taskId: string;
             done: boolean;
             next: null | components["schemas"]["ScreenStep"];
+            /** @description Its trials so far. */
             trials: string[];
         };
+        /** @description A place a task can be done at, with the rung that is drawn and set up there. */
         TaskSurface: {
             id: string;
             name: string;
             rung: string;
         };
+        /** @description One of the ways a task is done for each side: a direction of a circle, of a reach. */
         TaskVariant: {
             id: string;
             name: string;
         };
+        /** @description Seconds out and back of one ordinary rep; each rung's own time keeps its proportion to it. */
         Tempo: {
             /** Format: double */
             out: number;
             /** Format: double */
             back: number;
         };
+        /**
+         * @description Where the floor carries the trunk: what hangs from it, N·m. Legs pull the pelvis toward arching about the hips, arms
+         *     pull the ribs up about the shoulders, a lifted head and chest pull back to the floor.
+         */
         TiltPull: {
             /** Format: double */
             legs: number;
@@ -4907,7 +6476,10 @@ export interface components {
             /** Format: double */
             headAndChest: number;
         };
-        /** @enum {string} */
+        /**
+         * @description Where a band pulls a hand, level, by the client's own sides as they stand upright.
+         * @enum {string}
+         */
         Toward: "front" | "left" | "right";
         TraceColumns: {
             header: string[];
@@ -4946,16 +6518,23 @@ export interface components {
             /** @default false */
             leaveOutWrong: boolean;
         };
+        /** @description What a trace shows after the fact: the same as live. */
         TraceReading: {
             neutralFrom: components["schemas"]["NeutralFrom"];
             neutral: null | components["schemas"]["Neutral"];
             analysis: null | components["schemas"]["SignalAnalysis"];
             losses: components["schemas"]["SeenLoss"][];
             reps: components["schemas"]["PacedRep"][];
+            /** @description Of channels that are set to a level, such as a cuff's pressure. */
             levels: components["schemas"]["SetLevels"][];
         };
+        /**
+         * @description The course of one channel in as many pieces as a picture is wide: lowest and highest of each, so that no peak is lost
+         *     however long the trace is. A piece without samples is not a number in both.
+         */
         TraceShape: {
             channel: components["schemas"]["SignalChannel"];
+            /** @description In the channel's unit. High: the same. */
             low: (null | number)[];
             high: (null | number)[];
         };
@@ -4980,28 +6559,43 @@ export interface components {
             otherSide: null | string;
             sides: components["schemas"]["SideMeasure"][];
         };
+        /** @description How a measure moves, by a robust line with its 95 % interval. */
         Trend: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Change a week. Low and High: its interval; none where it is not bounded.
+             */
             perWeek: number;
             /** Format: double */
             low: null | number;
             /** Format: double */
             high: null | number;
+            /** @description The interval leaves zero out. */
             clear: boolean;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day the line reaches the target; none unless it clearly moves there, within a year.
+             */
             expected: null | string;
             words: components["schemas"]["Message"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The line on the first day. LineLast: on the last.
+             */
             lineFirst: number;
             /** Format: double */
             lineLast: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description That day with the quicker end of the interval. ExpectedTo: with the slower; none where that takes over a year.
+             */
             expectedFrom?: null | string;
             /** Format: date */
             expectedTo?: null | string;
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
+        /** @description A trial folded from its events. */
         Trial: {
             /** Format: uuid */
             id: string;
@@ -5021,13 +6615,22 @@ export interface components {
             reps: components["schemas"]["Rep"][];
             marks: components["schemas"]["FaultMark"][];
             clean: components["schemas"]["Clean"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Reps done, clean or not.
+             */
             total: number;
             /** Format: double */
             totalSeconds: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description As asked at the exercise's first set (PainBeforeAsked), else at the start of the visit; none if neither is known. Never a later set's.
+             */
             painBefore: null | number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The highest value that stood. PainLast: the last value told, while or after.
+             */
             painPeak: null | number;
             /** Format: int32 */
             painAfter: null | number;
@@ -5037,7 +6640,10 @@ export interface components {
             effort: null | number;
             cueGiven: boolean;
             cueWorked: null | boolean;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description Set while a hold is running.
+             */
             holdSince: null | string;
             /** Format: uuid */
             lastEventId: null | string;
@@ -5060,117 +6666,243 @@ export interface components {
             painLast?: null | number;
             /**
              * Format: double
+             * @description Share of the set in which it trembled, 0 to 1.
              * @default 0
              */
             tremorShare: number;
-            /** @default false */
+            /**
+             * @description One set of what might come next; not the day's work.
+             * @default false
+             */
             probe: boolean;
             worry?: null | components["schemas"]["Worry"];
             worrySide?: null | components["schemas"]["Side"];
             cue?: null | string;
+            /** @description Reasons why it was put right after its screen, the earliest first. */
             amended?: null | string[];
+            /** @description The side of the plan's exercise it was done for: another than its own where it was eased to a rung without sides. */
             for?: components["schemas"]["Side"];
+            /** @description What was made easier than the plan asks; empty when nothing was. */
             eased?: null | components["schemas"]["OneChange"][];
+            /** @description It has not ended yet. */
             open?: boolean;
+            /** @description The first mark that broke a rep, or none. */
             firstBreak?: components["schemas"]["FaultMark"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Reps in which the trunk gave way, one that was not finished included.
+             */
             breakingReps?: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The most pain told while or after, or none.
+             */
             painMost?: null | number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How far pain rose above before; none where either is not known, never below 0.
+             */
             painRise?: null | number;
+            /** @description Shaking in more than half of the set. */
             trembledThroughMost?: boolean;
         };
+        /** @description A trial is put right after its screen; what follows in its log is the amendment. */
         TrialAmended: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "trial-amended";
+            /** @description Why, 1 to 500 characters. */
             reason: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description The trial does not count; it stays in the log. */
         TrialDiscarded: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "trial-discarded";
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description The trial is over. */
         TrialEnded: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "trial-ended";
+            /** @description Why it ended. */
             reason: components["schemas"]["EndReason"];
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description Interrupted. A running hold is let go and does not count. */
         TrialPaused: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "trial-paused";
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
-        /** @enum {string} */
+        /**
+         * @description What a trial is done for.
+         * @enum {string}
+         */
         TrialPurpose: "screen" | "session";
+        /** @description A paused trial goes on. */
         TrialResumed: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "trial-resumed";
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
         TrialStarted: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "trial-started";
+            /** @description What is done. */
             rungId: string;
             side: components["schemas"]["Side"];
             purpose: components["schemas"]["TrialPurpose"];
+            /** @description Reps (sets is 1), hold, range, height and load aimed at. */
             target: components["schemas"]["Dose"];
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description In a session: the exercise of the plan. Set: 1 for the first.
+             */
             planItemId?: null | string;
             /** Format: int32 */
             set?: null | number;
+            /** @description In a screen: the task it is done for. None: the rung for itself. */
             taskId?: null | string;
+            /** @description Which way, where the task has several (outward, behind and across). */
             variant?: null | string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Kilograms in the hands, 0 to 300.
+             */
             load?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Front hip bone to inner ankle, 40 to 140 cm; reaches are told as a share of it.
+             */
             legLength?: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Range asked for: share of the drawn movement, 0 to 1.
+             */
             share?: null | number;
+            /** @description In a session: what was made easier than the plan asks, of each kind at most once. */
             eased?: null | components["schemas"]["OneChange"][];
             trigger?: null | components["schemas"]["StopTrigger"];
             askedSide?: null | components["schemas"]["Side"];
+            /** @description In a session: one set of what might come next; it does not count as the day's work. */
             probe?: null | boolean;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description Moments on the trunk at the lumbosacral joint in the pelvis's own axes, N·m; the direction it pulls away to. */
         TrunkMoments: {
             /** Format: double */
             arching: number;
@@ -5185,29 +6917,53 @@ export interface components {
             /** Format: double */
             turningRight: number;
         };
+        /** @description A band that pulls at a hand. */
         Tug: {
+            /** @description "handLeft" or "handRight". */
             hand: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Above 0; of a light band, stretched to about twice its length.
+             */
             newtons: number;
             toward: components["schemas"]["Toward"];
+            /** @description Unit vector along which the elastic pulls. */
             direction?: components["schemas"]["Vector3"];
+            /** @description The hand it is held in. */
             bone?: components["schemas"]["Bone"];
         };
         Undone: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "undone";
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description Id of the event taken back. Undoing an undo brings it back.
+             */
             undoes: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
         Vector3: Record<string, never>;
         /**
+         * @description From where a figure is seen.
          * @default side
          * @enum {string}
          */
@@ -5215,6 +6971,7 @@ export interface components {
         VisitEvents: {
             events: components["schemas"]["CaptureEvent"][];
         };
+        /** @description What was asked at one visit, as it was told there. Asking again at a later visit is that visit's own: earlier answers stay. */
         VisitIntake: {
             complaint: string;
             pain: components["schemas"]["Pain"];
@@ -5222,10 +6979,14 @@ export interface components {
             settleHours: number;
             wakesAtNight: boolean;
             precautions: components["schemas"]["ClientPrecaution"][];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Minutes available a day. DaysPerWeek: 1 to 7.
+             */
             minutesPerDay: number;
             policyId: string;
             goals: string[];
+            /** @description What is at hand at home, by id; none: not asked. */
             equipment: null | string[];
             /** Format: int32 */
             daysPerWeek: number;
@@ -5250,15 +7011,22 @@ export interface components {
             intake: null | components["schemas"]["VisitIntake"];
         };
         /**
+         * @description How the ways of one rung are done within a set.
          * @default one-after-other
          * @enum {string}
          */
         WayOrder: "one-after-other" | "mixed";
+        /** @description The sector with the least control, and what kind of weakness it looks like. */
         WeakLink: {
+            /** @description Which one. */
             sector: components["schemas"]["Sector"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Its control, 0 to 100.
+             */
             percent: number;
             type: null | components["schemas"]["WeakType"];
+            /** @description The sector's name. */
             words: string;
             typeWords: null | components["schemas"]["Message"];
             typeWordsSaid?: components["schemas"]["Said"];
@@ -5266,7 +7034,10 @@ export interface components {
         /** @enum {string} */
         WeakType: "awareness" | "endurance" | "capacity" | "pain-limited";
         WeekOfMap: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Week of the episode, 1 for the first; the map ends with its last week.
+             */
             week: number;
             stage: string;
             lines: components["schemas"]["MapLine"][];
@@ -5303,17 +7074,31 @@ export interface components {
         WorklistKind: "danger-sign" | "soreness" | "stalled" | "not-decided" | "away" | "precaution-lapsed" | "rescreen-due";
         /** @enum {string} */
         Worry: "pain" | "down-the-leg" | "numb-or-weak" | "dizzy-or-unwell" | "clients-wish";
+        /** @description Why the set was stopped at once. */
         WorryTold: {
-            /** @enum {string} */
+            /**
+             * @description Of which kind it is, as JSON names it.
+             * @enum {string}
+             */
             kind: "worry-told";
             worry: components["schemas"]["Worry"];
             side?: null | components["schemas"]["Side"];
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client that saw it; a second event with the same id is the same event.
+             */
             id: string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The trial it belongs to; of an event that belongs to no trial its own.
+             */
             trialId: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it happened, by the clock of the tablet.
+             */
             at: string;
+            /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
     };
