@@ -2,7 +2,7 @@ import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
 import { say } from "../words/say";
 
-type Problem = components["schemas"]["Problem"];
+export type Problem = components["schemas"]["Problem"];
 
 export type FieldProblem = Pick<NonNullable<Problem["errors"]>[number], "field" | "message">;
 

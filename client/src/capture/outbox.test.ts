@@ -142,4 +142,60 @@ describe("the outbox", () => {
     await vi.advanceTimersByTimeAsync(2500);
     expect(taken).toHaveLength(1);
   });
+
+  describe("while the server is away", () => {
+    beforeEach(() => {
+      vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout"] });
+      vi.spyOn(Math, "random").mockReturnValue(1);
+    });
+    afterEach(() => vi.restoreAllMocks());
+
+    const away = async () => {
+      let tries = 0;
+      const state = { away: true };
+      const send: Send = async () => {
+        tries += 1;
+        return state.away ? { kind: "later" } : { kind: "taken" };
+      };
+      const outbox = await Outbox.open(send, name);
+      outbox.add("v1", tape().events[0]!);
+      await vi.advanceTimersByTimeAsync(0);
+      return { outbox, state, tries: () => tries };
+    };
+
+    it("waits twice as long after each try, and a minute at most", async () => {
+      const { tries } = await away();
+      for (const wait of [2, 4, 8, 16, 32, 60, 60]) {
+        const before = tries();
+        await vi.advanceTimersByTimeAsync(wait * 1000 - 1);
+        expect(tries(), `before ${wait} s`).toBe(before);
+        await vi.advanceTimersByTimeAsync(1);
+        expect(tries(), `after ${wait} s`).toBe(before + 1);
+      }
+    });
+
+    it("does not wait when the network comes back, and begins to wait anew when it goes again", async () => {
+      const { outbox, state, tries } = await away();
+      await vi.advanceTimersByTimeAsync(30_000);
+      state.away = false;
+      const before = tries();
+      globalThis.dispatchEvent(new Event("online"));
+      await vi.advanceTimersByTimeAsync(0);
+      expect(tries()).toBe(before + 1);
+      expect(outbox.getStatus()).toMatchObject({ queued: 0, offline: false });
+      state.away = true;
+      outbox.add("v1", tape("t2").events[0]!);
+      await vi.advanceTimersByTimeAsync(0);
+      const again = tries();
+      await vi.advanceTimersByTimeAsync(2000);
+      expect(tries()).toBe(again + 1);
+    });
+
+    it("does not ask in step with the other tablets", async () => {
+      vi.spyOn(Math, "random").mockReturnValue(0);
+      const { tries } = await away();
+      await vi.advanceTimersByTimeAsync(1500);
+      expect(tries()).toBe(2);
+    });
+  });
 });

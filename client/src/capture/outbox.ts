@@ -1,5 +1,5 @@
 import { openDB, type IDBPDatabase } from "idb";
-import { api } from "../api/client";
+import { api, type Problem } from "../api/client";
 import type { CaptureEvent } from "../api/types";
 import { say } from "../words/say";
 
@@ -26,7 +26,12 @@ type Answer =
   | { kind: "later"; signedOut?: boolean };
 export type Send = (visitId: string, events: CaptureEvent[]) => Promise<Answer>;
 
+/** The first try again comes soon, each later one after twice as long, so that a server that comes back is not run over. */
 const retryMs = 2000;
+const retryMostMs = 60_000;
+
+/** A request that hangs longer is given up; what it carried is sent again. */
+const patienceMs = 15_000;
 
 /** What the server has is kept here a little longer, so that a visit can be shown while the server is away. */
 const keepSentMs = 3 * 86_400_000;
@@ -43,6 +48,7 @@ export class Outbox {
   private readonly takenListeners = new Set<(visitId: string) => void>();
   private sending = false;
   private timer: ReturnType<typeof setTimeout> | null = null;
+  private tries = 0;
   private status: OutboxStatus = { queued: 0, refused: [], offline: false, signedOut: false };
   private versions = new Map<string, CaptureEvent[]>();
 
@@ -64,6 +70,8 @@ export class Outbox {
       else outbox.kept.set(row.id, row);
     }
     outbox.changed();
+    // The network is back: no need to wait any longer.
+    globalThis.addEventListener("online", () => void outbox.flush());
     void outbox.flush();
     return outbox;
   }
@@ -122,6 +130,7 @@ export class Outbox {
           this.tellWaiting(answer.signedOut ?? false);
           return;
         }
+        this.tries = 0;
         this.settle(next.visitId, next.rows, answer);
         next = this.nextBatch();
       }
@@ -146,7 +155,10 @@ export class Outbox {
   private tellWaiting(signedOut: boolean) {
     this.status = { ...this.status, offline: !signedOut, signedOut };
     if (this.timer) clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.flush(), retryMs);
+    const wait = Math.min(retryMs * 2 ** this.tries, retryMostMs);
+    this.tries += 1;
+    // Tablets that lost the server together do not come back all at once.
+    this.timer = setTimeout(() => void this.flush(), wait * (0.75 + 0.25 * Math.random()));
   }
 
   private nextBatch() {
@@ -182,6 +194,7 @@ async function sendToServer(visitId: string, events: CaptureEvent[]): Promise<An
     const { response, error } = await api.POST("/api/visits/{visitId}/events", {
       params: { path: { visitId } },
       body: { events },
+      signal: AbortSignal.timeout(patienceMs),
     });
     if (response.ok) return { kind: "taken" };
     if (response.status === 401) return { kind: "later", signedOut: true };
@@ -198,9 +211,9 @@ async function sendToServer(visitId: string, events: CaptureEvent[]): Promise<An
 }
 
 /** Which events of the batch were named; when none was, all of them, so that nothing blocks the rest for ever. */
-function refusal(events: CaptureEvent[], problem: unknown): Answer {
+function refusal(events: CaptureEvent[], problem: Partial<Problem> | undefined): Answer {
   const byIndex = new Map<number, string>();
-  const errors = (problem as { errors?: { field: string; message: string }[] }).errors ?? [];
+  const errors = problem?.errors ?? [];
   for (const error of errors) {
     const index = /^events\[(\d+)\]/.exec(error.field)?.[1];
     if (index !== undefined) byIndex.set(Number(index), error.message);
