@@ -137,7 +137,7 @@ public static class DosePlanner
         return (
             from sets in Enumerable.Range(1, Math.Max(1, rung.Cap.Sets))
             from each in Enumerable.Range(1, inSet)
-            from fewer in new[] { 0, 1 }
+            from fewer in Enumerable.Range(0, 2)
             let option = dose with
             {
                 Reps = each,

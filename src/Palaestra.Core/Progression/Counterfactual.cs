@@ -57,7 +57,10 @@ internal sealed class Counterfactual(
         if (told.All(f => f is null))
         {
             var pairs = Pairs().ToList();
-            told = [.. new[] { 0, 1 }.Select(way => pairs.Where(f => Way(f) == way).MinBy(f => f.Cost))];
+            told =
+            [
+                .. Enumerable.Range(0, 2).Select(way => pairs.Where(f => Way(f) == way).MinBy(f => f.Cost)),
+            ];
         }
         var sentences = told.OfType<Found>()
             .Select(f => Message.Of("would.be", ("what", f.What), ("outcome", f.Outcome)))

@@ -174,8 +174,8 @@ internal static class PainRules
         IReadOnlyList<Message> evidence
     )
     {
-        var rung = c.Library.FindRung(raise.RungId) is { } before && c.Open(before) ? before : null;
-        if (rung is null || !Steps.AsksNoMore(c, rung, raise.Dose, EaseCause.Pain))
+        var rung = c.Library.FindRung(raise.RungId);
+        if (rung is null || !c.Open(rung) || !Steps.AsksNoMore(c, rung, raise.Dose, EaseCause.Pain))
         {
             return c.EaseOneStep(rule, EaseCause.Pain, evidence);
         }

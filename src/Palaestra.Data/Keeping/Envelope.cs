@@ -56,7 +56,8 @@ public static class Envelope
     {
         try
         {
-            using var stream = PgpUtilities.GetDecoderStream(File.OpenRead(file));
+            using var read = File.OpenRead(file);
+            using var stream = PgpUtilities.GetDecoderStream(read);
             var message = new PgpObjectFactory(stream);
             var first = message.NextPgpObject();
             // A marker may stand before the message.
@@ -141,7 +142,8 @@ public sealed record Seal(string? Passphrase, PgpPublicKey? Key)
     {
         try
         {
-            using var stream = PgpUtilities.GetDecoderStream(File.OpenRead(publicKeyFile));
+            using var read = File.OpenRead(publicKeyFile);
+            using var stream = PgpUtilities.GetDecoderStream(read);
             var rings = new PgpPublicKeyRingBundle(stream);
             var key = rings
                 .GetKeyRings()
@@ -172,7 +174,8 @@ public sealed record Opener(string? Passphrase, string? KeyFile = null)
         {
             return null;
         }
-        using var stream = PgpUtilities.GetDecoderStream(File.OpenRead(KeyFile));
+        using var read = File.OpenRead(KeyFile);
+        using var stream = PgpUtilities.GetDecoderStream(read);
         return new PgpSecretKeyRingBundle(stream)
             .GetSecretKey(id)
             ?.ExtractPrivateKeyUtf8((Passphrase ?? "").ToCharArray());

@@ -55,7 +55,7 @@ public sealed record TraceColumns(
     }
 
     private static bool IsTime(string column) =>
-        column.StartsWith("t", StringComparison.OrdinalIgnoreCase)
+        column is ['t' or 'T', ..]
         && (
             column.Length == 1
             || column.StartsWith("time", StringComparison.OrdinalIgnoreCase)

@@ -44,9 +44,8 @@ public sealed class StandingReview(
             {
                 await taps.Write(() => Refresh(id, clock.Today));
             }
-#pragma warning disable CA1031 // Whatever is wrong with one record, the others are worked out.
+            // Whatever is wrong with one record, the others are worked out.
             catch (Exception problem) when (!StoreFault.Is(problem))
-#pragma warning restore CA1031
             {
                 Serilog.Log.Error(problem, "Where episode {Episode} stands could not be worked out.", id);
             }

@@ -17,7 +17,7 @@ public sealed class PlainEnums : IOpenApiSchemaTransformer
     {
         if (schema.Enum is { Count: > 0 } values)
         {
-            schema.Enum = [.. values.Where(value => value is not null && value.ToString() != "")];
+            schema.Enum = [.. values.Where(value => value?.ToString().Length > 0)];
             schema.Type ??= JsonSchemaType.String;
         }
         return Task.CompletedTask;

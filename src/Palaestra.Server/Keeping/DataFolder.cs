@@ -61,7 +61,8 @@ public sealed class DataFolder(Settings settings, TimeProvider clock) : IDisposa
     {
         if (serving)
         {
-            SqliteConnection.ClearPool(new SqliteConnection(Store.ConnectionString(settings.DataFolder)));
+            using var pooled = new SqliteConnection(Store.ConnectionString(settings.DataFolder));
+            SqliteConnection.ClearPool(pooled);
             Close();
         }
         held.Dispose();
