@@ -3,7 +3,14 @@ import { render } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { ThemeProvider } from "styled-components";
+import type { Outbox } from "../capture/outbox";
+import { OutboxContext } from "../capture/OutboxContext";
 import { tokens } from "../theme/tokens";
+
+const stored = { queued: 0, refused: [], offline: false, signedOut: false };
+
+/** Everything that was tapped has been stored. */
+const quietOutbox = { subscribe: () => () => {}, getStatus: () => stored } as unknown as Outbox;
 
 /** Renders a piece of the interface with its theme, an address, and queries that ask no server. */
 export function show(element: ReactNode, queries = quietQueries()) {
@@ -12,7 +19,9 @@ export function show(element: ReactNode, queries = quietQueries()) {
     ...render(
       <ThemeProvider theme={tokens}>
         <QueryClientProvider client={queries}>
-          <MemoryRouter>{element}</MemoryRouter>
+          <OutboxContext value={quietOutbox}>
+            <MemoryRouter>{element}</MemoryRouter>
+          </OutboxContext>
         </QueryClientProvider>
       </ThemeProvider>,
     ),

@@ -162,7 +162,9 @@ function EnterForm(props: {
   children: ReactNode;
 }) {
   return (
+    // Native validity would stay wrong after a refusal, and nothing could be sent again.
     <Form
+      validationBehavior="aria"
       onSubmit={(e) => {
         e.preventDefault();
         props.onEnter();
