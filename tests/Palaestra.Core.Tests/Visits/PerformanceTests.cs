@@ -174,8 +174,12 @@ public class PerformanceTests
     }
 
     [Fact]
-    public void Mixed_rounds_are_sets_as_they_are() =>
+    public void Mixed_rounds_are_sets_as_they_are()
+    {
         Assert.True(OfCircles(Way(new Tape(), null, 3)).AllClean);
+        // Begun again under the same number they are still two.
+        Assert.Equal(2, OfCircles(Way(Way(new Tape(), null, 3), null, 2)).Sets.Count);
+    }
 
     [Fact]
     public void The_sets_stand_in_the_order_they_were_done_in()

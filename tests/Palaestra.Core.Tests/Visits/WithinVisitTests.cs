@@ -171,6 +171,24 @@ public class WithinVisitTests
         }
     }
 
+    /// <summary>Five holds of 3 s are as long as one of 15; one hold of 5 s leaves 5; without a hold the easier one keeps its own.</summary>
+    [Theory]
+    [InlineData("P3", 5, 3, 1, 15)]
+    [InlineData("P3", 5, 2, 1, 10)]
+    [InlineData("H2", 1, 5, 1, 5)]
+    [InlineData("H5", 5, 0, 5, 3)]
+    public void The_lower_rung_is_held_no_longer_than_was_asked(
+        string rung,
+        int reps,
+        double hold,
+        int lowerReps,
+        double lowerHold
+    )
+    {
+        var lower = Offers(rung, new Dose(reps, 1, hold)).Single(o => o.Change == OneChange.LowerRung).Dose;
+        Assert.Equal((lowerReps, lowerHold), (lower.Reps, lower.Hold));
+    }
+
     [Fact]
     public void An_easier_rung_is_done_on_the_side_that_was_asked_where_it_has_sides()
     {
