@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import type { ReactNode } from "react";
-import { MemoryRouter } from "react-router";
+import { MemoryRouter, Route, Routes } from "react-router";
 import { ThemeProvider } from "styled-components";
 import type { Outbox } from "../capture/outbox";
 import { OutboxContext } from "../capture/OutboxContext";
@@ -12,15 +12,23 @@ const stored = { queued: 0, refused: [], offline: false, signedOut: false };
 /** Everything that was tapped has been stored. */
 const quietOutbox = { subscribe: () => () => {}, getStatus: () => stored } as unknown as Outbox;
 
-/** Renders a piece of the interface with its theme, an address, and queries that ask no server. */
-export function show(element: ReactNode, queries = quietQueries()) {
+/**
+ * Renders a piece of the interface with its theme, an address, and queries that ask no server.
+ * @param at the address and its pattern, for pieces that read it
+ */
+export function show(element: ReactNode, queries = quietQueries(), at = { path: "*", url: "/" }) {
   return {
     queries,
     ...render(
       <ThemeProvider theme={tokens}>
         <QueryClientProvider client={queries}>
           <OutboxContext value={quietOutbox}>
-            <MemoryRouter>{element}</MemoryRouter>
+            <MemoryRouter initialEntries={[at.url]}>
+              <Routes>
+                <Route path={at.path} element={element} />
+                <Route path="*" element={<p>elsewhere</p>} />
+              </Routes>
+            </MemoryRouter>
           </OutboxContext>
         </QueryClientProvider>
       </ThemeProvider>,
