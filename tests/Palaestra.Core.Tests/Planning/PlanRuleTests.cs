@@ -90,6 +90,7 @@ public class PlanRuleTests
     [Fact]
     public void Every_reason_of_a_proposal_is_true_of_it_and_every_rule_is_met()
     {
+        Assert.SkipWhen(Soak.Histories < 1000, "Some reasons are rare: fewer clients would not show them.");
         var met = new ConcurrentDictionary<string, bool>();
         void Check(string rule, bool holds, string where)
         {
@@ -124,7 +125,7 @@ public class PlanRuleTests
                     );
                 }
             },
-            iter: Soak.Cases(1000),
+            iter: 1000,
             threads: 2
         );
         Assert.Equal(OfItems.Keys.Concat(OfPlans.Keys).Order(), met.Keys.Order());
