@@ -58,10 +58,11 @@ public sealed class InstrumentTests : IDisposable
                 Values: [.. Enumerable.Range(0, 300).Select(i => new[] { 3 * Math.Sin(i / 20.0), 0, 0 })]
             )
         );
-        await Task.Delay(200);
-        Assert.Equal(["Pitch"], await Take().RefusedFields(HttpStatusCode.UnprocessableEntity));
+        await Bridge.Until(async () =>
+            (await Take().RefusedFields(HttpStatusCode.UnprocessableEntity)) is ["Pitch"]
+        );
         await wire.Send(Bridge.Still(400, 300, pitch: 4));
-        await Task.Delay(200);
+        await Bridge.Until(async () => (await Take()).IsSuccessStatusCode);
         Assert.Equal([4, 0, 0], (await Take().Ok<DeviceView>()).Neutral!.Select(v => Math.Round(v, 6)));
     }
 
@@ -72,8 +73,7 @@ public sealed class InstrumentTests : IDisposable
         using var wire = await bridge.Connected();
         await Bridge.Seen(browser, d => d.Connected);
         await wire.Send(Bridge.Still(0, 300));
-        await Task.Delay(200);
-        await browser.Post("/api/instruments/tilt-9/neutral", new { }).Ok<DeviceView>();
+        await Bridge.Neutral(browser);
         using var stream = new StreamReader(await browser.GetStreamAsync("/api/instruments/tilt-9/stream"));
         // Two seconds inside, then 8 degrees forward.
         await wire.Send(Bridge.Still(300, 200));

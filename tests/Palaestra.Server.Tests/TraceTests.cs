@@ -69,8 +69,7 @@ public sealed class TraceTests(WatchingServer watching) : IClassFixture<Watching
         await Bridge.Seen(room.Browser, d => d.Connected);
         await wire.Send(Bridge.Still(0, 300, pitch: 1));
         var since = System.Diagnostics.Stopwatch.StartNew();
-        await Task.Delay(200);
-        await room.Browser.Post("/api/instruments/tilt-9/neutral", new { }).Ok<DeviceView>();
+        await Bridge.Neutral(room.Browser);
 
         // The tablet's clock is an hour slow.
         var slow = TimeSpan.FromHours(-1);

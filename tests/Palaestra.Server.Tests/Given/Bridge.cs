@@ -53,6 +53,26 @@ public sealed class Bridge : IDisposable
         throw new TimeoutException("The instrument did not come to that.");
     }
 
+    /// <summary>Takes neutral as soon as the samples that were sent have arrived.</summary>
+    public static Task Neutral(HttpClient browser) =>
+        Until(async () =>
+            (await browser.Post($"/api/instruments/{Device}/neutral", new { })).IsSuccessStatusCode
+        );
+
+    /// <summary>Asks again until it is so; ten seconds at most.</summary>
+    public static async Task Until(Func<Task<bool>> so)
+    {
+        for (var i = 0; i < 500; i++)
+        {
+            if (await so())
+            {
+                return;
+            }
+            await Task.Delay(20);
+        }
+        throw new TimeoutException("It did not come to that.");
+    }
+
     public static InstrumentLine Still(long first, int count, double pitch = 0) =>
         new("samples", Device, First: first, Values: [.. Enumerable.Repeat<double[]?>([pitch, 0, 0], count)]);
 }
