@@ -168,7 +168,7 @@ public static class TaskScores
             TaskFeeds.PainLimited(best),
             measure == MeasureKind.Kilograms
                 && Lifted(best)
-                && (best.PainPeak ?? best.PainAfter) is not null
+                && best.PainMost is not null
                 && RungFinder.RangeOf(best, rung, library.FullDegrees(rung)) >= 1 - 1e-9
         );
     }
