@@ -2,12 +2,20 @@ import { QueryCache, QueryClient } from "@tanstack/react-query";
 import { ProblemError } from "./api/client";
 import { keys } from "./api/queries";
 
+/** The server has answered, and will answer the same again. */
+const refused = (error: unknown) => error instanceof ProblemError && error.status >= 400;
+
+const againMs = 5000;
+
 export const queryClient = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 10_000,
       // What was seen stays on screen while the server is away; a refusal is final, silence is not.
-      retry: (count, error) => (error instanceof ProblemError && error.status >= 400 ? false : count < 2),
+      retry: (count, error) => !refused(error) && count < 2,
+      // After that it is asked for again by itself, as the page says.
+      refetchInterval: (query) =>
+        query.state.status === "error" && !refused(query.state.error) ? againMs : false,
     },
   },
   queryCache: new QueryCache({

@@ -163,9 +163,9 @@ describe("the outbox", () => {
       return { outbox, state, tries: () => tries };
     };
 
-    it("waits twice as long after each try, and a minute at most", async () => {
+    it("waits twice as long after each try, and ten seconds at most", async () => {
       const { tries } = await away();
-      for (const wait of [2, 4, 8, 16, 32, 60, 60]) {
+      for (const wait of [2, 4, 8, 10, 10]) {
         const before = tries();
         await vi.advanceTimersByTimeAsync(wait * 1000 - 1);
         expect(tries(), `before ${wait} s`).toBe(before);

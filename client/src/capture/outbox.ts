@@ -28,7 +28,7 @@ export type Send = (visitId: string, events: CaptureEvent[]) => Promise<Answer>;
 
 /** The first try again comes soon, each later one after twice as long, so that a server that comes back is not run over. */
 const retryMs = 2000;
-const retryMostMs = 60_000;
+const retryMostMs = 10_000;
 
 /** A request that hangs longer is given up; what it carried is sent again. */
 const patienceMs = 15_000;

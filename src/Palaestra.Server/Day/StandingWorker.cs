@@ -1,5 +1,3 @@
-using Palaestra.Server.Keeping;
-
 namespace Palaestra.Server.Day;
 
 /// <summary>
@@ -62,7 +60,8 @@ public sealed class StandingWorker(IServiceScopeFactory scopes, TimeProvider tim
                 after = await scope.ServiceProvider.GetRequiredService<StandingReview>().Refresh(last);
             }
         }
-        catch (Exception problem) when (StoreFault.Is(problem))
+        // Whatever it was: the server goes on, and the next who asks tries again.
+        catch (Exception problem) when (problem is not OperationCanceledException)
         {
             Serilog.Log.Error(problem, "The day is told as it was known last.");
         }

@@ -83,4 +83,28 @@ public class ChangesTests
             Changes.Between(Of(Raise(2)), Of(Roll(30)), Content.Library),
             c => c.Of is "active-leg-raise" or "roll-range"
         );
+
+    [Fact]
+    public void A_change_is_told_in_its_unit_and_a_yes_or_no_in_none()
+    {
+        static Tape Said(string task, double amount) =>
+            new Tape().Task(task, Side.Left).Measure(amount).End();
+        var yesNo = Content.Library.Tasks.First(t => t.Measure == MeasureKind.YesNo).Id;
+        Assert.False(Only(Said(yesNo, 0), Said(yesNo, 1), yesNo).Words.Values.ContainsKey("unit"));
+        Assert.True(Only(Roll(20), Roll(45), "roll-range").Words.Values.ContainsKey("unit"));
+    }
+
+    [Fact]
+    public void Sides_and_directions_are_compared_with_themselves()
+    {
+        var before = Of(Raise(2).Task("active-leg-raise", Side.Right).Measure(5).End());
+        var now = Of(Raise(5).Task("active-leg-raise", Side.Right).Measure(2).End());
+        var changes = Changes.Between(before, now, Content.Library);
+        Assert.Equal(
+            [(Side.Left, ChangeVerdict.Worse), (Side.Right, ChangeVerdict.Better)],
+            changes.Where(c => c.Of == "active-leg-raise").Select(c => (c.Side, c.Verdict))
+        );
+        // Nothing is listed twice.
+        Assert.Equal(changes.Count, changes.Select(c => (c.Of, c.Side)).Distinct().Count());
+    }
 }
