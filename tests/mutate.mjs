@@ -1,4 +1,5 @@
-// Changes the rules of one room of the core, a line at a time, and looks whether a test falls; called by ./palaestra mutate.
+// Changes the rules of one room of the core, a line at a time, and looks whether a test falls; called by ./palaestra mutate
+// [ROOM ...] [FILE.cs ...]. With files only these are changed, and what survives is told without being written down.
 //
 // The room is built as a project of its own in a scratch copy, the rooms before it below and those after it above (the order
 // that LayerTests holds): only what is changed carries the tool's switches, and the tests keep their speed.
@@ -131,10 +132,9 @@ if (unknown.length > 0) {
   console.error(`No room of the core: ${unknown.join(', ')}. There are ${order().join(', ')}.`);
   process.exit(2);
 }
-const base = process.env.PALAESTRA_SCRATCH ?? 'artifacts/mutation';
 for (const room of rooms.length > 0 ? rooms : RULES) {
   const began = Date.now();
-  const scratch = join(process.cwd(), base, room);
+  const scratch = join(process.cwd(), 'artifacts/mutation', room);
   copy(room, scratch);
   const all = run(room, scratch, files);
   // A look at single files is no score of the room.

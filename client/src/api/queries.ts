@@ -114,7 +114,12 @@ export const useRungPage = (rungId: string, side: Side, episode: string | null) 
   });
 
 export const useDay = () =>
-  useQuery({ queryKey: keys.day, queryFn: () => got(api.GET("/api/day")), refetchInterval: 60_000 });
+  useQuery({
+    queryKey: keys.day,
+    queryFn: () => got(api.GET("/api/day")),
+    // One that could not be asked for is not waited for a minute.
+    refetchInterval: ({ state }) => (state.data ? 60_000 : 5000),
+  });
 
 /** Clients by words of their name or complaint; nothing is asked for without any. */
 export const useFoundClients = (words: string) =>

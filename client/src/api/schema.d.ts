@@ -7783,26 +7783,8 @@ export interface operations {
                     "application/json": components["schemas"]["ClientLine"][];
                 };
             };
-            /** @description What was sent cannot be read; the field is named. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description What was sent does not go; each field that is wrong is named. */
-            422: {
                 headers: {
                     [name: string]: unknown;
                 };

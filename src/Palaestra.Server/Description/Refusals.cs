@@ -72,7 +72,13 @@ public sealed class Refusals : IOpenApiOperationTransformer
         {
             found.Add(StatusCodes.Status404NotFound);
         }
-        if (operation.ParameterDescriptions.Any(p => p.Source == BindingSource.Query))
+        if (
+            operation.ParameterDescriptions.Any(p =>
+                // Any text is a text.
+                p.Source == BindingSource.Query
+                && p.Type != typeof(string)
+            )
+        )
         {
             found.Add(StatusCodes.Status400BadRequest);
             found.Add(StatusCodes.Status422UnprocessableEntity);
