@@ -101,7 +101,9 @@ builder.Host.UseSerilog(
             .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Update", LogEventLevel.Fatal)
             .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Database.Command", LogEventLevel.Fatal)
             .WriteTo.Console();
-    }
+    },
+    // Each server its own log, where several run in one process.
+    preserveStaticLogger: true
 );
 builder.WebHost.ConfigureKestrel(kestrel =>
 {

@@ -65,6 +65,9 @@ public sealed class TelemetryTests
         using var server = new RunningServer();
         var browser = await server.SignedIn();
         await new Clinic(browser).NewClient(Clinic.Form() with { Name = Name });
+        // Started later in the same process, it keeps a log of its own.
+        using var other = new RunningServer();
+        await other.SignedIn();
         // A file where the folder for backups should be.
         await File.WriteAllTextAsync($"{server.Folder}-backups", "");
         try

@@ -19,7 +19,8 @@ public sealed class StandingReview(
     PracticeLibrary library,
     CaseFiles files,
     ClinicClock clock,
-    TapQueue taps
+    TapQueue taps,
+    ILogger<StandingReview> log
 )
 {
     /// <summary>So many are worked out with one library and one connection.</summary>
@@ -47,7 +48,7 @@ public sealed class StandingReview(
             // Whatever is wrong with one record, the others are worked out.
             catch (Exception problem) when (!StoreFault.Is(problem))
             {
-                Serilog.Log.Error(problem, "Where episode {Episode} stands could not be worked out.", id);
+                log.LogError(problem, "Where episode {Episode} stands could not be worked out.", id);
             }
             db.ChangeTracker.Clear();
         }

@@ -4,7 +4,11 @@ namespace Palaestra.Server.Day;
 /// Works out where episodes stand, beside the requests that ask for it: reading the day writes nothing. It sleeps until somebody
 /// asks; at the start it asks itself, for what was left.
 /// </summary>
-public sealed class StandingWorker(IServiceScopeFactory scopes, TimeProvider time) : BackgroundService
+public sealed class StandingWorker(
+    IServiceScopeFactory scopes,
+    TimeProvider time,
+    ILogger<StandingWorker> log
+) : BackgroundService
 {
     /// <summary>So long the day waits for what was written just before it was asked for; then it tells how many are left.</summary>
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(2);
@@ -63,7 +67,7 @@ public sealed class StandingWorker(IServiceScopeFactory scopes, TimeProvider tim
         // Whatever it was: the server goes on, and the next who asks tries again.
         catch (Exception problem) when (problem is not OperationCanceledException)
         {
-            Serilog.Log.Error(problem, "The day is told as it was known last.");
+            log.LogError(problem, "The day is told as it was known last.");
         }
     }
 

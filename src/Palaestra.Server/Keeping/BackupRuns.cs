@@ -19,7 +19,7 @@ public sealed record BackupStatus(
 public sealed record BackupFile(string Name, DateTimeOffset Made, long Bytes, bool Sealed);
 
 /// <summary>Makes backups into the clinic's folder for them and knows how old the last good one is.</summary>
-public sealed class BackupRuns(Settings settings, TimeProvider clock) : IDisposable
+public sealed class BackupRuns(Settings settings, TimeProvider clock, ILogger<BackupRuns> log) : IDisposable
 {
     private const string Prefix = "palaestra-";
     private const string Stamp = "yyyyMMdd-HHmmss'Z'";
@@ -145,7 +145,7 @@ public sealed class BackupRuns(Settings settings, TimeProvider clock) : IDisposa
         }
         catch (Exception problem) when (problem is IOException or UnauthorizedAccessException)
         {
-            Serilog.Log.Error(problem, "The failure of a backup could not be noted.");
+            log.LogError(problem, "The failure of a backup could not be noted.");
         }
     }
 

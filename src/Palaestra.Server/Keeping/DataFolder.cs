@@ -9,7 +9,7 @@ namespace Palaestra.Server.Keeping;
 /// The data folder while this server has it: locked against another, one connection held open so that the write-ahead log
 /// stays until the server closes it, and a word in the lock that says whether it did.
 /// </summary>
-public sealed class DataFolder(Settings settings, TimeProvider clock) : IDisposable
+public sealed class DataFolder(Settings settings, TimeProvider clock, ILogger<DataFolder> log) : IDisposable
 {
     private readonly SqliteConnection held = new(
         new SqliteConnectionStringBuilder(Store.ConnectionString(settings.DataFolder))
@@ -81,7 +81,7 @@ public sealed class DataFolder(Settings settings, TimeProvider clock) : IDisposa
         }
         catch (Exception problem) when (problem is SqliteException or IOException)
         {
-            Serilog.Log.Error(problem, "The database could not be closed.");
+            log.LogError(problem, "The database could not be closed.");
         }
     }
 }

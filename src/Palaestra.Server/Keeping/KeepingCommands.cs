@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Logging.Abstractions;
 using Palaestra.Data;
 using Palaestra.Data.Keeping;
 
@@ -56,7 +57,7 @@ public static class KeepingCommands
             { Key: { } key } => Seal.For(key),
             _ => new Seal(Passphrase(options, twice: true), null),
         };
-        using var runs = new BackupRuns(settings, TimeProvider.System);
+        using var runs = new BackupRuns(settings, TimeProvider.System, NullLogger<BackupRuns>.Instance);
         var (file, manifest) = options.File is { } named
             ? (named, await Backup.Write(settings.DataFolder, named, seal, now))
             : await runs.Make(seal, now);

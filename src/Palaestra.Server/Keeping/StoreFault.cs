@@ -6,7 +6,7 @@ using static Palaestra.Data.Keeping.DatabaseCheck;
 namespace Palaestra.Server.Keeping;
 
 /// <summary>A write that the disk or another program does not let through is answered with words; nothing of it is stored.</summary>
-public sealed class StoreFault(IProblemDetailsService problems) : IExceptionHandler
+public sealed class StoreFault(IProblemDetailsService problems, ILogger<StoreFault> log) : IExceptionHandler
 {
     /// <summary>None for faults that are not the disk's.</summary>
     public static Message? Words(SqliteException problem) =>
@@ -29,7 +29,7 @@ public sealed class StoreFault(IProblemDetailsService problems) : IExceptionHand
         {
             return false;
         }
-        Serilog.Log.Error(exception, "A request was refused by the store.");
+        log.LogError(exception, "A request was refused by the store.");
         var status =
             problem.SqliteErrorCode == Full
                 ? StatusCodes.Status507InsufficientStorage

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Microsoft.Extensions.Logging.Abstractions;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Keeping;
@@ -126,7 +127,7 @@ public static class Doctor
                 Verdict.Look,
                 "Nightly backups are not sealed: name an OpenPGP public key in PALAESTRA_BACKUP_KEY."
             );
-        using var runs = new BackupRuns(settings, TimeProvider.System);
+        using var runs = new BackupRuns(settings, TimeProvider.System, NullLogger<BackupRuns>.Instance);
         yield return runs.Status() switch
         {
             { LastGood: { } last } status when now - last > BackupRuns.Old => new(
