@@ -73,8 +73,15 @@ public sealed class Bridge : IDisposable
         throw new TimeoutException("It did not come to that.");
     }
 
-    public static InstrumentLine Still(long first, int count, double pitch = 0) =>
-        new("samples", Device, First: first, Values: [.. Enumerable.Repeat<double[]?>([pitch, 0, 0], count)]);
+    /// <summary>Its battery is what it can be known by when it has arrived.</summary>
+    public static InstrumentLine Still(long first, int count, double pitch = 0, double? battery = null) =>
+        new(
+            "samples",
+            Device,
+            Battery: battery,
+            First: first,
+            Values: [.. Enumerable.Repeat<double[]?>([pitch, 0, 0], count)]
+        );
 }
 
 /// <summary>One connection as the bridge sees it.</summary>

@@ -4,6 +4,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.Configuration;
+using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting;
 using Palaestra.Data.Clinics;
 using Palaestra.Server.Clinics;
@@ -19,15 +20,18 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
 
     private readonly string? zone;
     private readonly string? collector;
+    private readonly TimeProvider? clock;
 
     public RunningServer(
         string mode = "serve",
         string? folder = null,
         string? instruments = null,
         string? zone = null,
-        string? collector = null
+        string? collector = null,
+        TimeProvider? clock = null
     )
     {
+        this.clock = clock;
         this.collector = collector;
         this.zone = zone;
         this.instruments = instruments;
@@ -57,6 +61,10 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
                 }
             )
         );
+        if (clock is not null)
+        {
+            builder.ConfigureServices(services => services.AddSingleton(clock));
+        }
         return base.CreateHost(builder);
     }
 

@@ -8,8 +8,10 @@ public sealed class WatchingServer : IDisposable
 
     public WatchingServer()
     {
-        Running = new RunningServer(instruments: bridge.Address);
+        Running = new RunningServer(instruments: bridge.Address, clock: Clock);
     }
+
+    public HeldClock Clock { get; } = new();
 
     public RunningServer Running { get; }
 
