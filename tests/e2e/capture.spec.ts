@@ -48,13 +48,11 @@ test("range, instrument, persisting faults, pause, the wrong side and undo acros
   // A long press says that the fault stays; so does its key with shift.
   await page.getByRole("button", { name: "75 %" }).click();
   await page.keyboard.press("Space");
-  await page.waitForTimeout(200);
   const arches = page.getByRole("button", { name: /^low back arches/ });
   await arches.hover();
   await page.mouse.down();
-  await page.waitForTimeout(700);
-  await page.mouse.up();
   await expect(page.getByRole("button", { name: "low back arches, marked 1 times, persisting" })).toBeVisible();
+  await page.mouse.up();
   await page.keyboard.press("Shift+W");
   await expect(page.getByRole("button", { name: /pelvis twists.*persisting/ })).toBeVisible();
   await page.keyboard.press("Space");

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { expectAccessible, station } from "./hands";
+import { expectAccessible, settled, station } from "./hands";
 import { Server } from "./server";
 
 const server = new Server("demo", 5192);
@@ -25,6 +25,18 @@ const sizes = [
   { width: 820, height: 1180 },
 ];
 
+/** Every station, and what stands on it when it is there. */
+const stations = [
+  ["Ask", "What hurts"],
+  ["Neutral", "Neutral"],
+  ["Screen", "The screen"],
+  ["Findings", "Control by direction"],
+  ["Plan", "Plan, revision"],
+  ["Session", "Today"],
+  ["Decide", "decisions"],
+  ["Take home", "Take home"],
+] as const;
+
 for (const size of sizes) {
   test(`every view is accessible at ${size.width} × ${size.height}`, async ({ page }) => {
     await page.setViewportSize(size);
@@ -36,19 +48,9 @@ for (const size of sizes) {
     await page.getByRole("button", { name: "New client" }).click();
     await expectAccessible(page, "new client");
     await open(page, /Nerys Quill/);
-    for (const [name, sign] of [
-      ["Ask", "What hurts"],
-      ["Neutral", "Neutral"],
-      ["Screen", "The screen"],
-      ["Findings", "Control by direction"],
-      ["Plan", "Plan, revision"],
-      ["Session", "Today"],
-      ["Decide", "decisions"],
-      ["Take home", "Take home"],
-    ] as const) {
+    for (const [name, sign] of stations) {
       await station(page, name);
       await expect(page.getByRole("heading", { name: new RegExp(sign) }).first()).toBeVisible();
-      await page.waitForTimeout(200);
       await expectAccessible(page, name);
     }
     await page.goto(`${page.url().replace(/take-home$/, "plan/compare")}`);
@@ -89,7 +91,6 @@ test("the live screen is accessible, and nothing in it is smaller than a finger"
   await page.getByRole("button", { name: "Do Leg lowering now" }).click();
   await page.getByRole("button", { name: /^Start/ }).click();
   await expect(page.getByRole("button", { name: /^(Rep done|Start hold)$/ })).toBeVisible();
-  await page.waitForTimeout(300);
   await expectAccessible(page, "live screen");
   for (const button of await page.getByRole("main").getByRole("button").all()) {
     if ((await button.innerText()) === "Keys ?") continue;
@@ -103,9 +104,10 @@ test("nothing is wider than a phone", async ({ page }) => {
   await enter(page);
   await page.setViewportSize({ width: 390, height: 844 });
   await open(page, /Nerys Quill/);
-  for (const name of ["Ask", "Neutral", "Screen", "Findings", "Plan", "Session", "Decide", "Take home"]) {
+  for (const [name, sign] of stations) {
     await station(page, name);
-    await page.waitForTimeout(400);
+    await expect(page.getByRole("heading", { name: new RegExp(sign) }).first()).toBeVisible();
+    await settled(page);
     const width = await page.evaluate(() => document.documentElement.scrollWidth);
     expect(width, name).toBeLessThanOrEqual(390);
   }

@@ -38,8 +38,25 @@ export async function askNewClient(page: Page, name: string) {
   await page.getByText("Asked: none of these").click();
 }
 
+/** What was rendered last is drawn, and nothing is on its way to another colour or place. */
+export const settled = (page: Page) =>
+  page.waitForFunction(
+    () =>
+      new Promise<boolean>((resolve) =>
+        requestAnimationFrame(() =>
+          requestAnimationFrame(() => {
+            const moving = document
+              .getAnimations()
+              .some((a) => a.playState === "running" && a.effect?.getComputedTiming().iterations !== Infinity);
+            resolve(!moving);
+          }),
+        ),
+      ),
+  );
+
 /** No violation of WCAG 2 A and AA that axe can see. */
 export async function expectAccessible(page: Page, what: string) {
+  await settled(page);
   const found = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]).analyze();
   const words = found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 140)).join(" | ")}`);
   expect(words, what).toEqual([]);

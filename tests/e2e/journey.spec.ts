@@ -1,6 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { askNewClient, becomeFirst, expectAccessible, pick, station, typeDate } from "./hands";
-import { doTrial, finished, keepOnly, startButton } from "./screening";
+import { doTrial, finished, keepOnly, startButton, stored } from "./screening";
 import { Server } from "./server";
 
 const server = new Server("serve", 5191);
@@ -87,7 +87,7 @@ test("from an empty database to the second plan revision, through a reload and a
   await expect(startButton(page)).toBeVisible();
   await startButton(page).click();
   await page.keyboard.press("Space");
-  await page.waitForTimeout(400);
+  await stored(page);
   await server.kill();
   await page.keyboard.press("a");
   await page.keyboard.press("Space");
@@ -105,7 +105,6 @@ test("from an empty database to the second plan revision, through a reload and a
 
   // The rest of the screen, as it is proposed: easy on the left, one rung harder breaks.
   for (let trial = 0; trial < 30; trial++) {
-    await page.waitForTimeout(250);
     await expect(startButton(page).or(finished(page))).toBeVisible();
     if (await finished(page).isVisible()) break;
     const left = (await startButton(page).innerText()).includes("left");

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { expectAccessible } from "./hands";
+import { expectAccessible, settled } from "./hands";
 import { Server } from "./server";
 
 const server = new Server("demo", 5195);
@@ -115,7 +115,7 @@ test("nothing in the library is wider than a phone", async ({ page }) => {
   for (const path of ["/library", "/library/rungs/H1", "/library/sheet"]) {
     await page.goto(server.address + path);
     await expect(page.locator("main svg").first()).toBeVisible();
-    await page.waitForTimeout(300);
+    await settled(page);
     expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390);
   }
 });

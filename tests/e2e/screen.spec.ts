@@ -25,7 +25,6 @@ for (const [hand, size] of [
 
       const seen = new Set<string>();
       for (let trial = 0; trial < 60; trial++) {
-        await page.waitForTimeout(150);
         await expect(startButton(page).or(finished(page)).first()).toBeVisible();
         if (await finished(page).isVisible()) break;
         if (hand === "touch") await startButton(page).tap();
@@ -37,7 +36,6 @@ for (const [hand, size] of [
         const state = await kindOfTrial(page);
         if (!seen.has(state)) {
           seen.add(state);
-          await page.waitForTimeout(250);
           await expectAccessible(page, state);
         }
         await doTrial(page, hand, trial % 3 !== 2 && !(await isHeld(page)));

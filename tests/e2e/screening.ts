@@ -25,7 +25,7 @@ export async function doTrial(page: Page, hand: Hand, clean: boolean) {
     for (let i = 0; i < 3; i++) await press("Space", "Reach counts");
   } else if (/at most/.test(await asked(page))) {
     await press("Space", "Start hold");
-    await page.waitForTimeout(300);
+    await held(page, 0.3);
     await mark(page, hand);
     await press("Space", "End hold");
   } else {
@@ -33,6 +33,9 @@ export async function doTrial(page: Page, hand: Hand, clean: boolean) {
   }
   await end(page, hand);
 }
+
+/** The client's own time: what is held is measured by the page's clock. */
+const held = (page: Page, seconds: number) => page.waitForTimeout(seconds * 1000);
 
 async function doReps(
   page: Page,
@@ -48,7 +51,7 @@ async function doReps(
   for (let rep = 1; rep <= reps; rep++) {
     if (hold) {
       await press("Space", "Start hold");
-      await page.waitForTimeout(clean ? (hold - 0.3) * 1000 : 150);
+      await held(page, clean ? hold - 0.3 : 0.15);
     }
     if (!clean && rep > reps - 2) await mark(page, hand);
     await press("Space", /^(Rep done|There and back)/);
