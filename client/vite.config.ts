@@ -38,5 +38,10 @@ export default defineConfig(({ command }) => ({
     ),
   },
   // One page for all files: making one for each took most of the time. The tests leave nothing behind in it.
-  test: { isolate: false, environment: "jsdom", include: ["src/**/*.test.{ts,tsx}"] },
+  test: {
+    isolate: false,
+    environment: "jsdom",
+    setupFiles: ["src/given/browser.ts"],
+    include: ["src/**/*.test.{ts,tsx}"],
+  },
 }));

@@ -123,9 +123,8 @@ function One({ swap, onPick }: { swap: Swap; onPick: () => void }) {
         <strong>{swap.name}</strong> <Quiet>{swap.ladderName.toLowerCase()}</Quiet>
         <br />
         <Quiet>
-          {[...swap.difference, ...(swap.screened ? [] : ["not screened: watch the first set"])].join(
-            " · ",
-          ) || say("frame.the-same-set-up")}
+          {[...swap.difference, ...(swap.screened ? [] : [say("frame.not-screened-watch")])].join(" · ") ||
+            say("frame.the-same-set-up")}
         </Quiet>
       </span>
       <strong>

@@ -38,3 +38,7 @@ export function show(element: ReactNode, queries = quietQueries(), at = { path: 
 
 export const quietQueries = () =>
   new QueryClient({ defaultOptions: { queries: { retry: false, enabled: false } } });
+
+/** Queries that ask the server given by `answering`, once. */
+export const askingQueries = () =>
+  new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: Infinity } } });

@@ -28,8 +28,6 @@ function board(bars: ForbiddenRung[] = []) {
   return { item, onChange, onAdd };
 }
 
-// jsdom has no CSS.escape, which the dialog's radio groups ask for.
-vi.stubGlobal("CSS", { escape: (text: string) => text });
 afterEach(cleanup);
 
 describe("the ladders of a plan", () => {

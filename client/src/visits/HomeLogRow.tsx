@@ -61,7 +61,7 @@ export function dayOf(typed: Typed, row: HomeRow, columns: Columns): { day: Home
     day: {
       day: row.day,
       done,
-      pain: number(typed.pain, "pain"),
+      pain: number(typed.pain, say("visits.pain-cell")),
       nextMorning: number(typed.nextMorning, say("visits.next-morning")),
       remark: typed.remark.trim() || null,
     },

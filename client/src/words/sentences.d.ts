@@ -410,6 +410,7 @@ export interface Sentences {
   "frame.no-rung-is-called-that": [];
   "frame.no-screening-plan-or-session": [];
   "frame.no-trace-was-kept-message": [values: Values<"message">];
+  "frame.not-screened-watch": [];
   "frame.nothing-else-that-may-be": [];
   "frame.nothing-is-raised-for-two": [];
   "frame.nothing-that-may-be-given": [];
@@ -1316,6 +1317,7 @@ export interface Sentences {
   "visits.own-of-own2-sets-done": [values: Values<"own" | "own2">];
   "visits.pain-after-before-it-was": [values: Values<"before">];
   "visits.pain-before-this-exercise-leave": [];
+  "visits.pain-cell": [];
   "visits.pain-did-not-rise-at": [values: Values<"end" | "peak">];
   "visits.pain-doing-it": [];
   "visits.pain-in-the-side-leg": [values: Values<"side">];
