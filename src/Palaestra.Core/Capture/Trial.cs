@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
 
@@ -138,6 +139,10 @@ public sealed record Trial(
 
     /// <summary>It has not ended yet.</summary>
     public bool Open => EndedAt is null;
+
+    /// <summary>Pain ended it, or went over the limit while it ran.</summary>
+    [JsonIgnore]
+    public bool Hurt => PainOverLimit || EndReason == Capture.EndReason.Pain;
 
     /// <summary>The first mark that broke a rep, or none.</summary>
     public FaultMark? FirstBreak => Marks.FirstOrDefault(mark => mark.Breaks);

@@ -133,7 +133,7 @@ public static class ControlEstimate
         }
         // Ended by pain with no fault: it says nothing of control.
         var pointed = trial.Marks.Where(m => m.Breaks).Select(m => trial.PointsAt(m, library)).ToList();
-        if (pointed.Count == 0 && (trial.EndReason == EndReason.Pain || trial.PainOverLimit))
+        if (pointed.Count == 0 && trial.Hurt)
         {
             return null;
         }

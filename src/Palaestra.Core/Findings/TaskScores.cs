@@ -177,7 +177,7 @@ public static class TaskScores
     private static double Seconds(Trial trial) =>
         trial.Target.Hold > 0 ? Math.Min(trial.Clean.Longest, trial.Target.Hold) : trial.Clean.Longest;
 
-    private static bool Lifted(Trial trial) => trial is { Clean.Fraction: >= 1, PainOverLimit: false };
+    private static bool Lifted(Trial trial) => trial is { Clean.Fraction: >= 1, Hurt: false };
 
     /// <summary>Reach ÷ leg length × 100; none without both, or with a length of 0 or less.</summary>
     /// <remarks>Gribble and Hertel 2003, Meas Phys Educ Exerc Sci 7:89–100 (from memory).</remarks>

@@ -57,7 +57,7 @@ public static class RungFinder
     /// <param name="fullDegrees">Degrees of the whole movement, where degrees were logged; none: not known.</param>
     public static Verdict VerdictOf(Trial trial, Rung rung, double? fullDegrees = null)
     {
-        if (trial.PainOverLimit || trial.EndReason == EndReason.Pain)
+        if (trial.Hurt)
         {
             return Verdict.Painful;
         }

@@ -144,14 +144,23 @@ public static class ScreenGuide
         : done.Count > 0 ? Message.Of("screen.heavier", ("load", done[^1].Load))
         : Message.Plain(task.Tells);
 
-    /// <summary>The lightest load above the last clean one; none after one that broke, hurt, or was the heaviest.</summary>
-    private static double? NextLoad(ScreenTask task, List<Trial> done) =>
-        done.Count == 0 ? task.Loads![0]
-        : done[^1] is { Clean.Fraction: >= 1, PainOverLimit: false } clean
-            ? task.Loads!.Where(load => load > (clean.Load ?? 0))
-                .Select(load => (double?)load)
-                .FirstOrDefault()
-        : null;
+    /// <summary>The lightest load above the last clean one; none after one that broke, hurt, or was the heaviest, nor up to it again.</summary>
+    private static double? NextLoad(ScreenTask task, List<Trial> done)
+    {
+        static bool Lifted(Trial trial) => trial is { Clean.Fraction: >= 1, Hurt: false };
+        if (done.Count == 0)
+        {
+            return task.Loads![0];
+        }
+        if (!Lifted(done[^1]))
+        {
+            return null;
+        }
+        var most = done.Where(t => !Lifted(t)).Select(t => t.Load ?? 0).DefaultIfEmpty(double.MaxValue).Min();
+        return task.Loads!.Where(load => load > (done[^1].Load ?? 0) && load < most)
+            .Select(load => (double?)load)
+            .FirstOrDefault();
+    }
 
     private static ScreenStep? Turn(List<ScreenStep> open, Side? last, Side? weaker, SideOrder order)
     {

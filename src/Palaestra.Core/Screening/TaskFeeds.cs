@@ -10,7 +10,7 @@ namespace Palaestra.Core.Screening;
 public static class TaskFeeds
 {
     /// <summary>One entry for each ladder and side that some task told of, the lowest where several did.</summary>
-    /// <param name="screen">Ended screen trials, in order of time; trials ended by pain say nothing.</param>
+    /// <param name="screen">Ended screen trials, in order of time; trials ended by pain say nothing, and nor does the same done before them.</param>
     /// <param name="climbed">Ladders that were climbed: their own trials go before.</param>
     public static IReadOnlyList<RungSearch> Of(
         IReadOnlyList<Trial> screen,
@@ -21,7 +21,7 @@ public static class TaskFeeds
         var told =
             from trial in screen
             let task = library.FindTask(trial.TaskId)
-            where !PainLimited(trial)
+            where !TakenBack(trial, screen)
             from feed in task?.Feeds ?? []
             where !climbed.Contains(feed.Ladder) && (feed.Rung is null || feed.Rung == trial.RungId)
             let ladder = library.Ladders.First(l => l.Id == feed.Ladder)
@@ -36,8 +36,17 @@ public static class TaskFeeds
     private static IEnumerable<RungSearch> Told(RungSearch? entry) => entry is null ? [] : [entry];
 
     /// <summary>Ended by pain before anything gave way: of control it says nothing.</summary>
-    public static bool PainLimited(Trial trial) =>
-        (trial.EndReason == EndReason.Pain || trial.PainOverLimit) && trial.FirstBreak is null;
+    public static bool PainLimited(Trial trial) => trial.Hurt && trial.FirstBreak is null;
+
+    /// <summary>What was tried again and hurt then takes back what it told before.</summary>
+    private static bool TakenBack(Trial trial, IReadOnlyList<Trial> screen) =>
+        screen
+            .SkipWhile(t => t.Id != trial.Id)
+            .Any(t =>
+                (t.TaskId, t.RungId, t.Side, t.Variant)
+                    == (trial.TaskId, trial.RungId, trial.Side, trial.Variant)
+                && PainLimited(t)
+            );
 
     private static RungSearch? EntryOf(
         Trial trial,

@@ -212,7 +212,7 @@ public sealed record Performance(
             trial.Clean.CuedReps,
             trial.BreakingReps,
             trial.Clean.Seconds,
-            trial.PainOverLimit || trial.EndReason == EndReason.Pain,
+            trial.Hurt,
             trial.CueGiven ? trial.CueWorked ?? false : null,
             trial.Effort,
             trial.FirstBreak?.Fault,

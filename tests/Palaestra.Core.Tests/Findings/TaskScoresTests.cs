@@ -66,6 +66,15 @@ public class TaskScoresTests
     }
 
     [Fact]
+    public void A_load_that_hurt_was_not_lifted()
+    {
+        var tape = new Tape().Task("loaded-hinge", Side.Both, load: 5).Reps(5).End();
+        tape.Task("loaded-hinge", Side.Both, load: 10).Reps(5).End(EndReason.Pain);
+        var score = Task(tape, "loaded-hinge").Both!;
+        Assert.Equal((5.0, 10.0), (score.Value!.Value, score.BrokeAt!.Value));
+    }
+
+    [Fact]
     public void A_load_is_the_heaviest_clean_one_and_the_lightest_that_broke()
     {
         var tape = new Tape()

@@ -230,4 +230,177 @@ public class RungFinderTests
                     );
                 }
             );
+
+    private const double Held = 5;
+
+    /// <summary>Every way a trial of B6 (five reps, held) can come out.</summary>
+    public static TheoryData<string, Verdict> Outcomes =>
+        new()
+        {
+            { "clean", Verdict.Clean },
+            { "one short", Verdict.Broke },
+            { "all after the cue", Verdict.Borderline },
+            { "two after a cue that worked", Verdict.Borderline },
+            { "one after a cue that worked", Verdict.Broke },
+            { "two after a cue that did not work", Verdict.Broke },
+            { "clean but trembling", Verdict.Borderline },
+            { "less far", Verdict.Short },
+            { "ended by pain", Verdict.Painful },
+            { "more pain than allowed", Verdict.Painful },
+        };
+
+    [Theory]
+    [MemberData(nameof(Outcomes))]
+    public void A_trial_comes_out_in_one_of_five_ways(string told, Verdict expected)
+    {
+        var rung = Content.Library.Rung("B6");
+        Assert.Equal(5, rung.Start.Reps);
+        var tape = new Tape().Start("B6", Side.Left);
+        Tape After(bool worked, int reps, int broken) =>
+            Enumerable
+                .Range(0, broken)
+                .Aggregate(tape, (t, _) => t.Rep(Held, "arch"))
+                .Cue()
+                .CueAnswered(worked)
+                .Reps(reps, Held)
+                .End();
+        Tape Trembling()
+        {
+            for (var i = 0; i < 5; i++)
+            {
+                tape.Rep(Held, "tremor");
+            }
+            return tape.End();
+        }
+        var trial = (
+            told switch
+            {
+                "clean" => tape.Reps(5, Held).End(),
+                "one short" => tape.Reps(4, Held).Rep(Held, "arch").End(EndReason.BreakingFault),
+                "all after the cue" => After(true, 5, 1),
+                "two after a cue that worked" => After(true, 2, 3),
+                "one after a cue that worked" => After(true, 1, 4),
+                "two after a cue that did not work" => After(false, 2, 3),
+                "clean but trembling" => Trembling(),
+                "less far" => tape.Range(share: 0.5).Reps(5, Held).End(),
+                "ended by pain" => tape.Reps(5, Held).End(EndReason.Pain),
+                _ => tape.Reps(5, Held).Pain(PainPhase.Peak, 9).End(),
+            }
+        ).Only();
+        Assert.Equal(expected, RungFinder.VerdictOf(trial, rung));
+    }
+
+    /// <summary>The share that as many reps as the start dose asks reached: a few that went farther do not count for the others.</summary>
+    [Fact]
+    public void The_range_is_that_of_the_shortest_of_as_many_reps_as_are_asked()
+    {
+        var rung = Content.Library.Rung("B6");
+        var tape = new Tape()
+            .Start("B6", Side.Left)
+            .Range(share: 1)
+            .Reps(2, Held)
+            .Range(share: 0.5)
+            .Reps(3, Held)
+            .End();
+        Assert.Equal(0.5, RungFinder.RangeOf(tape.Only(), rung));
+        var more = new Tape()
+            .Start("B6", Side.Left)
+            .Range(share: 0.5)
+            .Reps(2, Held)
+            .Range(share: 0.75)
+            .Reps(5, Held)
+            .End();
+        Assert.Equal(0.75, RungFinder.RangeOf(more.Only(), rung));
+        var none = new Tape().Start("B6", Side.Left).Rep(Held, "arch").End(EndReason.BreakingFault);
+        Assert.Equal(0, RungFinder.RangeOf(none.Only(), rung));
+    }
+
+    [Theory]
+    [InlineData(45, 90.0, 0.5)]
+    [InlineData(120, 90.0, 1)]
+    [InlineData(45, null, 1)]
+    public void Degrees_are_a_share_of_the_whole_movement_where_it_is_known(
+        double degrees,
+        double? full,
+        double share
+    )
+    {
+        var tape = new Tape().Start("B6", Side.Left).Range(degrees: degrees).Reps(5, Held).End();
+        Assert.Equal(share, RungFinder.RangeOf(tape.Only(), Content.Library.Rung("B6"), full), 6);
+    }
+
+    [Fact]
+    public void What_was_done_again_counts_as_it_was_done_last()
+    {
+        var tape = new Tape();
+        Broken(tape, "B6");
+        Clean(tape, "B6");
+        Assert.Equal("B8", Search("B", tape).NextRungId);
+        Broken(tape, "B6");
+        Assert.Equal("B2", Search("B", tape).NextRungId);
+    }
+
+    [Theory]
+    [InlineData(0.5, "B6", 0.5)]
+    [InlineData(0.2, "B6", 0.2)]
+    [InlineData(0.19, "B5", 1)]
+    public void Clean_less_far_is_that_rung_less_far_down_to_a_fifth(double share, string entry, double range)
+    {
+        var tape = new Tape();
+        Clean(tape, "B5");
+        tape.Start("B6", Side.Left).Range(share: share).Reps(5, Held).End();
+        var found = Search("B", tape);
+        Assert.Equal((true, entry, range), (found.Done, found.EntryRungId, found.Range));
+    }
+
+    [Fact]
+    public void While_it_is_sought_the_highest_clean_so_far_is_told_with_its_range()
+    {
+        var tape = new Tape();
+        Clean(tape, "B2");
+        tape.Start("B6", Side.Left).Range(share: 0.6).Reps(5, Held).End();
+        var found = Search("B", tape);
+        Assert.Equal((false, "B6", 0.6), (found.Done, found.EntryRungId, found.Range));
+        // What was clean above one that was not is no rung to go by.
+        var above = new Tape();
+        Broken(above, "B6");
+        Clean(above, "B8");
+        Assert.Null(Search("B", above).EntryRungId);
+    }
+
+    [Fact]
+    public void Only_with_a_cue_on_the_lowest_is_the_lowest_coached()
+    {
+        Tape Cued(Tape tape, string rung) =>
+            tape.Start(rung, Side.Left).Rep(Held, "arch").Cue().CueAnswered(true).Reps(5, Held).End();
+        var found = Search("B", Cued(Cued(Cued(new Tape(), "B6"), "B2"), "B1"));
+        Assert.Equal((true, "B1"), (found.Done, found.EntryRungId));
+        Assert.Equal("entry.coach", found.Why.Id);
+        // Above it, the one below is taken though it was not tried.
+        var below = RungFinder.Search(
+            Ladder("B"),
+            Side.Left,
+            Cued(new Tape(), "B6").Trials(),
+            Someone.Calm,
+            Content.Policy with
+            {
+                TrialsPerSide = 1,
+            },
+            Content.Library
+        );
+        Assert.Equal((true, "B5", "entry.below"), (below.Done, below.EntryRungId, below.Why.Id));
+    }
+
+    [Fact]
+    public void Pain_on_the_lowest_is_told_as_pain_and_a_break_as_a_break()
+    {
+        var hurt = Broken(Broken(new Tape(), "B6"), "B2");
+        hurt.Start("B1", Side.Left).Reps(5, Held).End(EndReason.Pain);
+        Assert.Equal(
+            ("entry.pain", (string?)null),
+            (Search("B", hurt).Why.Id, Search("B", hurt).EntryRungId)
+        );
+        var broke = Broken(Broken(Broken(new Tape(), "B6"), "B2"), "B1");
+        Assert.Equal("entry.none", Search("B", broke).Why.Id);
+    }
 }

@@ -81,6 +81,27 @@ public class ScreenGuideTests
         Assert.Null(Next("loaded-hinge", tape));
     }
 
+    [Fact]
+    public void No_heavier_load_after_one_that_hurt_clean_or_not()
+    {
+        Tape At(double load) => new Tape().Task("loaded-hinge", Side.Both, load: load);
+        Assert.Null(Next("loaded-hinge", At(5).Reps(5).End(EndReason.Pain)));
+        Assert.Null(Next("loaded-hinge", At(5).Reps(5).Pain(PainPhase.Peak, 9).End()));
+        Assert.Equal(10, Next("loaded-hinge", At(5).Reps(5).End())!.Load);
+        // Clean again with less, it does not go up to what hurt.
+        var again = At(10)
+            .Reps(5)
+            .End(EndReason.Pain)
+            .Task("loaded-hinge", Side.Both, load: 2.5)
+            .Reps(5)
+            .End();
+        Assert.Equal(5, Next("loaded-hinge", again)!.Load);
+        Assert.Null(Next("loaded-hinge", again.Task("loaded-hinge", Side.Both, load: 5).Reps(5).End()));
+        // Nor after the heaviest.
+        var most = Content.Library.FindTask("loaded-hinge")!.Loads![^1];
+        Assert.Null(Next("loaded-hinge", At(most).Reps(5).End()));
+    }
+
     /// <summary>A hold of the same rung for its seconds is another question than whether the rung is clean.</summary>
     [Fact]
     public void Another_measure_on_a_rung_does_not_decide_the_climb()
