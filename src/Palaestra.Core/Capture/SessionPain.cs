@@ -62,10 +62,24 @@ public sealed record SessionPain(
                     .Select(t => (Trial: t, Side: t.WorrySide ?? t.Side))
                     .Select(t => new LegMoved(
                         t.Side,
-                        answers.LastOrDefault(a => a.Side == t.Side || t.Side == Side.Both)?.Back,
+                        BackAfter(t.Trial, t.Side, answers),
                         t.Trial.PlanItemId
                     )),
             ]
         );
+    }
+
+    /// <summary>
+    /// Whether it went back where it was, by what was asked after that set; of two legs only where both did that were asked
+    /// about. None: not asked since.
+    /// </summary>
+    private static bool? BackAfter(Trial trial, Side side, List<LegAsked> answers)
+    {
+        var legs = answers
+            .Where(a => a.At >= trial.StartedAt && (a.Side == side || side == Side.Both))
+            .GroupBy(a => a.Side)
+            .Select(leg => leg.Last().Back)
+            .ToList();
+        return legs.Count == 0 ? null : legs.TrueForAll(back => back);
     }
 }

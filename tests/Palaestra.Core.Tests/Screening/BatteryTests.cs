@@ -1,5 +1,6 @@
 using CsCheck;
 using Palaestra.Core.Intake;
+using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Tests.Given;
 
@@ -223,4 +224,124 @@ public class BatteryTests
                 )
                 .Field
         );
+
+    [Theory]
+    [InlineData(5, true)]
+    [InlineData(4.9, false)]
+    [InlineData(60, true)]
+    [InlineData(60.1, false)]
+    public void A_screen_has_five_to_sixty_minutes(double minutes, bool may) =>
+        Assert.Equal(may, !BatteryCheck.Errors(new BatteryQuestion(minutes, []), Content.Library).Any());
+
+    [Fact]
+    public void At_most_forty_tasks_are_put_together_by_hand()
+    {
+        var rungs = Content
+            .Library.TrainedLadders.SelectMany(l => l.Rungs)
+            .Select(r => "rung-" + r.Id)
+            .Take(BatteryCheck.TasksMax + 1)
+            .ToList();
+        IEnumerable<string> Fields(int count) =>
+            BatteryCheck
+                .ItemErrors([.. rungs.Take(count)], Someone.Calm, Content.Policy, Content.Library)
+                .Select(e => e.Field);
+        Assert.Empty(Fields(BatteryCheck.TasksMax));
+        Assert.Equal(["taskIds"], Fields(BatteryCheck.TasksMax + 1));
+    }
+
+    [Fact]
+    public void Put_together_by_hand_a_task_keeps_the_reason_it_had()
+    {
+        var question = new BatteryQuestion(15, []);
+        Battery Hand(string[] ids, Battery? before = null) =>
+            BatteryPlanner.ByHand(ids, Someone.Calm, Content.Policy, question, Content.Library, before);
+        var proposed = For(Someone.Calm);
+        var first = proposed.Items[0];
+        Assert.Equal(first.Why.Id, Hand([first.TaskId]).Items[0].Why.Id);
+        // A reason of the battery it is made from goes before that of a proposal.
+        var before = Hand([first.TaskId]) with
+        {
+            Items = [Hand([first.TaskId]).Items[0] with { Why = Message.Of("screen.repeated") }],
+        };
+        Assert.Equal("screen.repeated", Hand([first.TaskId], before).Items[0].Why.Id);
+        // What was proposed and is not in it can be put back; what is in it is not told as left out.
+        var left = Hand([first.TaskId]).LeftOut;
+        Assert.DoesNotContain(left, l => l.TaskId == first.TaskId);
+        Assert.All(left.Where(l => l.Rule == "S-BY-HAND"), l => Assert.True(l.CanAdd));
+        Assert.Equal(
+            proposed.Items.Skip(1).Select(i => i.TaskId),
+            left.Where(l => l.Rule == "S-BY-HAND").Select(l => l.TaskId)
+        );
+    }
+
+    [Fact]
+    public void Repeated_it_tells_what_else_there_is_and_lets_it_be_added()
+    {
+        var again = For(Someone.Calm, repeat: ["stance"]);
+        Assert.Equal("screen.repeated", again.Items[0].Why.Id);
+        Assert.DoesNotContain(again.LeftOut, l => l.TaskId == "stance");
+        var other = Left(again, "leg-lowering");
+        Assert.Equal(("S-COVERED", "screen.not-repeated", true), (other.Rule, other.Why.Id, other.CanAdd));
+    }
+
+    [Fact]
+    public void Minutes_are_those_of_the_tasks_and_of_lying_down_and_standing_up()
+    {
+        var battery = BatteryPlanner.ByHand(
+            ["stance", "let-go", "fists"],
+            Someone.Calm,
+            Content.Policy,
+            new BatteryQuestion(15, []),
+            Content.Library
+        );
+        var positions = battery.Items.Select(i =>
+            Content.Library.Rung(Content.Library.FindTask(i.TaskId)!.Rung!).Position
+        );
+        Assert.Equal(
+            battery.Items.Sum(i => i.Minutes)
+                + positions.Distinct().Count() * Content.Policy.Seconds.PositionChange / 60,
+            battery.Minutes,
+            9
+        );
+    }
+
+    /// <summary>A precaution of one side leaves the other, in half the time.</summary>
+    [Fact]
+    public void A_task_barred_on_one_side_is_done_on_the_other_in_half_the_time()
+    {
+        foreach (var precaution in Content.Library.Precautions)
+        {
+            foreach (
+                var task in Content.Library.Tasks.Where(t =>
+                    !t.Retired && t.Rung is not null && t.Surfaces is null
+                )
+            )
+            {
+                var whole = TaskOption.Of(task, Someone.Calm, Content.Policy, [], Content.Library);
+                var half = TaskOption.Of(
+                    task,
+                    Someone.With(precaution.Id, Side.Left),
+                    Content.Policy,
+                    [],
+                    Content.Library
+                );
+                if (half.Sides is [Side.Left or Side.Right])
+                {
+                    Assert.Equal(whole.Minutes / 2, half.Minutes, 9);
+                    Assert.Null(half.Out);
+                }
+                else if (half.Out is null)
+                {
+                    Assert.Equal(whole.Minutes, half.Minutes, 9);
+                }
+            }
+        }
+    }
+
+    [Fact]
+    public void What_tires_comes_last_and_is_not_proposed_by_itself()
+    {
+        var tiring = Content.Library.Tasks.First(t => t is { Tires: true, Retired: false, Priority: > 2 });
+        Assert.Equal("screen.tiring", Left(For(Someone.Calm), tiring.Id).Why.Id);
+    }
 }

@@ -132,4 +132,144 @@ public class CaptureCheckTests
             Assert.Single(CaptureCheck.Errors(events, [again], Content.Library)).Field
         );
     }
+
+    private static TrialStarted Begun(string rung = "B5", Side side = Side.Left) =>
+        (TrialStarted)new Tape().Start(rung, side).Events[0];
+
+    private static Dose Asked(int reps = 5, double hold = 3) => new(reps, 1, hold);
+
+    /// <summary>Ends of what may be sent: the first is taken, the second is one past it and names its field.</summary>
+    public static TheoryData<CaptureEvent, CaptureEvent, string> Ends
+    {
+        get
+        {
+            var start = Begun();
+            T Of<T>(T e)
+                where T : CaptureEvent =>
+                e with
+                {
+                    Id = Guid.CreateVersion7(),
+                    TrialId = start.TrialId,
+                    At = start.At.AddSeconds(1),
+                };
+            PainMarked Pain(int value) =>
+                Of(new PainMarked(default, default, default, PainPhase.Peak, value));
+            EffortMarked Effort(int value) => Of(new EffortMarked(default, default, default, value));
+            MeasureTaken Measure(double amount) => Of(new MeasureTaken(default, default, default, amount));
+            RangeReached Range(double? share, double? degrees = null) =>
+                Of(new RangeReached(default, default, default, share, degrees));
+            CueGiven Cue(string text) => Of(new CueGiven(default, default, default, Cue: text));
+            TrialAmended Amended(string why) => Of(new TrialAmended(default, default, default, why));
+            SessionPainAsked Session(int value, double minutes) =>
+                Of(new SessionPainAsked(default, default, default, value, minutes));
+            ExerciseAdded Added(string rung, int reps = 5, int sets = 2, double hold = 3) =>
+                Of(
+                    new ExerciseAdded(
+                        default,
+                        default,
+                        default,
+                        Guid.NewGuid(),
+                        rung,
+                        new Dose(reps, sets, hold)
+                    )
+                );
+            return new()
+            {
+                { start with { Target = Asked(1) }, start with { Target = Asked(0) }, "target" },
+                { start with { Target = Asked(100) }, start with { Target = Asked(101) }, "target" },
+                {
+                    start with
+                    {
+                        Target = Asked(hold: 600),
+                    },
+                    start with
+                    {
+                        Target = Asked(hold: 601),
+                    },
+                    "target"
+                },
+                { start with { Load = 0 }, start with { Load = -0.1 }, "load" },
+                { start with { Load = 300 }, start with { Load = 300.1 }, "load" },
+                { start with { LegLength = 40 }, start with { LegLength = 39.9 }, "legLength" },
+                { start with { LegLength = 140 }, start with { LegLength = 140.1 }, "legLength" },
+                { start with { Share = 0 }, start with { Share = -0.01 }, "share" },
+                { start with { Share = 1 }, start with { Share = 1.01 }, "share" },
+                {
+                    start with
+                    {
+                        Eased = [OneChange.Cue],
+                    },
+                    start with
+                    {
+                        Eased = [OneChange.Cue, OneChange.Cue],
+                    },
+                    "eased"
+                },
+                { start with { By = new('a', 200) }, start with { By = new('a', 201) }, "by" },
+                { start, start with { Variant = "sideways" }, "variant" },
+                { start, start with { Id = Guid.Empty }, "id" },
+                { Pain(0), Pain(-1), "value" },
+                { Pain(10), Pain(11), "value" },
+                { Effort(0), Effort(-1), "value" },
+                { Effort(10), Effort(11), "value" },
+                { Measure(0), Measure(-0.1), "amount" },
+                { Measure(1000), Measure(1000.1), "amount" },
+                { Range(0), Range(-0.01), "share" },
+                { Range(1), Range(1.01), "share" },
+                { Range(null, 0), Range(null, -1), "degrees" },
+                { Range(null, 180), Range(null, 181), "degrees" },
+                { Cue(new('a', 200)), Cue(new('a', 201)), "cue" },
+                { Cue("a"), Cue(""), "cue" },
+                { Amended(new('a', 500)), Amended(new('a', 501)), "reason" },
+                { Amended("a"), Amended(" "), "reason" },
+                { Session(0, 0), Session(-1, 0), "value" },
+                { Session(10, 240), Session(10, 241), "minutes" },
+                { Session(10, 0), Session(10, -1), "minutes" },
+                { Added("B5"), Added("Z9"), "rungId" },
+                { Added("B5", 1, 1, 0), Added("B5", 0, 1, 0), "target" },
+                { Added("B5", 100, 10, 600), Added("B5", 101, 10, 600), "target" },
+                { Added("B5", 100, 10, 600), Added("B5", 100, 11, 600), "target" },
+                { Added("B5", 100, 10, 600), Added("B5", 100, 10, 601), "target" },
+                { Added("B5", 5, 1), Added("B5", 5, 0), "target" },
+                { Added("B5", hold: 0), Added("B5", hold: -1), "target" },
+            };
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Ends), DisableDiscoveryEnumeration = true)]
+    public void Takes_what_is_at_the_end_of_a_range_and_refuses_what_is_past_it(
+        CaptureEvent last,
+        CaptureEvent past,
+        string field
+    )
+    {
+        List<CaptureEvent> Whole(CaptureEvent e) =>
+            e is TrialStarted or ExerciseAdded or SessionPainAsked
+                ? [e]
+                : [Begun() with { TrialId = e.TrialId }, e];
+        Assert.Empty(CaptureCheck.Errors([], Whole(last), Content.Library));
+        var whole = Whole(past);
+        Assert.Equal($"events[{whole.Count - 1}].{field}", Field(whole));
+    }
+
+    [Fact]
+    public void What_is_wrong_with_the_side_is_said_by_what_the_rung_is_done_with()
+    {
+        string Why(CaptureEvent e) => Assert.Single(CaptureCheck.Errors([], [e], Content.Library)).Message.Id;
+        Assert.Equal("capture.sided", Why(Begun() with { Side = Side.Both }));
+        Assert.Equal("capture.no-side", Why(Begun("S1", Side.Both) with { Side = Side.Left }));
+    }
+
+    [Fact]
+    public void An_empty_place_in_the_list_is_named_and_the_others_are_looked_at()
+    {
+        var events = Good();
+        events[1] = null!;
+        events[3] = (PainMarked)events[3] with { Value = 12 };
+        Assert.Equal(
+            ["events[1]", "events[3].value"],
+            CaptureCheck.Errors([], events, Content.Library).Select(e => e.Field)
+        );
+    }
 }
