@@ -145,13 +145,14 @@ public static class FindingsMaker
         {
             return null;
         }
+        // What gives way in pain may hold without it: that goes before what a cue did.
+        if (broken.Count(t => t.Hurt) * 2 > broken.Count)
+        {
+            return WeakType.PainLimited;
+        }
         if (broken.Any(t => t is { CueGiven: true, CueWorked: true }))
         {
             return WeakType.Awareness;
-        }
-        if (broken.Count(TaskFeeds.PainLimited) * 2 > broken.Count)
-        {
-            return WeakType.PainLimited;
         }
         var fading = broken.Count(Fades);
         return fading * 2 > broken.Count ? WeakType.Endurance : WeakType.Capacity;

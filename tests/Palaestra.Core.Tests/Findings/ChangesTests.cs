@@ -107,4 +107,45 @@ public class ChangesTests
         // Nothing is listed twice.
         Assert.Equal(changes.Count, changes.Select(c => (c.Of, c.Side)).Distinct().Count());
     }
+
+    [Fact]
+    public void Abilities_are_compared_direction_by_direction_and_side_by_side()
+    {
+        ScreenFindings Seen(Tape tape) =>
+            FindingsMaker.Of(tape.Trials(), Someone.Calm, Content.Policy, Content.Library, others: []);
+        Tape Done(int reps) =>
+            new Tape()
+                .Start("B5", Side.Left)
+                .Reps(reps)
+                .End()
+                .Start("D3", Side.Right)
+                .Reps(reps, hold: 3)
+                .End();
+        var (before, now) = (Seen(Done(1)), Seen(Done(5)));
+        var changes = Changes
+            .Between(before, now, Content.Library)
+            .Where(c => c.Of.StartsWith("ability-", StringComparison.Ordinal))
+            .ToList();
+        Assert.Equal(
+            now.Abilities!.All.Select(a => ($"ability-{a.Sector}", a.Side, a.Theta)),
+            changes.Select(c => (c.Of, c.Side, c.Now))
+        );
+        Assert.Equal(before.Abilities!.All.Select(a => a.Theta), changes.Select(c => c.Before));
+        // Where they were not asked for in one of the two, nothing is compared.
+        Assert.DoesNotContain(
+            Changes.Between(Of(Done(1)), now, Content.Library),
+            c => c.Of.StartsWith("ability-", StringComparison.Ordinal)
+        );
+    }
+
+    [Fact]
+    public void A_change_counts_from_the_smallest_on()
+    {
+        var smallest = Content.Library.Norms.Errors.First(e => e.Of == "degrees").SmallestChange;
+        Assert.Equal(ChangeVerdict.Better, Only(Roll(20), Roll(20 + smallest + 0.01), "roll-range").Verdict);
+        Assert.Equal(
+            ChangeVerdict.NoClearChange,
+            Only(Roll(20), Roll(20 + smallest - 0.01), "roll-range").Verdict
+        );
+    }
 }

@@ -120,6 +120,117 @@ public class FindingsTests
         Assert.Equal((Sector.Front, expected), (weak.Sector, weak.Type));
     }
 
+    /// <summary>The half itself is neither fading nor pain: the break is looked for past it.</summary>
+    [Theory]
+    [InlineData(1, WeakType.Capacity)]
+    [InlineData(2, WeakType.Endurance)]
+    public void Fading_begins_past_the_middle_of_the_reps(int cleanFirst, WeakType expected)
+    {
+        var tape = new Tape()
+            .Start("B5", Side.Left, target: new Dose(4, 1, 0))
+            .Reps(cleanFirst)
+            .Rep(fault: "arch");
+        Assert.Equal(expected, Of(tape.End(EndReason.BreakingFault)).WeakLink!.Type);
+    }
+
+    [Theory]
+    [InlineData(5, WeakType.Capacity)]
+    [InlineData(5.1, WeakType.Endurance)]
+    public void Of_one_long_hold_it_is_the_seconds_that_tell(double second, WeakType expected)
+    {
+        var tape = new Tape()
+            .Start("H2", Side.Both, target: new Dose(1, 1, 10))
+            .HoldStart()
+            .Fault("arch", second);
+        Assert.Equal(expected, Of(tape.End(EndReason.BreakingFault)).WeakLink!.Type);
+    }
+
+    [Fact]
+    public void What_gives_way_in_pain_is_pain_limited_cue_or_not()
+    {
+        Tape Broke(Tape tape) => tape.Start("B5", Side.Left).Rep(fault: "arch").Cue().CueAnswered(true);
+        Assert.Equal(WeakType.Awareness, Of(Broke(new Tape()).End(EndReason.BreakingFault)).WeakLink!.Type);
+        Assert.Equal(WeakType.PainLimited, Of(Broke(new Tape()).End(EndReason.Pain)).WeakLink!.Type);
+        Assert.Equal(
+            WeakType.PainLimited,
+            Of(Broke(new Tape()).Pain(PainPhase.Peak, 9).End()).WeakLink!.Type
+        );
+        // One of two is not most of them.
+        var half = Broke(new Tape())
+            .End(EndReason.Pain)
+            .Start("B6", Side.Left)
+            .Rep(3, "arch")
+            .End(EndReason.BreakingFault);
+        Assert.NotEqual(WeakType.PainLimited, Of(half).WeakLink!.Type);
+    }
+
+    [Fact]
+    public void The_sentence_names_what_was_not_held_what_was_less_far_and_what_hurt()
+    {
+        string Says(Tape tape) => Of(tape).Sentence.En();
+        var all = new Tape().Start("B5", Side.Left).Reps(5).End();
+        Assert.Equal("Everything asked was held clean.", Says(all));
+        var less = new Tape().Start("B5", Side.Left).Range(share: 0.5).Reps(5).End();
+        Assert.Contains("heel tap (left)", Says(less), StringComparison.Ordinal);
+        Assert.DoesNotContain("Not held", Says(less), StringComparison.Ordinal);
+        // A reach is a reading: that it is no share of a target does not mean that it was not held.
+        var reach = new Tape().Task("reaches", Side.Left, "front", leg: 90).Measure(55).End();
+        Assert.Equal("Everything asked was held clean.", Says(reach));
+        var hurt = new Tape().Start("B5", Side.Left).Reps(1).End(EndReason.Pain);
+        Assert.Contains("Pain ended heel tap (left)", Says(hurt), StringComparison.Ordinal);
+        // With a weak direction both sides and the pain stand beside it.
+        var weak = new Tape().Start("B5", Side.Left).Rep(fault: "arch").Rep(fault: "arch").End();
+        weak.Start("B5", Side.Right).Reps(5).End().Start("E5", Side.Left).Rep(3).End(EndReason.Pain);
+        Assert.Contains(
+            "Left: 0 of 2 clean, right: 5 of 5 clean (heel tap)",
+            Says(weak),
+            StringComparison.Ordinal
+        );
+        Assert.Contains("Pain ended", Says(weak), StringComparison.Ordinal);
+    }
+
+    /// <summary>Some rungs of some ladders, clean or broken on either side.</summary>
+    private static Tape AnyScreen(int seed)
+    {
+        var random = new Random(seed);
+        var tape = new Tape();
+        var rungs = Content.Library.Ladders.Where(l => l.Screened).SelectMany(l => l.Rungs).ToArray();
+        foreach (var rung in random.GetItems(rungs, 6).Distinct())
+        {
+            foreach (var side in rung.TaskSides)
+            {
+                tape.Start(rung.Id, side).Reps(random.Next(rung.Start.Reps + 1), rung.Start.Hold);
+                var fault = random.GetItems([.. rung.Faults], 1)[0];
+                (random.Next(3) == 0 ? tape : tape.Rep(rung.Start.Hold, fault)).End();
+            }
+        }
+        return tape;
+    }
+
+    [Fact]
+    public void Of_directions_within_five_points_the_one_with_the_larger_side_difference_is_the_weak_link()
+    {
+        var found = Enumerable
+            .Range(0, 200)
+            .Select(AnyScreen)
+            .Select(Of)
+            .Where(f => f.WeakLink is not null)
+            .ToList();
+        Assert.NotEmpty(found);
+        foreach (var findings in found)
+        {
+            var seen = findings.Control.Where(c => c is { Percent: < 100, Trials.Count: > 0 }).ToList();
+            var lowest = seen.Min(c => c.Percent)!.Value;
+            double Gap(SectorControl c) =>
+                findings.Control.First(o => o.Sector == c.Sector.Mirror()).Percent is { } other
+                    ? Math.Abs(c.Percent!.Value - other)
+                    : 0;
+            var weak = seen.First(c => c.Sector == findings.WeakLink!.Sector);
+            Assert.True(weak.Percent <= lowest + 5);
+            Assert.Equal(seen.Where(c => c.Percent <= lowest + 5).Max(Gap), Gap(weak), 9);
+        }
+    }
+
     [Fact]
     public void Pain_that_ends_it_is_told_as_pain()
     {

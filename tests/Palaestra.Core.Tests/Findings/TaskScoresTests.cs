@@ -412,4 +412,92 @@ public class TaskScoresTests
         }
         return tape;
     }
+
+    [Fact]
+    public void Of_readings_the_best_of_a_side_stands_of_answers_and_reps_the_last()
+    {
+        var seconds = Hold(Hold(new Tape(), "stance", Side.Left, 20), "stance", Side.Left, 12);
+        Assert.InRange(Task(seconds, "stance").Left!.Value!.Value, 20, 22);
+        var roll = new Tape().Task("roll-range", Side.Left).Range(degrees: 40).Reps(2).End();
+        roll.Task("roll-range", Side.Left).Range(degrees: 25).Reps(2).End();
+        Assert.Equal(40, Task(roll, "roll-range").Left!.Value);
+        var reach = new Tape().Task("reaches", Side.Left, "front", leg: 90).Measure(60).End();
+        reach.Task("reaches", Side.Left, "front", leg: 90).Measure(52).End();
+        Assert.Equal(60, Task(reach, "reaches").Left!.Value);
+        var answer = new Tape()
+            .Task("let-go", Side.Left)
+            .Measure(1)
+            .End()
+            .Task("let-go", Side.Left)
+            .Measure(0)
+            .End();
+        Assert.Equal(0, Task(answer, "let-go").Left!.Value);
+    }
+
+    [Fact]
+    public void Seconds_are_cut_at_what_was_asked()
+    {
+        var asked = Content.Library.FindTask("stance")!.Target!.Value.Hold;
+        Assert.Equal(
+            asked,
+            Task(Hold(new Tape(), "stance", Side.Left, asked + 15), "stance").Left!.Value!.Value,
+            3
+        );
+    }
+
+    [Fact]
+    public void The_lightest_load_that_broke_is_told_beside_the_heaviest_that_was_lifted()
+    {
+        var tape = new Tape().Task("loaded-hinge", Side.Both, load: 15).Rep(fault: "round").End();
+        tape.Task("loaded-hinge", Side.Both, load: 10).Rep(fault: "round").End();
+        tape.Task("loaded-hinge", Side.Both, load: 5).Reps(5).End();
+        var score = Task(tape, "loaded-hinge").Both!;
+        Assert.Equal((5.0, 10.0), (score.Value!.Value, score.BrokeAt!.Value));
+        Assert.Null(Task(new Tape().Task("stance", Side.Left).Rep(9).End(), "stance").Left!.BrokeAt);
+    }
+
+    /// <summary>Assured only where pain was asked about and the whole way was gone.</summary>
+    [Fact]
+    public void A_load_is_assured_where_pain_was_told_and_the_movement_was_whole()
+    {
+        Tape At(double share) =>
+            new Tape().Task("loaded-hinge", Side.Both, load: 5).Range(share: share).Reps(5);
+        Assert.True(Task(At(1).Pain(PainPhase.After, 0).End(), "loaded-hinge").Both!.Assured);
+        Assert.True(Task(At(1).Pain(PainPhase.Peak, 1).End(), "loaded-hinge").Both!.Assured);
+        Assert.False(Task(At(1).End(), "loaded-hinge").Both!.Assured);
+        Assert.False(Task(At(0.9).Pain(PainPhase.After, 0).End(), "loaded-hinge").Both!.Assured);
+        // Nor is anything but a load.
+        Assert.False(
+            Task(
+                new Tape().Task("stance", Side.Left).Rep(9).Pain(PainPhase.After, 0).End(),
+                "stance"
+            ).Left!.Assured
+        );
+    }
+
+    /// <summary>Of a reading, the smallest change between two measurements is what a difference must reach.</summary>
+    [Fact]
+    public void A_side_is_weaker_in_a_reading_from_the_smallest_change_on()
+    {
+        var smallest = Content.Library.Norms.Errors.First(e => e.Of == "degrees").SmallestChange;
+        Side? Weaker(double right)
+        {
+            var tape = new Tape().Task("roll-range", Side.Left).Range(degrees: 45).Reps(2).End();
+            return Task(
+                tape.Task("roll-range", Side.Right).Range(degrees: right).Reps(2).End(),
+                "roll-range"
+            ).Weaker;
+        }
+        Assert.Null(Weaker(45 - smallest + 0.1));
+        Assert.Equal(Side.Right, Weaker(45 - smallest - 0.1));
+        Assert.Null(Weaker(45));
+    }
+
+    [Fact]
+    public void Where_pain_ended_one_side_no_side_is_the_weaker()
+    {
+        var tape = new Tape().Task("shoulder-touch", Side.Left).Reps(1).End(EndReason.Pain);
+        tape.Task("shoulder-touch", Side.Right).Reps(8).End();
+        Assert.Null(Task(tape, "shoulder-touch").Weaker);
+    }
 }

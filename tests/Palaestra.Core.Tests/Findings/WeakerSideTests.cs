@@ -78,4 +78,43 @@ public class WeakerSideTests
         Assert.Equal(Side.Right, Weaker(Touch, null, null, leg));
         Assert.Equal(Side.Left, Weaker(Touch, null, Uneven("plank-leg-lift", Side.Left), leg));
     }
+
+    /// <summary>Of a climb that ended at the same rung, or on one side alone, nothing follows.</summary>
+    [Fact]
+    public void A_climb_tells_nothing_where_both_sides_ended_alike_or_one_was_not_climbed()
+    {
+        static Tape Climbed(Tape tape, Side side, string clean)
+        {
+            var ladder = Content.Library.LadderOf(clean);
+            var rung = Content.Library.Rung(clean);
+            var above = ladder.Rungs[ladder.IndexOf(clean) + 1];
+            tape.Start(clean, side).Reps(rung.Start.Reps, rung.Start.Hold).End();
+            return tape.Start(above.Id, above.Sides == RungSides.Each ? side : Side.Both)
+                .Rep(fault: "arch")
+                .End();
+        }
+        var alike = Climbed(Climbed(new Tape(), Side.Left, "B5"), Side.Right, "B5");
+        Assert.Null(Weaker(Lowering, null, Of(alike)));
+        Assert.Null(Weaker(Lowering, null, Of(Climbed(new Tape(), Side.Left, "B5"))));
+        var left = Climbed(Climbed(new Tape(), Side.Left, "B4"), Side.Right, "B6");
+        Assert.Equal(Side.Left, Weaker(Lowering, null, Of(left)));
+    }
+
+    [Fact]
+    public void What_most_tasks_showed_today_tells_and_a_draw_does_not()
+    {
+        var three = Uneven("plank-leg-lift", Side.Right);
+        three = three with
+        {
+            Tasks =
+            [
+                .. three.Tasks,
+                .. Uneven("plank-leg-lift", Side.Right).Tasks,
+                .. Uneven("plank-leg-lift", Side.Left).Tasks,
+            ],
+        };
+        Assert.Equal(Side.Right, Weaker(Touch, null, three));
+        var draw = three with { Tasks = [.. three.Tasks.Skip(1)] };
+        Assert.Null(Weaker(Touch, null, draw));
+    }
 }
