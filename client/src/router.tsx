@@ -14,6 +14,9 @@ import { NeutralPage } from "./intake/NeutralPage";
 import { NewClientPage } from "./intake/NewClientPage";
 import { LetterPage } from "./letters/LetterPage";
 import { MeasuredPhotoPage } from "./photos/MeasuredPhotoPage";
+import { AccountPage } from "./people/AccountPage";
+import { InvitationPage } from "./people/InvitationPage";
+import { PeoplePage } from "./people/PeoplePage";
 import { PhotoPage } from "./photos/PhotoPage";
 import { ComparePage } from "./planning/ComparePage";
 import { ProgressPage } from "./outcomes/ProgressPage";
@@ -35,12 +38,15 @@ function drawings() {
 }
 
 export const router = createBrowserRouter([
+  { path: "/invitation/:code?", element: <InvitationPage /> },
   {
     element: <SignedIn />,
     children: [
       { path: "/", element: <DayPage /> },
       { path: "/new", element: <NewClientPage /> },
       { path: "/settings", element: <PoliciesPage /> },
+      { path: "/people", element: <PeoplePage /> },
+      { path: "/account", element: <AccountPage /> },
       { path: "/overrides", element: <OverridesPage /> },
       { path: "/library", element: <LibraryPage />, loader: drawings },
       { path: "/library/rungs/:rungId", element: <RungDetailPage /> },

@@ -23,6 +23,8 @@ namespace Palaestra.Data;
 public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     : IdentityDbContext<Practitioner, IdentityRole<Guid>, Guid>(options)
 {
+    public DbSet<SignInSession> SignIns => Set<SignInSession>();
+    public DbSet<Invitation> Invitations => Set<Invitation>();
     public DbSet<Client> Clients => Set<Client>();
     public DbSet<Episode> Episodes => Set<Episode>();
     public DbSet<DangerReport> DangerReports => Set<DangerReport>();
@@ -50,6 +52,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     protected override void OnModelCreating(ModelBuilder builder)
     {
         base.OnModelCreating(builder);
+        MapStaff(builder);
         builder.Entity<Client>().Property(c => c.Name).HasMaxLength(200);
         builder.Entity<Episode>(episode =>
         {
@@ -146,6 +149,21 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             Json(trace.Property(t => t.Neutral));
         });
         MapDay(builder);
+    }
+
+    private static void MapStaff(ModelBuilder builder)
+    {
+        Json(builder.Entity<Practitioner>().Property(p => p.Roles)).HasDefaultValueSql("'[]'");
+        builder.Entity<SignInSession>(session =>
+        {
+            session.HasIndex(s => s.AccountId);
+            session.HasOne<Practitioner>().WithMany().HasForeignKey(s => s.AccountId);
+        });
+        builder.Entity<Invitation>(invitation =>
+        {
+            invitation.HasIndex(i => i.CodeHash).IsUnique();
+            Json(invitation.Property(i => i.Roles));
+        });
     }
 
     private static void MapDay(ModelBuilder builder)

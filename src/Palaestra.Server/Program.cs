@@ -25,6 +25,7 @@ using Palaestra.Server.Keeping;
 using Palaestra.Server.Library;
 using Palaestra.Server.Live;
 using Palaestra.Server.Outcomes;
+using Palaestra.Server.People;
 using Palaestra.Server.Photos;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Policies;
@@ -32,7 +33,6 @@ using Palaestra.Server.Problems;
 using Palaestra.Server.Progression;
 using Palaestra.Server.Screening;
 using Palaestra.Server.Serving;
-using Palaestra.Server.SignIn;
 using Palaestra.Server.TakeHome;
 using Palaestra.Server.Visits;
 using Palaestra.Server.Words;
@@ -137,6 +137,11 @@ catch (StartRefusedException refused)
 builder.Services.AddSingleton<ClinicWords>();
 builder.Services.AddSingleton<DataFolder>();
 builder.Services.AddSingleton<FirstAdministrator>();
+builder.Services.AddSingleton<OpenSignIns>();
+builder.Services.AddSingleton<Attempts>();
+builder.Services.AddScoped<Passwords>();
+builder.Services.AddScoped<SignInCookie>();
+builder.Services.AddScoped<Accounts>();
 builder.Services.AddSingleton<BackupRuns>();
 builder.Services.AddHostedService<NightlyBackup>();
 builder.Services.AddSingleton(_ => new PolicyLibrary(library.GetAwaiter().GetResult()));
@@ -234,20 +239,24 @@ builder
     .Services.AddIdentity<Practitioner, IdentityRole<Guid>>(identity =>
     {
         identity.User.RequireUniqueEmail = true;
-        identity.Password.RequiredLength = 10;
+        // Passwords weighs them.
+        identity.Password.RequiredLength = 1;
         identity.Password.RequireDigit = false;
         identity.Password.RequireUppercase = false;
         identity.Password.RequireNonAlphanumeric = false;
         identity.Password.RequireLowercase = false;
+        identity.Password.RequiredUniqueChars = 0;
     })
     .AddEntityFrameworkStores<PalaestraDb>()
-    .AddClaimsPrincipalFactory<DisplayNameClaims>();
+    .AddPasswordValidator<Passwords>();
 builder.Services.ConfigureApplicationCookie(cookie =>
 {
     cookie.Cookie.Name = "palaestra";
     cookie.Cookie.SameSite = SameSiteMode.Strict;
     cookie.Cookie.HttpOnly = true;
-    cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
+    cookie.ExpireTimeSpan = OpenSignIns.Longest.ToTimeSpan();
+    cookie.SlidingExpiration = false;
+    cookie.Events.OnValidatePrincipal = SignInCookie.Validate;
     cookie.Events.OnRedirectToLogin = context => Refuse(context.HttpContext, 401, Message.Of("problem.401"));
     cookie.Events.OnRedirectToAccessDenied = context =>
         Refuse(context.HttpContext, 403, Message.Of("problem.403"));
@@ -264,6 +273,7 @@ app.UseSecurityHeaders();
 app.UseClient(settings);
 app.UseAuthentication();
 app.UseAuthorization();
+app.UsePermissions();
 app.UseRateLimiter();
 
 app.MapOpenApi().AllowAnonymous();
@@ -271,6 +281,9 @@ app.MapApiReference();
 app.MapHealthChecks("/health", new() { ResponseWriter = StoreHealth.Write }).AllowAnonymous();
 var api = app.MapGroup("").RefuseNullMembers().AddEndpointFilterFactory(OpenCase.Find);
 api.MapSignIn();
+api.MapAccount();
+api.MapAccounts();
+api.MapInvitations();
 api.MapLibrary();
 api.MapRungs();
 api.MapDay();
@@ -328,6 +341,7 @@ static async Task PrepareStore(WebApplication app, Settings settings, Task<Pract
     var db = scope.ServiceProvider.GetRequiredService<PalaestraDb>();
     await folder.Prepare(db, now);
     await app.Services.GetRequiredService<ClinicClock>().Read(db);
+    await app.Services.GetRequiredService<OpenSignIns>().Read(db);
     await app.Services.GetRequiredService<ClinicCatalog>().Read(db);
     await Store.MarkStandingsOfOtherContent(db, (await library).Version);
     if (await Store.HasOwnPolicies(settings.DataFolder))

@@ -9,8 +9,8 @@ using Palaestra.Data;
 using Palaestra.Data.Keeping;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Keeping;
+using Palaestra.Server.People;
 using Palaestra.Server.Screening;
-using Palaestra.Server.SignIn;
 using Palaestra.Server.Tests.Given;
 
 namespace Palaestra.Server.Tests;

@@ -6,7 +6,7 @@ using Palaestra.Server.Clinics;
 using Palaestra.Server.Day;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Outcomes;
-using Palaestra.Server.SignIn;
+using Palaestra.Server.People;
 using Palaestra.Server.Tests.Given;
 
 namespace Palaestra.Server.Tests;

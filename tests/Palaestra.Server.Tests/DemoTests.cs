@@ -4,8 +4,8 @@ using Palaestra.Data.Day;
 using Palaestra.Server.Day;
 using Palaestra.Server.Demo;
 using Palaestra.Server.Intake;
+using Palaestra.Server.People;
 using Palaestra.Server.Progression;
-using Palaestra.Server.SignIn;
 using Palaestra.Server.Tests.Given;
 
 namespace Palaestra.Server.Tests;

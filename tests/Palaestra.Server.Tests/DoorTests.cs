@@ -134,7 +134,7 @@ public sealed class DoorTests : IDisposable
         using var authority = X509CertificateLoader.LoadCertificateFromFile(Own.AuthorityFile);
         using var tablet = Tablet(authority);
         var code = (
-            await File.ReadAllTextAsync(Path.Combine(folder, SignIn.FirstAdministrator.FileName))
+            await File.ReadAllTextAsync(Path.Combine(folder, People.FirstAdministrator.FileName))
         ).Trim();
         using var signedIn = await tablet.PostAsJsonAsync(
             $"https://{Name}:{https}/api/first-administrator",
@@ -193,7 +193,7 @@ public sealed class DoorTests : IDisposable
         await Serve(proxy: "127.0.0.1");
         using var client = new HttpClient(new HttpClientHandler { UseCookies = false });
         var code = (
-            await File.ReadAllTextAsync(Path.Combine(folder, SignIn.FirstAdministrator.FileName))
+            await File.ReadAllTextAsync(Path.Combine(folder, People.FirstAdministrator.FileName))
         ).Trim();
         var ask = new HttpRequestMessage(HttpMethod.Post, $"http://127.0.0.1:{http}/api/first-administrator")
         {

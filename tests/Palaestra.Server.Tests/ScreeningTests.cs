@@ -141,14 +141,14 @@ public sealed class ScreeningTests(OneServer one) : IClassFixture<OneServer>, IA
                 .RefusedFields(HttpStatusCode.UnprocessableEntity)
         );
 
-    /// <summary>The tablet of a colleague sends what somebody else tapped: it stays under the name of who tapped.</summary>
+    /// <summary>Who wrote is who was signed in: a tablet cannot say otherwise (AccountTests: whom it named is kept beside).</summary>
     [Fact]
-    public async Task Marks_stay_with_who_made_them_when_another_hands_them_in()
+    public async Task Marks_stand_under_the_name_of_who_was_signed_in()
     {
         var events = Look("kick-back", Side.Left);
         events[0] = events[0] with { By = "Pell Ashdown" };
         await clinic.Send(VisitId, events).Ok<EventsTaken>();
-        Assert.Equal("Pell Ashdown", (await Screen()).Trials[0].By);
+        Assert.Equal("Edda Marl", (await Screen()).Trials[0].By);
     }
 
     [Fact]

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { confirming } from "./confirm";
 import type { components, paths } from "./schema";
 import { say } from "../words/say";
 
@@ -23,6 +24,7 @@ export class ProblemError extends Error {
 }
 
 export const api = createClient<paths>({ baseUrl: "/" });
+api.use(confirming());
 
 interface Answer<T> {
   data?: T;

@@ -70,6 +70,8 @@ export function TextField(
     type?: string;
     long?: boolean;
     autoComplete?: string;
+    /** In a dialog that asks for nothing else. */
+    focused?: boolean;
   },
 ) {
   return (
@@ -78,6 +80,8 @@ export function TextField(
       onChange={props.onChange}
       type={props.type}
       autoComplete={props.autoComplete}
+      // eslint-disable-next-line jsx-a11y/no-autofocus -- a dialog takes the focus anyway; its one field is where it belongs
+      autoFocus={props.focused}
       isInvalid={props.error !== undefined}
     >
       <FieldLabel>{props.label}</FieldLabel>

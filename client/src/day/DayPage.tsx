@@ -10,6 +10,7 @@ import { longDayWords, timeWords, wallHours } from "../api/clinicTime";
 import { RungFigure } from "../figure/FigureView";
 import { SyncMark } from "../frame/SyncMark";
 import { useSignOut } from "../frame/useSignOut";
+import { useRoles } from "../people/roles";
 import { say } from "../words/say";
 
 const Head = styled.header`
@@ -27,6 +28,7 @@ const Head = styled.header`
 export function DayPage() {
   const { data: day, error } = useDay();
   const navigate = useNavigate();
+  const { clinical, settles } = useRoles();
   return (
     <>
       <Head>
@@ -38,11 +40,13 @@ export function DayPage() {
         <Link to="/library" style={{ color: "inherit", fontWeight: 600 }}>
           {say("day.library")}
         </Link>
-        <Link to="/settings" style={{ color: "inherit", fontWeight: 600 }}>
-          {say("day.settings")}
-        </Link>
+        {settles && (
+          <Link to="/settings" style={{ color: "inherit", fontWeight: 600 }}>
+            {say("day.settings")}
+          </Link>
+        )}
         <WhoIsHere />
-        <Button onPress={() => void navigate("/new")}>{say("day.new-client")}</Button>
+        {clinical && <Button onPress={() => void navigate("/new")}>{say("day.new-client")}</Button>}
       </Head>
       <Page>
         <ProblemNote error={error} />
@@ -81,7 +85,9 @@ function WhoIsHere() {
   const leave = useSignOut();
   return (
     <Row $gap={2}>
-      <Quiet>{data?.signedInAs}</Quiet>
+      <Link to="/account" style={{ color: "inherit" }}>
+        {data?.signedInAs}
+      </Link>
       <Button $quiet $small onPress={() => leave.mutate()}>
         {say("day.sign-out")}
       </Button>
@@ -162,6 +168,7 @@ function Day({ day }: { day: DayView }) {
   const last = Math.max(17, ...hours.map((h) => h + 1));
   const offset = (time: string) => (wallHours(time) - first) * hourHeight;
   const now = offset(day.now);
+  const { clinical } = useRoles();
   return (
     <Columns $at="minmax(0, 1.7fr) minmax(260px, 1fr)">
       <section aria-label={say("day.visits-by-hour")}>
@@ -174,6 +181,7 @@ function Day({ day }: { day: DayView }) {
           {stacked(day.visits, offset).map(({ visit, top }) => (
             <Slot
               key={visit.visitId}
+              as={clinical ? undefined : "div"}
               to={`/episodes/${visit.episodeId}/visits/${visit.visitId}/${station(visit)}`}
               style={{ top }}
               $tone={visit.closed ? "closed" : visit.number === 1 ? "new" : "plain"}
@@ -184,7 +192,7 @@ function Day({ day }: { day: DayView }) {
               <div>
                 <strong>{visit.name}</strong>
                 <span className="says">
-                  {timeWords(visit.plannedAt)} · {visit.says}
+                  {[timeWords(visit.plannedAt), visit.says].filter(Boolean).join(" · ")}
                 </span>
               </div>
               <span>{painWords(visit)}</span>
@@ -197,7 +205,7 @@ function Day({ day }: { day: DayView }) {
           )}
         </Rail>
       </section>
-      <Pile day={day} />
+      <Pile day={day} clinical={clinical} />
     </Columns>
   );
 }
@@ -243,40 +251,42 @@ const Entry = styled.li`
   }
 `;
 
-function Pile({ day }: { day: DayView }) {
+function Pile({ day, clinical }: { day: DayView; clinical: boolean }) {
   return (
     <Stack $gap={6}>
-      <section>
-        <h2 style={{ marginBottom: 10 }}>{say("day.wants-a-decision")}</h2>
-        {day.behind > 0 && (
-          <Small>{say("day.still-looking-through-behind-records", { behind: day.behind })}</Small>
-        )}
-        {day.pile.length === 0 && <Small>{say("day.nothing-every-session-is-decided")}</Small>}
-        <ul>
-          {day.pile.map((entry) => (
-            <Entry key={entry.episodeId}>
-              <Link to={`/episodes/${entry.episodeId}/visits/${entry.visitId}/${entry.station}`}>
-                <strong>{entry.name}</strong>
-                {entry.what}
-                <br />
-                <Quiet>{entry.step}</Quiet>
-              </Link>
-            </Entry>
-          ))}
-        </ul>
-        {day.pileCount > day.pile.length && (
-          <Small>
-            {say("day.the-most-pressing-pile-of", { pile: day.pile.length, pileCount: day.pileCount })}
-          </Small>
-        )}
-      </section>
-      {day.others.length > 0 && <Others day={day} />}
+      {clinical && (
+        <section>
+          <h2 style={{ marginBottom: 10 }}>{say("day.wants-a-decision")}</h2>
+          {day.behind > 0 && (
+            <Small>{say("day.still-looking-through-behind-records", { behind: day.behind })}</Small>
+          )}
+          {day.pile.length === 0 && <Small>{say("day.nothing-every-session-is-decided")}</Small>}
+          <ul>
+            {day.pile.map((entry) => (
+              <Entry key={entry.episodeId}>
+                <Link to={`/episodes/${entry.episodeId}/visits/${entry.visitId}/${entry.station}`}>
+                  <strong>{entry.name}</strong>
+                  {entry.what}
+                  <br />
+                  <Quiet>{entry.step}</Quiet>
+                </Link>
+              </Entry>
+            ))}
+          </ul>
+          {day.pileCount > day.pile.length && (
+            <Small>
+              {say("day.the-most-pressing-pile-of", { pile: day.pile.length, pileCount: day.pileCount })}
+            </Small>
+          )}
+        </section>
+      )}
+      {day.others.length > 0 && <Others day={day} clinical={clinical} />}
     </Stack>
   );
 }
 
 /** Clients without a visit today: those seen last, and any other by name or complaint. */
-function Others({ day }: { day: DayView }) {
+function Others({ day, clinical }: { day: DayView; clinical: boolean }) {
   const [words, setWords] = useState("");
   const sought = words.trim();
   const { data: found } = useFoundClients(sought);
@@ -290,10 +300,14 @@ function Others({ day }: { day: DayView }) {
       <ul>
         {lines.map((line) => (
           <Entry key={line.episodeId}>
-            <Link to={`/episodes/${line.episodeId}/visits/${line.visitId}/ask`}>
-              <strong>{line.name}</strong>
-              <Quiet>{line.complaint}</Quiet>
-            </Link>
+            {clinical ? (
+              <Link to={`/episodes/${line.episodeId}/visits/${line.visitId}/ask`}>
+                <strong>{line.name}</strong>
+                <Quiet>{line.complaint}</Quiet>
+              </Link>
+            ) : (
+              <strong style={{ padding: "12px 0" }}>{line.name}</strong>
+            )}
           </Entry>
         ))}
       </ul>

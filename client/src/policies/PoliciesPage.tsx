@@ -37,6 +37,11 @@ export function PoliciesPage() {
     <Page>
       <Row $between style={{ marginBottom: 16 }}>
         <h1 style={{ marginRight: "auto" }}>{say("policies.settings")}</h1>
+        {start?.administrator && (
+          <Link to="/people" style={{ color: "inherit", fontWeight: 600 }}>
+            {say("people.people")}
+          </Link>
+        )}
         <Link to="/overrides" style={{ color: "inherit", fontWeight: 600 }}>
           {say("policies.where-we-disagree-with-the")}
         </Link>
@@ -48,7 +53,7 @@ export function PoliciesPage() {
       {data && (
         <Columns $at="290px minmax(0, 1fr)">
           <Stack $gap={5}>
-            <ClinicFields />
+            {start?.administrator && <ClinicFields />}
             <Schools data={data} here={search.get("policy") ?? data.policies[0]!.policy.id} />
             <Sentences />
             <Backups />

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { Form } from "react-aria-components";
+import { Link } from "react-router";
 import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
 import type { StartView } from "../api/types";
@@ -9,7 +10,7 @@ import { TextField } from "../controls/fields";
 import { Columns, Note, ProblemNote, Small, Stack } from "../controls/layout";
 import { say, sayRich } from "../words/say";
 
-const Door = styled.main`
+export const Door = styled.main`
   max-width: 940px;
   margin: 0 auto;
   padding: 9vh ${({ theme }) => theme.space(5)} ${({ theme }) => theme.space(8)};
@@ -42,7 +43,7 @@ export function SignInPage(props: { start: StartView }) {
   );
 }
 
-function useEnter(enter: () => Promise<unknown>) {
+export function useEnter(enter: () => Promise<unknown>) {
   const queries = useQueryClient();
   return useMutation({ mutationFn: enter, onSuccess: () => queries.invalidateQueries() });
 }
@@ -72,6 +73,9 @@ function SignIn({ start }: { start: StartView }) {
         type="password"
         autoComplete="current-password"
       />
+      <Link to="/invitation" style={{ color: "inherit" }}>
+        {say("sign-in.i-have-a-code")}
+      </Link>
       {start.demo && (
         <Note>
           <p>
@@ -143,7 +147,7 @@ function FirstAdministrator() {
       />
       <TextField
         label={say("sign-in.password")}
-        hint={say("sign-in.at-least-ten-characters-a")}
+        hint={say("sign-in.at-least-twelve-characters-a")}
         value={password}
         onChange={setPassword}
         type="password"
@@ -154,7 +158,7 @@ function FirstAdministrator() {
   );
 }
 
-function EnterForm(props: {
+export function EnterForm(props: {
   title: string;
   button: string;
   error: unknown;

@@ -1,6 +1,7 @@
 import { Outlet } from "react-router";
 import { useLibrary, useStart } from "../api/queries";
 import { Page, ProblemNote } from "../controls/layout";
+import { ConfirmDialog } from "./ConfirmDialog";
 import { SignInPage } from "./SignInPage";
 
 /** Shows the sign-in page to whoever is not signed in, at the same address, so that nothing is lost on the way. */
@@ -27,5 +28,10 @@ function WithLibrary() {
       </Page>
     );
   }
-  return <Outlet />;
+  return (
+    <>
+      <Outlet />
+      <ConfirmDialog />
+    </>
+  );
 }

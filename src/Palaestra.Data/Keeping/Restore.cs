@@ -206,7 +206,7 @@ public static class Restore
         }
     }
 
-    /// <summary>Whoever was signed in when the backup was made is not any more: new keys, and a new stamp for every account.</summary>
+    /// <summary>Whoever was signed in when the backup was made is not any more: new keys, a new stamp for every account, and codes not taken are void.</summary>
     private static void EndSessions(string folder)
     {
         var keys = Path.Combine(folder, "keys");
@@ -221,6 +221,14 @@ public static class Restore
         using var end = db.CreateCommand();
         end.CommandText = "UPDATE AspNetUsers SET SecurityStamp = hex(randomblob(16))";
         end.ExecuteNonQuery();
+        // A backup from before accounts had sign-ins of their own has none to end.
+        end.CommandText = "SELECT count(*) FROM sqlite_master WHERE name IN ('SignIns', 'Invitations')";
+        if (end.ExecuteScalar() is 2L)
+        {
+            end.CommandText =
+                "UPDATE SignIns SET EndedAt = BegunAt WHERE EndedAt IS NULL; UPDATE Invitations SET ClosedAt = MadeAt WHERE ClosedAt IS NULL";
+            end.ExecuteNonQuery();
+        }
     }
 
     private static BackupRefusedException Altered(string backup, Exception? cause = null) =>

@@ -209,47 +209,6 @@ namespace Palaestra.Data.Migrations
                     b.ToTable("ClinicSentences");
                 });
 
-            modelBuilder.Entity("Palaestra.Data.Day.WorklistRow", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateOnly?>("CountFrom")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("EpisodeId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateOnly>("From")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Kind")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Station")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Step")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("VisitId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("What")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("EpisodeId");
-
-                    b.HasIndex("Kind", "From");
-
-                    b.ToTable("Pile");
-                });
-
             modelBuilder.Entity("Palaestra.Data.Day.Standing", b =>
                 {
                     b.Property<Guid>("EpisodeId")
@@ -313,6 +272,47 @@ namespace Palaestra.Data.Migrations
                     b.HasIndex("EpisodeId");
 
                     b.ToTable("StandingVisits");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Day.WorklistRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("CountFrom")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EpisodeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Kind")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Station")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Step")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("VisitId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("EpisodeId");
+
+                    b.HasIndex("Kind", "From");
+
+                    b.ToTable("Pile");
                 });
 
             modelBuilder.Entity("Palaestra.Data.Intake.Client", b =>
@@ -388,6 +388,10 @@ namespace Palaestra.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Activation")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("SwitchOn");
+
                     b.Property<string>("Away")
                         .IsRequired()
                         .ValueGeneratedOnAdd()
@@ -449,10 +453,6 @@ namespace Palaestra.Data.Migrations
 
                     b.Property<string>("Strategy")
                         .HasColumnType("TEXT");
-
-                    b.Property<string>("Activation")
-                        .HasColumnType("TEXT")
-                        .HasColumnName("SwitchOn");
 
                     b.Property<int>("Version")
                         .IsConcurrencyToken()
@@ -671,6 +671,9 @@ namespace Palaestra.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("AccountId")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("By")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -684,6 +687,9 @@ namespace Palaestra.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<DateTime>("ReceivedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ToldBy")
                         .HasColumnType("TEXT");
 
                     b.Property<Guid>("TrialId")
@@ -701,6 +707,52 @@ namespace Palaestra.Data.Migrations
                     b.ToTable("Events");
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Staff.Invitation", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("ClosedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("CodeHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("EndsAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("MadeAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MadeBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Roles")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CodeHash")
+                        .IsUnique();
+
+                    b.ToTable("Invitations");
+                });
+
             modelBuilder.Entity("Palaestra.Data.Staff.Practitioner", b =>
                 {
                     b.Property<Guid>("Id")
@@ -712,6 +764,9 @@ namespace Palaestra.Data.Migrations
 
                     b.Property<string>("ConcurrencyStamp")
                         .IsConcurrencyToken()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DisabledAt")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("DisplayName")
@@ -748,6 +803,12 @@ namespace Palaestra.Data.Migrations
                     b.Property<bool>("PhoneNumberConfirmed")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Roles")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValueSql("'[]'");
+
                     b.Property<string>("SecurityStamp")
                         .HasColumnType("TEXT");
 
@@ -768,6 +829,35 @@ namespace Palaestra.Data.Migrations
                         .HasDatabaseName("UserNameIndex");
 
                     b.ToTable("AspNetUsers", (string)null);
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Staff.SignInSession", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("BegunAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("ConfirmedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Device")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("EndedAt")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AccountId");
+
+                    b.ToTable("SignIns");
                 });
 
             modelBuilder.Entity("Palaestra.Data.Traces.StoredTrace", b =>
@@ -963,15 +1053,6 @@ namespace Palaestra.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Palaestra.Data.Day.WorklistRow", b =>
-                {
-                    b.HasOne("Palaestra.Data.Day.Standing", null)
-                        .WithMany("Pile")
-                        .HasForeignKey("EpisodeId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
             modelBuilder.Entity("Palaestra.Data.Day.Standing", b =>
                 {
                     b.HasOne("Palaestra.Data.Intake.Episode", null)
@@ -985,6 +1066,15 @@ namespace Palaestra.Data.Migrations
                 {
                     b.HasOne("Palaestra.Data.Day.Standing", null)
                         .WithMany("Visits")
+                        .HasForeignKey("EpisodeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Day.WorklistRow", b =>
+                {
+                    b.HasOne("Palaestra.Data.Day.Standing", null)
+                        .WithMany("Pile")
                         .HasForeignKey("EpisodeId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
@@ -1051,6 +1141,15 @@ namespace Palaestra.Data.Migrations
                     b.HasOne("Palaestra.Data.Visits.Visit", null)
                         .WithMany()
                         .HasForeignKey("VisitId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Staff.SignInSession", b =>
+                {
+                    b.HasOne("Palaestra.Data.Staff.Practitioner", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -13,5 +13,13 @@ public sealed class LoggedEvent
     public CaptureKind Kind { get; init; }
     public required CaptureEvent Event { get; init; }
     public Instant ReceivedAt { get; init; }
+
+    /// <summary>The name, then, of whose session sent it.</summary>
     public required string By { get; init; }
+
+    /// <summary>The account whose session sent it; none: stored before accounts were kept with events.</summary>
+    public Guid? AccountId { get; init; }
+
+    /// <summary>Whom the tablet named, where that was somebody else: a tap that waited while the tablet changed hands.</summary>
+    public string? ToldBy { get; init; }
 }

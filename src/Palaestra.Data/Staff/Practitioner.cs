@@ -1,9 +1,16 @@
 using Microsoft.AspNetCore.Identity;
+using NodaTime;
 
 namespace Palaestra.Data.Staff;
 
-/// <summary>Somebody who signs in.</summary>
+/// <summary>Somebody who signs in. An account is never removed: what it wrote stays under its name.</summary>
 public sealed class Practitioner : IdentityUser<Guid>
 {
     public required string DisplayName { get; set; }
+
+    /// <summary>In the order of the enum, without repeats.</summary>
+    public IReadOnlyList<Role> Roles { get; set; } = [];
+
+    /// <summary>Since when it cannot sign in; none: it can.</summary>
+    public Instant? DisabledAt { get; set; }
 }

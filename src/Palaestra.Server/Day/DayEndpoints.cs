@@ -7,6 +7,7 @@ using Palaestra.Data.Day;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
+using Palaestra.Server.People;
 
 namespace Palaestra.Server.Day;
 
@@ -73,6 +74,7 @@ public static class DayEndpoints
         PalaestraDb db,
         StandingWorker standings,
         ClinicClock clock,
+        WhoIsHere who,
         CancellationToken gone
     )
     {
@@ -86,35 +88,64 @@ public static class DayEndpoints
         var here = visits.Select(v => v.EpisodeId).ToList();
         var others = await LinesOf(Seen(db).Where(s => !here.Contains(s.EpisodeId)), db);
         var clients = await db.Standings.CountAsync(gone);
-        return TypedResults.Ok(
-            new DayView(
-                today,
-                clock.Now,
-                visits,
-                pile,
-                count,
-                others,
-                clients - here.Distinct().Count(),
-                await Behind(db, gone)
-            )
+        var day = new DayView(
+            today,
+            clock.Now,
+            visits,
+            pile,
+            count,
+            others,
+            clients - here.Distinct().Count(),
+            await Behind(db, gone)
         );
+        return TypedResults.Ok(who.Clinical ? day : AtTheDesk(day));
     }
+
+    /// <summary>Names and times alone: what is clinical is not for everybody.</summary>
+    private static DayView AtTheDesk(DayView day) =>
+        day with
+        {
+            Visits =
+            [
+                .. day.Visits.Select(v =>
+                    v with
+                    {
+                        Closed = false,
+                        Says = Message.Plain(""),
+                        PainFirst = null,
+                        PainLast = null,
+                        RungId = null,
+                    }
+                ),
+            ],
+            Pile = [],
+            PileCount = 0,
+            Others = [.. day.Others.Select(line => line with { Complaint = "" })],
+        };
 
     private static Task<int> Behind(PalaestraDb db, CancellationToken gone) =>
         db.Standings.CountAsync(s => s.Stale, gone);
 
     /// <summary>Clients whose name or complaint holds the words, those seen last first.</summary>
-    private static async Task<Ok<IReadOnlyList<ClientLine>>> Find(string? words, PalaestraDb db)
+    private static async Task<Ok<IReadOnlyList<ClientLine>>> Find(
+        string? words,
+        PalaestraDb db,
+        WhoIsHere who
+    )
     {
+        var clinical = who.Clinical;
         var sought = $"%{(words ?? "").Trim()}%";
         var found =
             from standing in Seen(db)
             join episode in db.Episodes on standing.EpisodeId equals episode.Id
             where
                 EF.Functions.Like(episode.Client!.Name, sought)
-                || EF.Functions.Like(episode.Complaint, sought)
+                || (clinical && EF.Functions.Like(episode.Complaint, sought))
             select standing;
-        return TypedResults.Ok<IReadOnlyList<ClientLine>>(await LinesOf(found, db));
+        var lines = await LinesOf(found, db);
+        return TypedResults.Ok<IReadOnlyList<ClientLine>>(
+            clinical ? lines : [.. lines.Select(line => line with { Complaint = "" })]
+        );
     }
 
     private static IQueryable<Standing> Seen(PalaestraDb db) =>

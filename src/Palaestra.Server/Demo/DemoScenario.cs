@@ -3,7 +3,7 @@ using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Progression;
 using Palaestra.Server.Intake;
-using Palaestra.Server.SignIn;
+using Palaestra.Server.People;
 
 namespace Palaestra.Server.Demo;
 

@@ -15,10 +15,10 @@ using Palaestra.Exchange.Instruments;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Instruments;
 using Palaestra.Server.Intake;
+using Palaestra.Server.People;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Progression;
 using Palaestra.Server.Screening;
-using Palaestra.Server.SignIn;
 using Palaestra.Server.Visits;
 
 namespace Palaestra.Server.Demo;
@@ -35,7 +35,6 @@ public sealed class DemoSeeder(
     TraceStore traces,
     Settings settings,
     UserManager<Practitioner> users,
-    RoleManager<IdentityRole<Guid>> roles,
     ClinicClock today
 )
 {
@@ -59,7 +58,6 @@ public sealed class DemoSeeder(
 
     private async Task Accounts()
     {
-        await roles.CreateAsync(new IdentityRole<Guid>(SignInEndpoints.Administrator));
         foreach (var account in scenario.Accounts)
         {
             var user = new Practitioner
@@ -67,6 +65,7 @@ public sealed class DemoSeeder(
                 DisplayName = account.Name,
                 UserName = account.Email,
                 Email = account.Email,
+                Roles = account.Roles,
             };
             var created = await users.CreateAsync(user, account.Password);
             if (!created.Succeeded)
@@ -74,10 +73,6 @@ public sealed class DemoSeeder(
                 throw new InvalidOperationException(
                     string.Join(" ", created.Errors.Select(e => e.Description))
                 );
-            }
-            if (account.Role.Contains(SignInEndpoints.Administrator, StringComparison.Ordinal))
-            {
-                await users.AddToRoleAsync(user, SignInEndpoints.Administrator);
             }
         }
     }

@@ -67,6 +67,7 @@ public sealed class Refusals : IOpenApiOperationTransformer
         if (!metadata.OfType<IAllowAnonymous>().Any())
         {
             found.Add(StatusCodes.Status401Unauthorized);
+            found.Add(StatusCodes.Status403Forbidden);
         }
         if (metadata.OfType<MethodInfo>().Any(OpenCase.IsAskedBy))
         {

@@ -3,6 +3,7 @@ using Palaestra.Core.Library;
 using Palaestra.Core.Photos;
 using Palaestra.Exchange.Instruments;
 using Palaestra.Server.Description;
+using Palaestra.Server.People;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Instruments;
@@ -55,6 +56,7 @@ public static class InstrumentEndpoints
         LiveDevices devices,
         TimeProvider time,
         IHostApplicationLifetime server,
+        OpenSignIns signIns,
         HttpContext context
     )
     {
@@ -64,7 +66,8 @@ public static class InstrumentEndpoints
         }
         var stop = CancellationTokenSource.CreateLinkedTokenSource(
             context.RequestAborted,
-            server.ApplicationStopping
+            server.ApplicationStopping,
+            signIns.EndOf(SignInClaim.Of(context.User)!.Value)
         );
         context.Response.RegisterForDispose(stop);
         return TypedResults.ServerSentEvents(found.Watch(time.GetUtcNow(), stop.Token));

@@ -13,8 +13,8 @@ using Palaestra.Exchange.Instruments;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Keeping;
+using Palaestra.Server.People;
 using Palaestra.Server.Problems;
-using Palaestra.Server.SignIn;
 
 namespace Palaestra.Server.Instruments;
 

@@ -7,8 +7,8 @@ using Palaestra.Core.Library;
 using Palaestra.Data;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
+using Palaestra.Server.People;
 using Palaestra.Server.Problems;
-using Palaestra.Server.SignIn;
 
 namespace Palaestra.Server.Intake;
 

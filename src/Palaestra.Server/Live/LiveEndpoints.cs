@@ -1,9 +1,8 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Identity;
-using Palaestra.Data.Staff;
 using Palaestra.Server.Description;
+using Palaestra.Server.People;
 
 namespace Palaestra.Server.Live;
 
@@ -23,27 +22,24 @@ public static class LiveEndpoints
     /// <summary>Which visits have new events, as they are stored; ends with the account's sign-in.</summary>
     private static ServerSentEventsResult<News> Stream(
         VisitNews news,
-        IServiceScopeFactory scopes,
+        OpenSignIns signIns,
         IHostApplicationLifetime server,
         HttpContext context
     )
     {
         var stop = CancellationTokenSource.CreateLinkedTokenSource(
             context.RequestAborted,
-            server.ApplicationStopping
+            server.ApplicationStopping,
+            signIns.EndOf(SignInClaim.Of(context.User)!.Value)
         );
         context.Response.RegisterForDispose(stop);
         // A proxy that collects answers would hold the news back.
         context.Response.Headers["X-Accel-Buffering"] = "no";
         var heard = context.Request.Headers["Last-Event-ID"].FirstOrDefault();
-        async Task<bool> SignedIn()
-        {
-            await using var scope = scopes.CreateAsyncScope();
-            var door = scope.ServiceProvider.GetRequiredService<SignInManager<Practitioner>>();
-            return await door.ValidateSecurityStampAsync(context.User) is not null;
-        }
+        var mine = SignInClaim.Of(context.User);
+        bool SignedIn() => mine is { } id && signIns.Find(id) is not null;
         return TypedResults.ServerSentEvents(
-            Sent(news.Listen(heard, Beat, SignedIn, stop.Token), stop.Token)
+            Sent(news.Listen(heard, Beat, () => Task.FromResult(SignedIn()), stop.Token), stop.Token)
         );
     }
 

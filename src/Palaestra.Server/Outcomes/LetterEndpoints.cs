@@ -8,9 +8,9 @@ using Palaestra.Exchange.Sheets;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
+using Palaestra.Server.People;
 using Palaestra.Server.Problems;
 using Palaestra.Server.Serving;
-using Palaestra.Server.SignIn;
 using Palaestra.Server.Words;
 
 namespace Palaestra.Server.Outcomes;

@@ -9,11 +9,12 @@ using Palaestra.Core.Planning;
 using Palaestra.Core.Screening;
 using Palaestra.Data;
 using Palaestra.Data.Planning;
+using Palaestra.Data.Staff;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
+using Palaestra.Server.People;
 using Palaestra.Server.Problems;
-using Palaestra.Server.SignIn;
 
 namespace Palaestra.Server.Planning;
 
@@ -228,6 +229,10 @@ public static class PlanningEndpoints
         {
             return Problem.Fields(plan.Errors.Select(e => e with { Field = $"plan.{e.Field}" }));
         }
+        if (!who.Is(Role.Practitioner) && Overrides(form.Plan, file.CurrentPlan?.Plan))
+        {
+            return Problem.Of(StatusCodes.Status403Forbidden, Message.Of("people.no-override"));
+        }
         var refused = Refused(form, plan.Value!.Plan).ToList();
         if (refused.Count > 0)
         {
@@ -240,6 +245,13 @@ public static class PlanningEndpoints
         }
         return TypedResults.Created($"/api/episodes/{id}/plan", PlanRevisionView.Of(row));
     }
+
+    /// <summary>Whether a contraindication is set aside that the plan in force does not set aside.</summary>
+    private static bool Overrides(PlanForm form, Plan? before) =>
+        form.Items.Any(item =>
+            item.BarOverride is not null
+            && before?.Items.Any(i => i.RungId == item.RungId && i.BarOverride == item.BarOverride) != true
+        );
 
     /// <summary>Bars without a reason, and reasons that were not confirmed a second time.</summary>
     private static IEnumerable<FieldError> Refused(AcceptPlanForm form, Plan plan)

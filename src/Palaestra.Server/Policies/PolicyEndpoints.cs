@@ -6,8 +6,8 @@ using Palaestra.Data;
 using Palaestra.Data.Policies;
 using Palaestra.Server.Description;
 using Palaestra.Server.Keeping;
+using Palaestra.Server.People;
 using Palaestra.Server.Problems;
-using Palaestra.Server.SignIn;
 
 namespace Palaestra.Server.Policies;
 

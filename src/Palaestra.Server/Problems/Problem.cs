@@ -56,6 +56,17 @@ public static class Problem
     public static ProblemHttpResult Of(int status, Message said) =>
         TypedResults.Problem(new SaidProblem { Status = status, Said = said });
 
+    /// <summary>Whoever is signed in may do it, after giving the password again.</summary>
+    public static ProblemHttpResult Reauthenticate() =>
+        TypedResults.Problem(
+            new SaidProblem
+            {
+                Status = StatusCodes.Status403Forbidden,
+                Type = "reauthenticate",
+                Said = Message.Of("people.confirm"),
+            }
+        );
+
     public static ProblemHttpResult Conflict(Message said, object? current = null) =>
         TypedResults.Problem(
             new SaidProblem

@@ -8,9 +8,9 @@ using Palaestra.Data;
 using Palaestra.Data.Progression;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
+using Palaestra.Server.People;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Problems;
-using Palaestra.Server.SignIn;
 
 namespace Palaestra.Server.Progression;
 

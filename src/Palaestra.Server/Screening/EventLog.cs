@@ -40,7 +40,8 @@ public sealed class EventLog(
     public async Task<Checked<EventsTaken>?> Append(
         Guid visitId,
         IReadOnlyList<CaptureEvent> incoming,
-        string by
+        string by,
+        Guid? account = null
     )
     {
         if (incoming.Count > BatchMax)
@@ -66,7 +67,7 @@ public sealed class EventLog(
         }
         var seen = known.Select(e => e.Id).ToHashSet();
         var fresh = incoming.Where(e => seen.Add(e.Id)).ToList();
-        db.Events.AddRange(fresh.Select(e => Logged(e, visitId, by)));
+        db.Events.AddRange(fresh.Select(e => Logged(e, visitId, by, account)));
         await queue.Write(() => db.SaveChangesAsync());
         return Checked<EventsTaken>.Good(new EventsTaken(fresh.Count, incoming.Count - fresh.Count));
     }
@@ -114,16 +115,18 @@ public sealed class EventLog(
             );
     }
 
-    private LoggedEvent Logged(CaptureEvent e, Guid visitId, string by) =>
+    private LoggedEvent Logged(CaptureEvent e, Guid visitId, string by, Guid? account) =>
         new()
         {
             Id = e.Id,
             VisitId = visitId,
             TrialId = e.TrialId,
             Kind = e.Kind,
-            Event = e,
+            Event = e with { By = by },
             ReceivedAt = clock.Now,
-            By = e.By ?? by,
+            By = by,
+            AccountId = account,
+            ToldBy = e.By == by ? null : e.By,
         };
 
     /// <summary>An id or a trial that already belongs to another visit: another client's, or a mixed-up tablet.</summary>

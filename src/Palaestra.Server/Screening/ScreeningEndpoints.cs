@@ -10,8 +10,8 @@ using Palaestra.Data;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Keeping;
+using Palaestra.Server.People;
 using Palaestra.Server.Problems;
-using Palaestra.Server.SignIn;
 
 namespace Palaestra.Server.Screening;
 
@@ -77,7 +77,7 @@ public static class ScreeningEndpoints
     {
         try
         {
-            var taken = await log.Append(visitId, batch.Events, who.Name);
+            var taken = await log.Append(visitId, batch.Events, who.Name, who.AccountId);
             if (taken?.Value is { Stored: > 0 })
             {
                 news.Tell(visitId);

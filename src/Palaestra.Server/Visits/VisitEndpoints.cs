@@ -12,10 +12,10 @@ using Palaestra.Data.Visits;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
+using Palaestra.Server.People;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Problems;
 using Palaestra.Server.Progression;
-using Palaestra.Server.SignIn;
 
 namespace Palaestra.Server.Visits;
 

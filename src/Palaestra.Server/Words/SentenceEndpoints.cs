@@ -4,8 +4,8 @@ using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
+using Palaestra.Server.People;
 using Palaestra.Server.Problems;
-using Palaestra.Server.SignIn;
 using Palaestra.Words;
 
 namespace Palaestra.Server.Words;

@@ -105,7 +105,7 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
     {
         get
         {
-            var path = Path.Combine(Folder, SignIn.FirstAdministrator.FileName);
+            var path = Path.Combine(Folder, People.FirstAdministrator.FileName);
             return File.Exists(path) ? File.ReadAllText(path).Trim() : "";
         }
     }
@@ -114,7 +114,7 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
     public async Task<HttpClient> InDemo()
     {
         var browser = Browser();
-        var account = (await browser.Get<SignIn.StartView>("/api/start")).Accounts[0];
+        var account = (await browser.Get<People.StartView>("/api/start")).Accounts[0];
         (
             await browser.PostAsJsonAsync("/api/sign-in", new { account.Email, account.Password })
         ).EnsureSuccessStatusCode();

@@ -3,7 +3,7 @@ using System.Text;
 using Palaestra.Data;
 using Palaestra.Data.Keeping;
 
-namespace Palaestra.Server.SignIn;
+namespace Palaestra.Server.People;
 
 /// <summary>
 /// The code with which an empty clinic gets its first administrator: made at the start, told on the console and in a file that
@@ -12,12 +12,6 @@ namespace Palaestra.Server.SignIn;
 public sealed class FirstAdministrator(Settings settings)
 {
     public const string FileName = "first-admin-code";
-
-    /// <summary>Letters and digits that are not taken for one another.</summary>
-    private const string Alphabet = "ABCDEFGHJKLMNPQRSTUVWXYZ23456789";
-
-    /// <summary>Of 5 bits each: 100 bits.</summary>
-    private const int Letters = 20;
 
     private readonly string path = Path.Combine(settings.DataFolder, FileName);
 
@@ -42,7 +36,7 @@ public sealed class FirstAdministrator(Settings settings)
         }
         if (Known() is not { } code)
         {
-            code = Grouped(RandomNumberGenerator.GetString(Alphabet, Letters));
+            code = InvitationCode.New();
             WholeFile.Write(path, code + "\n");
         }
         return code;
@@ -59,16 +53,9 @@ public sealed class FirstAdministrator(Settings settings)
     }
 
     private string? Known() =>
-        File.Exists(path) && File.ReadAllText(path).Trim() is { Length: >= Letters } code ? code : null;
+        File.Exists(path) && File.ReadAllText(path).Trim() is { Length: >= InvitationCode.Letters } code
+            ? code
+            : null;
 
-    /// <summary>As it is typed: without its dashes, and in either case.</summary>
-    private static byte[] Bytes(string code) =>
-        Encoding.UTF8.GetBytes(
-            code.Replace("-", "", StringComparison.Ordinal)
-                .Replace(" ", "", StringComparison.Ordinal)
-                .ToUpperInvariant()
-        );
-
-    private static string Grouped(string code) =>
-        string.Join('-', code.Chunk(5).Select(part => new string(part)));
+    private static byte[] Bytes(string code) => Encoding.UTF8.GetBytes(InvitationCode.Plain(code));
 }

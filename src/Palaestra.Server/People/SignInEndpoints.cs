@@ -1,4 +1,3 @@
-using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -8,12 +7,20 @@ using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
 using Palaestra.Server.Problems;
 
-namespace Palaestra.Server.SignIn;
+namespace Palaestra.Server.People;
 
-public sealed record DemoAccount(string Name, string Role, string Email, string Password);
+/// <param name="Role">In words, for people.</param>
+public sealed record DemoAccount(
+    string Name,
+    string Role,
+    string Email,
+    string Password,
+    IReadOnlyList<Role> Roles
+);
 
 /// <summary>What a visitor who is not signed in may know.</summary>
 /// <param name="Administrator">Whoever is signed in keeps the clinic.</param>
+/// <param name="Roles">What whoever is signed in may do; empty: nobody is.</param>
 /// <param name="Time">How the clinic tells times and dates; for whoever is signed in.</param>
 /// <param name="BackupWarning">For administrators: the last good backup is too old, or there is none.</param>
 public sealed record StartView(
@@ -24,7 +31,8 @@ public sealed record StartView(
     bool Administrator = false,
     string? BackupWarning = null,
     ClinicTime? Time = null,
-    string? Version = null
+    string? Version = null,
+    IReadOnlyList<Role>? Roles = null
 );
 
 public sealed record SignInForm(string Email, string Password);
@@ -34,8 +42,6 @@ public sealed record FirstAdministratorForm(string Code, string Name, string Ema
 
 public static class SignInEndpoints
 {
-    public const string Administrator = "administrator";
-
     public static void MapSignIn(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api").WithTags("Sign-in");
@@ -46,7 +52,7 @@ public static class SignInEndpoints
         group
             .MapPost("/sign-in", SignIn)
             .AllowAnonymous()
-            .Described("SignIn", "Signs in; the answer sets a cookie.", 401);
+            .Described("SignIn", "Signs in; the answer sets a cookie.", 401, 429);
         group
             .MapPost("/first-administrator", CreateFirst)
             .AllowAnonymous()
@@ -59,54 +65,60 @@ public static class SignInEndpoints
     }
 
     private static async Task<Ok<StartView>> Start(
-        UserManager<Practitioner> users,
+        PalaestraDb db,
         Settings settings,
         Demo.DemoScenario demo,
         FirstAdministrator first,
         Keeping.BackupRuns backups,
-        ClaimsPrincipal principal,
+        WhoIsHere who,
         ClinicClock clock
     )
     {
-        var user = await users.GetUserAsync(principal);
-        var keeps = user is not null && principal.IsInRole(Administrator);
-        var none = first.Open && !await users.Users.AnyAsync();
+        var here = who.SignIn;
+        var keeps = who.Is(Role.Administrator);
+        var none = first.Open && !await db.Users.AnyAsync();
         return TypedResults.Ok(
             new StartView(
                 none,
                 settings.Demo,
                 settings.Demo ? demo.Accounts : [],
-                user?.DisplayName,
+                here?.Name,
                 keeps,
                 keeps ? backups.Warning() : null,
-                user is null ? null : clock.Time,
-                user is null ? null : Product.Version
+                here is null ? null : clock.Time,
+                here is null ? null : Product.Version,
+                who.Roles
             )
         );
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
         SignInForm form,
-        SignInManager<Practitioner> signIn
+        UserManager<Practitioner> users,
+        Passwords passwords,
+        Attempts attempts,
+        SignInCookie cookie,
+        HttpContext context
     )
     {
-        var result = await signIn.PasswordSignInAsync(
-            form.Email,
-            form.Password,
-            isPersistent: true,
-            lockoutOnFailure: true
-        );
-        if (result.Succeeded)
+        var key = Attempts.Of(form.Email ?? "", context);
+        if (attempts.TooMany(key))
         {
-            return TypedResults.NoContent();
+            return Problem.Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"));
         }
-        var title = result.IsLockedOut ? Message.Of("sign-in.tries") : Message.Of("sign-in.wrong");
-        return Problem.Of(StatusCodes.Status401Unauthorized, title);
+        var account = await users.FindByEmailAsync(form.Email ?? "");
+        if (!passwords.Right(account, form.Password))
+        {
+            attempts.Failed(key);
+            return Problem.Of(StatusCodes.Status401Unauthorized, Message.Of("sign-in.wrong"));
+        }
+        await cookie.Begin(account!);
+        return TypedResults.NoContent();
     }
 
-    private static async Task<NoContent> SignOut(SignInManager<Practitioner> signIn)
+    private static async Task<NoContent> SignOut(SignInCookie cookie)
     {
-        await signIn.SignOutAsync();
+        await cookie.End();
         return TypedResults.NoContent();
     }
 
@@ -115,8 +127,7 @@ public static class SignInEndpoints
         FirstAdministrator first,
         PalaestraDb db,
         UserManager<Practitioner> users,
-        RoleManager<IdentityRole<Guid>> roles,
-        SignInManager<Practitioner> signIn,
+        SignInCookie cookie,
         TimeProvider clock
     )
     {
@@ -125,6 +136,8 @@ public static class SignInEndpoints
             DisplayName = form.Name.Trim(),
             UserName = form.Email,
             Email = form.Email,
+            // Of a clinic of one: whoever comes first works there too.
+            Roles = [Role.Administrator, Role.Practitioner],
         };
         await first.Turn.WaitAsync();
         try
@@ -140,43 +153,22 @@ public static class SignInEndpoints
                     Message.Of("sign-in.code", ("file", FirstAdministrator.FileName))
                 );
             }
-            if (user.DisplayName.Length is 0 or > 120)
+            if (Names.Fault(form.Name) is { } fault)
             {
-                return Problem.Field("name", Message.Of("sign-in.name"));
+                return Problem.Field("name", fault);
             }
-            await using var whole = await db.Database.BeginTransactionAsync();
             var created = await users.CreateAsync(user, form.Password);
             if (!created.Succeeded)
             {
-                return Problem.Fields(created.Errors.Select(Explain));
+                return Problem.Fields(created.Errors.Select(Names.Explain));
             }
-            if (!await roles.RoleExistsAsync(Administrator))
-            {
-                await roles.CreateAsync(new IdentityRole<Guid>(Administrator));
-            }
-            await users.AddToRoleAsync(user, Administrator);
-            await whole.CommitAsync();
             first.Close(clock.GetLocalNow());
         }
         finally
         {
             first.Turn.Release();
         }
-        await signIn.SignInAsync(user, isPersistent: true);
+        await cookie.Begin(user);
         return TypedResults.NoContent();
     }
-
-    private static FieldError Explain(IdentityError error) =>
-        new(
-            error.Code.Contains("Password", StringComparison.Ordinal) ? "password" : "email",
-            error.Code switch
-            {
-                nameof(IdentityErrorDescriber.PasswordTooShort) => Message.Of("sign-in.password-short"),
-                nameof(IdentityErrorDescriber.DuplicateEmail)
-                or nameof(IdentityErrorDescriber.DuplicateUserName) => Message.Of("sign-in.taken"),
-                nameof(IdentityErrorDescriber.InvalidEmail)
-                or nameof(IdentityErrorDescriber.InvalidUserName) => Message.Of("sign-in.no-address"),
-                _ => Message.Plain(error.Description),
-            }
-        );
 }

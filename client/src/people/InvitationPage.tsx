@@ -1,0 +1,83 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { api, got, ProblemError } from "../api/client";
+import { keys } from "../api/queries";
+import { Button } from "../controls/Button";
+import { TextField } from "../controls/fields";
+import { ProblemNote, Small, Stack } from "../controls/layout";
+import { Door, EnterForm, useEnter } from "../sign-in/SignInPage";
+import { say } from "../words/say";
+
+/** Where a code becomes an account, or a new password for one there is. */
+export function InvitationPage() {
+  const { code } = useParams();
+  return <Door>{code ? <Choose code={code} /> : <TypeCode />}</Door>;
+}
+
+function TypeCode() {
+  const navigate = useNavigate();
+  const [code, setCode] = useState("");
+  return (
+    <EnterForm
+      title={say("people.with-a-code")}
+      button={say("people.go-on")}
+      error={null}
+      onEnter={() => void navigate(`/invitation/${encodeURIComponent(code.trim())}`)}
+    >
+      <TextField
+        label={say("people.code")}
+        hint={say("people.four-groups-of-five")}
+        value={code}
+        onChange={setCode}
+        autoComplete="one-time-code"
+      />
+    </EnterForm>
+  );
+}
+
+function Choose({ code }: { code: string }) {
+  const navigate = useNavigate();
+  const [password, setPassword] = useState("");
+  const path = { code };
+  const { data, error } = useQuery({
+    queryKey: keys.invitation(code),
+    queryFn: () => got(api.GET("/api/invitations/{code}", { params: { path } })),
+    retry: false,
+  });
+  const enter = useEnter(async () => {
+    await got(api.POST("/api/invitations/{code}", { params: { path }, body: { password } }));
+    void navigate("/", { replace: true });
+  });
+  const problem = enter.error instanceof ProblemError ? enter.error : null;
+  if (error) {
+    return (
+      <Stack $gap={4}>
+        <ProblemNote error={error} />
+        <Button $quiet onPress={() => void navigate("/invitation")}>
+          {say("people.type-the-code")}
+        </Button>
+      </Stack>
+    );
+  }
+  if (!data) return null;
+  return (
+    <EnterForm
+      title={say(data.again ? "people.choose-a-new-password" : "people.welcome", { name: data.name })}
+      button={say("people.keep-and-sign-in")}
+      error={problem && problem.fields.length > 0 ? null : enter.error}
+      onEnter={() => enter.mutate()}
+    >
+      <Small>{say("people.you-sign-in-as", { email: data.email })}</Small>
+      <TextField
+        label={say("people.password")}
+        hint={say("people.twelve-characters")}
+        value={password}
+        onChange={setPassword}
+        type="password"
+        autoComplete="new-password"
+        error={problem?.field("password")}
+      />
+    </EnterForm>
+  );
+}

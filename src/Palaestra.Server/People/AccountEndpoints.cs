@@ -1,0 +1,173 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using NodaTime;
+using Palaestra.Data.Staff;
+using Palaestra.Server.Description;
+using Palaestra.Server.Problems;
+
+namespace Palaestra.Server.People;
+
+/// <summary>Whoever is signed in, as they see themselves.</summary>
+/// <param name="Confirmed">The password was given within the last five minutes.</param>
+public sealed record AccountView(
+    Guid Id,
+    string Name,
+    string Email,
+    IReadOnlyList<Role> Roles,
+    bool Confirmed
+);
+
+/// <param name="Device">What the browser says it is. <paramref name="Here"/>: it is the one that asks.</param>
+public sealed record SignInView(Guid Id, string Device, Instant BegunAt, bool Here);
+
+public sealed record AccountForm(string Name);
+
+/// <param name="Old">The one that is valid until now.</param>
+public sealed record PasswordForm(string Old, string New);
+
+public sealed record ConfirmForm(string Password);
+
+/// <summary>For everybody, about themselves.</summary>
+public static class AccountEndpoints
+{
+    public static void MapAccount(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api").WithTags("Account");
+        group.MapGet("/account", Get).Described("GetAccount", "Who is signed in, and as what.");
+        group.MapPut("/account", Change).Described("ChangeAccount", "Changes the name of whoever asks.");
+        group
+            .MapPost("/account/password", ChangePassword)
+            .Described(
+                "ChangePassword",
+                "Changes the password of whoever asks; every other sign-in of the account ends.",
+                429
+            );
+        group
+            .MapGet("/account/sign-ins", SignIns)
+            .Described("GetSignIns", "On which devices whoever asks is signed in.");
+        group
+            .MapDelete("/account/sign-ins/{signInId:guid}", End)
+            .Described("EndSignIn", "Ends a sign-in of whoever asks, as that of a lost tablet.", 404);
+        group
+            .MapPost("/reauthenticate", Reauthenticate)
+            .Described(
+                "Reauthenticate",
+                "Gives the password again; for five minutes it counts for what asks for it.",
+                429
+            );
+    }
+
+    private static async Task<Ok<AccountView>> Get(WhoIsHere who, UserManager<Practitioner> users) =>
+        TypedResults.Ok(ViewOf((await Mine(who, users))!, who));
+
+    private static async Task<Results<Ok<AccountView>, ProblemHttpResult>> Change(
+        AccountForm form,
+        WhoIsHere who,
+        UserManager<Practitioner> users,
+        OpenSignIns signIns
+    )
+    {
+        if (Names.Fault(form.Name) is { } fault)
+        {
+            return Problem.Field("name", fault);
+        }
+        var account = (await Mine(who, users))!;
+        account.DisplayName = form.Name.Trim();
+        await users.UpdateAsync(account);
+        signIns.Renew(account);
+        return TypedResults.Ok(ViewOf(account, who));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> ChangePassword(
+        PasswordForm form,
+        WhoIsHere who,
+        UserManager<Practitioner> users,
+        OpenSignIns signIns,
+        Passwords passwords,
+        Attempts attempts,
+        HttpContext context
+    )
+    {
+        var account = (await Mine(who, users))!;
+        if (Wrong(account, form.Old, "old", passwords, attempts, context) is { } refusal)
+        {
+            return refusal;
+        }
+        var changed = await users.ChangePasswordAsync(account, form.Old, form.New);
+        if (!changed.Succeeded)
+        {
+            return Problem.Fields(changed.Errors.Select(e => Names.Explain(e) with { Field = "new" }));
+        }
+        await signIns.EndAll(account.Id, but: who.SignIn!.Id);
+        return TypedResults.NoContent();
+    }
+
+    private static Ok<IReadOnlyList<SignInView>> SignIns(WhoIsHere who, OpenSignIns signIns) =>
+        TypedResults.Ok<IReadOnlyList<SignInView>>([
+            .. signIns
+                .Of(who.AccountId!.Value)
+                .Select(s => new SignInView(s.Id, s.Device, s.BegunAt, s.Id == who.SignIn!.Id)),
+        ]);
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> End(
+        Guid signInId,
+        WhoIsHere who,
+        OpenSignIns signIns
+    )
+    {
+        if (signIns.Find(signInId) is not { } session || session.AccountId != who.AccountId)
+        {
+            return Problem.NotFound("sign-in");
+        }
+        await signIns.End(signInId);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Reauthenticate(
+        ConfirmForm form,
+        WhoIsHere who,
+        UserManager<Practitioner> users,
+        OpenSignIns signIns,
+        Passwords passwords,
+        Attempts attempts,
+        HttpContext context
+    )
+    {
+        var account = (await Mine(who, users))!;
+        if (Wrong(account, form.Password, "password", passwords, attempts, context) is { } refusal)
+        {
+            return refusal;
+        }
+        await signIns.Confirm(who.SignIn!);
+        return TypedResults.NoContent();
+    }
+
+    private static ProblemHttpResult? Wrong(
+        Practitioner account,
+        string? password,
+        string field,
+        Passwords passwords,
+        Attempts attempts,
+        HttpContext context
+    )
+    {
+        // Apart from signing in: whoever is in already cannot close the door.
+        var key = Attempts.Of($"again {account.Email}", context);
+        if (attempts.TooMany(key))
+        {
+            return Problem.Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"));
+        }
+        if (passwords.Right(account, password))
+        {
+            return null;
+        }
+        attempts.Failed(key);
+        return Problem.Field(field, Message.Of("people.password"));
+    }
+
+    private static Task<Practitioner?> Mine(WhoIsHere who, UserManager<Practitioner> users) =>
+        users.FindByIdAsync(who.AccountId!.Value.ToString());
+
+    private static AccountView ViewOf(Practitioner account, WhoIsHere who) =>
+        new(account.Id, account.DisplayName, account.Email!, account.Roles, who.Confirmed);
+}

@@ -1,0 +1,136 @@
+using System.Net;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+using Palaestra.Data.Staff;
+using Palaestra.Server.People;
+using Palaestra.Server.Tests.Given;
+
+namespace Palaestra.Server.Tests;
+
+/// <summary>Every operation of the API, for every role, over HTTP.</summary>
+public sealed partial class PermissionTests(OneServer one) : IClassFixture<OneServer>
+{
+    private sealed record Operation(string Name, string Verb, string Path);
+
+    private static async Task<IReadOnlyList<Operation>> Operations(HttpClient browser)
+    {
+        using var description = JsonDocument.Parse(await browser.GetStringAsync("/openapi/v1.json"));
+        return
+        [
+            .. from path in description.RootElement.GetProperty("paths").EnumerateObject()
+            from method in path.Value.EnumerateObject()
+            let name = method.Value.GetProperty("operationId").GetString()!
+            select new Operation(
+                name,
+                method.Name.ToUpperInvariant(),
+                Blank().Replace(path.Name, Guid.Empty.ToString())
+            ),
+        ];
+    }
+
+    /// <summary>Nobody is signed in for these.</summary>
+    private static readonly string[] Anonymous =
+    [
+        "CreateFirstAdministrator",
+        "GetFeed",
+        "GetInvitation",
+        "GetStart",
+        "SignIn",
+        "TakeInvitation",
+    ];
+
+    [Fact]
+    public async Task Every_operation_has_its_row_and_every_row_its_operation()
+    {
+        var names = (await Operations(one.Running.Browser())).Select(o => o.Name).ToList();
+        Assert.Equal(
+            names.Except(Anonymous).Order(StringComparer.Ordinal),
+            Permissions.ByOperation.Keys.Order(StringComparer.Ordinal)
+        );
+        Assert.Subset(Permissions.ByOperation.Keys.ToHashSet(), Permissions.Confirmed.ToHashSet());
+        Assert.False(Permissions.May(Enum.GetValues<Role>(), "SomethingNew"));
+    }
+
+    /// <summary>What the rows must say, written down a second time for those that could hurt.</summary>
+    [Theory]
+    [InlineData("ClearDangerReport", new[] { Role.Practitioner })]
+    [InlineData("StoreLetter", new[] { Role.Practitioner })]
+    [InlineData("ChangePolicy", new[] { Role.Administrator, Role.Practitioner })]
+    [InlineData("SetAccount", new[] { Role.Administrator })]
+    [InlineData("InviteAccount", new[] { Role.Administrator })]
+    [InlineData("MakeBackup", new[] { Role.Administrator })]
+    [InlineData("GetEpisode", new[] { Role.Practitioner, Role.Trainer })]
+    [InlineData("AppendEvents", new[] { Role.Practitioner, Role.Trainer })]
+    [InlineData("BookVisit", new[] { Role.Practitioner, Role.Trainer, Role.Reception })]
+    public void What_could_hurt_is_for_these_roles_alone(string operation, Role[] roles) =>
+        Assert.Equal(roles, Permissions.ByOperation[operation].Order());
+
+    public static TheoryData<Role> Roles => [.. Enum.GetValues<Role>()];
+
+    [Theory]
+    [MemberData(nameof(Roles))]
+    public async Task Each_role_is_refused_what_is_not_in_its_rows_and_nothing_else(Role role)
+    {
+        var (browser, email) = await one.Running.Joins(role);
+        // These end the sign-in itself, or never end.
+        string[] apart = ["SignOut", "GetLiveNews", "WatchInstrument", .. Anonymous];
+        foreach (var operation in (await Operations(browser)).Where(o => !apart.Contains(o.Name)))
+        {
+            using var request = new HttpRequestMessage(new HttpMethod(operation.Verb), operation.Path);
+            using var answer = await browser.SendAsync(request);
+            Assert.True(
+                answer.StatusCode == HttpStatusCode.Forbidden != Permissions.May([role], operation.Name),
+                $"{role}: {operation.Name} answered {(int)answer.StatusCode}"
+            );
+        }
+        Assert.Equal(HttpStatusCode.OK, (await browser.GetAsync("/api/account")).StatusCode);
+        Assert.NotEmpty(email);
+    }
+
+    [Fact]
+    public async Task Roles_add_up_and_a_change_of_them_counts_with_the_next_request()
+    {
+        var (browser, email) = await one.Running.Joins(Role.Reception);
+        Assert.Equal(HttpStatusCode.Forbidden, (await browser.GetAsync("/api/policies")).StatusCode);
+        var administrator = await one.Running.SignedIn();
+        var line = (await administrator.Get<AccountsView>("/api/accounts")).Accounts.Single(a =>
+            a.Email == email
+        );
+        await administrator
+            .Put(
+                $"/api/accounts/{line.Id}",
+                new AccountSettings([Role.Trainer, Role.Reception, Role.Trainer], false)
+            )
+            .Ok<AccountLine>();
+        Assert.Equal(HttpStatusCode.OK, (await browser.GetAsync("/api/policies")).StatusCode);
+        Assert.Equal([Role.Trainer, Role.Reception], (await browser.Get<StartView>("/api/start")).Roles);
+    }
+
+    [Fact]
+    public async Task The_desk_sees_names_and_times_and_nothing_clinical()
+    {
+        var practitioner = await one.Running.SignedIn();
+        var form = Clinic.Form() with { Name = "Wilmot Sedge", Complaint = "sharp when bending" };
+        await new Clinic(practitioner).NewClient(form);
+        var (browser, _) = await one.Running.Joins(Role.Reception);
+        var text =
+            await browser.GetStringAsync("/api/day")
+            + await browser.GetStringAsync("/api/clients?words=Wilmot");
+        Assert.Contains("Wilmot Sedge", text, StringComparison.Ordinal);
+        Assert.DoesNotContain("sharp when bending", text, StringComparison.Ordinal);
+        // Nor can a complaint be found by asking for it.
+        Assert.DoesNotContain(
+            "Wilmot Sedge",
+            await browser.GetStringAsync("/api/clients?words=sharp"),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "Wilmot Sedge",
+            await practitioner.GetStringAsync("/api/clients?words=sharp"),
+            StringComparison.Ordinal
+        );
+    }
+
+    [GeneratedRegex(@"\{[^}/]+\}")]
+    private static partial Regex Blank();
+}
