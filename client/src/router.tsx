@@ -15,7 +15,7 @@ import { NewClientPage } from "./intake/NewClientPage";
 import { LetterPage } from "./letters/LetterPage";
 import { MeasuredPhotoPage } from "./photos/MeasuredPhotoPage";
 import { AccountPage } from "./people/AccountPage";
-import { InvitationPage } from "./people/InvitationPage";
+import { InvitationPage } from "./sign-in/InvitationPage";
 import { PeoplePage } from "./people/PeoplePage";
 import { PhotoPage } from "./photos/PhotoPage";
 import { ComparePage } from "./planning/ComparePage";

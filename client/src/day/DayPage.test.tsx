@@ -44,7 +44,7 @@ afterEach(cleanup);
 function open(view: DayView, start: Partial<StartView> = {}) {
   const queries = quietQueries();
   queries.setQueryData(keys.day, view);
-  queries.setQueryData(keys.start, { signedInAs: "Ines Arroyo", ...start });
+  queries.setQueryData(keys.start, { signedInAs: "Ines Arroyo", roles: ["practitioner"], ...start });
   show(<DayPage />, queries);
 }
 
@@ -113,6 +113,27 @@ describe("what waits for a decision", () => {
   it("says so where nothing does", () => {
     open(day({ visits: [visit({})] }));
     expect(screen.getByText(say("day.nothing-every-session-is-decided"))).toBeTruthy();
+  });
+});
+
+describe("at the desk", () => {
+  it("names and times stand without a way into a record, and nothing clinical is offered", () => {
+    const others = [{ episodeId: "e9", visitId: "v9", name: "Halla Wintering", complaint: "" }];
+    open(day({ visits: [visit({ says: "" })], others, othersCount: 1 } as Partial<DayView>), {
+      roles: ["reception"],
+    });
+    expect(within(rail()).getByText("Maris Telleke")).toBeTruthy();
+    expect(within(rail()).queryByRole("link")).toBeNull();
+    expect(screen.getByText("Halla Wintering").closest("a")).toBeNull();
+    expect(screen.queryByText(say("day.wants-a-decision"))).toBeNull();
+    expect(screen.queryByRole("button", { name: say("day.new-client") })).toBeNull();
+    expect(screen.queryByRole("link", { name: say("day.settings") })).toBeNull();
+  });
+
+  it("an administrator alone comes to the settings and not into records", () => {
+    open(day({ visits: [visit({})] }), { roles: ["administrator"], administrator: true });
+    expect(screen.getByRole("link", { name: say("day.settings") })).toBeTruthy();
+    expect(within(rail()).queryByRole("link")).toBeNull();
   });
 });
 

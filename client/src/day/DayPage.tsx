@@ -10,7 +10,7 @@ import { longDayWords, timeWords, wallHours } from "../api/clinicTime";
 import { RungFigure } from "../figure/FigureView";
 import { SyncMark } from "../frame/SyncMark";
 import { useSignOut } from "../frame/useSignOut";
-import { useRoles } from "../people/roles";
+import { useRoles } from "../frame/useRoles";
 import { say } from "../words/say";
 
 const Head = styled.header`
@@ -128,16 +128,16 @@ const Rail = styled.div<{ $hours: number }>`
   }
 `;
 
-const Slot = styled(Link)<{ $tone: "closed" | "new" | "plain" }>`
+const Slot = styled(Link)<{ $tone: "closed" | "new" | "plain"; $drawn: boolean }>`
   position: absolute;
   left: 14px;
   right: 0;
   height: ${hourHeight - 12}px;
   display: grid;
-  grid-template-columns: 118px minmax(0, 1fr) auto;
+  grid-template-columns: ${({ $drawn }) => ($drawn ? "118px minmax(0, 1fr) auto" : "minmax(0, 1fr) auto")};
   gap: ${({ theme }) => theme.space(3)};
   align-items: center;
-  padding: 0 ${({ theme }) => theme.space(4)} 0 ${({ theme }) => theme.space(2)};
+  padding: 0 ${({ theme }) => theme.space(4)} 0 ${({ theme, $drawn }) => theme.space($drawn ? 2 : 5)};
   border-left: 6px solid
     ${({ theme, $tone }) =>
       $tone === "closed" ? theme.colour.clay : $tone === "new" ? theme.colour.sea : theme.colour.ink};
@@ -184,11 +184,14 @@ function Day({ day }: { day: DayView }) {
               as={clinical ? undefined : "div"}
               to={`/episodes/${visit.episodeId}/visits/${visit.visitId}/${station(visit)}`}
               style={{ top }}
+              $drawn={clinical}
               $tone={visit.closed ? "closed" : visit.number === 1 ? "new" : "plain"}
             >
-              <div className="drawing">
-                {visit.rungId && <RungFigure rungId={visit.rungId} side="right" width={114} height={56} />}
-              </div>
+              {clinical && (
+                <div className="drawing">
+                  {visit.rungId && <RungFigure rungId={visit.rungId} side="right" width={114} height={56} />}
+                </div>
+              )}
               <div>
                 <strong>{visit.name}</strong>
                 <span className="says">

@@ -8,6 +8,7 @@ import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
 import { Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { dayWords } from "../api/clinicTime";
+import { useRoles } from "../frame/useRoles";
 import { useVisit } from "../frame/useVisit";
 import { IntakeFields, missing, toForm, type Draft } from "./IntakeFields";
 import { say } from "../words/say";
@@ -31,6 +32,27 @@ export function AskPage() {
 }
 
 function OpenReport(props: { report: DangerReport; episodeId: string }) {
+  const { report } = props;
+  const { judges } = useRoles();
+  return (
+    <Note grave>
+      <Stack $gap={3}>
+        <h2>{report.words}</h2>
+        <p>
+          {say("intake.marked-notedat-by-notedby", {
+            notedAt: dayWords(report.notedAt),
+            notedBy: report.notedBy,
+          })}
+          {report.sameDay && <strong> {say("intake.send-on-the-same-day")}</strong>}{" "}
+          {say("intake.the-later-stations-are-closed")}
+        </p>
+        {judges ? <DealtWith {...props} /> : <p>{say("intake.a-practitioner-records")}</p>}
+      </Stack>
+    </Note>
+  );
+}
+
+function DealtWith(props: { report: DangerReport; episodeId: string }) {
   const { report, episodeId } = props;
   const queries = useQueryClient();
   const [found, setFound] = useState("");
@@ -47,43 +69,29 @@ function OpenReport(props: { report: DangerReport; episodeId: string }) {
   });
   const problem = clear.error instanceof ProblemError ? clear.error : null;
   return (
-    <Note grave>
-      <Stack $gap={3}>
-        <h2>{report.words}</h2>
-        <p>
-          {say("intake.marked-notedat-by-notedby", {
-            notedAt: dayWords(report.notedAt),
-            notedBy: report.notedBy,
-          })}
-          {report.sameDay && <strong> {say("intake.send-on-the-same-day")}</strong>}{" "}
-          {say("intake.the-later-stations-are-closed")}
-        </p>
-        <TextField
-          long
-          label={say("intake.what-was-found")}
-          value={found}
-          onChange={setFound}
-          error={problem?.field("found")}
-        />
-        <TextField
-          long
-          label={say("intake.what-was-done-about-it")}
-          value={done}
-          onChange={setDone}
-          error={problem?.field("done")}
-        />
-        {problem && problem.fields.length === 0 && <ProblemNote error={problem} />}
-        <Row>
-          <Button
-            isDisabled={!found.trim() || !done.trim() || clear.isPending}
-            onPress={() => clear.mutate()}
-          >
-            {say("intake.record-and-open-the-stations")}
-          </Button>
-          <Small>{say("intake.your-name-and-the-time")}</Small>
-        </Row>
-      </Stack>
-    </Note>
+    <>
+      <TextField
+        long
+        label={say("intake.what-was-found")}
+        value={found}
+        onChange={setFound}
+        error={problem?.field("found")}
+      />
+      <TextField
+        long
+        label={say("intake.what-was-done-about-it")}
+        value={done}
+        onChange={setDone}
+        error={problem?.field("done")}
+      />
+      {problem && problem.fields.length === 0 && <ProblemNote error={problem} />}
+      <Row>
+        <Button isDisabled={!found.trim() || !done.trim() || clear.isPending} onPress={() => clear.mutate()}>
+          {say("intake.record-and-open-the-stations")}
+        </Button>
+        <Small>{say("intake.your-name-and-the-time")}</Small>
+      </Row>
+    </>
   );
 }
 

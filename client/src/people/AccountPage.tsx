@@ -73,9 +73,11 @@ function Name({ account }: { account: AccountView }) {
         />
         <Small>{say("people.signs-in-as", { email: account.email })}</Small>
         {!field && <ProblemNote error={keep.error} />}
-        <Button $quiet isDisabled={name === account.name || keep.isPending} onPress={() => keep.mutate()}>
-          {say("people.keep-the-name")}
-        </Button>
+        <Row>
+          <Button $quiet isDisabled={name === account.name || keep.isPending} onPress={() => keep.mutate()}>
+            {say("people.keep-the-name")}
+          </Button>
+        </Row>
       </Stack>
     </section>
   );
@@ -123,9 +125,11 @@ function Password() {
             error={problem?.field("new")}
           />
           {problem?.fields.length === 0 && <ProblemNote error={problem} />}
-          <Button $quiet type="submit" isDisabled={!old || !next || change.isPending}>
-            {say("people.change-password")}
-          </Button>
+          <Row>
+            <Button $quiet type="submit" isDisabled={!old || !next || change.isPending}>
+              {say("people.change-password")}
+            </Button>
+          </Row>
           {change.isSuccess && <p role="status">{say("people.password-changed")}</p>}
         </Stack>
       </Form>

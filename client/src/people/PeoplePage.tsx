@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
+import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
 import { momentWords } from "../api/clinicTime";
 import { keys } from "../api/queries";
@@ -10,6 +11,17 @@ import { Checkbox, TextField } from "../controls/fields";
 import { Columns, Note, Page, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { say } from "../words/say";
 import { allRoles, roleMeans, roleWords } from "./roles";
+
+const Choices = styled.div<{ $means: boolean }>`
+  display: flex;
+  flex-direction: ${({ $means }) => ($means ? "column" : "row")};
+  flex-wrap: wrap;
+  column-gap: ${({ theme }) => theme.space(5)};
+`;
+
+const Person = styled(Ruled)`
+  padding-bottom: ${({ theme }) => theme.space(4)};
+`;
 
 /** For administrators: who has an account, what each may do, and codes for those who come. */
 export function PeoplePage() {
@@ -55,7 +67,7 @@ export function PeoplePage() {
 
 function Roles(props: { roles: Role[]; onChange: (roles: Role[]) => void; error?: string; means?: boolean }) {
   return (
-    <div role="group" aria-label={say("people.may")}>
+    <Choices role="group" aria-label={say("people.may")} $means={props.means ?? false}>
       {allRoles.map((role) => (
         <Checkbox
           key={role}
@@ -68,7 +80,7 @@ function Roles(props: { roles: Role[]; onChange: (roles: Role[]) => void; error?
         </Checkbox>
       ))}
       {props.error && <Note grave>{props.error}</Note>}
-    </div>
+    </Choices>
   );
 }
 
@@ -77,6 +89,7 @@ type Made = (made: { made: InvitationMade; name: string }) => void;
 function Account({ account, onMade }: { account: AccountLine; onMade: Made }) {
   const queries = useQueryClient();
   const [roles, setRoles] = useState(account.roles);
+  const [asking, setAsking] = useState(false);
   const path = { accountId: account.id };
   const refresh = () => queries.invalidateQueries();
   const set = useMutation({
@@ -98,7 +111,7 @@ function Account({ account, onMade }: { account: AccountLine; onMade: Made }) {
   const disabled = account.disabledAt !== null;
   const changed = [...roles].sort().join() !== [...account.roles].sort().join();
   return (
-    <Ruled role="group" aria-label={account.name}>
+    <Person role="group" aria-label={account.name}>
       <Stack $gap={2}>
         <Row $between>
           <span>
@@ -126,12 +139,28 @@ function Account({ account, onMade }: { account: AccountLine; onMade: Made }) {
               {say("people.sign-out-everywhere")}
             </Button>
           )}
-          <Button $quiet $small isDisabled={changed || set.isPending} onPress={() => set.mutate(!disabled)}>
+          <Button
+            $quiet
+            $small
+            isDisabled={changed || set.isPending}
+            onPress={() => (disabled ? set.mutate(false) : setAsking(true))}
+          >
             {disabled ? say("people.let-in-again") : say("people.disable")}
           </Button>
         </Row>
+        {asking && (
+          <Row $gap={2} role="group" aria-label={say("people.disable")}>
+            <span>{say("people.disable-sure", { name: account.name })}</span>
+            <Button $small isDisabled={set.isPending} onPress={() => set.mutate(true)}>
+              {say("people.yes-disable")}
+            </Button>
+            <Button $quiet $small onPress={() => setAsking(false)}>
+              {say("people.no")}
+            </Button>
+          </Row>
+        )}
       </Stack>
-    </Ruled>
+    </Person>
   );
 }
 

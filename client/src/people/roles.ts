@@ -1,4 +1,3 @@
-import { useStart } from "../api/queries";
 import type { Role } from "../api/types";
 import { say } from "../words/say";
 
@@ -18,14 +17,3 @@ export const roleMeans: Record<Role, string> = {
   trainer: say("people.trainer-may"),
   reception: say("people.reception-may"),
 };
-
-/** What whoever is signed in may; the server says so again at each request. */
-export function useRoles() {
-  const roles = useStart().data?.roles ?? [];
-  return {
-    administers: roles.includes("administrator"),
-    clinical: roles.includes("practitioner") || roles.includes("trainer"),
-    judges: roles.includes("practitioner"),
-    settles: roles.includes("administrator") || roles.includes("practitioner"),
-  };
-}

@@ -39,7 +39,7 @@ export function PoliciesPage() {
         <h1 style={{ marginRight: "auto" }}>{say("policies.settings")}</h1>
         {start?.administrator && (
           <Link to="/people" style={{ color: "inherit", fontWeight: 600 }}>
-            {say("people.people")}
+            {say("policies.people")}
           </Link>
         )}
         <Link to="/overrides" style={{ color: "inherit", fontWeight: 600 }}>

@@ -53,26 +53,28 @@ function SignIn({ start }: { start: StartView }) {
   const [password, setPassword] = useState("");
   const enter = useEnter(() => got(api.POST("/api/sign-in", { body: { email, password } })));
   return (
-    <EnterForm
-      title={say("sign-in.sign-in")}
-      button={say("sign-in.sign-in")}
-      error={enter.error}
-      onEnter={() => enter.mutate()}
-    >
-      <TextField
-        label={say("sign-in.e-mail")}
-        value={email}
-        onChange={setEmail}
-        type="email"
-        autoComplete="username"
-      />
-      <TextField
-        label={say("sign-in.password")}
-        value={password}
-        onChange={setPassword}
-        type="password"
-        autoComplete="current-password"
-      />
+    <Stack $gap={4}>
+      <EnterForm
+        title={say("sign-in.sign-in")}
+        button={say("sign-in.sign-in")}
+        error={enter.error}
+        onEnter={() => enter.mutate()}
+      >
+        <TextField
+          label={say("sign-in.e-mail")}
+          value={email}
+          onChange={setEmail}
+          type="email"
+          autoComplete="username"
+        />
+        <TextField
+          label={say("sign-in.password")}
+          value={password}
+          onChange={setPassword}
+          type="password"
+          autoComplete="current-password"
+        />
+      </EnterForm>
       <Link to="/invitation" style={{ color: "inherit" }}>
         {say("sign-in.i-have-a-code")}
       </Link>
@@ -102,7 +104,7 @@ function SignIn({ start }: { start: StartView }) {
           </Small>
         </Note>
       )}
-    </EnterForm>
+    </Stack>
   );
 }
 

@@ -6,7 +6,7 @@ import { keys } from "../api/queries";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
 import { ProblemNote, Small, Stack } from "../controls/layout";
-import { Door, EnterForm, useEnter } from "../sign-in/SignInPage";
+import { Door, EnterForm, useEnter } from "./SignInPage";
 import { say } from "../words/say";
 
 /** Where a code becomes an account, or a new password for one there is. */
@@ -20,14 +20,14 @@ function TypeCode() {
   const [code, setCode] = useState("");
   return (
     <EnterForm
-      title={say("people.with-a-code")}
-      button={say("people.go-on")}
+      title={say("sign-in.with-a-code")}
+      button={say("sign-in.go-on")}
       error={null}
       onEnter={() => void navigate(`/invitation/${encodeURIComponent(code.trim())}`)}
     >
       <TextField
-        label={say("people.code")}
-        hint={say("people.four-groups-of-five")}
+        label={say("sign-in.code")}
+        hint={say("sign-in.four-groups-of-five")}
         value={code}
         onChange={setCode}
         autoComplete="one-time-code"
@@ -55,7 +55,7 @@ function Choose({ code }: { code: string }) {
       <Stack $gap={4}>
         <ProblemNote error={error} />
         <Button $quiet onPress={() => void navigate("/invitation")}>
-          {say("people.type-the-code")}
+          {say("sign-in.type-the-code")}
         </Button>
       </Stack>
     );
@@ -63,15 +63,15 @@ function Choose({ code }: { code: string }) {
   if (!data) return null;
   return (
     <EnterForm
-      title={say(data.again ? "people.choose-a-new-password" : "people.welcome", { name: data.name })}
-      button={say("people.keep-and-sign-in")}
+      title={say(data.again ? "sign-in.choose-a-new-password" : "sign-in.welcome", { name: data.name })}
+      button={say("sign-in.keep-and-sign-in")}
       error={problem && problem.fields.length > 0 ? null : enter.error}
       onEnter={() => enter.mutate()}
     >
-      <Small>{say("people.you-sign-in-as", { email: data.email })}</Small>
+      <Small>{say("sign-in.you-sign-in-as", { email: data.email })}</Small>
       <TextField
-        label={say("people.password")}
-        hint={say("people.twelve-characters")}
+        label={say("sign-in.password")}
+        hint={say("sign-in.twelve-characters")}
         value={password}
         onChange={setPassword}
         type="password"
