@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using NodaTime;
+using Palaestra.Data.Audit;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Day;
 using Palaestra.Data.Intake;
@@ -23,6 +24,8 @@ namespace Palaestra.Data;
 public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     : IdentityDbContext<Practitioner, IdentityRole<Guid>, Guid>(options)
 {
+    public DbSet<AuditEntry> Audit => Set<AuditEntry>();
+    public DbSet<AuditNote> AuditNotes => Set<AuditNote>();
     public DbSet<SignInSession> SignIns => Set<SignInSession>();
     public DbSet<Invitation> Invitations => Set<Invitation>();
     public DbSet<Client> Clients => Set<Client>();
@@ -53,6 +56,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     {
         base.OnModelCreating(builder);
         MapStaff(builder);
+        MapAudit(builder);
         builder.Entity<Client>().Property(c => c.Name).HasMaxLength(200);
         builder.Entity<Episode>(episode =>
         {
@@ -149,6 +153,19 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             Json(trace.Property(t => t.Neutral));
         });
         MapDay(builder);
+    }
+
+    private static void MapAudit(ModelBuilder builder)
+    {
+        builder.Entity<AuditEntry>(entry =>
+        {
+            entry.HasKey(e => e.Number);
+            entry.Property(e => e.Number).ValueGeneratedNever();
+            entry.Property(e => e.Kind).HasConversion<string>();
+            entry.HasIndex(e => new { e.Episode, e.Number });
+            entry.HasIndex(e => new { e.AccountId, e.Number });
+        });
+        builder.Entity<AuditNote>(note => note.Property(n => n.Kind).HasConversion<string>());
     }
 
     private static void MapStaff(ModelBuilder builder)

@@ -13,6 +13,7 @@ using Palaestra.Data.Photos;
 using Palaestra.Data.Staff;
 using Palaestra.Data.Traces;
 using Palaestra.Server;
+using Palaestra.Server.Audit;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Compute;
 using Palaestra.Server.Day;
@@ -70,7 +71,8 @@ var settings = Settings.From(builder.Configuration);
 var commanded =
     CertificateCommand.Run(args, settings)
     ?? Doctor.Run(args, settings)
-    ?? await KeepingCommands.Run(args, settings);
+    ?? await KeepingCommands.Run(args, settings)
+    ?? await AuditCommand.Run(args, settings);
 if (commanded is { } exitCode)
 {
     return exitCode;
@@ -150,8 +152,12 @@ builder.Services.AddSingleton(_ => DemoScenario.Load(settings.ContentFolder));
 builder.Services.AddSingleton(services => new FigureStore(
     services.GetRequiredService<PolicyLibrary>().BuiltIn
 ));
-builder.Services.AddDbContext<PalaestraDb>(db =>
-    db.UseSqlite(Store.ConnectionString(settings.DataFolder)).AddInterceptors(new StandingMarks())
+builder.Services.AddScoped<AuditTrail>();
+builder.Services.AddSingleton<AuditWriter>();
+builder.Services.AddDbContext<PalaestraDb>(
+    (services, db) =>
+        db.UseSqlite(Store.ConnectionString(settings.DataFolder))
+            .AddInterceptors(new StandingMarks(), services.GetRequiredService<AuditTrail>())
 );
 builder.Services.AddScoped<CaseFiles>();
 builder.Services.AddScoped<OpenCase>();
@@ -187,6 +193,7 @@ builder.Services.AddHostedService<InstrumentListener>();
 if (!describing)
 {
     builder.Services.AddHostedService(services => services.GetRequiredService<StandingWorker>());
+    builder.Services.AddHostedService(services => services.GetRequiredService<AuditWriter>());
 }
 builder.Services.AddScoped<WhoIsHere>();
 builder.Services.AddHttpContextAccessor();
@@ -272,6 +279,7 @@ app.UseStatusCodePages();
 app.UseSecurityHeaders();
 app.UseClient(settings);
 app.UseAuthentication();
+app.UseAudit();
 app.UseAuthorization();
 app.UsePermissions();
 app.UseRateLimiter();
@@ -284,6 +292,7 @@ api.MapSignIn();
 api.MapAccount();
 api.MapAccounts();
 api.MapInvitations();
+api.MapAudit();
 api.MapLibrary();
 api.MapRungs();
 api.MapDay();

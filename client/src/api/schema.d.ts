@@ -278,6 +278,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The audit, the youngest first, by words, kind, client's episode, and before a number. */
+        get: operations["GetAudit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether the chain of the audit is whole. */
+        get: operations["GetAuditState"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who has seen this record. */
+        get: operations["GetSeenBy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library": {
         parameters: {
             query?: never;
@@ -1754,6 +1805,36 @@ export interface components {
             answers: components["schemas"]["OutcomeAnswers"];
             /** Format: int32 */
             version: number;
+        };
+        AuditFault: {
+            /** Format: int64 */
+            number: number;
+            words: string;
+        };
+        /** @enum {string} */
+        AuditKind: "view" | "change" | "export" | "sign-in" | "refusal" | "gap";
+        AuditLine: {
+            /** Format: int64 */
+            number: number;
+            at: components["schemas"]["Instant"];
+            kind: components["schemas"]["AuditKind"];
+            by: string;
+            what: string;
+            /** Format: uuid */
+            episode: null | string;
+            /** Format: uuid */
+            visit: null | string;
+            client: null | string;
+            payload: null | string;
+        };
+        AuditPage: {
+            lines: components["schemas"]["AuditLine"][];
+            more: boolean;
+        };
+        AuditState: {
+            /** Format: int64 */
+            entries: number;
+            faults: components["schemas"]["AuditFault"][];
         };
         BackupFile: {
             name: string;
@@ -5911,6 +5992,17 @@ export interface components {
             telling: null | string;
             parts?: null | components["schemas"]["ControlPart"][];
         };
+        SeenBy: {
+            by: string;
+            first: components["schemas"]["Instant"];
+            last: components["schemas"]["Instant"];
+            /** Format: int32 */
+            times: number;
+            /** Format: int32 */
+            changes: number;
+            /** Format: int32 */
+            exports: number;
+        };
         /** @description A loss as it may be marked. */
         SeenLoss: {
             channel: components["schemas"]["SignalChannel"];
@@ -8445,6 +8537,154 @@ export interface operations {
             };
             /** @description Too many attempts; later again. */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetAudit: {
+        parameters: {
+            query?: {
+                words?: string;
+                kind?: string;
+                episode?: string;
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditPage"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetAuditState: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditState"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetSeenBy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeenBy"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

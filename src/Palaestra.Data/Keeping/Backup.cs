@@ -2,6 +2,7 @@ using System.Formats.Tar;
 using System.IO.Compression;
 using System.Security.Cryptography;
 using Microsoft.Data.Sqlite;
+using Palaestra.Data.Audit;
 
 namespace Palaestra.Data.Keeping;
 
@@ -149,7 +150,8 @@ public static class Backup
             now,
             DatabaseCheck.LastMigration(copy),
             files,
-            DatabaseCheck.Rows(copy)
+            DatabaseCheck.Rows(copy),
+            AuditHeads.Of(copy)
         );
         tar.WriteEntry(
             new PaxTarEntry(TarEntryType.RegularFile, BackupManifest.FileName)

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Palaestra.Data.Audit;
 
 namespace Palaestra.Data.Keeping;
 
@@ -9,13 +10,15 @@ public sealed record BackedUp(string Path, long Bytes, string Sha256);
 /// <summary>What a backup holds; the last entry of its archive, so that one that was cut has none.</summary>
 /// <param name="Format">1.</param>
 /// <param name="Migration">The last one the database had: a newer server can restore it, an older one cannot.</param>
+/// <param name="Audit">Where the chain of the audit stood; none: nothing was in it.</param>
 /// <param name="Rows">Rows of each table, to compare after a restore.</param>
 public sealed record BackupManifest(
     int Format,
     DateTimeOffset Made,
     string Migration,
     IReadOnlyList<BackedUp> Files,
-    IReadOnlyDictionary<string, long> Rows
+    IReadOnlyDictionary<string, long> Rows,
+    AuditHead? Audit = null
 )
 {
     public const string FileName = "manifest.json";

@@ -108,6 +108,7 @@ public static class Erasure
         using var all = db.BeginTransaction();
         Run(db, "PRAGMA defer_foreign_keys = ON");
         var rows = new Dictionary<string, int>();
+        Silence(db, client);
         foreach (var (column, ids) in Belongs)
         {
             foreach (var table in TablesWith(db, column))
@@ -125,6 +126,35 @@ public static class Erasure
         rows["Clients"] = last.ExecuteNonQuery();
         all.Commit();
         return rows;
+    }
+
+    /// <summary>What the audit tells of a client goes, with the salt its hash was made with; that something was told stays, and the chain whole.</summary>
+    private static void Silence(SqliteConnection db, Guid client)
+    {
+        using var ask = db.CreateCommand();
+        // A database of before may have none yet.
+        ask.CommandText = "SELECT count(*) FROM sqlite_master WHERE name IN ('Audit', 'AuditNotes')";
+        if (ask.ExecuteScalar() is not 2L)
+        {
+            return;
+        }
+        const string theirs = """
+            WHERE Person = $client
+            OR Episode IN (SELECT Id FROM Episodes WHERE ClientId = $client)
+            OR Visit IN (SELECT Id FROM Visits WHERE EpisodeId IN (SELECT Id FROM Episodes WHERE ClientId = $client))
+            """;
+        const string nothing = "Person = NULL, Episode = NULL, Visit = NULL, Payload = NULL";
+        foreach (
+            var change in new[]
+            {
+                $"UPDATE Audit SET Salt = NULL, {nothing}",
+                $"UPDATE AuditNotes SET {nothing}",
+            }
+        )
+        {
+            using var silence = Command(db, $"{change} {theirs}", client);
+            silence.ExecuteNonQuery();
+        }
     }
 
     /// <summary>Visits go after what names them, episodes after visits.</summary>

@@ -2,6 +2,7 @@ using System.Formats.Tar;
 using System.IO.Compression;
 using System.Security.Cryptography;
 using Microsoft.Data.Sqlite;
+using Palaestra.Data.Audit;
 
 namespace Palaestra.Data.Keeping;
 
@@ -221,6 +222,16 @@ public static class Restore
         using var end = db.CreateCommand();
         end.CommandText = "UPDATE AspNetUsers SET SecurityStamp = hex(randomblob(16))";
         end.ExecuteNonQuery();
+        end.CommandText = "SELECT count(*) FROM sqlite_master WHERE name = 'AuditNotes'";
+        if (end.ExecuteScalar() is 1L)
+        {
+            end.CommandText =
+                "INSERT INTO AuditNotes (At, Kind, \"By\", What) VALUES ($now, 'Change', '', $restored)";
+            end.Parameters.AddWithValue("$now", DateTime.UtcNow);
+            end.Parameters.AddWithValue("$restored", AuditChain.Restored);
+            end.ExecuteNonQuery();
+            end.Parameters.Clear();
+        }
         // A backup from before accounts had sign-ins of their own has none to end.
         end.CommandText = "SELECT count(*) FROM sqlite_master WHERE name IN ('SignIns', 'Invitations')";
         if (end.ExecuteScalar() is 2L)

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using Palaestra.Data.Audit;
 using Palaestra.Data.Keeping;
 
 namespace Palaestra.Server.Keeping;
@@ -115,6 +116,10 @@ public sealed class BackupRuns(Settings settings, TimeProvider clock, ILogger<Ba
         var path = Path.Combine(settings.BackupFolder, Prefix + name + (seal is null ? Plain : Sealed));
         var manifest = await Backup.Write(settings.DataFolder, path, seal, now);
         NoteGood(path, now);
+        if (manifest.Audit is { } head)
+        {
+            AuditHeads.Note(settings.BackupFolder, head);
+        }
         return (path, manifest);
     }
 

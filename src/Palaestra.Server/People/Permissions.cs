@@ -74,6 +74,8 @@ public static class Permissions
                     "RemoveSentence",
                     "GetBackups",
                     "MakeBackup",
+                    "GetAudit",
+                    "GetAuditState",
                 ]
             ),
             (Rules, ["CopyPolicy", "ChangePolicy", "GetSentences", "PreviewSentence", "GetOverrides"]),
@@ -138,6 +140,7 @@ public static class Permissions
                     "AskWhatIf",
                     "GetReplay",
                     "GetChangedDecisions",
+                    "GetSeenBy",
                 ]
             ),
         }

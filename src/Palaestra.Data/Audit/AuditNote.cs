@@ -1,0 +1,18 @@
+using NodaTime;
+
+namespace Palaestra.Data.Audit;
+
+/// <summary>What is to become a link of the chain: stored in one transaction with what it tells of, linked by the one writer.</summary>
+public sealed class AuditNote
+{
+    public long Id { get; init; }
+    public Instant At { get; init; }
+    public AuditKind Kind { get; init; }
+    public Guid? AccountId { get; init; }
+    public required string By { get; init; }
+    public required string What { get; init; }
+    public Guid? Person { get; init; }
+    public Guid? Episode { get; init; }
+    public Guid? Visit { get; init; }
+    public string? Payload { get; init; }
+}
