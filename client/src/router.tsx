@@ -16,6 +16,7 @@ import { LetterPage } from "./letters/LetterPage";
 import { MeasuredPhotoPage } from "./photos/MeasuredPhotoPage";
 import { AccountPage } from "./people/AccountPage";
 import { InvitationPage } from "./sign-in/InvitationPage";
+import { AuditPage } from "./people/AuditPage";
 import { PeoplePage } from "./people/PeoplePage";
 import { PhotoPage } from "./photos/PhotoPage";
 import { ComparePage } from "./planning/ComparePage";
@@ -46,6 +47,7 @@ export const router = createBrowserRouter([
       { path: "/new", element: <NewClientPage /> },
       { path: "/settings", element: <PoliciesPage /> },
       { path: "/people", element: <PeoplePage /> },
+      { path: "/audit", element: <AuditPage /> },
       { path: "/account", element: <AccountPage /> },
       { path: "/overrides", element: <OverridesPage /> },
       { path: "/library", element: <LibraryPage />, loader: drawings },

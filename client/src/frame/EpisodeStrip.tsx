@@ -3,6 +3,7 @@ import styled, { useTheme } from "styled-components";
 import type { EpisodeView, VisitView } from "../api/types";
 import { dayWords } from "../api/clinicTime";
 import { firstStation } from "./stations";
+import { SeenBy } from "./SeenBy";
 import { say } from "../words/say";
 
 const Strip = styled.header`
@@ -67,6 +68,7 @@ export function EpisodeStrip(props: { episode: EpisodeView; visitId: string }) {
       <nav aria-label={say("frame.other-places")}>
         <Home to={`/library?episode=${episode.id}`}>{say("frame.library")}</Home>
         <Home to="/">{say("frame.the-day")}</Home>
+        <SeenBy episodeId={episode.id} />
       </nav>
     </Strip>
   );

@@ -34,6 +34,9 @@ export function PeoplePage() {
     <Page>
       <Row $between style={{ marginBottom: 16 }}>
         <h1 style={{ marginRight: "auto" }}>{say("people.people")}</h1>
+        <Link to="/audit" style={{ color: "inherit", fontWeight: 600 }}>
+          {say("people.audit")}
+        </Link>
         <Link to="/settings" style={{ color: "inherit", fontWeight: 600 }}>
           {say("people.settings")}
         </Link>

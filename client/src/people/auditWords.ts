@@ -1,0 +1,76 @@
+import { say } from "../words/say";
+
+/** What was changed, by its name in the store, and what was looked at, taken out or tried, by its name in the API. */
+const what: Record<string, string> = {
+  Client: say("people.what-client"),
+  Episode: say("people.what-episode"),
+  DangerReport: say("people.what-red-flag"),
+  Visit: say("people.what-visit"),
+  PlanRevision: say("people.what-plan"),
+  PolicyRevision: say("people.what-policy"),
+  Clinic: say("people.what-clinic"),
+  ClinicSentence: say("people.what-sentence"),
+  DecisionRecord: say("people.what-decision"),
+  HomeLogDay: say("people.what-home-log"),
+  LetterDraft: say("people.what-letter"),
+  StoredTrace: say("people.what-trace"),
+  Practitioner: say("people.what-account"),
+  Invitation: say("people.what-invitation"),
+  Restore: say("people.what-restore"),
+  Gap: say("people.what-gap"),
+  GetEpisode: say("people.what-episode"),
+  GetPlan: say("people.what-plan"),
+  ComparePlans: say("people.what-plan"),
+  GetScreen: say("people.what-screen"),
+  GetEvents: say("people.what-screen"),
+  GetFindings: say("people.what-findings"),
+  GetSession: say("people.what-session"),
+  GetDecisions: say("people.what-decision"),
+  GetReplay: say("people.what-decision"),
+  GetChangedDecisions: say("people.what-decision"),
+  GetOutcomes: say("people.what-progress"),
+  GetHomeLog: say("people.what-home-log"),
+  GetHomeLogFile: say("people.what-home-log"),
+  GetLetter: say("people.what-letter"),
+  GetLetterPdf: say("people.what-letter"),
+  GetSheet: say("people.what-sheet"),
+  GetSheetPdf: say("people.what-sheet"),
+  GetCalendar: say("people.what-calendar"),
+  GetCalendarFile: say("people.what-calendar"),
+  GetTraces: say("people.what-trace"),
+  GetTraceFile: say("people.what-trace"),
+  GetSeenBy: say("people.what-seen"),
+  AskNeutral: say("people.what-neutral"),
+  SignIn: say("people.what-sign-in"),
+  SignOut: say("people.what-sign-out"),
+  TakeInvitation: say("people.what-code-taken"),
+  Reauthenticate: say("people.what-password-again"),
+};
+
+/** What has no words yet stands as the program calls it. */
+export const whatWords = (name: string) => what[name] ?? name;
+
+export interface FieldChange {
+  field: string;
+  before: string | null;
+  after: string | null;
+}
+
+const short = (value: unknown) => {
+  const text = typeof value === "string" ? value : JSON.stringify(value);
+  return text.length > 160 ? `${text.slice(0, 160)} …` : text;
+};
+
+/** Before and after, field by field; nothing where the payload tells of something else. */
+export function changesOf(payload: string | null): FieldChange[] {
+  if (!payload) return [];
+  const told = JSON.parse(payload) as Record<string, unknown>;
+  return Object.entries(told).flatMap(([field, change]) => {
+    if (typeof change !== "object" || change === null) return [];
+    const { before, after } = change as { before?: unknown; after?: unknown };
+    if (before === undefined && after === undefined) return [];
+    return [
+      { field, before: before == null ? null : short(before), after: after == null ? null : short(after) },
+    ];
+  });
+}
