@@ -127,3 +127,23 @@ test("what is grave asks for the password again and goes on where it was", async
   await page.goto(server.address);
   await expect(page.getByRole("heading", { name: "Sign in" })).toBeVisible();
 });
+
+test("the audit tells who saw what, and a record tells who has seen it in one press", async ({ page }) => {
+  await enter(page, /Ines Tarrow/);
+  await page.getByRole("link", { name: /Nerys Quill/ }).first().click();
+  const who = page.getByRole("button", { name: "Who has seen this" });
+  await who.press("Enter");
+  const dialog = page.getByRole("dialog", { name: "Who has seen this" });
+  await expect(dialog.getByRole("row", { name: /^Ines Tarrow/ })).toBeVisible();
+  await expectAccessible(page, "who has seen this");
+  await page.keyboard.press("Escape");
+  await expect(dialog).toHaveCount(0);
+  await page.goto(`${server.address}/audit`);
+  await expect(page.getByText(/The audit is whole/)).toBeVisible();
+  await page.getByLabel("Name of a client or a colleague").fill("quill");
+  await expect(page.getByRole("row", { name: /Ines Tarrow Looked at: record Nerys Quill/ }).first()).toBeVisible();
+  await page.getByText(/^\d+ fields$/).first().click();
+  await expectAccessible(page, "audit");
+  await page.getByLabel("Name of a client or a colleague").fill("nobody of that name");
+  await expect(page.getByText("Nothing of that")).toBeVisible();
+});

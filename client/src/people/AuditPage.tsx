@@ -102,6 +102,10 @@ function Whole() {
   );
 }
 
+/** Whoever tried to come in is not known; what nobody did the server did. */
+const nobodyWords = (kind: AuditKind) =>
+  kind === "refusal" || kind === "sign-in" ? say("people.nobody-signed-in") : say("people.the-server");
+
 function Lines({ lines }: { lines: AuditLine[] }) {
   return (
     <Wide label={say("people.audit")}>
@@ -118,7 +122,7 @@ function Lines({ lines }: { lines: AuditLine[] }) {
           {lines.map((line) => (
             <tr key={line.number}>
               <td style={{ whiteSpace: "nowrap" }}>{momentWords(line.at)}</td>
-              <td>{line.by || <Quiet>{say("people.nobody-signed-in")}</Quiet>}</td>
+              <td>{line.by || <Quiet>{nobodyWords(line.kind)}</Quiet>}</td>
               <td>
                 <strong>{kindWords[line.kind]}</strong>: {whatWords(line.what)}
                 <Changes line={line} />

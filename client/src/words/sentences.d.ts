@@ -830,6 +830,7 @@ export interface Sentences {
   "people.take-back": [];
   "people.take-back-code": [values: Values<"name">];
   "people.the-day": [];
+  "people.the-server": [];
   "people.this-device": [];
   "people.trainer": [];
   "people.trainer-may": [];
