@@ -72,7 +72,8 @@ var commanded =
     CertificateCommand.Run(args, settings)
     ?? Doctor.Run(args, settings)
     ?? await KeepingCommands.Run(args, settings)
-    ?? await AuditCommand.Run(args, settings);
+    ?? await AuditCommand.Run(args, settings)
+    ?? await AccountsCommand.Run(args, settings);
 if (commanded is { } exitCode)
 {
     return exitCode;

@@ -466,4 +466,25 @@ public sealed class AccountTests : IDisposable
         Assert.Equal(("Edda Marl", "Somebody Else"), (row.By, row.ToldBy));
         Assert.Equal((await browser.Get<AccountView>("/api/account")).Id, row.AccountId);
     }
+
+    [Fact]
+    public async Task Locked_out_a_clinic_is_opened_at_its_machine_and_the_audit_tells()
+    {
+        var (_, email) = await server.Joins(Role.Trainer);
+        var administrator = await server.SignedIn();
+        var line = await Line(administrator, email);
+        await administrator
+            .Put($"/api/accounts/{line.Id}", new AccountSettings([Role.Trainer], Disabled: true))
+            .Ok<AccountLine>();
+        var settings = new Settings(false, server.Folder, "", "", "", server.Folder + "-backups");
+        Assert.Null(await AccountsCommand.Run(["serve"], settings));
+        Assert.Equal(2, await AccountsCommand.Run(["accounts", "reset"], settings));
+        Assert.Equal(1, await AccountsCommand.Run(["accounts", "reset", "nobody@clinic.example"], settings));
+        Assert.Equal(0, await AccountsCommand.Run(["accounts", "reset", email.ToUpperInvariant()], settings));
+        Assert.Null((await Line(administrator, email)).DisabledAt);
+        var waiting = Assert.Single((await administrator.Get<AccountsView>("/api/accounts")).Invitations);
+        Assert.Equal(("the machine", true), (waiting.MadeBy, waiting.Again));
+        var page = await administrator.Get<Server.Audit.AuditPage>("/api/audit?words=AccountReset");
+        Assert.Single(page.Lines);
+    }
 }

@@ -133,6 +133,15 @@ public sealed class AuditTests : IDisposable
         );
         var line = Assert.Single((await Read(administrator, "?kind=refusal")).Lines);
         Assert.Equal(("Some Body", "GetEpisode"), (line.By, line.What));
+        // Whoever is not signed in is told once, however often they ask.
+        for (var i = 0; i < 3; i++)
+        {
+            Assert.Equal(
+                HttpStatusCode.Unauthorized,
+                (await server.Browser().GetAsync($"/api/episodes/{opened.EpisodeId}")).StatusCode
+            );
+        }
+        Assert.Single((await Read(administrator, "?kind=refusal")).Lines, l => l.By.Length == 0);
         // Having been refused is not having seen.
         var seen = await administrator.Get<IReadOnlyList<SeenBy>>($"/api/episodes/{opened.EpisodeId}/seen");
         Assert.DoesNotContain(seen, s => s.By == "Some Body");
@@ -285,7 +294,9 @@ public sealed class AuditTests : IDisposable
             var again = await second.SignedIn();
             Assert.Empty((await again.Get<AuditState>("/api/audit/state")).Faults);
             Assert.Empty((await Read(again, $"?episode={gone.EpisodeId}")).Lines);
-            Assert.Contains((await Read(again)).Lines, l => l is { What: "Client", Payload: null });
+            var lines = (await Read(again)).Lines;
+            Assert.Contains(lines, l => l is { What: "Client", Payload: null });
+            Assert.Single(lines, l => l is { What: AuditChain.Erased, By: "", Client: null });
             Assert.Contains((await Read(again, "?words=Wenna")).Lines, l => l.Payload is not null);
         }
         finally

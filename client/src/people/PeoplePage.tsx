@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { QRCodeSVG } from "qrcode.react";
 import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
@@ -217,20 +218,32 @@ function Invite({ onMade }: { onMade: Made }) {
 /** Shown once: the server keeps no code. */
 function Code(props: { made: InvitationMade; name: string; onDone: () => void }) {
   const { made } = props;
+  const address = `${window.location.origin}${made.path}`;
   return (
     <Note>
       <Stack $gap={3} role="status">
         <strong>{say("people.code-for", { name: props.name })}</strong>
-        <code style={{ fontSize: 24 }}>{made.code}</code>
-        <p>
-          {say("people.code-how", {
-            address: `${window.location.origin}${made.path}`,
-            ends: momentWords(made.endsAt),
-          })}
-        </p>
-        <Button $quiet $small onPress={props.onDone}>
-          {say("people.code-passed-on")}
-        </Button>
+        <Row style={{ flexWrap: "nowrap", alignItems: "start" }}>
+          <QRCodeSVG
+            value={address}
+            size={132}
+            marginSize={2}
+            title={say("people.code-as-a-picture")}
+            role="img"
+            style={{ flex: "none" }}
+          />
+          <div>
+            <code style={{ fontSize: 20 }}>{made.code}</code>
+            <p style={{ overflowWrap: "anywhere" }}>
+              {say("people.code-how", { address, ends: momentWords(made.endsAt) })}
+            </p>
+          </div>
+        </Row>
+        <Row>
+          <Button $quiet $small onPress={props.onDone}>
+            {say("people.code-passed-on")}
+          </Button>
+        </Row>
       </Stack>
     </Note>
   );

@@ -775,6 +775,7 @@ export interface Sentences {
   "people.audit-is-not-whole": [];
   "people.audit-is-whole": [values: Values<"entries">];
   "people.change-password": [];
+  "people.code-as-a-picture": [];
   "people.code-for": [values: Values<"name">];
   "people.code-how": [values: Values<"address" | "ends">];
   "people.code-passed-on": [];
@@ -837,12 +838,15 @@ export interface Sentences {
   "people.twelve-characters": [];
   "people.unknown-device": [];
   "people.what-account": [];
+  "people.what-account-reset": [];
+  "people.what-backup": [];
   "people.what-calendar": [];
   "people.what-client": [];
   "people.what-clinic": [];
   "people.what-code-taken": [];
   "people.what-decision": [];
   "people.what-episode": [];
+  "people.what-erased": [];
   "people.what-findings": [];
   "people.what-gap": [];
   "people.what-home-log": [];

@@ -19,6 +19,9 @@ public static class AuditChain
     /// <summary>A backup was put in the place of what there was: a new chain begins, and what was after the backup is known to be gone.</summary>
     public const string Restored = "Restore";
 
+    /// <summary>A client was erased; whom, nothing tells.</summary>
+    public const string Erased = "Erase";
+
     /// <param name="last">None: it is the first.</param>
     public static AuditEntry Link(AuditNote note, AuditHead? last)
     {

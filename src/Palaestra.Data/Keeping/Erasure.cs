@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using Microsoft.Data.Sqlite;
+using Palaestra.Data.Audit;
 using Palaestra.Data.Photos;
 using Palaestra.Data.Traces;
 
@@ -155,6 +156,14 @@ public static class Erasure
             using var silence = Command(db, $"{change} {theirs}", client);
             silence.ExecuteNonQuery();
         }
+        using var told = Command(
+            db,
+            "INSERT INTO AuditNotes (At, Kind, \"By\", What) SELECT $now, 'Change', '', $erased WHERE EXISTS (SELECT 1 FROM Clients WHERE Id = $client)",
+            client
+        );
+        told.Parameters.AddWithValue("$now", DateTime.UtcNow);
+        told.Parameters.AddWithValue("$erased", AuditChain.Erased);
+        told.ExecuteNonQuery();
     }
 
     /// <summary>Visits go after what names them, episodes after visits.</summary>

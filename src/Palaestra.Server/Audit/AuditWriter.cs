@@ -40,7 +40,11 @@ public sealed class AuditWriter(
     /// <summary>Never waits and never fails: where it cannot be kept, that is told later.</summary>
     public void Tell(AuditNote note)
     {
-        if (note.Kind == AuditKind.View && SeenLately(note))
+        // A tablet whose sign-in has ended asks again and again.
+        var again =
+            note.Kind == AuditKind.View
+            || note is { Kind: AuditKind.Refusal, AccountId: null, What: not "SignIn" };
+        if (again && SeenLately(note))
         {
             return;
         }

@@ -15,6 +15,7 @@ public static class AuditedRequests
         "GetLetterPdf",
         "GetHomeLogFile",
         "GetTraceFile",
+        "MakeBackup",
     ];
 
     public static void UseAudit(this WebApplication app) =>
@@ -52,8 +53,9 @@ public static class AuditedRequests
     private static AuditKind? KindOf(HttpContext context, string operation) =>
         context.Response.StatusCode switch
         {
-            StatusCodes.Status403Forbidden or StatusCodes.Status429TooManyRequests => AuditKind.Refusal,
-            StatusCodes.Status401Unauthorized when operation == "SignIn" => AuditKind.Refusal,
+            StatusCodes.Status401Unauthorized
+            or StatusCodes.Status403Forbidden
+            or StatusCodes.Status429TooManyRequests => AuditKind.Refusal,
             >= 200
             and < 300 when operation is "SignIn" or "SignOut" or "TakeInvitation" or "Reauthenticate" =>
                 AuditKind.SignIn,

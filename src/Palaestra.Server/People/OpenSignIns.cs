@@ -55,6 +55,10 @@ public sealed class OpenSignIns(IServiceScopeFactory scopes, TimeProvider time)
 
     public async Task<OpenSignIn> Begin(Practitioner account, string device)
     {
+        foreach (var id in open.Keys.Where(id => Find(id) is null).ToList())
+        {
+            open.TryRemove(id, out _);
+        }
         var session = new SignInSession
         {
             Id = Guid.CreateVersion7(),

@@ -17,7 +17,11 @@ public sealed class Passwords(IPasswordHasher<Practitioner> hasher) : IPasswordV
 
     private static readonly Practitioner Nobody = new() { DisplayName = "", UserName = "" };
 
-    private readonly string nobodys = hasher.HashPassword(Nobody, Guid.NewGuid().ToString());
+    // Made once: making one takes as long as looking at one.
+    private static readonly string Nobodys = new PasswordHasher<Practitioner>().HashPassword(
+        Nobody,
+        Guid.NewGuid().ToString()
+    );
 
     /// <summary>Takes as long for somebody who is not there as for somebody who is.</summary>
     public bool Right(Practitioner? account, string? password)
@@ -25,7 +29,7 @@ public sealed class Passwords(IPasswordHasher<Practitioner> hasher) : IPasswordV
         var known = account is { DisabledAt: null, PasswordHash: not null };
         var result = hasher.VerifyHashedPassword(
             account ?? Nobody,
-            known ? account!.PasswordHash! : nobodys,
+            known ? account!.PasswordHash! : Nobodys,
             // What is longer was never set.
             password is { Length: <= Longest }
                 ? password
