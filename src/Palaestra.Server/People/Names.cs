@@ -16,10 +16,9 @@ public static class Names
     public static FieldError Explain(IdentityError error) =>
         error.Code switch
         {
-            { } code when code.StartsWith("sign-in.", StringComparison.Ordinal) => new(
-                "password",
-                Message.Of(code)
-            ),
+            Passwords.Short => new("password", Message.Of("sign-in.password-short")),
+            Passwords.Long => new("password", Message.Of("sign-in.password-long")),
+            Passwords.Weak => new("password", Message.Of("sign-in.password-weak")),
             nameof(IdentityErrorDescriber.DuplicateEmail)
             or nameof(IdentityErrorDescriber.DuplicateUserName) => new("email", Message.Of("sign-in.taken")),
             nameof(IdentityErrorDescriber.InvalidEmail) or nameof(IdentityErrorDescriber.InvalidUserName) =>

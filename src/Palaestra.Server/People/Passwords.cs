@@ -6,6 +6,15 @@ namespace Palaestra.Server.People;
 /// <summary>Which passwords are taken, and whether one is right.</summary>
 public sealed class Passwords(IPasswordHasher<Practitioner> hasher) : IPasswordValidator<Practitioner>
 {
+    /// <summary>What is wrong with one (<see cref="Names.Explain"/>).</summary>
+    public const string Short = "PasswordShort";
+
+    /// <inheritdoc cref="Short"/>
+    public const string Long = "PasswordLong";
+
+    /// <inheritdoc cref="Short"/>
+    public const string Weak = "PasswordWeak";
+
     /// <summary>Characters at least. The clinic's own house: common practice.</summary>
     public const int Shortest = 12;
 
@@ -49,16 +58,16 @@ public sealed class Passwords(IPasswordHasher<Practitioner> hasher) : IPasswordV
                 : IdentityResult.Success
         );
 
-    /// <returns>Id of a sentence of the words; none: it is taken.</returns>
+    /// <returns>One of the codes above; none: it is taken.</returns>
     private static string? Fault(string password, Practitioner user)
     {
         if (password.Length < Shortest)
         {
-            return "sign-in.password-short";
+            return Short;
         }
         if (password.Length > Longest)
         {
-            return "sign-in.password-long";
+            return Long;
         }
         string[] own =
         [
@@ -67,7 +76,7 @@ public sealed class Passwords(IPasswordHasher<Practitioner> hasher) : IPasswordV
             .. (user.Email ?? "").Split('@', '.'),
         ];
         return Zxcvbn.Zxcvbn.MatchPassword(password, own.Where(word => word.Length > 2)).Score < Strong
-            ? "sign-in.password-weak"
+            ? Weak
             : null;
     }
 }
