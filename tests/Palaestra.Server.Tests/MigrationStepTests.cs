@@ -7,6 +7,7 @@ using Microsoft.EntityFrameworkCore.Migrations;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Keeping;
+using Palaestra.Data.Staff;
 
 namespace Palaestra.Server.Tests;
 
@@ -89,6 +90,31 @@ public sealed class MigrationStepTests : IDisposable
         await Put(old, "Visits", ("Id", visit), ("EpisodeId", episode), ("PlannedAt", "2026-03-02 09:00:00"));
         await old.Database.CloseConnectionAsync();
         SqliteConnection.ClearAllPools();
+    }
+
+    /// <summary>Whoever had an account goes on working, and whoever kept the clinic goes on keeping it.</summary>
+    [Fact]
+    public async Task Accounts_of_before_are_practitioners_and_administrators_where_they_were()
+    {
+        Directory.CreateDirectory(Folder);
+        await using (var old = Open(Folder))
+        {
+            await old.GetService<IMigrator>().MigrateAsync("VisitAnswers");
+            var (edda, pell, role) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
+            foreach (var (id, name) in new[] { (edda, "Edda Marl"), (pell, "Pell Ashdown") })
+            {
+                await Put(old, "AspNetUsers", ("Id", id), ("DisplayName", name), ("UserName", name));
+            }
+            await Put(old, "AspNetRoles", ("Id", role), ("Name", "administrator"));
+            await Put(old, "AspNetUserRoles", ("UserId", edda), ("RoleId", role));
+            await old.Database.CloseConnectionAsync();
+        }
+        await using var db = Open(Folder);
+        await Store.Prepare(db, Folder, DateTime.Now, zone: ClinicZone.Utc);
+        var people = await db.Users.OrderBy(u => u.DisplayName).ToListAsync();
+        Assert.Equal([Role.Administrator, Role.Practitioner], people[0].Roles);
+        Assert.Equal([Role.Practitioner], people[1].Roles);
+        Assert.All(people, p => Assert.Null(p.DisabledAt));
     }
 
     /// <summary>A row with these values; of the columns that must have one, the others get 0.</summary>
