@@ -76,7 +76,7 @@ public sealed record SessionPain(
     private static bool? BackAfter(Trial trial, Side side, List<LegAsked> answers)
     {
         var legs = answers
-            .Where(a => a.At >= trial.StartedAt && (a.Side == side || side == Side.Both))
+            .Where(a => a.At >= (trial.EndedAt ?? trial.StartedAt) && (a.Side == side || side == Side.Both))
             .GroupBy(a => a.Side)
             .Select(leg => leg.Last().Back)
             .ToList();

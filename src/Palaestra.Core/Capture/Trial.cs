@@ -144,6 +144,10 @@ public sealed record Trial(
     [JsonIgnore]
     public bool Hurt => PainOverLimit || EndReason == Capture.EndReason.Pain;
 
+    /// <summary>All that was asked was clean, and nothing hurt: a load that was set was lifted.</summary>
+    [JsonIgnore]
+    public bool Lifted => Clean.Fraction >= 1 && !Hurt;
+
     /// <summary>The first mark that broke a rep, or none.</summary>
     public FaultMark? FirstBreak => Marks.FirstOrDefault(mark => mark.Breaks);
 

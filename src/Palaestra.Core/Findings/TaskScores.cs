@@ -140,7 +140,7 @@ public static class TaskScores
             MeasureKind.Seconds => own.MaxBy(Seconds)!,
             MeasureKind.Degrees => own.MaxBy(t => t.Clean.Reach?.Degrees ?? 0)!,
             MeasureKind.Centimetres => own.MaxBy(t => t.Clean.Amount ?? 0)!,
-            MeasureKind.Kilograms => own.Where(Lifted).MaxBy(t => t.Load ?? 0) ?? own[^1],
+            MeasureKind.Kilograms => own.Where(t => t.Lifted).MaxBy(t => t.Load ?? 0) ?? own[^1],
             _ => own[^1],
         };
         double? value = measure switch
@@ -148,7 +148,7 @@ public static class TaskScores
             MeasureKind.Seconds => Seconds(best),
             MeasureKind.Degrees => best.Clean.Reach?.Degrees ?? 0,
             MeasureKind.Centimetres => best.Clean.Amount,
-            MeasureKind.Kilograms => Lifted(best) ? best.Load ?? 0 : null,
+            MeasureKind.Kilograms => best.Lifted ? best.Load ?? 0 : null,
             MeasureKind.YesNo => best.Clean.Amount ?? 0,
             MeasureKind.Effort => best.Clean.Amount,
             _ => best.Clean.Reps,
@@ -163,21 +163,19 @@ public static class TaskScores
             value,
             measure == MeasureKind.Centimetres ? PercentOfLeg(value, best.LegLength) : null,
             measure == MeasureKind.Kilograms
-                ? own.Where(t => !Lifted(t)).Min(t => (double?)(t.Load ?? 0))
+                ? own.Where(t => !t.Lifted).Min(t => (double?)(t.Load ?? 0))
                 : null,
             TaskFeeds.PainLimited(best),
             measure == MeasureKind.Kilograms
-                && Lifted(best)
+                && best.Lifted
                 && best.PainMost is not null
-                && RungFinder.RangeOf(best, rung, library.FullDegrees(rung)) >= 1 - 1e-9
+                && RungFinder.IsWhole(best, rung, library)
         );
     }
 
     /// <summary>The longest clean hold, cut at what was asked.</summary>
     private static double Seconds(Trial trial) =>
         trial.Target.Hold > 0 ? Math.Min(trial.Clean.Longest, trial.Target.Hold) : trial.Clean.Longest;
-
-    private static bool Lifted(Trial trial) => trial is { Clean.Fraction: >= 1, Hurt: false };
 
     /// <summary>Reach ÷ leg length × 100; none without both, or with a length of 0 or less.</summary>
     /// <remarks>Gribble and Hertel 2003, Meas Phys Educ Exerc Sci 7:89–100 (from memory).</remarks>

@@ -64,7 +64,7 @@ public static class RungFinder
         var needed = rung.Start.Reps;
         if (trial.Clean.Reps >= needed && !trial.TrembledThroughMost)
         {
-            return RangeOf(trial, rung, fullDegrees) >= 1 - 1e-9 ? Verdict.Clean : Verdict.Short;
+            return IsWhole(RangeOf(trial, rung, fullDegrees)) ? Verdict.Clean : Verdict.Short;
         }
         var met = trial.Clean.Reps >= needed || trial.Clean.CuedReps >= needed;
         var afterCue = trial is { CueGiven: true, CueWorked: true, Clean.CuedReps: >= 2 };
@@ -91,6 +91,12 @@ public static class RungFinder
             .ToList();
         return shares.Count == 0 ? 0 : Math.Min(1, shares[Math.Min(shares.Count, rung.Start.Reps) - 1]);
     }
+
+    /// <summary>Whether it went as far as the movement goes.</summary>
+    public static bool IsWhole(Trial trial, Rung rung, PracticeLibrary library) =>
+        IsWhole(RangeOf(trial, rung, library.FullDegrees(rung)));
+
+    private static bool IsWhole(double range) => range >= 1 - 1e-9;
 
     /// <summary>
     /// Where one side of one ladder stands. Trials without a side count for both. The last trial of a rung counts.

@@ -126,16 +126,10 @@ public static class ScreenGuide
             .. from way in task.Ways
             from side in item.Sides
             let done = own.Where(t => t.Side == side && t.Variant == way).ToList()
-            where task.Measure == MeasureKind.Kilograms ? NextLoad(task, done) is not null : done.Count == 0
-            select new ScreenStep(
-                task.Id,
-                rung.Id,
-                side,
-                way,
-                task.Measure == MeasureKind.Kilograms ? NextLoad(task, done) : null,
-                target,
-                WhyLook(task, way, done)
-            ),
+            let weighed = task.Measure == MeasureKind.Kilograms
+            let load = weighed ? NextLoad(task, rung, done, library) : null
+            where weighed ? load is not null : done.Count == 0
+            select new ScreenStep(task.Id, rung.Id, side, way, load, target, WhyLook(task, way, done)),
         ];
     }
 
@@ -144,19 +138,22 @@ public static class ScreenGuide
         : done.Count > 0 ? Message.Of("screen.heavier", ("load", done[^1].Load))
         : Message.Plain(task.Tells);
 
-    /// <summary>The lightest load above the last clean one; none after one that broke, hurt, or was the heaviest, nor up to it again.</summary>
-    private static double? NextLoad(ScreenTask task, List<Trial> done)
+    /// <summary>
+    /// The lightest load above the last clean one over the whole movement; none after one that broke, hurt, went less far or was
+    /// the heaviest, nor up to it again.
+    /// </summary>
+    private static double? NextLoad(ScreenTask task, Rung rung, List<Trial> done, PracticeLibrary library)
     {
-        static bool Lifted(Trial trial) => trial is { Clean.Fraction: >= 1, Hurt: false };
+        bool Held(Trial trial) => trial.Lifted && RungFinder.IsWhole(trial, rung, library);
         if (done.Count == 0)
         {
             return task.Loads![0];
         }
-        if (!Lifted(done[^1]))
+        if (!Held(done[^1]))
         {
             return null;
         }
-        var most = done.Where(t => !Lifted(t)).Select(t => t.Load ?? 0).DefaultIfEmpty(double.MaxValue).Min();
+        var most = done.Where(t => !Held(t)).Select(t => t.Load ?? 0).DefaultIfEmpty(double.MaxValue).Min();
         return task.Loads!.Where(load => load > (done[^1].Load ?? 0) && load < most)
             .Select(load => (double?)load)
             .FirstOrDefault();

@@ -10,7 +10,7 @@ namespace Palaestra.Core.Screening;
 public static class TaskFeeds
 {
     /// <summary>One entry for each ladder and side that some task told of, the lowest where several did.</summary>
-    /// <param name="screen">Ended screen trials, in order of time; trials ended by pain say nothing, and nor does the same done before them.</param>
+    /// <param name="screen">Ended screen trials, in order of time; trials ended by pain say nothing, and take back what the same had held before; what it had not held stays.</param>
     /// <param name="climbed">Ladders that were climbed: their own trials go before.</param>
     public static IReadOnlyList<RungSearch> Of(
         IReadOnlyList<Trial> screen,
@@ -21,12 +21,13 @@ public static class TaskFeeds
         var told =
             from trial in screen
             let task = library.FindTask(trial.TaskId)
-            where !TakenBack(trial, screen)
+            where !PainLimited(trial)
             from feed in task?.Feeds ?? []
             where !climbed.Contains(feed.Ladder) && (feed.Rung is null || feed.Rung == trial.RungId)
             let ladder = library.Ladders.First(l => l.Id == feed.Ladder)
             let side = feed.On == OnSide.Task ? trial.Side : trial.Side.Other()
             from entry in Told(EntryOf(trial, task!, feed, ladder, side, library))
+            where entry.EntryRungId == feed.Failed || !HurtLater(trial, screen)
             group entry by (entry.LadderId, entry.Side) into same
             let ladder = library.Ladders.First(l => l.Id == same.Key.LadderId)
             select same.OrderBy(e => ladder.IndexOf(e.EntryRungId!)).ThenBy(e => e.Range).First();
@@ -38,8 +39,8 @@ public static class TaskFeeds
     /// <summary>Ended by pain before anything gave way: of control it says nothing.</summary>
     public static bool PainLimited(Trial trial) => trial.Hurt && trial.FirstBreak is null;
 
-    /// <summary>What was tried again and hurt then takes back what it told before.</summary>
-    private static bool TakenBack(Trial trial, IReadOnlyList<Trial> screen) =>
+    /// <summary>The same was done again and hurt.</summary>
+    private static bool HurtLater(Trial trial, IReadOnlyList<Trial> screen) =>
         screen
             .SkipWhile(t => t.Id != trial.Id)
             .Any(t =>

@@ -2,7 +2,7 @@ namespace Palaestra.Core.Tests.Given;
 
 /// <summary>
 /// How long seeded checks run: 2,000 histories in the test run; `./palaestra soak` asks for 20,000 and for a report,
-/// `./palaestra mutate` for 200.
+/// `./palaestra mutate` for 40.
 /// </summary>
 public static class Soak
 {

@@ -1,3 +1,4 @@
+using CsCheck;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
@@ -100,6 +101,56 @@ public class ScreenGuideTests
         // Nor after the heaviest.
         var most = Content.Library.FindTask("loaded-hinge")!.Loads![^1];
         Assert.Null(Next("loaded-hinge", At(most).Reps(5).End()));
+    }
+
+    [Fact]
+    public void No_heavier_load_after_one_that_went_less_far()
+    {
+        Tape At(double share) =>
+            new Tape().Task("loaded-hinge", Side.Both, load: 5).Range(share: share).Reps(5).End();
+        Assert.Null(Next("loaded-hinge", At(0.5)));
+        Assert.Equal(10, Next("loaded-hinge", At(1))!.Load);
+    }
+
+    /// <summary>More pain or more faults in any of the sets never make the next load heavier.</summary>
+    [Fact]
+    public void More_pain_or_more_faults_never_give_a_heavier_load()
+    {
+        var loads = Content.Library.FindTask("loaded-hinge")!.Loads!;
+        // Each set: its load, and whether it was clean (0), broke (1), ended in pain (2), hurt too much (3), or went less far (4).
+        Tape Done(IEnumerable<(int Load, int How)> sets)
+        {
+            var tape = new Tape();
+            foreach (var (load, how) in sets)
+            {
+                tape.Task("loaded-hinge", Side.Both, load: loads[load]);
+                _ = how switch
+                {
+                    1 => tape.Rep(fault: "round").End(EndReason.BreakingFault),
+                    2 => tape.Reps(5).End(EndReason.Pain),
+                    3 => tape.Reps(5).Pain(PainPhase.Peak, 9).End(),
+                    4 => tape.Range(share: 0.5).Reps(5).End(),
+                    _ => tape.Reps(5).End(),
+                };
+            }
+            return tape;
+        }
+        double Heaviest(IEnumerable<(int, int)> sets) => Next("loaded-hinge", Done(sets))?.Load ?? -1;
+        Gen.Select(
+                Gen.Select(Gen.Int[0, loads.Count - 1], Gen.Int[0, 4]).Array[1, 5],
+                Gen.Int[0, 4],
+                Gen.Int[1, 4]
+            )
+            .Sample(
+                (sets, at, worse) =>
+                {
+                    var (load, _) = sets[at % sets.Length];
+                    var after = sets.ToArray();
+                    after[at % sets.Length] = (load, worse);
+                    return Heaviest(after) <= Heaviest(sets) || sets[at % sets.Length].Item2 != 0;
+                },
+                iter: Soak.Cases(200)
+            );
     }
 
     /// <summary>A hold of the same rung for its seconds is another question than whether the rung is clean.</summary>

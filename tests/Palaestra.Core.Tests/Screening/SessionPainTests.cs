@@ -1,3 +1,4 @@
+using CsCheck;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Tests.Given;
 
@@ -15,7 +16,16 @@ public class SessionPainTests
         tape.Start("B5", side, TrialPurpose.Session).Reps(2);
 
     private static Tape Asked(Tape tape, Side side, bool back) =>
-        tape.Add(new LegAsked(Guid.CreateVersion7(), Guid.CreateVersion7(), tape.Events[^1].At, side, back));
+        tape.Wait(5)
+            .Add(
+                new LegAsked(
+                    Guid.CreateVersion7(),
+                    Guid.CreateVersion7(),
+                    tape.Events[^1].At.AddSeconds(1),
+                    side,
+                    back
+                )
+            );
 
     [Fact]
     public void A_screen_is_no_session() => Assert.Null(Of(new Tape().Start("B5", Side.Left).Reps(5).End()));
@@ -43,6 +53,16 @@ public class SessionPainTests
         Assert.Equal([false, false], Of(tape)!.Legs!.Select(leg => leg.Back));
     }
 
+    /// <summary>An answer that comes while a later set runs is about the one before.</summary>
+    [Fact]
+    public void What_is_answered_during_a_set_is_not_about_it()
+    {
+        var tape = Set(new Tape()).Worry(Worry.DownTheLeg, Side.Left).End();
+        Set(tape).Worry(Worry.DownTheLeg, Side.Left);
+        Asked(tape, Side.Left, back: true).End();
+        Assert.Equal([true, null], Of(tape)!.Legs!.Select(leg => leg.Back));
+    }
+
     [Fact]
     public void The_other_leg_answers_for_nothing()
     {
@@ -67,5 +87,34 @@ public class SessionPainTests
     {
         var tape = Set(new Tape(), Side.Left).Worry(Worry.DownTheLeg, Side.Right).End();
         Assert.True(Assert.Single(Of(Asked(tape, Side.Right, back: true))!.Legs!).Back);
+    }
+
+    /// <summary>Whatever else was answered, one "no" after the set is never told as gone back.</summary>
+    [Fact]
+    public void A_leg_that_has_not_gone_back_is_never_told_to_have()
+    {
+        var any = Gen.Select(Gen.Bool, Gen.Bool).Array[0, 4];
+        Gen.Select(any, any, Gen.Bool)
+            .Sample(
+                (before, after, left) =>
+                {
+                    var side = left ? Side.Left : Side.Right;
+                    var tape = Set(new Tape(), side);
+                    tape.End();
+                    foreach (var (asked, back) in before)
+                    {
+                        Asked(tape, asked ? Side.Left : Side.Right, back);
+                    }
+                    Set(tape.Wait(3600), side).Worry(Worry.DownTheLeg, side).End();
+                    foreach (var (asked, back) in after)
+                    {
+                        Asked(tape, asked ? Side.Left : Side.Right, back);
+                    }
+                    var last = after.LastOrDefault(a => a.Item1 == left);
+                    var told = Of(tape)!.Legs![^1].Back;
+                    return after.Any(a => a.Item1 == left) ? told == last.Item2 : told is null;
+                },
+                iter: Soak.Cases(100)
+            );
     }
 }

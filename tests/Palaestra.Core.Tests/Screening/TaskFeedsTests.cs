@@ -1,3 +1,4 @@
+using CsCheck;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Screening;
@@ -146,4 +147,81 @@ public class TaskFeedsTests
                 )
                 .EntryRungId
         );
+
+    [Fact]
+    public void What_was_not_held_stays_when_it_hurts_afterwards()
+    {
+        var tape = new Tape().Task("stance", Side.Left).Rep(hold: 5, fault: "stance-lean", faultAt: 3).End();
+        tape.Task("stance", Side.Left).Rep(20).End(EndReason.Pain);
+        Assert.Equal("K1", Assert.Single(Told(tape)).EntryRungId);
+    }
+
+    private static readonly ScreenTask[] Feeding =
+    [
+        .. Content.Library.Tasks.Where(t =>
+            t is { Feeds: not null, Retired: false, Measure: MeasureKind.Reps }
+        ),
+    ];
+
+    /// <summary>Some tasks, clean or broken, done once or again.</summary>
+    private static Tape AnyScreen(int[] picks)
+    {
+        var tape = new Tape();
+        foreach (var pick in picks)
+        {
+            var task = Feeding[pick / 4 % Feeding.Length];
+            var rung = Content.Library.Rung(task.Surfaces?[0].Rung ?? task.Rung!);
+            var side =
+                rung.Sides != RungSides.Each ? Side.Both
+                : pick % 2 == 0 ? Side.Left
+                : Side.Right;
+            tape.Task(task.Id, side, task.Ways[0]).Reps(pick % 4 < 2 ? rung.Start.Reps : 1, rung.Start.Hold);
+            (pick % 4 < 2 ? tape : tape.Rep(rung.Start.Hold, rung.Faults[0])).End();
+        }
+        return tape;
+    }
+
+    private static Dictionary<(string, Side), int> Heights(Tape tape) =>
+        Told(tape)
+            .ToDictionary(
+                e => (e.LadderId, e.Side),
+                e => Content.Library.Ladders.First(l => l.Id == e.LadderId).IndexOf(e.EntryRungId!)
+            );
+
+    /// <summary>More pain, and more faults, never give a harder rung; nor does pain take a lower one away.</summary>
+    [Fact]
+    public void More_pain_or_more_faults_never_give_a_harder_rung() =>
+        Gen.Select(Gen.Int[0, 4 * 40].Array[1, 5], Gen.Int[0, 4 * 40], Gen.Bool)
+            .Sample(
+                (picks, more, pain) =>
+                {
+                    var before = Heights(AnyScreen(picks));
+                    var worse = AnyScreen(picks);
+                    var task = Feeding[more / 4 % Feeding.Length];
+                    var rung = Content.Library.Rung(task.Surfaces?[0].Rung ?? task.Rung!);
+                    var side =
+                        rung.Sides != RungSides.Each ? Side.Both
+                        : more % 2 == 0 ? Side.Left
+                        : Side.Right;
+                    worse.Task(task.Id, side, task.Ways[0]);
+                    if (pain)
+                    {
+                        worse.Reps(rung.Start.Reps, rung.Start.Hold).End(EndReason.Pain);
+                    }
+                    else
+                    {
+                        worse.Rep(rung.Start.Hold, rung.Faults[0]).End(EndReason.BreakingFault);
+                    }
+                    var after = Heights(worse);
+                    return before.All(was =>
+                        after.TryGetValue(was.Key, out var now)
+                            ? now <= was.Value
+                            : pain && !FailedBefore(AnyScreen(picks), was.Key)
+                    );
+                },
+                iter: Soak.Cases(400)
+            );
+
+    private static bool FailedBefore(Tape tape, (string Ladder, Side Side) key) =>
+        Told(tape).Any(e => (e.LadderId, e.Side) == key && e.Why.Id == "feed.gave-way");
 }
