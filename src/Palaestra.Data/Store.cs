@@ -24,6 +24,10 @@ public static class Store
             DefaultTimeout = 10,
         }.ToString();
 
+    /// <summary>The store of a folder, for a command beside the server.</summary>
+    public static PalaestraDb Open(string folder) =>
+        new(new DbContextOptionsBuilder<PalaestraDb>().UseSqlite(ConnectionString(folder)).Options);
+
     /// <summary>
     /// Brings the file to the present schema; the caller holds the folder's lock. An existing file is copied beside itself first;
     /// a migration that was broken off begins again from that copy.

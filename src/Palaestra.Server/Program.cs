@@ -143,6 +143,7 @@ builder.Services.AddSingleton<FirstAdministrator>();
 builder.Services.AddSingleton<OpenSignIns>();
 builder.Services.AddSingleton<Attempts>();
 builder.Services.AddScoped<Passwords>();
+builder.Services.AddScoped<OwnPassword>();
 builder.Services.AddScoped<SignInCookie>();
 builder.Services.AddScoped<Accounts>();
 builder.Services.AddSingleton<BackupRuns>();

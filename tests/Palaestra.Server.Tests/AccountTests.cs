@@ -40,12 +40,7 @@ public sealed class AccountTests : IDisposable
     public async Task A_code_makes_one_account_once()
     {
         var administrator = await server.SignedIn();
-        var made = await administrator
-            .Post(
-                "/api/accounts/invitations",
-                new InvitationForm(" Rosa Thorne ", "rosa@clinic.example", [Role.Trainer])
-            )
-            .Ok<InvitationMade>();
+        var made = await administrator.Invites(" Rosa Thorne ");
         var line = Assert.Single((await administrator.Get<AccountsView>("/api/accounts")).Invitations);
         Assert.Equal(("Rosa Thorne", "Edda Marl", false), (line.Name, line.MadeBy, line.Again));
         var browser = server.Browser();
@@ -89,12 +84,7 @@ public sealed class AccountTests : IDisposable
     public async Task Of_many_who_take_a_code_at_once_one_gets_the_account()
     {
         var administrator = await server.SignedIn();
-        var made = await administrator
-            .Post(
-                "/api/accounts/invitations",
-                new InvitationForm("Rosa", "rosa@clinic.example", [Role.Trainer])
-            )
-            .Ok<InvitationMade>();
+        var made = await administrator.Invites();
         var answers = await Task.WhenAll(
             Enumerable.Range(0, 12).Select(_ => Take(server.Browser(), made.Code))
         );
@@ -106,13 +96,7 @@ public sealed class AccountTests : IDisposable
     public async Task A_code_ends_after_three_days_or_when_it_is_taken_back_or_made_again()
     {
         var administrator = await server.SignedIn();
-        Task<InvitationMade> Invite() =>
-            administrator
-                .Post(
-                    "/api/accounts/invitations",
-                    new InvitationForm("Rosa", "rosa@clinic.example", [Role.Trainer])
-                )
-                .Ok<InvitationMade>();
+        Task<InvitationMade> Invite() => administrator.Invites();
         async Task<HttpStatusCode> Known(InvitationMade made) =>
             (await server.Browser().GetAsync($"/api/invitations/{made.Code}")).StatusCode;
         var first = await Invite();
@@ -415,12 +399,7 @@ public sealed class AccountTests : IDisposable
         Assert.Equal(HttpStatusCode.NoContent, (await browser.SignsIn("edda@clinic.example")).StatusCode);
         // And whoever guesses at codes is stopped too, but not who has one.
         var administrator = await server.SignedIn();
-        var made = await administrator
-            .Post(
-                "/api/accounts/invitations",
-                new InvitationForm("Rosa", "rosa@clinic.example", [Role.Trainer])
-            )
-            .Ok<InvitationMade>();
+        var made = await administrator.Invites();
         for (var i = 0; i < Attempts.Most; i++)
         {
             Assert.Equal(
@@ -433,6 +412,18 @@ public sealed class AccountTests : IDisposable
             (await browser.GetAsync("/api/invitations/AAAAA")).StatusCode
         );
         Assert.Equal(HttpStatusCode.OK, (await browser.GetAsync($"/api/invitations/{made.Code}")).StatusCode);
+    }
+
+    /// <summary>Guesses sent all at once are looked at no more often than guesses in a row.</summary>
+    [Fact]
+    public async Task Many_wrong_tries_at_once_are_no_way_round()
+    {
+        var (_, email) = await server.Joins(Role.Trainer);
+        var answers = await Task.WhenAll(
+            Enumerable.Range(0, 40).Select(i => server.Browser().SignsIn(email, $"guess number {i}"))
+        );
+        Assert.Equal(Attempts.Most, answers.Count(a => a.StatusCode == HttpStatusCode.Unauthorized));
+        Assert.Equal(40 - Attempts.Most, answers.Count(a => a.StatusCode == HttpStatusCode.TooManyRequests));
     }
 
     [Fact]
@@ -457,11 +448,7 @@ public sealed class AccountTests : IDisposable
         await clinic.Send(opened.VisitId, events).Ok<EventsTaken>();
         var screen = await browser.Get<ScreenView>($"/api/visits/{opened.VisitId}/screen");
         Assert.Equal("Edda Marl", Assert.Single(screen.Trials).By);
-        await using var db = new Palaestra.Data.PalaestraDb(
-            new DbContextOptionsBuilder<Palaestra.Data.PalaestraDb>()
-                .UseSqlite(Palaestra.Data.Store.ConnectionString(server.Folder))
-                .Options
-        );
+        await using var db = Palaestra.Data.Store.Open(server.Folder);
         var row = db.Events.First();
         Assert.Equal(("Edda Marl", "Somebody Else"), (row.By, row.ToldBy));
         Assert.Equal((await browser.Get<AccountView>("/api/account")).Id, row.AccountId);

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text.Json;
 using Microsoft.Data.Sqlite;
+using Microsoft.Extensions.DependencyInjection;
 using Palaestra.Data;
 using Palaestra.Data.Audit;
 using Palaestra.Data.Keeping;
@@ -196,6 +197,33 @@ public sealed class AuditTests : IDisposable
                 l is { Kind: AuditKind.Change, What: "Client" } or { What: "Episode" }
                 && l.Episode == other.EpisodeId
         );
+        Assert.Empty((await browser.Get<AuditState>("/api/audit/state")).Faults);
+    }
+
+    [Fact]
+    public async Task What_is_told_faster_than_it_can_be_kept_is_counted()
+    {
+        var browser = await server.SignedIn();
+        await Read(browser);
+        // Nobody empties it: as a writer that has come to a stand.
+        using var writer = ActivatorUtilities.CreateInstance<AuditWriter>(server.Services);
+        var account = Guid.NewGuid();
+        for (var i = 0; i < 10_007; i++)
+        {
+            writer.Tell(
+                new AuditNote
+                {
+                    Kind = AuditKind.Refusal,
+                    AccountId = account,
+                    By = "Somebody",
+                    What = "GetEpisode",
+                }
+            );
+        }
+        await writer.CaughtUp();
+        var gap = Assert.Single((await Read(browser, "?kind=gap")).Lines);
+        Assert.Equal(7, JsonDocument.Parse(gap.Payload!).RootElement.GetProperty("entries").GetInt64());
+        Assert.True((await browser.Get<AuditState>("/api/audit/state")).Entries > 10_000);
         Assert.Empty((await browser.Get<AuditState>("/api/audit/state")).Faults);
     }
 

@@ -131,6 +131,26 @@ public sealed partial class PermissionTests(OneServer one) : IClassFixture<OneSe
         );
     }
 
+    [Fact]
+    public async Task An_administrator_alone_sees_a_sentence_with_made_up_values_and_no_client()
+    {
+        var practitioner = await one.Running.SignedIn();
+        await new Clinic(practitioner).NewClient(Clinic.Form() with { Name = "Wilmot Sedge" });
+        var (browser, _) = await one.Running.Joins(Role.Administrator);
+        foreach (
+            var sentence in await browser.Get<IReadOnlyList<Server.Words.SentenceView>>(
+                "/api/clinic/sentences"
+            )
+        )
+        {
+            var preview = await browser
+                .Post($"/api/clinic/sentences/{sentence.Id}/preview", new { sentence.Text })
+                .Ok<Server.Words.SentencePreviewView>();
+            Assert.Null(preview.Client);
+            Assert.NotEmpty(preview.Lines);
+        }
+    }
+
     [GeneratedRegex(@"\{[^}/]+\}")]
     private static partial Regex Blank();
 }

@@ -3,6 +3,7 @@ using System.Text;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Signals;
+using Palaestra.Data.Audit;
 using Palaestra.Data.Traces;
 using Palaestra.Exchange.Instruments;
 using Palaestra.Server.Instruments;
@@ -139,6 +140,20 @@ public sealed class TraceTests(WatchingServer watching) : IClassFixture<Watching
         Assert.Empty(await Keep("tilt-9", trial).RefusedFields(HttpStatusCode.Conflict));
         Assert.Empty(await Keep("nobody", trial).RefusedFields(HttpStatusCode.NotFound));
         Assert.Empty(await Keep("tilt-9", Guid.NewGuid()).RefusedFields(HttpStatusCode.NotFound));
+    }
+
+    [Fact]
+    public async Task Whose_trace_was_looked_at_and_taken_out_stands_in_the_audit()
+    {
+        var room = await Opened();
+        var entry = await ReadIn(room, await Trial(room, Side.Left), Csv(12, 8));
+        await room.Browser.Get<TraceView>($"/api/traces/{entry.Id}");
+        await room.Browser.GetStringAsync($"/api/traces/{entry.Id}/file.csv");
+        var page = await room.Browser.Get<Server.Audit.AuditPage>(
+            $"/api/audit?episode={room.Opened.EpisodeId}"
+        );
+        Assert.Contains(page.Lines, l => l is { Kind: AuditKind.View, What: "GetTrace" });
+        Assert.Contains(page.Lines, l => l is { Kind: AuditKind.Export, What: "GetTraceFile" });
     }
 
     [Fact]

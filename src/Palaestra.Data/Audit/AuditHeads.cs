@@ -18,12 +18,11 @@ public static class AuditHeads
     {
         using var db = new SqliteConnection($"Data Source={database};Mode=ReadOnly;Pooling=False");
         db.Open();
-        using var ask = db.CreateCommand();
-        ask.CommandText = "SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name = 'Audit'";
-        if (ask.ExecuteScalar() is not 1L)
+        if (!DatabaseCheck.HasTable(db, "Audit"))
         {
             return null;
         }
+        using var ask = db.CreateCommand();
         ask.CommandText = "SELECT Chain, Number, Hash FROM Audit ORDER BY Number DESC LIMIT 1";
         using var row = ask.ExecuteReader();
         return row.Read() ? new(row.GetGuid(0), row.GetInt64(1), row.GetString(2)) : null;

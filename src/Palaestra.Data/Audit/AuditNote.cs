@@ -12,7 +12,9 @@ public sealed class AuditNote
     public required string By { get; init; }
     public required string What { get; init; }
     public Guid? Person { get; init; }
-    public Guid? Episode { get; init; }
+
+    /// <summary>None with a visit: the writer finds it.</summary>
+    public Guid? Episode { get; set; }
     public Guid? Visit { get; init; }
     public string? Payload { get; init; }
 }

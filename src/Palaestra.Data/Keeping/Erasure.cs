@@ -132,10 +132,8 @@ public static class Erasure
     /// <summary>What the audit tells of a client goes, with the salt its hash was made with; that something was told stays, and the chain whole.</summary>
     private static void Silence(SqliteConnection db, Guid client)
     {
-        using var ask = db.CreateCommand();
         // A database of before may have none yet.
-        ask.CommandText = "SELECT count(*) FROM sqlite_master WHERE name IN ('Audit', 'AuditNotes')";
-        if (ask.ExecuteScalar() is not 2L)
+        if (!DatabaseCheck.HasTable(db, "AuditNotes"))
         {
             return;
         }
@@ -158,7 +156,7 @@ public static class Erasure
         }
         using var told = Command(
             db,
-            "INSERT INTO AuditNotes (At, Kind, \"By\", What) SELECT $now, 'Change', '', $erased WHERE EXISTS (SELECT 1 FROM Clients WHERE Id = $client)",
+            "INSERT INTO AuditNotes (At, Kind, \"By\", What) VALUES ($now, 'Change', '', $erased)",
             client
         );
         told.Parameters.AddWithValue("$now", DateTime.UtcNow);

@@ -222,8 +222,8 @@ public static class Restore
         using var end = db.CreateCommand();
         end.CommandText = "UPDATE AspNetUsers SET SecurityStamp = hex(randomblob(16))";
         end.ExecuteNonQuery();
-        end.CommandText = "SELECT count(*) FROM sqlite_master WHERE name = 'AuditNotes'";
-        if (end.ExecuteScalar() is 1L)
+        // A backup from before there were any has none to end, and no audit to tell of it.
+        if (DatabaseCheck.HasTable(db, "AuditNotes"))
         {
             end.CommandText =
                 "INSERT INTO AuditNotes (At, Kind, \"By\", What) VALUES ($now, 'Change', '', $restored)";
@@ -232,9 +232,7 @@ public static class Restore
             end.ExecuteNonQuery();
             end.Parameters.Clear();
         }
-        // A backup from before accounts had sign-ins of their own has none to end.
-        end.CommandText = "SELECT count(*) FROM sqlite_master WHERE name IN ('SignIns', 'Invitations')";
-        if (end.ExecuteScalar() is 2L)
+        if (DatabaseCheck.HasTable(db, "SignIns"))
         {
             end.CommandText =
                 "UPDATE SignIns SET EndedAt = BegunAt WHERE EndedAt IS NULL; UPDATE Invitations SET ClosedAt = MadeAt WHERE ClosedAt IS NULL";

@@ -28,11 +28,7 @@ public static class AuditCommand
             await Console.Error.WriteLineAsync($"There is no database in {settings.DataFolder}.");
             return 1;
         }
-        await using var db = new PalaestraDb(
-            new DbContextOptionsBuilder<PalaestraDb>()
-                .UseSqlite(Store.ConnectionString(settings.DataFolder))
-                .Options
-        );
+        await using var db = Store.Open(settings.DataFolder);
         var heads = AuditHeads.Known(settings.DataFolder, settings.BackupFolder);
         var entries = db.Audit.AsNoTracking().OrderBy(e => e.Number);
         var faults = AuditChain.Faults(entries.AsEnumerable(), heads).Take(FaultsMost).ToList();

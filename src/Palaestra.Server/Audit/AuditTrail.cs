@@ -14,6 +14,7 @@ using Palaestra.Data.Progression;
 using Palaestra.Data.Staff;
 using Palaestra.Data.Traces;
 using Palaestra.Data.Visits;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.People;
 
 namespace Palaestra.Server.Audit;
@@ -22,7 +23,7 @@ namespace Palaestra.Server.Audit;
 /// Every change of the record is noted with what was before and after, in the transaction that makes it. What is tapped is a log
 /// of its own (events), appended once with author and time.
 /// </summary>
-public sealed class AuditTrail(WhoIsHere who, TimeProvider time) : SaveChangesInterceptor
+public sealed class AuditTrail(WhoIsHere who, ClinicClock clock) : SaveChangesInterceptor
 {
     /// <summary>Never told: what a password or a code is kept as.</summary>
     private static readonly HashSet<string> Secret =
@@ -66,7 +67,7 @@ public sealed class AuditTrail(WhoIsHere who, TimeProvider time) : SaveChangesIn
             ? null
             : new AuditNote
             {
-                At = Instant.FromDateTimeOffset(time.GetUtcNow()),
+                At = clock.Now,
                 Kind = AuditKind.Change,
                 AccountId = who.AccountId,
                 By = who.SignIn?.Name ?? "",

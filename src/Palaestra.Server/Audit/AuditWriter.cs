@@ -1,8 +1,10 @@
+using System.Text.Json;
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Palaestra.Data;
 using Palaestra.Data.Audit;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Audit;
 
@@ -13,7 +15,7 @@ namespace Palaestra.Server.Audit;
 public sealed class AuditWriter(
     IServiceScopeFactory scopes,
     Settings settings,
-    TimeProvider time,
+    ClinicClock clock,
     ILogger<AuditWriter> log
 ) : BackgroundService
 {
@@ -27,15 +29,14 @@ public sealed class AuditWriter(
     private const int AtOnce = 500;
 
     private readonly Channel<AuditNote> told = Channel.CreateBounded<AuditNote>(
-        new BoundedChannelOptions(WaitingMost) { FullMode = BoundedChannelFullMode.DropWrite }
+        // Full, it takes no more and says so: what is lost is counted.
+        new BoundedChannelOptions(WaitingMost) { FullMode = BoundedChannelFullMode.Wait }
     );
     private readonly Dictionary<(Guid? Account, string What, Guid? Episode, Guid? Visit), Instant> seen = [];
     private readonly Lock gate = new();
     private Task running = Task.CompletedTask;
     private long lost;
     private Instant? lostSince;
-
-    private Instant Now => Instant.FromDateTimeOffset(time.GetUtcNow());
 
     /// <summary>Never waits and never fails: where it cannot be kept, that is told later.</summary>
     public void Tell(AuditNote note)
@@ -103,6 +104,7 @@ public sealed class AuditWriter(
         }
     }
 
+    /// <returns>How many were linked of either kind, the larger number; there may be more where it is the most.</returns>
     private async Task<int> Write()
     {
         var notes = new List<AuditNote>();
@@ -115,40 +117,17 @@ public sealed class AuditWriter(
             await using var scope = scopes.CreateAsyncScope();
             var db = scope.ServiceProvider.GetRequiredService<PalaestraDb>();
             var stored = await db.AuditNotes.OrderBy(n => n.Id).Take(AtOnce).ToListAsync();
-            if (notes.Count + stored.Count == 0 && lost == 0)
+            var (missing, since) = Lost();
+            var most = Math.Max(notes.Count, stored.Count);
+            if (most + missing > 0)
             {
-                return 0;
+                var head = await Link(db, notes, stored, missing > 0 ? GapOf(missing, since) : null);
+                // Linked: whatever goes wrong from here on, these are not lost.
+                notes.Clear();
+                Found(missing);
+                AuditHeads.Put(settings.DataFolder, head);
             }
-            await using var whole = await db.Database.BeginTransactionAsync();
-            var last = await db
-                .Audit.AsNoTracking()
-                .OrderByDescending(e => e.Number)
-                .Select(e => new AuditHead(e.Chain, e.Number, e.Hash))
-                .FirstOrDefaultAsync();
-            var missing = Interlocked.Read(ref lost);
-            // A restore comes first: what follows it belongs to the new chain.
-            var all = stored
-                .Concat(notes)
-                .OrderBy(n => n.What != AuditChain.Restored)
-                .ThenBy(n => n.At)
-                .ToList();
-            if (missing > 0)
-            {
-                all.Insert(0, GapOf(missing));
-            }
-            var episodes = await EpisodesOf(all, db);
-            foreach (var note in all)
-            {
-                var entry = AuditChain.Link(Placed(note, episodes), last);
-                db.Audit.Add(entry);
-                last = AuditChain.HeadOf(entry);
-            }
-            db.AuditNotes.RemoveRange(stored);
-            await db.SaveChangesAsync();
-            await whole.CommitAsync();
-            AuditHeads.Put(settings.DataFolder, last!);
-            Found(missing);
-            return Math.Max(notes.Count, stored.Count);
+            return most;
         }
         catch
         {
@@ -157,45 +136,62 @@ public sealed class AuditWriter(
         }
     }
 
-    private AuditNote GapOf(long missing) =>
+    private static async Task<AuditHead> Link(
+        PalaestraDb db,
+        List<AuditNote> notes,
+        List<AuditNote> stored,
+        AuditNote? gap
+    )
+    {
+        await using var whole = await db.Database.BeginTransactionAsync();
+        var last = await db
+            .Audit.AsNoTracking()
+            .OrderByDescending(e => e.Number)
+            .Select(e => new AuditHead(e.Chain, e.Number, e.Hash))
+            .FirstOrDefaultAsync();
+        // A restore comes first: what follows it belongs to the new chain.
+        var all = stored.Concat(notes).OrderBy(n => n.What != AuditChain.Restored).ThenBy(n => n.At).ToList();
+        if (gap is not null)
+        {
+            all.Insert(0, gap);
+        }
+        await Place(all, db);
+        foreach (var note in all)
+        {
+            var entry = AuditChain.Link(note, last);
+            db.Audit.Add(entry);
+            last = AuditChain.HeadOf(entry);
+        }
+        db.AuditNotes.RemoveRange(stored);
+        await db.SaveChangesAsync();
+        await whole.CommitAsync();
+        return last!;
+    }
+
+    private AuditNote GapOf(long missing, Instant? since) =>
         new()
         {
-            At = Now,
+            At = clock.Now,
             Kind = AuditKind.Gap,
             By = "",
             What = "Gap",
-            Payload = $$"""{"entries":{{missing}},"since":"{{lostSince}}"}""",
+            Payload = JsonSerializer.Serialize(new { entries = missing, since = since?.ToDateTimeOffset() }),
         };
 
-    private static async Task<Dictionary<Guid, Guid>> EpisodesOf(List<AuditNote> notes, PalaestraDb db)
+    /// <summary>Whose record a visit is of.</summary>
+    private static async Task Place(List<AuditNote> notes, PalaestraDb db)
     {
-        var visits = notes
-            .Where(n => n.Episode is null)
-            .Select(n => n.Visit)
-            .OfType<Guid>()
-            .Distinct()
-            .ToList();
-        return await db
+        var open = notes.Where(n => n is { Episode: null, Visit: not null }).ToList();
+        var visits = open.Select(n => n.Visit!.Value).Distinct().ToList();
+        var episodes = await db
             .Visits.AsNoTracking()
             .Where(v => visits.Contains(v.Id))
             .ToDictionaryAsync(v => v.Id, v => v.EpisodeId);
+        foreach (var note in open.Where(n => episodes.ContainsKey(n.Visit!.Value)))
+        {
+            note.Episode = episodes[note.Visit!.Value];
+        }
     }
-
-    private static AuditNote Placed(AuditNote note, Dictionary<Guid, Guid> episodes) =>
-        note.Episode is null && note.Visit is { } visit && episodes.TryGetValue(visit, out var episode)
-            ? new()
-            {
-                At = note.At,
-                Kind = note.Kind,
-                AccountId = note.AccountId,
-                By = note.By,
-                What = note.What,
-                Person = note.Person,
-                Episode = episode,
-                Visit = note.Visit,
-                Payload = note.Payload,
-            }
-            : note;
 
     private bool SeenLately(AuditNote note)
     {
@@ -220,6 +216,14 @@ public sealed class AuditWriter(
         }
     }
 
+    private (long Count, Instant? Since) Lost()
+    {
+        lock (gate)
+        {
+            return (lost, lostSince);
+        }
+    }
+
     private void Lose(int count)
     {
         if (count == 0)
@@ -229,7 +233,7 @@ public sealed class AuditWriter(
         lock (gate)
         {
             lost += count;
-            lostSince ??= Now;
+            lostSince ??= clock.Now;
         }
     }
 

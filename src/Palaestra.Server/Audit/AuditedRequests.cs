@@ -1,5 +1,5 @@
-using NodaTime;
 using Palaestra.Data.Audit;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.People;
 
 namespace Palaestra.Server.Audit;
@@ -35,15 +35,13 @@ public static class AuditedRequests
                         .Tell(
                             new AuditNote
                             {
-                                At = Instant.FromDateTimeOffset(
-                                    services.GetRequiredService<TimeProvider>().GetUtcNow()
-                                ),
+                                At = services.GetRequiredService<ClinicClock>().Now,
                                 Kind = kind,
                                 AccountId = who.AccountId,
                                 By = who.SignIn?.Name ?? "",
                                 What = named.EndpointName,
-                                Episode = Id(context, "id"),
-                                Visit = Id(context, "visitId"),
+                                Episode = Under(context, "/api/episodes") ? Id(context, "id") : null,
+                                Visit = context.Items[Visit] as Guid? ?? Id(context, "visitId"),
                             }
                         );
                 }
@@ -60,15 +58,24 @@ public static class AuditedRequests
             and < 300 when operation is "SignIn" or "SignOut" or "TakeInvitation" or "Reauthenticate" =>
                 AuditKind.SignIn,
             >= 200 and < 300 when Exports.Contains(operation) => AuditKind.Export,
+            // A picture is a file: the store tells nothing of it.
+            >= 200 and < 300 when operation is "RemovePhoto" => AuditKind.Change,
             >= 200 and < 300 when IsRecord(context) && HttpMethods.IsGet(context.Request.Method) =>
                 AuditKind.View,
             _ => null,
         };
 
-    /// <summary>Under an episode or a visit stands what belongs to one client.</summary>
-    private static bool IsRecord(HttpContext context) =>
-        context.Request.Path.StartsWithSegments("/api/episodes")
-        || context.Request.Path.StartsWithSegments("/api/visits");
+    /// <summary>Where what belongs to one client stands.</summary>
+    private static readonly string[] Records = ["/api/episodes", "/api/visits", "/api/traces", "/api/photos"];
+
+    private static bool IsRecord(HttpContext context) => Array.Exists(Records, at => Under(context, at));
+
+    private static bool Under(HttpContext context, string at) => context.Request.Path.StartsWithSegments(at);
+
+    private const string Visit = "audited-visit";
+
+    /// <summary>Whose record it is, where the address does not say.</summary>
+    public static void IsAbout(this HttpContext context, Guid visitId) => context.Items[Visit] = visitId;
 
     private static Guid? Id(HttpContext context, string name) =>
         Guid.TryParse(context.Request.RouteValues[name] as string, out var id) ? id : null;

@@ -10,6 +10,7 @@ using Palaestra.Core.Signals;
 using Palaestra.Data;
 using Palaestra.Data.Traces;
 using Palaestra.Exchange.Instruments;
+using Palaestra.Server.Audit;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Keeping;
@@ -223,6 +224,7 @@ public static class TraceEndpoints
         Guid id,
         CaseFiles files,
         TraceStore traceStore,
+        HttpContext context,
         double from = 0,
         double? seconds = null,
         int pieces = Pieces
@@ -232,6 +234,7 @@ public static class TraceEndpoints
         {
             return Problem.NotFound("trace");
         }
+        context.IsAbout(row.VisitId);
         if (file.Trials(row.VisitId).FirstOrDefault(t => t.Id == row.TrialId) is not { } trial)
         {
             return Problem.NotFound("discarded-trial");
@@ -243,13 +246,15 @@ public static class TraceEndpoints
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(
         Guid id,
-        TraceStore traceStore
+        TraceStore traceStore,
+        HttpContext context
     )
     {
         if (await traceStore.Find(id) is not { } row)
         {
             return Problem.NotFound("trace");
         }
+        context.IsAbout(row.VisitId);
         if (await traceStore.Read(row) is not { } trace)
         {
             return Damaged();

@@ -115,19 +115,19 @@ public sealed class BackupRuns(Settings settings, TimeProvider clock, ILogger<Ba
         var name = now.UtcDateTime.ToString(Stamp, CultureInfo.InvariantCulture);
         var path = Path.Combine(settings.BackupFolder, Prefix + name + (seal is null ? Plain : Sealed));
         var manifest = await Backup.Write(settings.DataFolder, path, seal, now);
-        NoteGood(path, now);
+        NoteGood(path, manifest, now);
+        return (path, manifest);
+    }
+
+    /// <summary>Wherever it was put, it is the last good one, and the audit can be held against where it stood.</summary>
+    public void NoteGood(string path, BackupManifest manifest, DateTimeOffset now)
+    {
+        Directory.CreateDirectory(settings.BackupFolder);
+        Note(new BackupStatus(now, Path.GetFileName(path), new FileInfo(path).Length, now, null));
         if (manifest.Audit is { } head)
         {
             AuditHeads.Note(settings.BackupFolder, head);
         }
-        return (path, manifest);
-    }
-
-    /// <summary>Wherever it was put, it is the last good one.</summary>
-    public void NoteGood(string path, DateTimeOffset now)
-    {
-        Directory.CreateDirectory(settings.BackupFolder);
-        Note(new BackupStatus(now, Path.GetFileName(path), new FileInfo(path).Length, now, null));
     }
 
     private void Drop()

@@ -63,7 +63,7 @@ public static class KeepingCommands
             : await runs.Make(seal, now);
         if (options.File is not null)
         {
-            runs.NoteGood(file, now);
+            runs.NoteGood(file, manifest, now);
         }
         Console.WriteLine($"{file}: {Words(manifest)}.");
         if (seal is null)

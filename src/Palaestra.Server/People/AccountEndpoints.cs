@@ -57,12 +57,13 @@ public static class AccountEndpoints
             );
     }
 
-    private static async Task<Ok<AccountView>> Get(WhoIsHere who, UserManager<Practitioner> users) =>
-        TypedResults.Ok(ViewOf((await Mine(who, users))!, who));
+    private static async Task<Ok<AccountView>> Get(WhoIsHere who, OwnPassword own) =>
+        TypedResults.Ok(ViewOf(await own.Mine(), who));
 
     private static async Task<Results<Ok<AccountView>, ProblemHttpResult>> Change(
         AccountForm form,
         WhoIsHere who,
+        OwnPassword own,
         UserManager<Practitioner> users,
         OpenSignIns signIns
     )
@@ -71,7 +72,7 @@ public static class AccountEndpoints
         {
             return Problem.Field("name", fault);
         }
-        var account = (await Mine(who, users))!;
+        var account = await own.Mine();
         account.DisplayName = form.Name.Trim();
         await users.UpdateAsync(account);
         signIns.Renew(account);
@@ -81,15 +82,13 @@ public static class AccountEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> ChangePassword(
         PasswordForm form,
         WhoIsHere who,
+        OwnPassword own,
         UserManager<Practitioner> users,
-        OpenSignIns signIns,
-        Passwords passwords,
-        Attempts attempts,
-        HttpContext context
+        OpenSignIns signIns
     )
     {
-        var account = (await Mine(who, users))!;
-        if (Wrong(account, form.Old, "old", passwords, attempts, context) is { } refusal)
+        var account = await own.Mine();
+        if (await own.Refusal(account, form.Old, "old") is { } refusal)
         {
             return refusal;
         }
@@ -126,47 +125,17 @@ public static class AccountEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> Reauthenticate(
         ConfirmForm form,
         WhoIsHere who,
-        UserManager<Practitioner> users,
-        OpenSignIns signIns,
-        Passwords passwords,
-        Attempts attempts,
-        HttpContext context
+        OwnPassword own,
+        OpenSignIns signIns
     )
     {
-        var account = (await Mine(who, users))!;
-        if (Wrong(account, form.Password, "password", passwords, attempts, context) is { } refusal)
+        if (await own.Refusal(await own.Mine(), form.Password, "password") is { } refusal)
         {
             return refusal;
         }
         await signIns.Confirm(who.SignIn!);
         return TypedResults.NoContent();
     }
-
-    private static ProblemHttpResult? Wrong(
-        Practitioner account,
-        string? password,
-        string field,
-        Passwords passwords,
-        Attempts attempts,
-        HttpContext context
-    )
-    {
-        // Apart from signing in: whoever is in already cannot close the door.
-        var key = Attempts.Of($"again {account.Email}", context);
-        if (attempts.TooMany(key))
-        {
-            return Problem.Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"));
-        }
-        if (passwords.Right(account, password))
-        {
-            return null;
-        }
-        attempts.Failed(key);
-        return Problem.Field(field, Message.Of("people.password"));
-    }
-
-    private static Task<Practitioner?> Mine(WhoIsHere who, UserManager<Practitioner> users) =>
-        users.FindByIdAsync(who.AccountId!.Value.ToString());
 
     private static AccountView ViewOf(Practitioner account, WhoIsHere who) =>
         new(account.Id, account.DisplayName, account.Email!, account.Roles, who.Confirmed);

@@ -3,16 +3,15 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Palaestra.Data;
 using Palaestra.Data.Staff;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.People;
 
 /// <summary>Makes codes for new and for locked-out accounts.</summary>
-public sealed class Accounts(PalaestraDb db, TimeProvider time)
+public sealed class Accounts(PalaestraDb db, ClinicClock clock)
 {
     /// <summary>So long a code is good for.</summary>
     public static readonly Duration CodeLasts = Duration.FromHours(72);
-
-    private Instant Now => Instant.FromDateTimeOffset(time.GetUtcNow());
 
     /// <summary>For somebody who has no account yet, or none (<paramref name="account"/>) whose password they know.</summary>
     /// <returns>The code, told this once.</returns>
@@ -26,7 +25,7 @@ public sealed class Accounts(PalaestraDb db, TimeProvider time)
     {
         var code = InvitationCode.New();
         // One that was made for the same person before is worth nothing any more.
-        var now = Now;
+        var now = clock.Now;
         var before = await db.Invitations.Where(i => i.ClosedAt == null && i.Email == email).ToListAsync();
         before.ForEach(i => i.ClosedAt = now);
         var invitation = new Invitation
@@ -49,7 +48,7 @@ public sealed class Accounts(PalaestraDb db, TimeProvider time)
     /// <summary>None: unknown, taken, taken back, or too old.</summary>
     public async Task<Invitation?> Find(string? code)
     {
-        var (hash, now) = (InvitationCode.Hash(code), Now);
+        var (hash, now) = (InvitationCode.Hash(code), clock.Now);
         return await db.Invitations.FirstOrDefaultAsync(i =>
             i.CodeHash == hash && i.ClosedAt == null && i.EndsAt > now
         );
@@ -57,7 +56,7 @@ public sealed class Accounts(PalaestraDb db, TimeProvider time)
 
     public Task<List<Invitation>> Open()
     {
-        var now = Now;
+        var now = clock.Now;
         return db
             .Invitations.AsNoTracking()
             .Where(i => i.ClosedAt == null && i.EndsAt > now)
@@ -65,7 +64,7 @@ public sealed class Accounts(PalaestraDb db, TimeProvider time)
             .ToListAsync();
     }
 
-    public void Close(Invitation invitation) => invitation.ClosedAt = Now;
+    public void Close(Invitation invitation) => invitation.ClosedAt = clock.Now;
 
     /// <summary>Whether somebody else could still keep the clinic.</summary>
     public async Task<bool> AnotherAdministrator(Guid but) =>

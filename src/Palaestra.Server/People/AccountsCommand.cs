@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Palaestra.Data;
 using Palaestra.Data.Audit;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.People;
 
@@ -31,11 +32,7 @@ public static class AccountsCommand
             await Console.Error.WriteLineAsync($"There is no database in {settings.DataFolder}.");
             return 1;
         }
-        await using var db = new PalaestraDb(
-            new DbContextOptionsBuilder<PalaestraDb>()
-                .UseSqlite(Store.ConnectionString(settings.DataFolder))
-                .Options
-        );
+        await using var db = Store.Open(settings.DataFolder);
         if ((await db.Database.GetPendingMigrationsAsync()).Any())
         {
             await Console.Error.WriteLineAsync("The database is of an older version: start the server once.");
@@ -67,7 +64,7 @@ public static class AccountsCommand
                     $$"""{"account":"{{account.Id}}","letInAgain":{{(before is null ? "false" : "true")}}}""",
             }
         );
-        var (code, invitation) = await new Accounts(db, TimeProvider.System).Invite(
+        var (code, invitation) = await new Accounts(db, new ClinicClock(TimeProvider.System)).Invite(
             account.DisplayName,
             account.Email!,
             account.Roles,

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Palaestra.Data;
 using Palaestra.Data.Staff;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
 using Palaestra.Server.Problems;
 
@@ -52,7 +53,7 @@ public static class AccountsEndpoints
         group.MapGet("", Get).Described("GetAccounts", "Everybody who has or may make an account.");
         group
             .MapPost("/invitations", Invite)
-            .Described("InviteAccount", "Makes a code with which somebody makes an account, once.", 409);
+            .Described("InviteAccount", "Makes a code with which somebody makes an account, once.");
         group
             .MapDelete("/invitations/{invitationId:guid}", TakeBack)
             .Described("TakeBackInvitation", "Takes an invitation back.", 404);
@@ -150,7 +151,7 @@ public static class AccountsEndpoints
         Accounts accounts,
         UserManager<Practitioner> users,
         OpenSignIns signIns,
-        TimeProvider time
+        ClinicClock clock
     )
     {
         if (await users.FindByIdAsync(accountId.ToString()) is not { } account)
@@ -169,9 +170,7 @@ public static class AccountsEndpoints
             return Problem.Conflict(Message.Of("people.last"));
         }
         account.Roles = Ordered(form.Roles);
-        account.DisabledAt = form.Disabled
-            ? account.DisabledAt ?? Instant.FromDateTimeOffset(time.GetUtcNow())
-            : null;
+        account.DisabledAt = form.Disabled ? account.DisabledAt ?? clock.Now : null;
         await users.UpdateAsync(account);
         if (form.Disabled)
         {

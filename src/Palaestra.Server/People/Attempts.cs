@@ -27,12 +27,48 @@ public sealed class Attempts : IDisposable
             )
     );
 
+    /// <summary>One after the other: many at once get no more looks than many in a row.</summary>
+    private readonly PartitionedRateLimiter<string> turns = PartitionedRateLimiter.Create<string, string>(
+        key =>
+            RateLimitPartition.GetConcurrencyLimiter(
+                key,
+                _ => new ConcurrencyLimiterOptions { PermitLimit = 1, QueueLimit = WaitingMost }
+            )
+    );
+
+    /// <summary>As many as may wait for their turn; a clinic's tablets in the morning are fewer.</summary>
+    private const int WaitingMost = 100;
+
     public static string Of(string what, HttpContext context) =>
         $"{what.Trim().ToUpperInvariant()} {context.Connection.RemoteIpAddress}";
 
-    public bool TooMany(string key) => wrong.GetStatistics(key)?.CurrentAvailablePermits == 0;
+    public async Task<Tried> Try(string key, Func<bool> right, CancellationToken gone)
+    {
+        using var turn = await turns.AcquireAsync(key, 1, gone);
+        if (!turn.IsAcquired || wrong.GetStatistics(key)?.CurrentAvailablePermits == 0)
+        {
+            return Tried.TooOften;
+        }
+        if (right())
+        {
+            return Tried.Right;
+        }
+        wrong.AttemptAcquire(key).Dispose();
+        return Tried.Wrong;
+    }
 
-    public void Failed(string key) => wrong.AttemptAcquire(key).Dispose();
+    public void Dispose()
+    {
+        wrong.Dispose();
+        turns.Dispose();
+    }
+}
 
-    public void Dispose() => wrong.Dispose();
+public enum Tried
+{
+    Right,
+    Wrong,
+
+    /// <summary>Not looked at.</summary>
+    TooOften,
 }

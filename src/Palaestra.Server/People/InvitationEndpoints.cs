@@ -40,7 +40,7 @@ public static class InvitationEndpoints
             ? TypedResults.Ok(
                 new InvitationView(invitation.Name, invitation.Email, invitation.AccountId is not null)
             )
-            : Unknown(attempts, context);
+            : await Unknown(attempts, context);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Take(
         string code,
@@ -57,7 +57,7 @@ public static class InvitationEndpoints
         await using var whole = await db.Database.BeginTransactionAsync();
         if (await accounts.Find(code) is not { } invitation)
         {
-            return Unknown(attempts, context);
+            return await Unknown(attempts, context);
         }
         accounts.Close(invitation);
         var account = invitation.AccountId is { } id ? await users.FindByIdAsync(id.ToString()) : null;
@@ -98,14 +98,9 @@ public static class InvitationEndpoints
         return await users.AddPasswordAsync(account, password);
     }
 
-    private static ProblemHttpResult Unknown(Attempts attempts, HttpContext context)
-    {
-        var key = Attempts.Of("invitation", context);
-        if (attempts.TooMany(key))
-        {
-            return Problem.Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"));
-        }
-        attempts.Failed(key);
-        return Problem.Of(StatusCodes.Status404NotFound, Message.Of("people.no-code"));
-    }
+    private static async Task<ProblemHttpResult> Unknown(Attempts attempts, HttpContext context) =>
+        await attempts.Try(Attempts.Of("invitation", context), () => false, context.RequestAborted)
+        == Tried.TooOften
+            ? Problem.Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"))
+            : Problem.Of(StatusCodes.Status404NotFound, Message.Of("people.no-code"));
 }

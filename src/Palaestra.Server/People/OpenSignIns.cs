@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Palaestra.Data;
 using Palaestra.Data.Staff;
+using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.People;
 
@@ -21,7 +22,7 @@ public sealed record OpenSignIn(
 /// Sign-ins that have not ended, kept in memory beside the store, so that one that ends is over with the next request of
 /// its tablet, and asking costs nothing.
 /// </summary>
-public sealed class OpenSignIns(IServiceScopeFactory scopes, TimeProvider time)
+public sealed class OpenSignIns(IServiceScopeFactory scopes, ClinicClock clock, TimeProvider time)
 {
     /// <summary>So long after its beginning a sign-in is over, whatever happens meanwhile.</summary>
     public static readonly Duration Longest = Duration.FromHours(12);
@@ -34,12 +35,10 @@ public sealed class OpenSignIns(IServiceScopeFactory scopes, TimeProvider time)
     private readonly ConcurrentDictionary<Guid, OpenSignIn> open = [];
     private readonly ConcurrentDictionary<Guid, CancellationTokenSource> ends = [];
 
-    private Instant Now => Instant.FromDateTimeOffset(time.GetUtcNow());
-
     /// <summary>At a start: those of before.</summary>
     public async Task Read(PalaestraDb db)
     {
-        var oldest = Now - Longest;
+        var oldest = clock.Now - Longest;
         var rows = await (
             from session in db.SignIns.AsNoTracking()
             where session.EndedAt == null && session.BegunAt > oldest
@@ -58,14 +57,15 @@ public sealed class OpenSignIns(IServiceScopeFactory scopes, TimeProvider time)
         foreach (var id in open.Keys.Where(id => Find(id) is null).ToList())
         {
             open.TryRemove(id, out _);
+            ends.TryRemove(id, out _);
         }
         var session = new SignInSession
         {
             Id = Guid.CreateVersion7(),
             AccountId = account.Id,
             Device = device.Length > DeviceLength ? device[..DeviceLength] : device,
-            BegunAt = Now,
-            ConfirmedAt = Now,
+            BegunAt = clock.Now,
+            ConfirmedAt = clock.Now,
         };
         await Store(db => db.SignIns.Add(session));
         return Keep(session, account);
@@ -73,7 +73,7 @@ public sealed class OpenSignIns(IServiceScopeFactory scopes, TimeProvider time)
 
     /// <summary>None: ended, or longer ago than a sign-in lasts.</summary>
     public OpenSignIn? Find(Guid id) =>
-        open.TryGetValue(id, out var found) && found.BegunAt > Now - Longest ? found : null;
+        open.TryGetValue(id, out var found) && found.BegunAt > clock.Now - Longest ? found : null;
 
     public IReadOnlyList<OpenSignIn> Of(Guid account) =>
         [
@@ -83,16 +83,21 @@ public sealed class OpenSignIns(IServiceScopeFactory scopes, TimeProvider time)
                 .ThenBy(s => s.Id),
         ];
 
-    /// <summary>Cancelled when the sign-in ends, for what goes on over one request.</summary>
+    /// <summary>Cancelled when the sign-in ends, by somebody or by itself, for what goes on over one request.</summary>
     public CancellationToken EndOf(Guid id) =>
-        Find(id) is null ? new CancellationToken(canceled: true) : ends.GetOrAdd(id, _ => new()).Token;
+        Find(id) is not { } session
+            ? new CancellationToken(canceled: true)
+            : ends.GetOrAdd(
+                id,
+                _ => new CancellationTokenSource((session.BegunAt + Longest - clock.Now).ToTimeSpan(), time)
+            ).Token;
 
-    public bool IsConfirmed(OpenSignIn session) => session.ConfirmedAt > Now - ConfirmedFor;
+    public bool IsConfirmed(OpenSignIn session) => session.ConfirmedAt > clock.Now - ConfirmedFor;
 
     /// <summary>The password was given again.</summary>
     public async Task Confirm(OpenSignIn session)
     {
-        var now = Now;
+        var now = clock.Now;
         open.TryUpdate(session.Id, session with { ConfirmedAt = now }, session);
         await Store(db => db.SignIns.Where(s => s.Id == session.Id), s => s.ConfirmedAt = now);
     }
@@ -131,7 +136,7 @@ public sealed class OpenSignIns(IServiceScopeFactory scopes, TimeProvider time)
                 end.Dispose();
             }
         }
-        var now = Now;
+        var now = clock.Now;
         await Store(db => db.SignIns.Where(s => ids.Contains(s.Id)), s => s.EndedAt = now);
     }
 

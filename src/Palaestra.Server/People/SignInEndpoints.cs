@@ -102,18 +102,19 @@ public static class SignInEndpoints
     )
     {
         var key = Attempts.Of(form.Email ?? "", context);
-        if (attempts.TooMany(key))
-        {
-            return Problem.Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"));
-        }
         var account = await users.FindByEmailAsync(form.Email ?? "");
-        if (!passwords.Right(account, form.Password))
+        switch (
+            await attempts.Try(key, () => passwords.Right(account, form.Password), context.RequestAborted)
+        )
         {
-            attempts.Failed(key);
-            return Problem.Of(StatusCodes.Status401Unauthorized, Message.Of("sign-in.wrong"));
+            case Tried.Right:
+                await cookie.Begin(account!);
+                return TypedResults.NoContent();
+            case Tried.Wrong:
+                return Problem.Of(StatusCodes.Status401Unauthorized, Message.Of("sign-in.wrong"));
+            default:
+                return Problem.Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"));
         }
-        await cookie.Begin(account!);
-        return TypedResults.NoContent();
     }
 
     private static async Task<NoContent> SignOut(SignInCookie cookie)

@@ -5,6 +5,7 @@ using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Library;
 using Palaestra.Server.Outcomes;
+using Palaestra.Server.People;
 using Palaestra.Server.TakeHome;
 using Palaestra.Words;
 
@@ -23,7 +24,8 @@ public sealed class SentencePreview(
     FigureStore figures,
     ClinicClock clock,
     ClinicWords words,
-    SentenceSamples samples
+    SentenceSamples samples,
+    WhoIsHere who
 )
 {
     private const int ClientsMost = 12;
@@ -35,7 +37,8 @@ public sealed class SentencePreview(
     public async Task<SentencePreviewView> Of(string id, string text)
     {
         var trying = words.Trying(id, $"{Begin}{text}{End}");
-        foreach (var episode in await Recent())
+        // An administrator alone reads no client's letter.
+        foreach (var episode in who.Clinical ? await Recent() : [])
         {
             if (await files.OfEpisode(episode) is not { } file)
             {

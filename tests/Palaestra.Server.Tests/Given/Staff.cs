@@ -11,6 +11,20 @@ public static class Staff
 
     private static int count;
 
+    /// <summary>A code for somebody who has no account yet.</summary>
+    public static Task<InvitationMade> Invites(
+        this HttpClient administrator,
+        string name = "Rosa",
+        string email = "rosa@clinic.example",
+        params Role[] roles
+    ) =>
+        administrator
+            .Post(
+                "/api/accounts/invitations",
+                new InvitationForm(name, email, roles.Length > 0 ? roles : [Role.Trainer])
+            )
+            .Ok<InvitationMade>();
+
     /// <summary>Somebody new with these roles, signed in on a browser of their own.</summary>
     public static async Task<(HttpClient Browser, string Email)> Joins(
         this RunningServer server,
@@ -19,9 +33,7 @@ public static class Staff
     {
         var administrator = await server.SignedIn();
         var email = $"somebody{Interlocked.Increment(ref count)}@clinic.example";
-        var made = await administrator
-            .Post("/api/accounts/invitations", new InvitationForm("Some Body", email, roles))
-            .Ok<InvitationMade>();
+        var made = await administrator.Invites("Some Body", email, roles);
         var browser = server.Browser();
         (
             await browser.Post($"/api/invitations/{made.Code}", new TakeInvitationForm(Password))
