@@ -149,10 +149,6 @@ public static class ScreenGuide
         {
             return task.Loads![0];
         }
-        if (!Held(done[^1]))
-        {
-            return null;
-        }
         var most = done.Where(t => !Held(t)).Select(t => t.Load ?? 0).DefaultIfEmpty(double.MaxValue).Min();
         return task.Loads!.Where(load => load > (done[^1].Load ?? 0) && load < most)
             .Select(load => (double?)load)

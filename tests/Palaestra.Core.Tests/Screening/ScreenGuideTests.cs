@@ -103,6 +103,47 @@ public class ScreenGuideTests
         Assert.Null(Next("loaded-hinge", At(most).Reps(5).End()));
     }
 
+    /// <summary>Of several loads that broke, the lightest is the end.</summary>
+    [Fact]
+    public void Nothing_goes_up_to_the_lightest_load_that_broke()
+    {
+        var tape = new Tape().Task("loaded-hinge", Side.Both, load: 20).Rep(fault: "round").End();
+        tape.Task("loaded-hinge", Side.Both, load: 10).Rep(fault: "round").End();
+        tape.Task("loaded-hinge", Side.Both, load: 5).Reps(5).End();
+        Assert.Null(Next("loaded-hinge", tape));
+    }
+
+    [Fact]
+    public void A_task_is_looked_at_where_and_as_it_is_asked()
+    {
+        // For its own seconds, not for the exercise's reps.
+        Assert.Equal(20, Next("bridge-hold", new Tape())!.Target.Hold);
+        Assert.Equal(
+            Content.Library.FindTask("bridge-hold")!.Tells,
+            Next("bridge-hold", new Tape())!.Why.Text
+        );
+        // With a way, its name; with a load, the one before.
+        Assert.Equal("to the front", Next("reaches", new Tape())!.Why.Text, ignoreCase: true);
+        var lifted = new Tape().Task("loaded-hinge", Side.Both, load: 5).Reps(5).End();
+        Assert.Equal("screen.heavier", Next("loaded-hinge", lifted)!.Why.Id);
+    }
+
+    [Fact]
+    public void Without_a_mat_the_rung_of_the_counter_is_looked_at()
+    {
+        var battery = BatteryPlanner.ByHand(
+            ["shoulder-touch"],
+            Someone.Calm,
+            Content.Policy,
+            new BatteryQuestion(15, ["mat"]),
+            Content.Library
+        );
+        var state = ScreenGuide.States(battery, [], Someone.Calm, Content.Policy, Content.Library, _ => null)[
+            0
+        ];
+        Assert.Equal(("T6", false), (state.Next!.RungId, state.Done));
+    }
+
     [Fact]
     public void No_heavier_load_after_one_that_went_less_far()
     {
@@ -183,6 +224,7 @@ public class ScreenGuideTests
             Assert.True(++steps <= 8, "more than four a side");
             tape.Start(step.RungId, step.Side);
             var rung = Content.Library.Rung(step.RungId);
+            Assert.Equal(rung.Sides == RungSides.Each, step.Side != Side.Both);
             tape.Reps(rung.Start.Reps, rung.Start.Hold).End();
         }
         Assert.True(steps > 0);
