@@ -1,14 +1,15 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Form } from "react-aria-components";
-import { Link } from "react-router";
 import { api, got, ProblemError } from "../api/client";
 import { momentWords } from "../api/clinicTime";
 import { keys } from "../api/queries";
 import type { AccountView } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
+import { NewPasswordField, PasswordField } from "../controls/secrets";
 import { Columns, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { SubmitForm } from "../controls/SubmitForm";
+import { PageHead } from "../controls/PageHead";
 import { say } from "../words/say";
 import { roleMeans, roleWords } from "./roles";
 
@@ -20,12 +21,7 @@ export function AccountPage() {
   });
   return (
     <Page>
-      <Row $between style={{ marginBottom: 16 }}>
-        <h1>{say("people.your-account")}</h1>
-        <Link to="/" style={{ color: "inherit", fontWeight: 600 }}>
-          {say("people.the-day")}
-        </Link>
-      </Row>
+      <PageHead title={say("people.your-account")} ways={[{ to: "/", name: say("people.the-day") }]} />
       <ProblemNote error={error} />
       {data && (
         <Columns $at="1fr 1fr">
@@ -98,41 +94,28 @@ function Password() {
   const problem = change.error instanceof ProblemError ? change.error : null;
   return (
     <section aria-label={say("people.password")}>
-      <Form
-        validationBehavior="aria"
-        onSubmit={(e) => {
-          e.preventDefault();
-          change.mutate();
-        }}
-      >
-        <Stack $gap={3}>
-          <h2>{say("people.password")}</h2>
-          <TextField
-            label={say("people.password-now")}
-            value={old}
-            onChange={setOld}
-            type="password"
-            autoComplete="current-password"
-            error={problem?.field("old")}
-          />
-          <TextField
-            label={say("people.new-password")}
-            hint={say("people.twelve-characters")}
-            value={next}
-            onChange={setNext}
-            type="password"
-            autoComplete="new-password"
-            error={problem?.field("new")}
-          />
-          {problem?.fields.length === 0 && <ProblemNote error={problem} />}
-          <Row>
-            <Button $quiet type="submit" isDisabled={!old || !next || change.isPending}>
-              {say("people.change-password")}
-            </Button>
-          </Row>
-          {change.isSuccess && <p role="status">{say("people.password-changed")}</p>}
-        </Stack>
-      </Form>
+      <SubmitForm gap={3} onSubmit={() => change.mutate()}>
+        <h2>{say("people.password")}</h2>
+        <PasswordField
+          label={say("people.password-now")}
+          value={old}
+          onChange={setOld}
+          error={problem?.field("old")}
+        />
+        <NewPasswordField
+          label={say("people.new-password")}
+          value={next}
+          onChange={setNext}
+          error={problem?.field("new")}
+        />
+        {problem?.fields.length === 0 && <ProblemNote error={problem} />}
+        <Row>
+          <Button $quiet type="submit" isDisabled={!old || !next || change.isPending}>
+            {say("people.change-password")}
+          </Button>
+        </Row>
+        {change.isSuccess && <p role="status">{say("people.password-changed")}</p>}
+      </SubmitForm>
     </section>
   );
 }

@@ -10,6 +10,7 @@ import { TextField } from "../controls/fields";
 import { Columns, Empty, Note, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { Picker } from "../controls/Picker";
 import { Table, Wide } from "../controls/Table";
+import { PageHead } from "../controls/PageHead";
 import { say } from "../words/say";
 import { changesOf, whatWords } from "./auditWords";
 
@@ -46,15 +47,13 @@ export function AuditPage() {
   const lines = data?.pages.flatMap((page) => page.lines) ?? [];
   return (
     <Page>
-      <Row $between style={{ marginBottom: 16 }}>
-        <h1 style={{ marginRight: "auto" }}>{say("people.audit")}</h1>
-        <Link to="/people" style={{ color: "inherit", fontWeight: 600 }}>
-          {say("people.people")}
-        </Link>
-        <Link to="/" style={{ color: "inherit", fontWeight: 600 }}>
-          {say("people.the-day")}
-        </Link>
-      </Row>
+      <PageHead
+        title={say("people.audit")}
+        ways={[
+          { to: "/people", name: say("people.people") },
+          { to: "/", name: say("people.the-day") },
+        ]}
+      />
       <Stack $gap={4}>
         <Whole />
         <Columns $at="minmax(0, 1fr) 260px">

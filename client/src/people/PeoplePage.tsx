@@ -1,7 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { QRCodeSVG } from "qrcode.react";
 import { useState } from "react";
-import { Link } from "react-router";
 import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
 import { momentWords } from "../api/clinicTime";
@@ -10,6 +9,7 @@ import type { AccountLine, AccountsView, InvitationMade, Role } from "../api/typ
 import { Button } from "../controls/Button";
 import { Checkbox, TextField } from "../controls/fields";
 import { Columns, Note, Page, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
+import { PageHead } from "../controls/PageHead";
 import { say } from "../words/say";
 import { allRoles, roleMeans, roleWords } from "./roles";
 
@@ -33,18 +33,14 @@ export function PeoplePage() {
   const [made, setMade] = useState<{ made: InvitationMade; name: string } | null>(null);
   return (
     <Page>
-      <Row $between style={{ marginBottom: 16 }}>
-        <h1 style={{ marginRight: "auto" }}>{say("people.people")}</h1>
-        <Link to="/audit" style={{ color: "inherit", fontWeight: 600 }}>
-          {say("people.audit")}
-        </Link>
-        <Link to="/settings" style={{ color: "inherit", fontWeight: 600 }}>
-          {say("people.settings")}
-        </Link>
-        <Link to="/" style={{ color: "inherit", fontWeight: 600 }}>
-          {say("people.the-day")}
-        </Link>
-      </Row>
+      <PageHead
+        title={say("people.people")}
+        ways={[
+          { to: "/audit", name: say("people.audit") },
+          { to: "/settings", name: say("people.settings") },
+          { to: "/", name: say("people.the-day") },
+        ]}
+      />
       <ProblemNote error={error} />
       {data && (
         <Columns $at="minmax(0, 1.6fr) minmax(300px, 1fr)">

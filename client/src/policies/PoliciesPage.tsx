@@ -14,6 +14,7 @@ import { Backups } from "./Backups";
 import { ClinicFields } from "./ClinicFields";
 import { PolicyEditor } from "./PolicyEditor";
 import { Sentences } from "./Sentences";
+import { PageHead } from "../controls/PageHead";
 import { say, sayRich } from "../words/say";
 
 export const usePolicies = () =>
@@ -35,20 +36,14 @@ export function PoliciesPage() {
   const [search] = useSearchParams();
   return (
     <Page>
-      <Row $between style={{ marginBottom: 16 }}>
-        <h1 style={{ marginRight: "auto" }}>{say("policies.settings")}</h1>
-        {start?.administrator && (
-          <Link to="/people" style={{ color: "inherit", fontWeight: 600 }}>
-            {say("policies.people")}
-          </Link>
-        )}
-        <Link to="/overrides" style={{ color: "inherit", fontWeight: 600 }}>
-          {say("policies.where-we-disagree-with-the")}
-        </Link>
-        <Link to="/" style={{ color: "inherit", fontWeight: 600 }}>
-          {say("policies.the-day")}
-        </Link>
-      </Row>
+      <PageHead
+        title={say("policies.settings")}
+        ways={[
+          ...(start?.administrator ? [{ to: "/people", name: say("policies.people") }] : []),
+          { to: "/overrides", name: say("policies.where-we-disagree-with-the") },
+          { to: "/", name: say("policies.the-day") },
+        ]}
+      />
       <ProblemNote error={error} />
       {data && (
         <Columns $at="290px minmax(0, 1fr)">

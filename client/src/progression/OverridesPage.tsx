@@ -5,10 +5,11 @@ import { keys } from "../api/queries";
 import type { Outcome, OverridesView } from "../api/types";
 import { Table, Wide } from "../controls/Table";
 import { ShareBar } from "../controls/ShareBar";
-import { Empty, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { Empty, Page, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { dayWords } from "../api/clinicTime";
 import { capital, outcomeWords } from "../controls/words";
 import { useRuleName } from "./useRuleName";
+import { PageHead } from "../controls/PageHead";
 import { say, sayRich } from "../words/say";
 
 /** Where practitioners disagree with the policy, rule by rule. */
@@ -20,12 +21,10 @@ export function OverridesPage() {
   return (
     <Page>
       <Stack $gap={4}>
-        <Row $between>
-          <h1>{say("progression.where-we-disagree-with-the")}</h1>
-          <Link to="/" style={{ color: "inherit", fontWeight: 600 }}>
-            {say("progression.the-day")}
-          </Link>
-        </Row>
+        <PageHead
+          title={say("progression.where-we-disagree-with-the")}
+          ways={[{ to: "/", name: say("progression.the-day") }]}
+        />
         <ProblemNote error={error} />
         {data && (data.rules.length === 0 ? <Nothing /> : <Rules view={data} />)}
       </Stack>

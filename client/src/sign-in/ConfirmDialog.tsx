@@ -1,12 +1,13 @@
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Dialog, Form, Heading } from "react-aria-components";
+import { Dialog, Heading } from "react-aria-components";
 import { api, got, ProblemError } from "../api/client";
 import { confirmWith } from "../api/confirm";
 import { Button } from "../controls/Button";
-import { TextField } from "../controls/fields";
-import { ProblemNote, Row, Small, Stack } from "../controls/layout";
+import { PasswordField } from "../controls/secrets";
+import { ProblemNote, Row, Small } from "../controls/layout";
 import { Sheet, Veil } from "../controls/Modal";
+import { SubmitForm } from "../controls/SubmitForm";
 import { say } from "../words/say";
 
 /** Asks for the password where the server wants it again, before something that cannot be taken lightly. */
@@ -34,35 +35,25 @@ function Ask(props: { onGiven: () => void; onBack: () => void }) {
   });
   const field = give.error instanceof ProblemError ? give.error.field("password") : undefined;
   return (
-    <Form
-      validationBehavior="aria"
-      onSubmit={(e) => {
-        e.preventDefault();
-        give.mutate();
-      }}
-    >
-      <Stack $gap={4}>
-        <Heading slot="title">{say("sign-in.your-password-again")}</Heading>
-        <Small>{say("sign-in.so-that-nobody-does-it")}</Small>
-        <TextField
-          label={say("sign-in.password")}
-          value={password}
-          onChange={setPassword}
-          type="password"
-          autoComplete="current-password"
-          error={field}
-          focused
-        />
-        {!field && <ProblemNote error={give.error} />}
-        <Row>
-          <Button type="submit" isDisabled={give.isPending || password === ""}>
-            {say("sign-in.go-on")}
-          </Button>
-          <Button $quiet onPress={props.onBack}>
-            {say("sign-in.back")}
-          </Button>
-        </Row>
-      </Stack>
-    </Form>
+    <SubmitForm onSubmit={() => give.mutate()}>
+      <Heading slot="title">{say("sign-in.your-password-again")}</Heading>
+      <Small>{say("sign-in.so-that-nobody-does-it")}</Small>
+      <PasswordField
+        label={say("sign-in.password")}
+        value={password}
+        onChange={setPassword}
+        error={field}
+        focused
+      />
+      {!field && <ProblemNote error={give.error} />}
+      <Row>
+        <Button type="submit" isDisabled={give.isPending || password === ""}>
+          {say("sign-in.go-on")}
+        </Button>
+        <Button $quiet onPress={props.onBack}>
+          {say("sign-in.back")}
+        </Button>
+      </Row>
+    </SubmitForm>
   );
 }

@@ -4,7 +4,7 @@ import { useNavigate, useParams } from "react-router";
 import { api, got, ProblemError } from "../api/client";
 import { keys } from "../api/queries";
 import { Button } from "../controls/Button";
-import { TextField } from "../controls/fields";
+import { CodeField, NewPasswordField } from "../controls/secrets";
 import { ProblemNote, Small, Stack } from "../controls/layout";
 import { Door, EnterForm, useEnter } from "./SignInPage";
 import { say } from "../words/say";
@@ -25,13 +25,7 @@ function TypeCode() {
       error={null}
       onEnter={() => void navigate(`/invitation/${encodeURIComponent(code.trim())}`)}
     >
-      <TextField
-        label={say("sign-in.code")}
-        hint={say("sign-in.four-groups-of-five")}
-        value={code}
-        onChange={setCode}
-        autoComplete="one-time-code"
-      />
+      <CodeField label={say("sign-in.code")} value={code} onChange={setCode} />
     </EnterForm>
   );
 }
@@ -69,13 +63,10 @@ function Choose({ code }: { code: string }) {
       onEnter={() => enter.mutate()}
     >
       <Small>{say("sign-in.you-sign-in-as", { email: data.email })}</Small>
-      <TextField
+      <NewPasswordField
         label={say("sign-in.password")}
-        hint={say("sign-in.twelve-characters")}
         value={password}
         onChange={setPassword}
-        type="password"
-        autoComplete="new-password"
         error={problem?.field("password")}
       />
     </EnterForm>

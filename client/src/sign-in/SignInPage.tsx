@@ -1,13 +1,14 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
-import { Form } from "react-aria-components";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
 import type { StartView } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
+import { CodeField, NewPasswordField, PasswordField } from "../controls/secrets";
 import { Columns, Note, ProblemNote, Small, Stack } from "../controls/layout";
+import { SubmitForm } from "../controls/SubmitForm";
 import { say, sayRich } from "../words/say";
 
 export const Door = styled.main`
@@ -67,13 +68,7 @@ function SignIn({ start }: { start: StartView }) {
           type="email"
           autoComplete="username"
         />
-        <TextField
-          label={say("sign-in.password")}
-          value={password}
-          onChange={setPassword}
-          type="password"
-          autoComplete="current-password"
-        />
+        <PasswordField label={say("sign-in.password")} value={password} onChange={setPassword} />
       </EnterForm>
       <Link to="/invitation" style={{ color: "inherit" }}>
         {say("sign-in.i-have-a-code")}
@@ -125,14 +120,7 @@ function FirstAdministrator() {
       onEnter={() => enter.mutate()}
     >
       <p>{sayRich("sign-in.this-clinic-has-no-account", { code: (chunks) => <code>{chunks}</code> })}</p>
-      <TextField
-        label={say("sign-in.code")}
-        hint={say("sign-in.four-groups-of-five-dashes")}
-        value={code}
-        onChange={setCode}
-        error={problem?.field("code")}
-        autoComplete="one-time-code"
-      />
+      <CodeField label={say("sign-in.code")} value={code} onChange={setCode} error={problem?.field("code")} />
       <TextField
         label={say("sign-in.name")}
         value={name}
@@ -147,14 +135,11 @@ function FirstAdministrator() {
         type="email"
         error={problem?.field("email")}
       />
-      <TextField
+      <NewPasswordField
         label={say("sign-in.password")}
-        hint={say("sign-in.at-least-twelve-characters-a")}
         value={password}
         onChange={setPassword}
-        type="password"
         error={problem?.field("password")}
-        autoComplete="new-password"
       />
     </EnterForm>
   );
@@ -168,20 +153,11 @@ export function EnterForm(props: {
   children: ReactNode;
 }) {
   return (
-    // Native validity would stay wrong after a refusal, and nothing could be sent again.
-    <Form
-      validationBehavior="aria"
-      onSubmit={(e) => {
-        e.preventDefault();
-        props.onEnter();
-      }}
-    >
-      <Stack $gap={4}>
-        <h2>{props.title}</h2>
-        {props.children}
-        <ProblemNote error={props.error} />
-        <Button type="submit">{props.button}</Button>
-      </Stack>
-    </Form>
+    <SubmitForm onSubmit={props.onEnter}>
+      <h2>{props.title}</h2>
+      {props.children}
+      <ProblemNote error={props.error} />
+      <Button type="submit">{props.button}</Button>
+    </SubmitForm>
   );
 }

@@ -191,6 +191,7 @@ export interface Sentences {
   "controls.ease-the-dose": [];
   "controls.figures-from-memory": [];
   "controls.for-visits": [values: Values<"visits">];
+  "controls.four-groups-of-five": [];
   "controls.gently-flat": [];
   "controls.half-the-sets-until-then": [values: Values<"until">];
   "controls.label-not-asked": [values: Values<"label">];
@@ -214,6 +215,7 @@ export interface Sentences {
   "controls.step-down": [];
   "controls.step-up": [];
   "controls.stop": [];
+  "controls.twelve-characters": [];
   "controls.until-until": [values: Values<"until">];
   "controls.with-load-kg": [values: Values<"load">];
   "controls.with-modifier": [values: Values<"modifier">];
@@ -835,7 +837,6 @@ export interface Sentences {
   "people.this-device": [];
   "people.trainer": [];
   "people.trainer-may": [];
-  "people.twelve-characters": [];
   "people.unknown-device": [];
   "people.what-account": [];
   "people.what-account-reset": [];
@@ -1287,15 +1288,12 @@ export interface Sentences {
   "screening.where-or-how": [];
   "screening.why": [];
   "screening.with-by": [values: Values<"by">];
-  "sign-in.at-least-twelve-characters-a": [];
   "sign-in.back": [];
   "sign-in.choose-a-new-password": [values: Values<"name">];
   "sign-in.code": [];
   "sign-in.demo-invented-clinic-invented-clients": [values: Values<"strong">];
   "sign-in.e-mail": [];
   "sign-in.first-administrator": [];
-  "sign-in.four-groups-of-five": [];
-  "sign-in.four-groups-of-five-dashes": [];
   "sign-in.go-on": [];
   "sign-in.i-have-a-code": [];
   "sign-in.keep-and-sign-in": [];
@@ -1309,7 +1307,6 @@ export interface Sentences {
   "sign-in.the-program-proposes-the-licensed": [];
   "sign-in.this-clinic-has-no-account": [values: Values<"code">];
   "sign-in.this-connection-is-not-encrypted": [values: Values<"strong">];
-  "sign-in.twelve-characters": [];
   "sign-in.type-the-code": [];
   "sign-in.welcome": [values: Values<"name">];
   "sign-in.with-a-code": [];
