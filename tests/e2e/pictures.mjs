@@ -41,16 +41,6 @@ const open = async (name) => {
   await page.getByRole("link", { name }).first().click();
   await page.getByRole("navigation", { name: "Steps of the visit" }).waitFor();
 };
-/** Where the places asked for lie in the squat, in pixels of the stage. */
-const squat = [
-  [345, 279],
-  [290, 254],
-  [298, 304],
-  [425, 354],
-  [358, 484],
-  [425, 211],
-  [500, 164],
-];
 const pick = (group, choice) =>
   page.getByRole("radiogroup", { name: group }).locator("label").filter({ hasText: choice }).click();
 
@@ -102,17 +92,6 @@ try {
   await page.getByRole("link", { name: "See the trace of the tilt sensor" }).click();
   await page.getByRole("img", { name: /^The trace/ }).waitFor();
   await shot("trace", { fullPage: true });
-  await page.goBack();
-  await page.getByRole("button", { name: "Kick-back" }).last().click();
-  await page.getByRole("link", { name: "Measure a photograph" }).first().click();
-  await page.getByRole("button", { name: /Sample picture/ }).click();
-  await page.getByRole("option", { name: "squat, low back rounds" }).click();
-  const sheet = page.locator("svg").filter({ has: page.locator("image") });
-  await sheet.waitFor();
-  await rest();
-  const box = await sheet.boundingBox();
-  for (const [x, y] of squat) await page.mouse.click(box.x + x, box.y + y);
-  await shot("photo");
   await open(/Nerys Quill/);
   await station("Session");
   await shot("session");
@@ -145,6 +124,14 @@ try {
   await page.getByRole("link", { name: "Letter" }).click();
   await page.getByRole("heading", { name: "What was done" }).waitFor();
   await shot("letter", { fullPage: true });
+  await page.goto(`${address}/people`);
+  const invite = page.getByRole("region", { name: "Invite somebody" });
+  await invite.getByLabel("Name").fill("Rosa Thorne");
+  await invite.getByLabel("E-mail").fill("rosa@saltmere.example");
+  await invite.getByText("Trainer").click();
+  await invite.getByRole("button", { name: "Make a code" }).click();
+  await page.getByText("Code for Rosa Thorne").waitFor();
+  await shot("people");
 } finally {
   await browser.close();
   server.kill();

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { Dialog, DialogTrigger, Heading } from "react-aria-components";
+import { Button as AriaButton, Dialog, DialogTrigger, Heading } from "react-aria-components";
+import styled from "styled-components";
 import { api, got } from "../api/client";
 import { momentWords } from "../api/clinicTime";
 import { keys } from "../api/queries";
@@ -9,13 +10,23 @@ import { Sheet, Veil } from "../controls/Modal";
 import { Table } from "../controls/Table";
 import { say } from "../words/say";
 
+/** As quiet as the ways beside it: nobody needs it while a client waits. */
+const Opener = styled(AriaButton)`
+  min-height: 44px;
+  padding: 0 ${({ theme }) => theme.space(2)};
+  border: 0;
+  background: none;
+  color: ${({ theme }) => theme.colour.grey};
+  font: inherit;
+  text-decoration: underline;
+  cursor: pointer;
+`;
+
 /** Who has looked at this record, changed it, taken something out of it: one press. */
 export function SeenBy({ episodeId }: { episodeId: string }) {
   return (
     <DialogTrigger>
-      <Button $quiet $small>
-        {say("frame.who-has-seen-this")}
-      </Button>
+      <Opener>{say("frame.who-has-seen-this")}</Opener>
       <Veil isDismissable>
         <Sheet $wide>
           <Dialog>

@@ -35,6 +35,7 @@ public sealed class AuditWriter(
     private readonly Dictionary<(Guid? Account, string What, Guid? Episode, Guid? Visit), Instant> seen = [];
     private readonly Lock gate = new();
     private Task running = Task.CompletedTask;
+    private Task? last;
     private long lost;
     private Instant? lostSince;
 
@@ -84,7 +85,12 @@ public sealed class AuditWriter(
     public override async Task StopAsync(CancellationToken cancellationToken)
     {
         await base.StopAsync(cancellationToken);
-        await TryCatchUp();
+        lock (gate)
+        {
+            // A host may be told to stop twice, and the second time while the database is being closed.
+            last ??= TryCatchUp();
+        }
+        await last;
     }
 
     private async Task TryCatchUp()

@@ -74,10 +74,12 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
         if (disposing)
         {
             WaitUntilClosed();
+            // One process stands in for many here: no server takes over a connection of the one before, whose files may
+            // have been restored over since.
+            Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         }
         if (disposing && ownsFolder && Directory.Exists(Folder))
         {
-            Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
             Directory.Delete(Folder, recursive: true);
         }
     }
