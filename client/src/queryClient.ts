@@ -20,7 +20,8 @@ export const queryClient = new QueryClient({
   },
   queryCache: new QueryCache({
     onError: (error) => {
-      if (error instanceof ProblemError && error.status === 401) {
+      // Signed out, or locked, from afar.
+      if (error instanceof ProblemError && (error.status === 401 || error.status === 423)) {
         void queryClient.invalidateQueries({ queryKey: keys.start });
       }
     },

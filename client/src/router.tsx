@@ -1,5 +1,6 @@
 import { createBrowserRouter } from "react-router";
 import { figureSheetQuery, libraryQuery } from "./api/queries";
+import { AmendmentsPage } from "./amendments/AmendmentsPage";
 import { DayPage } from "./day/DayPage";
 import { FindingsPage } from "./findings/FindingsPage";
 import { ContactSheetPage } from "./library/ContactSheetPage";
@@ -72,6 +73,7 @@ export const router = createBrowserRouter([
           { path: "trials/:trialId/trace-file", element: <TraceFilePage /> },
           { path: "trials/:trialId/photo", element: <PhotoPage /> },
           { path: "trials/:trialId/photos/:eventId", element: <MeasuredPhotoPage /> },
+          { path: "amendments", element: <AmendmentsPage /> },
           { path: "take-home", element: <SheetPage /> },
         ],
       },

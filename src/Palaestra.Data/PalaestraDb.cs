@@ -5,11 +5,13 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using NodaTime;
+using Palaestra.Data.Amendments;
 using Palaestra.Data.Audit;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Day;
 using Palaestra.Data.Intake;
 using Palaestra.Data.Outcomes;
+using Palaestra.Data.Photos;
 using Palaestra.Data.Planning;
 using Palaestra.Data.Policies;
 using Palaestra.Data.Progression;
@@ -28,6 +30,8 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<AuditNote> AuditNotes => Set<AuditNote>();
     public DbSet<SignInSession> SignIns => Set<SignInSession>();
     public DbSet<Invitation> Invitations => Set<Invitation>();
+    public DbSet<Amendment> Amendments => Set<Amendment>();
+    public DbSet<TrialMove> TrialMoves => Set<TrialMove>();
     public DbSet<Client> Clients => Set<Client>();
     public DbSet<Episode> Episodes => Set<Episode>();
     public DbSet<DangerReport> DangerReports => Set<DangerReport>();
@@ -41,6 +45,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<DecidedVisit> DecidedVisits => Set<DecidedVisit>();
     public DbSet<HomeLogDay> HomeLog => Set<HomeLogDay>();
     public DbSet<LetterDraft> Letters => Set<LetterDraft>();
+    public DbSet<StoredPhoto> Photos => Set<StoredPhoto>();
     public DbSet<StoredTrace> Traces => Set<StoredTrace>();
     public DbSet<Standing> Standings => Set<Standing>();
     public DbSet<StandingVisit> StandingVisits => Set<StandingVisit>();
@@ -57,6 +62,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
         base.OnModelCreating(builder);
         MapStaff(builder);
         MapAudit(builder);
+        MapAmendments(builder);
         builder.Entity<Client>().Property(c => c.Name).HasMaxLength(200);
         builder.Entity<Episode>(episode =>
         {
@@ -68,6 +74,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             Json(episode.Property(e => e.Goals)).HasDefaultValueSql("'[]'");
             Json(episode.Property(e => e.Equipment));
             Json(episode.Property(e => e.Away)).HasDefaultValueSql("'[]'");
+            Json(episode.Property(e => e.PhotoConsent));
             episode.Property(e => e.DaysPerWeek).HasDefaultValue(5);
             episode.HasIndex(e => e.FeedKey).IsUnique();
             episode.Property(e => e.RestingShape).HasConversion<string>();
@@ -110,6 +117,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
         {
             clinic.Property(c => c.Id).ValueGeneratedNever();
             clinic.Property(c => c.Version).IsConcurrencyToken();
+            clinic.Property(c => c.LockMinutes).HasDefaultValue(Clinic.UsualLockMinutes);
             clinic.Property(c => c.DateOrder).HasConversion<string>();
             clinic.Property(c => c.WeekStart).HasConversion<string>();
         });
@@ -143,6 +151,11 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             letter.Property(l => l.Version).IsConcurrencyToken();
             Json(letter.Property(l => l.Letter));
         });
+        builder.Entity<StoredPhoto>(photo =>
+        {
+            photo.HasIndex(p => p.TrialId);
+            photo.HasOne<Visit>().WithMany().HasForeignKey(p => p.VisitId);
+        });
         builder.Entity<StoredTrace>(trace =>
         {
             trace.HasIndex(t => t.VisitId);
@@ -166,6 +179,23 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             entry.HasIndex(e => new { e.AccountId, e.Number });
         });
         builder.Entity<AuditNote>(note => note.Property(n => n.Kind).HasConversion<string>());
+    }
+
+    private static void MapAmendments(ModelBuilder builder)
+    {
+        builder.Entity<Amendment>(amendment =>
+        {
+            amendment.HasIndex(a => a.EpisodeId);
+            amendment.HasOne<Episode>().WithMany().HasForeignKey(a => a.EpisodeId);
+            amendment.Property(a => a.Part).HasConversion<string>();
+        });
+        builder.Entity<TrialMove>(move =>
+        {
+            move.HasIndex(m => m.TrialId);
+            move.HasIndex(m => m.ToVisitId);
+            move.HasOne<Visit>().WithMany().HasForeignKey(m => m.VisitId);
+            move.HasOne<Visit>().WithMany().HasForeignKey(m => m.ToVisitId);
+        });
     }
 
     private static void MapStaff(ModelBuilder builder)

@@ -13,6 +13,7 @@ using Palaestra.Data.Photos;
 using Palaestra.Data.Staff;
 using Palaestra.Data.Traces;
 using Palaestra.Server;
+using Palaestra.Server.Amendments;
 using Palaestra.Server.Audit;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Compute;
@@ -143,6 +144,9 @@ builder.Services.AddSingleton<FirstAdministrator>();
 builder.Services.AddSingleton<OpenSignIns>();
 builder.Services.AddSingleton<Attempts>();
 builder.Services.AddScoped<Passwords>();
+builder.Services.AddScoped<Pin>();
+builder.Services.AddScoped<SecondFactor>();
+builder.Services.AddSingleton<UsedCodes>();
 builder.Services.AddScoped<OwnPassword>();
 builder.Services.AddScoped<SignInCookie>();
 builder.Services.AddScoped<Accounts>();
@@ -155,11 +159,18 @@ builder.Services.AddSingleton(services => new FigureStore(
     services.GetRequiredService<PolicyLibrary>().BuiltIn
 ));
 builder.Services.AddScoped<AuditTrail>();
+builder.Services.AddScoped<Amending>();
+builder.Services.AddScoped<AmendmentTrail>();
+builder.Services.AddScoped<TrialMoves>();
 builder.Services.AddSingleton<AuditWriter>();
 builder.Services.AddDbContext<PalaestraDb>(
     (services, db) =>
         db.UseSqlite(Store.ConnectionString(settings.DataFolder))
-            .AddInterceptors(new StandingMarks(), services.GetRequiredService<AuditTrail>())
+            .AddInterceptors(
+                new StandingMarks(),
+                services.GetRequiredService<AmendmentTrail>(),
+                services.GetRequiredService<AuditTrail>()
+            )
 );
 builder.Services.AddScoped<CaseFiles>();
 builder.Services.AddScoped<OpenCase>();
@@ -180,6 +191,7 @@ builder.Services.AddSingleton<TapQueue>();
 builder.Services.AddSingleton(new TraceFiles(settings.DataFolder));
 builder.Services.AddScoped<TraceStore>();
 builder.Services.AddTraceQueue();
+builder.Services.AddFeedLimit();
 builder.Services.AddSingleton(new PhotoFiles(settings.DataFolder));
 builder.Services.AddScoped<HomeProgrammes>();
 builder.Services.AddScoped<CalendarFeeds>();
@@ -257,6 +269,7 @@ builder
         identity.Password.RequiredUniqueChars = 0;
     })
     .AddEntityFrameworkStores<PalaestraDb>()
+    .AddTokenProvider<AuthenticatorTokenProvider<Practitioner>>(TokenOptions.DefaultAuthenticatorProvider)
     .AddPasswordValidator<Passwords>();
 builder.Services.ConfigureApplicationCookie(cookie =>
 {
@@ -292,6 +305,8 @@ app.MapHealthChecks("/health", new() { ResponseWriter = StoreHealth.Write }).All
 var api = app.MapGroup("").RefuseNullMembers().AddEndpointFilterFactory(OpenCase.Find);
 api.MapSignIn();
 api.MapAccount();
+api.MapSecondFactor();
+api.MapLock();
 api.MapAccounts();
 api.MapInvitations();
 api.MapAudit();
@@ -315,6 +330,7 @@ api.MapPhotos();
 api.MapOutcomes();
 api.MapLetters();
 api.MapHomeLog();
+api.MapAmendments();
 api.MapDecide();
 api.MapLookBack();
 api.MapCompute();

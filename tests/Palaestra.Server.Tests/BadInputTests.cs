@@ -209,23 +209,6 @@ public sealed class BadInputTests(OneServer one) : IClassFixture<OneServer>, IAs
     }
 
     [Fact]
-    public async Task An_event_from_the_far_future_is_a_wrong_clock()
-    {
-        var clinic = new Clinic(browser);
-        var opened = await clinic.NewClient();
-        var library = await browser.Get<Server.Library.LibraryView>("/api/library");
-        var rung = library.Ladders.First(l => l.Screened).Rungs[0];
-        var events = clinic
-            .Trial(rung, Side.Left, rung.Start, 1, 0)
-            .Select(e => e with { At = e.At.AddDays(30) })
-            .ToList();
-        Assert.Contains(
-            "events[0].at",
-            await clinic.Send(opened.VisitId, events).RefusedFields(HttpStatusCode.UnprocessableEntity)
-        );
-    }
-
-    [Fact]
     public async Task An_unknown_address_is_a_problem_document_too() =>
         Assert.Empty(await browser.GetAsync("/api/nowhere").RefusedFields(HttpStatusCode.NotFound));
 }

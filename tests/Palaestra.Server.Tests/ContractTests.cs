@@ -59,7 +59,12 @@ public sealed class ContractTests(OneServer one) : IClassFixture<OneServer>, IAs
     [InlineData("GET", "/api/nowhere", null, 404)]
     [InlineData("GET", "/api/episodes/no-id", null, 404)]
     [InlineData("PATCH", "/api/day", null, 405)]
-    [InlineData("POST", "/api/photos", "application/json", 415)]
+    [InlineData(
+        "POST",
+        "/api/visits/00000000-0000-0000-0000-000000000000/trials/00000000-0000-0000-0000-000000000000/photos",
+        "application/json",
+        415
+    )]
     [InlineData("POST", "/api/compute/decide", "text/plain", 415)]
     [InlineData("GET", "/assets/gone.js", null, 404)]
     public async Task What_is_not_there_is_told_from_what_is_asked_otherwise(

@@ -12,7 +12,28 @@ public sealed partial class PermissionTests(OneServer one) : IClassFixture<OneSe
 {
     private sealed record Operation(string Name, string Verb, string Path);
 
-    private static async Task<IReadOnlyList<Operation>> Operations(HttpClient browser)
+    /// <summary>A record and a sign-in whose ids stand in addresses.</summary>
+    private sealed record Record(Intake.Opened Opened, Guid SignIn)
+    {
+        public string? IdFor(string path, string blank) =>
+            blank switch
+            {
+                "{visitId}" => $"{Opened.VisitId}",
+                "{id}" when path.StartsWith("/api/episodes", StringComparison.Ordinal) =>
+                    $"{Opened.EpisodeId}",
+                "{signInId}" => $"{SignIn}",
+                _ => null,
+            };
+
+        public static async Task<Record> Of(HttpClient clinician, HttpClient whose) =>
+            new(
+                await new Clinic(clinician).NewClient(),
+                (await whose.Get<IReadOnlyList<SignInView>>("/api/account/sign-ins")).Single(s => s.Here).Id
+            );
+    }
+
+    /// <param name="of">Whose ids stand in the addresses; none: nobody's.</param>
+    private static async Task<IReadOnlyList<Operation>> Operations(HttpClient browser, Record? of = null)
     {
         using var description = JsonDocument.Parse(await browser.GetStringAsync("/openapi/v1.json"));
         return
@@ -23,7 +44,8 @@ public sealed partial class PermissionTests(OneServer one) : IClassFixture<OneSe
             select new Operation(
                 name,
                 method.Name.ToUpperInvariant(),
-                Blank().Replace(path.Name, Guid.Empty.ToString())
+                Blank()
+                    .Replace(path.Name, blank => of?.IdFor(path.Name, blank.Value) ?? Guid.Empty.ToString())
             ),
         ];
     }
@@ -65,23 +87,60 @@ public sealed partial class PermissionTests(OneServer one) : IClassFixture<OneSe
     public void What_could_hurt_is_for_these_roles_alone(string operation, Role[] roles) =>
         Assert.Equal(roles, Permissions.ByOperation[operation].Order());
 
-    public static TheoryData<Role> Roles => [.. Enum.GetValues<Role>()];
+    /// <summary>Whose record it is that an address names.</summary>
+    public enum Whose
+    {
+        /// <summary>Begun by whoever asks, where they may begin one.</summary>
+        Own,
+
+        /// <summary>Begun by somebody else.</summary>
+        Other,
+
+        /// <summary>There is no such record.</summary>
+        None,
+    }
+
+    public static TheoryData<Role, Whose> Rows =>
+        new(from role in Enum.GetValues<Role>() from whose in Enum.GetValues<Whose>() select (role, whose));
 
     [Theory]
-    [MemberData(nameof(Roles))]
-    public async Task Each_role_is_refused_what_is_not_in_its_rows_and_nothing_else(Role role)
+    [MemberData(nameof(Rows))]
+    public async Task Each_role_is_refused_what_is_not_in_its_rows_and_nothing_else(Role role, Whose whose)
     {
         var (browser, email) = await one.Running.Joins(role);
+        var administrator = await one.Running.SignedIn();
+        var record = whose switch
+        {
+            Whose.Own => await Record.Of(
+                Permissions.May([role], "CreateClient") ? browser : administrator,
+                browser
+            ),
+            Whose.Other => await Record.Of(administrator, administrator),
+            _ => null,
+        };
         // These end the sign-in itself, or never end.
-        string[] apart = ["SignOut", "GetLiveNews", "WatchInstrument", .. Anonymous];
-        foreach (var operation in (await Operations(browser)).Where(o => !apart.Contains(o.Name)))
+        string[] apart =
+        [
+            .. whose == Whose.Own ? ["EndSignIn"] : Array.Empty<string>(),
+            "SignOut",
+            "Lock",
+            "GetLiveNews",
+            "WatchInstrument",
+            .. Anonymous,
+        ];
+        foreach (var operation in (await Operations(browser, record)).Where(o => !apart.Contains(o.Name)))
         {
             using var request = new HttpRequestMessage(new HttpMethod(operation.Verb), operation.Path);
             using var answer = await browser.SendAsync(request);
             Assert.True(
                 answer.StatusCode == HttpStatusCode.Forbidden != Permissions.May([role], operation.Name),
-                $"{role}: {operation.Name} answered {(int)answer.StatusCode}"
+                $"{role}: {operation.Name} of {whose} answered {(int)answer.StatusCode}"
             );
+            // Somebody else's sign-in is not theirs to end, whatever they may do.
+            if (operation.Name == "EndSignIn" && whose != Whose.Own)
+            {
+                Assert.Equal(HttpStatusCode.NotFound, answer.StatusCode);
+            }
         }
         Assert.Equal(HttpStatusCode.OK, (await browser.GetAsync("/api/account")).StatusCode);
         Assert.NotEmpty(email);

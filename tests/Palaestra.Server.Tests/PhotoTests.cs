@@ -53,12 +53,43 @@ public sealed class PhotoTests(OneServer one) : IClassFixture<OneServer>
         );
     }
 
+    private static Task<Intake.EpisodeView> Consent(HttpClient browser, Guid episode, bool given) =>
+        browser
+            .Put($"/api/episodes/{episode}/photo-consent", new PhotoConsentForm(given))
+            .Ok<Intake.EpisodeView>();
+
     [Fact]
     public async Task A_picture_is_kept_only_when_sent_and_only_a_picture_and_can_be_taken_away()
     {
         var browser = await one.Running.SignedIn();
         byte[] jpeg = [0xFF, 0xD8, 0xFF, 0xE0, 1, 2, 3];
-        var kept = await browser.PostAsync("/api/photos", Picture(jpeg)).Ok<PhotoKept>();
+        var clinic = new Clinic(browser);
+        var opened = await clinic.NewClient();
+        var library = await browser.Get<LibraryView>("/api/library");
+        var rung = library.Ladders.SelectMany(l => l.Rungs).First(r => r.Sides == RungSides.Each);
+        var events = clinic.Trial(rung, Side.Left, rung.Start, 2, 0);
+        await clinic.Send(opened.VisitId, events).Ok<EventsTaken>();
+        var path = $"/api/visits/{opened.VisitId}/trials/{events[0].TrialId}/photos";
+        // Not asked, or not agreed to: nothing is kept.
+        foreach (var given in new bool?[] { null, false })
+        {
+            if (given is { } said)
+            {
+                await Consent(browser, opened.EpisodeId, said);
+            }
+            await browser.PostAsync(path, Picture(jpeg)).RefusedFields(HttpStatusCode.Conflict);
+        }
+        Assert.True((await Consent(browser, opened.EpisodeId, true)).PhotoConsent);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (
+                await browser.PostAsync(
+                    $"/api/visits/{opened.VisitId}/trials/{Guid.NewGuid()}/photos",
+                    Picture(jpeg)
+                )
+            ).StatusCode
+        );
+        var kept = await browser.PostAsync(path, Picture(jpeg)).Ok<PhotoKept>();
         var answer = await browser.GetAsync($"/api/photos/{kept.Id}");
         Assert.Equal("image/jpeg", answer.Content.Headers.ContentType?.MediaType);
         Assert.Equal(jpeg, await answer.Content.ReadAsByteArrayAsync());
@@ -66,13 +97,22 @@ public sealed class PhotoTests(OneServer one) : IClassFixture<OneServer>
             HttpStatusCode.Unauthorized,
             (await one.Running.Browser().GetAsync($"/api/photos/{kept.Id}")).StatusCode
         );
-        (await browser.DeleteAsync($"/api/photos/{kept.Id}")).EnsureSuccessStatusCode();
+        Assert.Equal(
+            ["reason"],
+            await browser
+                .DeleteAsync($"/api/photos/{kept.Id}")
+                .RefusedFields(HttpStatusCode.UnprocessableEntity)
+        );
+        Assert.True((await browser.GetAsync($"/api/photos/{kept.Id}")).IsSuccessStatusCode);
+        (
+            await browser.DeleteAsync($"/api/photos/{kept.Id}?reason=the%20client%20asked")
+        ).EnsureSuccessStatusCode();
         Assert.Empty(await browser.GetAsync($"/api/photos/{kept.Id}").RefusedFields(HttpStatusCode.NotFound));
         // A page in disguise is no picture.
         Assert.Equal(
             ["image"],
             await browser
-                .PostAsync("/api/photos", Picture("<html>"u8.ToArray()))
+                .PostAsync(path, Picture("<html>"u8.ToArray()))
                 .RefusedFields(HttpStatusCode.UnprocessableEntity)
         );
     }

@@ -5,8 +5,10 @@ using Microsoft.Extensions.DependencyInjection;
 using Palaestra.Core.Capture;
 using Palaestra.Data;
 using Palaestra.Data.Day;
+using Palaestra.Server.Amendments;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
+using Palaestra.Server.People;
 using Palaestra.Server.Policies;
 using Palaestra.Server.Screening;
 using Palaestra.Server.Tests.Given;
@@ -58,7 +60,15 @@ public sealed class TapTests(OneServer one) : IClassFixture<OneServer>
         var library = one.Running.Services.GetRequiredService<PolicyLibrary>().Library;
         var clock = one.Running.Services.GetRequiredService<ClinicClock>();
         using var queue = new TapQueue();
-        var log = new EventLog(db, library, clock, new CaseFiles(db, library, clock), queue);
+        var who = one.Running.Services.CreateScope().ServiceProvider.GetRequiredService<WhoIsHere>();
+        var log = new EventLog(
+            db,
+            library,
+            clock,
+            new CaseFiles(db, library, clock),
+            queue,
+            new TrialMoves(db, clock, who)
+        );
         var taken = await log.Append(visitId, events, "Edda Marl");
         Assert.Equal(events.Length, taken?.Value?.Stored);
         return counting.Statements;

@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import { confirming } from "./confirm";
+import { reasoning } from "./reasoned";
 import type { components, paths } from "./schema";
 import { say } from "../words/say";
 
@@ -14,6 +15,8 @@ export class ProblemError extends Error {
     title: string,
     readonly fields: FieldProblem[] = [],
     readonly current: unknown = null,
+    /** What is to be done about it, where that has a name. */
+    readonly type: string | null = null,
   ) {
     super(title);
   }
@@ -24,7 +27,7 @@ export class ProblemError extends Error {
 }
 
 export const api = createClient<paths>({ baseUrl: "/" });
-api.use(confirming());
+api.use(confirming(), reasoning());
 
 interface Answer<T> {
   data?: T;
@@ -50,5 +53,6 @@ export async function got<T>(asking: Promise<Answer<T>>): Promise<T> {
     problem.title ?? say("api.the-server-answered-with-status", { status: answer.response.status }),
     problem.errors ?? [],
     problem.current ?? null,
+    problem.type ?? null,
   );
 }

@@ -21,6 +21,7 @@ export const keys = {
   accounts: ["accounts"] as const,
   audit: (words: string, kind: string) => ["audit", words, kind] as const,
   auditState: ["audit", "state"] as const,
+  amendments: (id: string) => ["episode", id, "amendments"] as const,
   seenBy: (id: string) => ["seen-by", id] as const,
   invitation: (code: string) => ["invitation", code] as const,
   visit: (id: string) => ["visit", id] as const,

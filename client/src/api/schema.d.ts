@@ -158,6 +158,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a secret for an authenticator app; it counts once digits from it were told. */
+        post: operations["BeginSecondFactor"];
+        /** The password alone signs in again. */
+        delete: operations["EndSecondFactor"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second-factor/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts the second factor in force, and makes recovery codes. */
+        post: operations["ConfirmSecondFactor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second-factor/recovery-codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes new recovery codes; those of before count no more. */
+        post: operations["MakeRecoveryCodes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Sets the digits that open a locked tablet, or takes them away. */
+        put: operations["SetPin"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Locks this sign-in: nothing is answered before it is opened again. */
+        post: operations["Lock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unlock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Opens a locked sign-in by its user's PIN or password; after five wrong ones it ends. */
+        post: operations["Unlock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/accounts": {
         parameters: {
             query?: never;
@@ -1258,7 +1361,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/photos": {
+    "/api/episodes/{id}/photo-consent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** What the client said when asked whether pictures may be kept. Taken back, those that are kept stay until they are removed. */
+        put: operations["SetPhotoConsent"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/trials/{trialId}/photos": {
         parameters: {
             query?: never;
             header?: never;
@@ -1267,7 +1387,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keeps a picture, JPEG or PNG, and answers its id. */
+        /** Keeps a picture of a trial, JPEG or PNG, and answers its id. */
         post: operations["KeepPhoto"];
         delete?: never;
         options?: never;
@@ -1286,7 +1406,7 @@ export interface paths {
         get: operations["GetPhoto"];
         put?: never;
         post?: never;
-        /** Removes a picture. */
+        /** Removes a picture, with a reason; that it was there stays known. */
         delete: operations["RemovePhoto"];
         options?: never;
         head?: never;
@@ -1424,6 +1544,40 @@ export interface paths {
         put?: never;
         /** Reads a home log from a CSV file; days that were written before are replaced. */
         post: operations["ImportHomeLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/amendments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was amended in a record, the latest first: before, after, who, when, why. */
+        get: operations["GetAmendments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/moved-trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Files trials that were taken under the wrong client, or at the wrong visit, where they belong. */
+        post: operations["MoveTrials"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1728,6 +1882,11 @@ export interface components {
             email: string;
             roles: components["schemas"]["Role"][];
             confirmed: boolean;
+            secondFactor: boolean;
+            secondFactorDue: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            recoveryCodes: number;
+            hasPin: boolean;
         };
         AccountsView: {
             accounts: components["schemas"]["AccountLine"][];
@@ -1805,6 +1964,7 @@ export interface components {
             answers: components["schemas"]["OutcomeAnswers"];
             /** Format: int32 */
             version: number;
+            reason?: null | string;
         };
         AuditFault: {
             /** Format: int64 */
@@ -2100,6 +2260,13 @@ export interface components {
             then: components["schemas"]["Decision"];
             now: components["schemas"]["Decision"];
         };
+        /** @enum {string} */
+        ChangedEntry: "client" | "intake" | "neutral" | "check-in" | "reference" | "answers" | "home-day" | "letter" | "trial" | "moved";
+        ChangedField: {
+            name: string;
+            before: null | components["schemas"]["JsonElement"];
+            after: null | components["schemas"]["JsonElement"];
+        };
         /** @description One channel over a trace. Sway and trembling are told of the time it was inside its band. */
         ChannelAnalysis: {
             channel: components["schemas"]["SignalChannel"];
@@ -2222,6 +2389,7 @@ export interface components {
             checkIn: components["schemas"]["CheckIn"];
             /** Format: int32 */
             version: number;
+            reason?: null | string;
         };
         Choice: {
             /** Format: uuid */
@@ -2344,6 +2512,8 @@ export interface components {
             address?: null | string;
             /** @default false */
             hasMark: boolean;
+            /** Format: int32 */
+            lockMinutes?: null | number;
         };
         ClinicTime: {
             zone: string;
@@ -2942,6 +3112,7 @@ export interface components {
             visits: components["schemas"]["VisitView"][];
             /** Format: int32 */
             planRevision: null | number;
+            photoConsent: null | boolean;
         };
         /** @description Something a rung needs. Common: most homes have it. */
         Equipment: {
@@ -3381,6 +3552,7 @@ export interface components {
             log: components["schemas"]["HomeDay"];
             /** Format: int32 */
             version: number;
+            reason?: null | string;
         };
         HomeDayStored: {
             /** Format: int32 */
@@ -3388,6 +3560,7 @@ export interface components {
         };
         HomeFileForm: {
             csv: string;
+            reason?: null | string;
         };
         HomeFileTaken: {
             /** Format: int32 */
@@ -3542,6 +3715,7 @@ export interface components {
             /** Format: uuid */
             visitId?: null | string;
             flagsAsked?: null | boolean;
+            reason?: null | string;
         };
         InvitationForm: {
             name: string;
@@ -4321,6 +4495,12 @@ export interface components {
             equipment: string[];
             barredBy: string[];
         };
+        MoveTrialsForm: {
+            trialIds: string[];
+            /** Format: uuid */
+            toVisitId: string;
+            reason: null | string;
+        };
         /** @description The load of a movement: the greatest demand on the way, and what bears at its end. */
         MovementLoad: {
             /** @description The greatest in each direction, N·m. */
@@ -4356,6 +4536,7 @@ export interface components {
             switchOn: components["schemas"]["Activation"];
             /** Format: int32 */
             version: number;
+            reason?: null | string;
         };
         /**
          * @description Where the neutral a trace is read against comes from.
@@ -4808,6 +4989,9 @@ export interface components {
             asked: components["schemas"]["PhotoPoint"][];
             angles: components["schemas"]["PhotoAngle"][];
         };
+        PhotoConsentForm: {
+            given: boolean;
+        };
         PhotoKept: {
             /** Format: uuid */
             id: string;
@@ -4900,6 +5084,9 @@ export interface components {
          * @enum {string}
          */
         PhotoView: "front" | "back" | "facing-left" | "facing-right";
+        PinForm: {
+            value: null | string;
+        };
         /** @description A place on the body and where it lies in the picture. */
         PlacedPoint: {
             point: components["schemas"]["PhotoPoint"];
@@ -5541,6 +5728,26 @@ export interface components {
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
+        RecordChange: {
+            entry: components["schemas"]["ChangedEntry"];
+            /** Format: uuid */
+            visitId: null | string;
+            /** Format: int32 */
+            visitNumber: null | number;
+            /** Format: date */
+            day: null | string;
+            /** Format: uuid */
+            trialId: null | string;
+            rungId: null | string;
+            side: null | components["schemas"]["Side"];
+            fields: components["schemas"]["ChangedField"][];
+            reason: null | string;
+            by: string;
+            at: components["schemas"]["Instant"];
+        };
+        RecoveryCodesMade: {
+            codes: string[];
+        };
         /** @description What present pain is compared with. */
         Reference: {
             /**
@@ -5970,9 +6177,17 @@ export interface components {
             stop: components["schemas"]["StopRules"];
             /** Format: int32 */
             painNow: null | number;
+            clockOff: string[];
         };
         ScriptForm: {
             script: string;
+        };
+        SecondFactorBegun: {
+            secret: string;
+            address: string;
+        };
+        SecondFactorForm: {
+            code: string;
         };
         /**
          * @description One of the eight directions of control shown on the trunk ring.
@@ -6207,6 +6422,7 @@ export interface components {
             advice: null | components["schemas"]["SessionAdvice"];
             resting: components["schemas"]["PlanItem"][];
             ready: components["schemas"]["SessionProbe"][];
+            clockOff: string[];
         };
         /** @description One set as it was done. */
         SetDone: {
@@ -6558,6 +6774,7 @@ export interface components {
         SignInForm: {
             email: string;
             password: string;
+            code?: null | string;
         };
         SignInView: {
             /** Format: uuid */
@@ -6708,6 +6925,17 @@ export interface components {
             time?: null | components["schemas"]["ClinicTime"];
             version?: null | string;
             roles?: null | components["schemas"]["Role"][];
+            /** @default false */
+            locked: boolean;
+            /** @default false */
+            hasPin: boolean;
+            /**
+             * Format: int32
+             * @default 10
+             */
+            lockMinutes: number;
+            /** Format: date-time */
+            secondFactorDue?: string;
         };
         /** @description Whether a trial ought to be stopped, and why; none while it may go on. */
         StopAdvice: {
@@ -7275,6 +7503,14 @@ export interface components {
             /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        TrialsMoved: {
+            /** Format: uuid */
+            episodeId: string;
+            /** Format: uuid */
+            visitId: string;
+            /** Format: int32 */
+            trials: number;
+        };
         /** @description Moments on the trunk at the lumbosacral joint in the pelvis's own axes, N·m; the direction it pulls away to. */
         TrunkMoments: {
             /** Format: double */
@@ -7333,6 +7569,10 @@ export interface components {
             at: string;
             /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
+        };
+        UnlockForm: {
+            pin?: null | string;
+            password?: null | string;
         };
         Vector3: Record<string, never>;
         /**
@@ -7718,6 +7958,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ChangeAccount: {
@@ -7789,6 +8038,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7872,6 +8130,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Too many attempts; later again. */
             429: {
                 headers: {
@@ -7919,6 +8186,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     EndSignIn: {
@@ -7959,6 +8235,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8042,8 +8327,485 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Too many attempts; later again. */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    BeginSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondFactorBegun"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    EndSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ConfirmSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecondFactorForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryCodesMade"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many attempts; later again. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    MakeRecoveryCodes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryCodesMade"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    SetPin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PinForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    Lock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    Unlock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnlockForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8082,6 +8844,15 @@ export interface operations {
             };
             /** @description Whoever is signed in may not do this. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8167,6 +8938,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     TakeBackInvitation: {
@@ -8207,6 +8987,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8312,6 +9101,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ResetAccount: {
@@ -8361,6 +9159,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     EndSignInsOf: {
@@ -8401,6 +9208,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8596,6 +9412,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetAuditState: {
@@ -8627,6 +9452,15 @@ export interface operations {
             };
             /** @description Whoever is signed in may not do this. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8683,6 +9517,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetLibrary: {
@@ -8714,6 +9557,15 @@ export interface operations {
             };
             /** @description Whoever is signed in may not do this. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8772,6 +9624,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8851,6 +9712,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetFigureFrames: {
@@ -8914,6 +9784,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8992,6 +9871,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetRung: {
@@ -9062,6 +9950,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetLiveNews: {
@@ -9093,6 +9990,15 @@ export interface operations {
             };
             /** @description Whoever is signed in may not do this. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9169,6 +10075,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetFeed: {
@@ -9191,6 +10106,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many attempts; later again. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9236,6 +10160,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     FindClients: {
@@ -9269,6 +10202,15 @@ export interface operations {
             };
             /** @description Whoever is signed in may not do this. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9354,6 +10296,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetEpisode: {
@@ -9396,6 +10347,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9501,6 +10461,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ReportDangerSigns: {
@@ -9583,6 +10552,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9689,6 +10667,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     AskNeutral: {
@@ -9752,6 +10739,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9857,6 +10853,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetEvents: {
@@ -9899,6 +10904,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10004,6 +11018,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetScreen: {
@@ -10046,6 +11069,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10135,6 +11167,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10240,6 +11281,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetPlan: {
@@ -10282,6 +11332,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10371,6 +11430,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10476,6 +11544,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetSwaps: {
@@ -10519,6 +11596,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10589,6 +11675,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10694,6 +11789,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetPolicies: {
@@ -10725,6 +11829,15 @@ export interface operations {
             };
             /** @description Whoever is signed in may not do this. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10803,6 +11916,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10908,6 +12030,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetPolicyEffects: {
@@ -10997,6 +12128,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetClinic: {
@@ -11028,6 +12168,15 @@ export interface operations {
             };
             /** @description Whoever is signed in may not do this. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11122,6 +12271,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetClinicMark: {
@@ -11160,6 +12318,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11255,6 +12422,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     RemoveClinicMark: {
@@ -11302,6 +12478,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetSentences: {
@@ -11333,6 +12518,15 @@ export interface operations {
             };
             /** @description Whoever is signed in may not do this. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11438,6 +12632,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     RemoveSentence: {
@@ -11478,6 +12681,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11574,6 +12786,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetBackups: {
@@ -11612,6 +12833,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     MakeBackup: {
@@ -11643,6 +12873,15 @@ export interface operations {
             };
             /** @description Whoever is signed in may not do this. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11728,6 +12967,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetSheetPdf: {
@@ -11806,6 +13054,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetCalendar: {
@@ -11855,6 +13112,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetCalendarFile: {
@@ -11895,6 +13161,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11951,6 +13226,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     CloseFeed: {
@@ -11991,6 +13275,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12080,6 +13373,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12185,6 +13487,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     SetReferencePain: {
@@ -12283,6 +13594,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetSession: {
@@ -12332,6 +13652,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetInstruments: {
@@ -12363,6 +13692,15 @@ export interface operations {
             };
             /** @description Whoever is signed in may not do this. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12412,6 +13750,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12479,6 +13826,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12573,6 +13929,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetTraces: {
@@ -12615,6 +13980,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12721,6 +14095,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ImportTrace: {
@@ -12820,6 +14203,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     LookAtTraceFile: {
@@ -12891,6 +14283,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12978,6 +14379,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     RemoveTrace: {
@@ -13018,6 +14428,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13081,13 +14500,123 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    SetPhotoConsent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoConsentForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EpisodeView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     KeepPhoto: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                visitId: string;
+                trialId: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -13133,6 +14662,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description What was sent is too large. */
             413: {
                 headers: {
@@ -13153,6 +14700,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13207,11 +14763,22 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     RemovePhoto: {
         parameters: {
-            query?: never;
+            query?: {
+                reason?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -13247,6 +14814,24 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13296,6 +14881,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13401,6 +14995,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetLetter: {
@@ -13443,6 +15046,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13548,6 +15160,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetLetterPdf: {
@@ -13615,6 +15236,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetHomeLog: {
@@ -13664,6 +15294,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetHomeLogFile: {
@@ -13704,6 +15343,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13809,6 +15457,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ImportHomeLog: {
@@ -13907,6 +15564,171 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetAmendments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordChange"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    MoveTrials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveTrialsForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialsMoved"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetDecisions: {
@@ -13949,6 +15771,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14054,6 +15885,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     PreviewDecisions: {
@@ -14145,6 +15985,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14250,6 +16099,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetReplay: {
@@ -14292,6 +16150,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14348,6 +16215,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     GetOverrides: {
@@ -14379,6 +16255,15 @@ export interface operations {
             };
             /** @description Whoever is signed in may not do this. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14464,6 +16349,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ComputeLoad: {
@@ -14535,6 +16429,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14620,6 +16523,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ComputePlan: {
@@ -14691,6 +16603,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14776,6 +16697,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ComputePhoto: {
@@ -14847,6 +16777,15 @@ export interface operations {
             };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -17,6 +17,7 @@ export type LoadAnswer = Schemas["LoadAnswer"];
 export type LoadChanges = Schemas["LoadChanges"];
 export type RungPage = Schemas["RungPage"];
 export type BodySize = Schemas["BodySize"];
+export type RecordChange = Schemas["RecordChange"];
 export type StartView = Schemas["StartView"];
 export type DayView = Schemas["DayView"];
 export type DayVisit = Schemas["DayVisit"];

@@ -367,10 +367,19 @@ function applyPain(state: LiveTrialState, e: EventOf<"pain-marked">, rule: PainR
   pain.overLimit ||= painExceeds(rule, pain.before, e.value);
 }
 
+/** After so long a hold is not one: the clock was set meanwhile, and nothing is known of it (TrialFold.HoldMost). */
+const holdMost = 3600;
+
+function heldUntil({ holdSince }: LiveTrialState, at: number) {
+  if (holdSince === null) return null;
+  const seconds = (at - holdSince) / 1000;
+  return seconds <= holdMost ? seconds : 0;
+}
+
 function addRep(state: LiveTrialState & { raw: RawRep[] }, at: number, amount: number | null) {
   state.raw.push({
     number: state.raw.length + 1,
-    held: state.holdSince === null ? 0 : (at - state.holdSince) / 1000,
+    held: heldUntil(state, at) ?? 0,
     cued: state.cueGiven,
     painful: state.pain.overLimit,
     amount,
@@ -391,7 +400,7 @@ function addMark(state: LiveTrialState & { raw: RawRep[] }, e: EventOf<"fault-ma
     means: null,
     // Marked after the last rep was counted and the trial ended: it belongs to that rep.
     rep: state.endedAt === null ? state.raw.length + 1 : Math.max(1, state.raw.length),
-    second: state.holdSince === null ? null : (at - state.holdSince) / 1000,
+    second: heldUntil(state, at),
     breaking: false,
     spoils: false,
     persists: e.persists === true,

@@ -197,7 +197,8 @@ async function sendToServer(visitId: string, events: CaptureEvent[]): Promise<An
       signal: AbortSignal.timeout(patienceMs),
     });
     if (response.ok) return { kind: "taken" };
-    if (response.status === 401) return { kind: "later", signedOut: true };
+    // Signed out, or locked: it waits until somebody is here.
+    if (response.status === 401 || response.status === 423) return { kind: "later", signedOut: true };
     if (response.status === 422 || response.status === 400) return refusal(events, error);
     if (response.status === 404)
       return {

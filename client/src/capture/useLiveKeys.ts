@@ -6,7 +6,8 @@ const plainKey = (e: KeyboardEvent) =>
 
 /**
  * Keys of a live screen. They work wherever the focus is, so that the space bar always counts a rep and never presses
- * a fault by accident; Enter still presses what is focused. Fields and dialogs keep their own keys.
+ * a fault by accident; Enter still presses what is focused. Fields and dialogs keep their own keys; a
+ * locked tablet has none.
  */
 export function useLiveKeys(keys: Map<string, () => void>, enabled: boolean) {
   // With the picture, not after it: what is shown can be counted.
@@ -15,6 +16,7 @@ export function useLiveKeys(keys: Map<string, () => void>, enabled: boolean) {
     const pressed = (e: KeyboardEvent) => {
       const target = e.target as HTMLElement;
       if (e.ctrlKey || e.metaKey || e.altKey || e.repeat) return;
+      if (document.querySelector("[data-lock]")) return;
       if (target.closest("input, textarea, select, [role=dialog], [role=radiogroup]")) return;
       const key = e.key === " " ? "space" : plainKey(e);
       // A sign that needs shift on this keyboard ("+") is a key of its own.

@@ -70,6 +70,7 @@ export function TextField(
     type?: string;
     long?: boolean;
     autoComplete?: string;
+    inputMode?: "numeric";
     /** In a dialog that asks for nothing else. */
     focused?: boolean;
   },
@@ -85,7 +86,7 @@ export function TextField(
       isInvalid={props.error !== undefined}
     >
       <FieldLabel>{props.label}</FieldLabel>
-      {props.long ? <StyledArea /> : <StyledInput />}
+      {props.long ? <StyledArea /> : <StyledInput inputMode={props.inputMode} />}
       {props.hint && <FieldHint slot="description">{props.hint}</FieldHint>}
       <FieldWrong>{props.error}</FieldWrong>
     </AriaTextField>

@@ -6,7 +6,7 @@ import type { DayView, DayVisit } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
 import { Columns, Empty, Note, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { longDayWords, timeWords, wallHours } from "../api/clinicTime";
+import { longDayWords, momentWords, timeWords, wallHours } from "../api/clinicTime";
 import { RungFigure } from "../figure/FigureView";
 import { SyncMark } from "../frame/SyncMark";
 import { useSignOut } from "../frame/useSignOut";
@@ -51,6 +51,7 @@ export function DayPage() {
       <Page>
         <ProblemNote error={error} />
         <BackupWarning />
+        <SecondFactorDue />
         {day && (day.visits.length + day.others.length > 0 ? <Day day={day} /> : <FirstDay />)}
       </Page>
     </>
@@ -68,6 +69,17 @@ function FirstDay() {
       <Button onPress={() => void navigate("/new")}>{say("day.new-client")}</Button>
     </Empty>
   );
+}
+
+/** Told to administrators alone, until they have set it up. */
+function SecondFactorDue() {
+  const { data } = useStart();
+  return data?.secondFactorDue ? (
+    <Note>
+      {say("day.second-factor-by", { due: momentWords(data.secondFactorDue) })}{" "}
+      <Link to="/account">{say("day.your-account")}</Link>
+    </Note>
+  ) : null;
 }
 
 /** Told to administrators alone. */

@@ -46,6 +46,13 @@ const Home = styled(Link)`
   font-weight: 600;
 `;
 
+/** Nobody needs it while a client waits. */
+const Quieter = styled(Home)`
+  padding: 0 ${({ theme }) => theme.space(2)};
+  color: ${({ theme }) => theme.colour.grey};
+  font-weight: 400;
+`;
+
 const width = 900;
 const height = 74;
 const base = 46;
@@ -68,6 +75,9 @@ export function EpisodeStrip(props: { episode: EpisodeView; visitId: string }) {
       <nav aria-label={say("frame.other-places")}>
         <Home to={`/library?episode=${episode.id}`}>{say("frame.library")}</Home>
         <Home to="/">{say("frame.the-day")}</Home>
+        <Quieter to={`/episodes/${episode.id}/visits/${props.visitId}/amendments`}>
+          {say("frame.amendments")}
+        </Quieter>
         <SeenBy episodeId={episode.id} />
       </nav>
     </Strip>

@@ -119,6 +119,8 @@ function Edit(props: { episode: EpisodeView; visit: VisitView }) {
   const navigate = useNavigate();
   const [draft, setDraft] = useState<Draft>({
     ...episode.intake,
+    // Its own answers, where it has some: those of other visits are not written over from here.
+    ...visit.intake,
     flagsAsked: visit.flags === null ? null : true,
   });
   const save = useMutation({

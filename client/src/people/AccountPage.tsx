@@ -11,7 +11,9 @@ import { Columns, Page, ProblemNote, Quiet, Row, Small, Stack } from "../control
 import { SubmitForm } from "../controls/SubmitForm";
 import { PageHead } from "../controls/PageHead";
 import { say } from "../words/say";
+import { PinSection } from "./PinSection";
 import { roleMeans, roleWords } from "./roles";
+import { SecondFactor } from "./SecondFactor";
 
 /** What everybody may change about themselves: name, password, where they are signed in. */
 export function AccountPage() {
@@ -40,6 +42,8 @@ export function AccountPage() {
           </Stack>
           <Stack $gap={6}>
             <Password />
+            <SecondFactor account={data} />
+            <PinSection account={data} />
             <SignIns />
           </Stack>
         </Columns>

@@ -1,11 +1,12 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { api, got } from "../api/client";
+import { api, got, ProblemError } from "../api/client";
 import { findRung, useLibrary } from "../api/queries";
 import { liveTrials } from "../capture/liveTrial";
 import { useCapture } from "../capture/useCapture";
 import { Button } from "../controls/Button";
+import { TextField } from "../controls/fields";
 import { Columns, Empty, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { useTrialHome } from "../frame/useTrialHome";
@@ -23,6 +24,7 @@ export function MeasuredPhotoPage() {
   const { events, record, ready } = useCapture(visitId);
   const go = useNavigate();
   const [gone, setGone] = useState(false);
+  const [why, setWhy] = useState("");
   const trial = library && liveTrials(events, library).find((t) => t.trialId === trialId);
   const home = useTrialHome(trial?.purpose);
   const photo = trial?.photos.find((p) => p.id === eventId)?.photo;
@@ -33,8 +35,9 @@ export function MeasuredPhotoPage() {
   });
   const image = photo?.image ?? null;
   const remove = useMutation({
-    mutationFn: (id: string) => got(api.DELETE("/api/photos/{id}", { params: { path: { id } } })),
-    onSettled: () => setGone(true),
+    mutationFn: (id: string) =>
+      got(api.DELETE("/api/photos/{id}", { params: { path: { id }, query: { reason: why } } })),
+    onSuccess: () => setGone(true),
   });
   if (!library || !ready) return null;
   if (!trial || !photo) {
@@ -72,9 +75,19 @@ export function MeasuredPhotoPage() {
         <Stack $gap={4}>
           <AngleList angles={angles.data?.angles ?? []} />
           {image && !gone ? (
-            <Button $quiet $small onPress={() => remove.mutate(image)}>
-              {say("photos.take-the-picture-away-keep")}
-            </Button>
+            <Stack $gap={2}>
+              <TextField
+                label={say("photos.why-it-is-removed")}
+                value={why}
+                onChange={setWhy}
+                error={remove.error instanceof ProblemError ? remove.error.field("reason") : undefined}
+              />
+              <Row>
+                <Button $quiet $small isDisabled={!why.trim()} onPress={() => remove.mutate(image)}>
+                  {say("photos.take-the-picture-away-keep")}
+                </Button>
+              </Row>
+            </Stack>
           ) : (
             <Small>{say("photos.only-points-and-angles-are")}</Small>
           )}

@@ -1,16 +1,16 @@
-import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import { Link, useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
-import { findRung, useLibrary } from "../api/queries";
-import type { PhotoPoint, PhotoReading, PhotoSpot, PhotoView } from "../api/types";
+import { findRung, keys, useLibrary } from "../api/queries";
+import type { EpisodeView, PhotoPoint, PhotoReading, PhotoSpot, PhotoView } from "../api/types";
 import { liveTrials } from "../capture/liveTrial";
 import { useCapture } from "../capture/useCapture";
 import { Button } from "../controls/Button";
 import { Checkbox, Choice, NumberField } from "../controls/fields";
-import { Columns, Empty, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { Columns, Empty, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { Picker } from "../controls/Picker";
 import { SideTag } from "../controls/SideTag";
 import { useTrialHome } from "../frame/useTrialHome";
@@ -33,7 +33,7 @@ const Places = styled.ul`
 /** Points on a photograph of this trial, and the angles they come to; the picture itself stays only if it is said so. */
 export function PhotoPage() {
   const { trialId = "" } = useParams();
-  const { visitId } = useVisit();
+  const { visitId, episode } = useVisit();
   const { data: library } = useLibrary();
   const { events, record, ready } = useCapture(visitId);
   const go = useNavigate();
@@ -62,7 +62,7 @@ export function PhotoPage() {
   const angles = useAngles(reading, picture !== null);
   const save = useMutation({
     mutationFn: async () => {
-      const image = keeping && picture ? await keep(picture.blob) : null;
+      const image = keeping && picture ? await keep(picture.blob, visitId, trialId) : null;
       record(trialId, "photo-measured", { photo: { ...reading, image } });
     },
     onSuccess: () => void go(home.path),
@@ -185,8 +185,14 @@ export function PhotoPage() {
             <Checkbox selected={keeping} onChange={setKeeping}>
               {say("photos.keep-the-picture-too-not")}
             </Checkbox>
+            {keeping && episode && episode.photoConsent !== true && <Consent episode={episode} />}
             <Button
-              isDisabled={(angles.data?.length ?? 0) === 0 || angles.isError || save.isPending}
+              isDisabled={
+                (angles.data?.length ?? 0) === 0 ||
+                angles.isError ||
+                save.isPending ||
+                (keeping && episode?.photoConsent !== true)
+              }
               onPress={() => save.mutate()}
             >
               {say("photos.store-with-the-trial")}
@@ -223,9 +229,47 @@ function useAngles(photo: PhotoReading, wanted: boolean) {
   });
 }
 
-async function keep(blob: Blob): Promise<string> {
+/** A picture stays only where the client was asked, and agreed. */
+function Consent({ episode }: { episode: EpisodeView }) {
+  const queries = useQueryClient();
+  const tell = useMutation({
+    mutationFn: (given: boolean) =>
+      got(
+        api.PUT("/api/episodes/{id}/photo-consent", {
+          params: { path: { id: episode.id } },
+          body: { given },
+        }),
+      ),
+    onSuccess: (stored) => queries.setQueryData(keys.episode(episode.id), stored),
+  });
+  return (
+    <Note>
+      <Stack $gap={3}>
+        <p>
+          {episode.photoConsent === false
+            ? say("photos.the-client-did-not-agree")
+            : say("photos.ask-whether-the-client-agrees")}
+        </p>
+        <Row>
+          <Button $small isDisabled={tell.isPending} onPress={() => tell.mutate(true)}>
+            {say("photos.agrees")}
+          </Button>
+          {episode.photoConsent === null && (
+            <Button $quiet $small isDisabled={tell.isPending} onPress={() => tell.mutate(false)}>
+              {say("photos.does-not-agree")}
+            </Button>
+          )}
+        </Row>
+        <ProblemNote error={tell.error} />
+      </Stack>
+    </Note>
+  );
+}
+
+async function keep(blob: Blob, visitId: string, trialId: string): Promise<string> {
   const answer = await got(
-    api.POST("/api/photos", {
+    api.POST("/api/visits/{visitId}/trials/{trialId}/photos", {
+      params: { path: { visitId, trialId } },
       body: blob as unknown as string,
       bodySerializer: (body) => body,
       headers: { "Content-Type": "image/jpeg" },

@@ -6,7 +6,7 @@ import { keys, useClinic } from "../api/queries";
 import type { ClinicForm, ClinicTime } from "../api/types";
 import { Button } from "../controls/Button";
 import { clinicTime, keepClinicTime } from "../api/clinicTime";
-import { TextField } from "../controls/fields";
+import { NumberField, TextField } from "../controls/fields";
 import { ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { Picker, SearchPicker } from "../controls/Picker";
 import { say } from "../words/say";
@@ -91,6 +91,14 @@ function Fields({ stored }: { stored: ClinicForm }) {
           value={time.weekStart}
           onPick={(weekStart) => set({ weekStart })}
           options={weekStarts}
+        />
+        <NumberField
+          label={say("policies.a-tablet-locks-itself-after")}
+          value={form.lockMinutes ?? 10}
+          onChange={(lockMinutes) => setForm({ ...form, lockMinutes })}
+          min={1}
+          max={60}
+          error={problem?.field("lockMinutes")}
         />
         <ProblemNote error={save.error} />
         <Button $quiet isDisabled={!changed || save.isPending} onPress={() => save.mutate()}>

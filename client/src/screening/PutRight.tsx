@@ -12,6 +12,7 @@ import { TextField } from "../controls/fields";
 import { Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { say } from "../words/say";
+import { MoveTrial } from "./MoveTrial";
 
 interface Props {
   /** Ended trials of the screen. */
@@ -122,6 +123,7 @@ function OneTrial(props: { trial: LiveTrialState; name: string; record: RecordEv
             >
               {say("screening.does-not-count")}
             </Button>
+            <MoveTrial trialId={trial.trialId} reason={reason.trim()} onMoved={() => setOpen(false)} />
           </Row>
         </Stack>
       )}

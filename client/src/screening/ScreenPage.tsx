@@ -19,6 +19,7 @@ import { BatteryList } from "./BatteryList";
 import { BatteryPage, taskName } from "./BatteryPage";
 import { Elsewhere } from "./Elsewhere";
 import { LastTrial } from "./LastTrial";
+import { ClockOff } from "../frame/ClockOff";
 import { PutRight } from "./PutRight";
 import { Ready, type Chosen } from "./Ready";
 import { say } from "../words/say";
@@ -153,6 +154,9 @@ function Screen(props: { episode: EpisodeView; visitId: string; library: Library
         )}
         {last && (
           <LastTrial key={last.trialId} trial={last} events={events} library={library} record={record} />
+        )}
+        {screen.data && (
+          <ClockOff trials={screen.data.trials} clockOff={screen.data.clockOff} library={library} />
         )}
         <PutRight
           trials={trials.filter((t) => t.ended !== null)}

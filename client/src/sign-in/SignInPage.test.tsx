@@ -24,12 +24,12 @@ describe("signing in", () => {
       "POST /api/sign-in": () => new Refusal(401, { title: "Name or password is not right." }),
     });
     show(<SignInPage start={start()} />);
-    type(say("sign-in.e-mail"), "a@clinic.example");
-    type(say("sign-in.password"), "not this one");
-    press(say("sign-in.sign-in"));
+    type(say("frame.e-mail"), "a@clinic.example");
+    type(say("frame.password"), "not this one");
+    press(say("frame.sign-in"));
     await waitFor(() => expect(screen.getByText("Name or password is not right.")).toBeTruthy());
     expect(server.bodies("POST /api/sign-in")).toEqual([
-      { email: "a@clinic.example", password: "not this one" },
+      { email: "a@clinic.example", password: "not this one", code: null },
     ]);
     // What was typed is still there.
     expect(screen.getByLabelText(say("sign-in.e-mail"))).toHaveProperty("value", "a@clinic.example");

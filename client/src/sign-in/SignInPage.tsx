@@ -6,9 +6,10 @@ import { api, got, ProblemError } from "../api/client";
 import type { StartView } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
-import { CodeField, NewPasswordField, PasswordField } from "../controls/secrets";
+import { CodeField, NewPasswordField } from "../controls/secrets";
 import { Columns, Note, ProblemNote, Small, Stack } from "../controls/layout";
 import { SubmitForm } from "../controls/SubmitForm";
+import { SignInForm } from "../frame/SignInForm";
 import { say, sayRich } from "../words/say";
 
 export const Door = styled.main`
@@ -50,55 +51,13 @@ export function useEnter(enter: () => Promise<unknown>) {
 }
 
 function SignIn({ start }: { start: StartView }) {
-  const [email, setEmail] = useState("");
-  const [password, setPassword] = useState("");
-  const enter = useEnter(() => got(api.POST("/api/sign-in", { body: { email, password } })));
   return (
     <Stack $gap={4}>
-      <EnterForm
-        title={say("sign-in.sign-in")}
-        button={say("sign-in.sign-in")}
-        error={enter.error}
-        onEnter={() => enter.mutate()}
-      >
-        <TextField
-          label={say("sign-in.e-mail")}
-          value={email}
-          onChange={setEmail}
-          type="email"
-          autoComplete="username"
-        />
-        <PasswordField label={say("sign-in.password")} value={password} onChange={setPassword} />
-      </EnterForm>
+      <h2>{say("sign-in.sign-in")}</h2>
+      <SignInForm demo={start.demo ? start.accounts : []} />
       <Link to="/invitation" style={{ color: "inherit" }}>
         {say("sign-in.i-have-a-code")}
       </Link>
-      {start.demo && (
-        <Note>
-          <p>
-            {sayRich("sign-in.demo-invented-clinic-invented-clients", {
-              strong: (chunks) => <strong>{chunks}</strong>,
-            })}
-          </p>
-          <Stack $gap={2} style={{ marginTop: 8 }}>
-            {start.accounts.map((account) => (
-              <Button
-                key={account.email}
-                $quiet
-                onPress={() => {
-                  setEmail(account.email);
-                  setPassword(account.password);
-                }}
-              >
-                {account.name}, {account.role.split(",")[0]}
-              </Button>
-            ))}
-          </Stack>
-          <Small style={{ marginTop: 8 }}>
-            {start.accounts.map((a) => `${a.email} · ${a.password}`).join("   ")}
-          </Small>
-        </Note>
-      )}
     </Stack>
   );
 }

@@ -1,6 +1,8 @@
 import { Outlet } from "react-router";
 import { useLibrary, useStart } from "../api/queries";
 import { Page, ProblemNote } from "../controls/layout";
+import { ReasonDialog } from "../frame/ReasonDialog";
+import { TabletLock } from "../frame/TabletLock";
 import { ConfirmDialog } from "./ConfirmDialog";
 import { SignInPage } from "./SignInPage";
 
@@ -16,7 +18,14 @@ export function SignedIn() {
       </Page>
     );
   }
-  return signedIn ? <WithLibrary /> : <SignInPage start={start.data} />;
+  return signedIn ? (
+    <>
+      <WithLibrary />
+      <TabletLock start={start.data} />
+    </>
+  ) : (
+    <SignInPage start={start.data} />
+  );
 }
 
 function WithLibrary() {
@@ -32,6 +41,7 @@ function WithLibrary() {
     <>
       <Outlet />
       <ConfirmDialog />
+      <ReasonDialog />
     </>
   );
 }

@@ -21,6 +21,7 @@ import { SetCard } from "./SetCard";
 import { Summary } from "./Summary";
 import { openWorry, WorryQuestion } from "../frame/WorryQuestion";
 import { awaitingAfter, doseOf, isDone, itemsOf, readyNow, setsOf, type SetToDo } from "./sessionWork";
+import { ClockOff } from "../frame/ClockOff";
 import { say } from "../words/say";
 
 interface Props {
@@ -153,6 +154,7 @@ export function Session(props: Props) {
     <Columns $at="minmax(0, 1.5fr) minmax(300px, 1fr)">
       <Stack $gap={3}>
         <Notes session={session} />
+        <ClockOff trials={session.trials} clockOff={session.clockOff} library={library} />
         {trials.length === 0 && (
           <AdvicePanel session={session} visit={props.visit} easier={easier} onEasier={setEasier} />
         )}

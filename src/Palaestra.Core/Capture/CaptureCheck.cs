@@ -6,7 +6,10 @@ namespace Palaestra.Core.Capture;
 /// <summary>Refuses events that cannot be true, naming field and reason. What it lets through can always be folded.</summary>
 public static class CaptureCheck
 {
-    /// <summary>Tablets drift; an event further ahead than this of the server is a wrong clock.</summary>
+    /// <summary>
+    /// Tablets drift; further off than this it was a wrong clock. What was tapped by one is kept and said so: refused, it would
+    /// be lost.
+    /// </summary>
     public static readonly TimeSpan ClockSlack = TimeSpan.FromHours(24);
 
     /// <param name="known">Events of the visit already stored.</param>
@@ -66,7 +69,7 @@ public static class CaptureCheck
             yield return new($"{at}.trialId", Message.Of("capture.not-started"));
             yield break;
         }
-        if (e.At < start.At)
+        if (e.At < start.At && start.At - e.At <= ClockSlack)
         {
             yield return new($"{at}.at", Message.Of("capture.before-start"));
         }

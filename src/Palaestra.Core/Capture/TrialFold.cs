@@ -18,6 +18,12 @@ public static class TrialFold
     /// <summary>A value of pain that was put right within this time, with nothing else logged between, was a slip of the finger. Our own.</summary>
     public static readonly TimeSpan SlipTime = TimeSpan.FromSeconds(2);
 
+    /// <summary>
+    /// Seconds after which a hold is not one: the tablet's clock was set meanwhile, and nothing is known of it. Six times the
+    /// longest that can be asked (600 s). Our own.
+    /// </summary>
+    public const double HoldMost = 3600;
+
     /// <param name="painAtStart">Pain when the visit began, 0 to 10: what is compared with where nothing was asked at an exercise's first set; none if not known.</param>
     /// <returns>Trials in order of their start, without discarded ones and those of rungs the library does not have.</returns>
     public static IReadOnlyList<Trial> Trials(
@@ -207,7 +213,7 @@ public static class TrialFold
                     askedSide = null;
                     break;
                 case FaultMarked e:
-                    double? second = holdSince is { } holding ? (e.At - holding).TotalSeconds : null;
+                    double? second = holdSince is { } holding ? Seconds(holding, e.At) : null;
                     // Marked after the last rep was counted and the trial ended: it belongs to that rep.
                     marks.Add(
                         (e, endedAt is null ? RepInProgress : Math.Max(1, reps.Count), second, cueGiven)
@@ -245,11 +251,14 @@ public static class TrialFold
 
         private void AddRep(DateTimeOffset at, double? amount, Instrument? seenBy)
         {
-            var held = holdSince is { } since ? (at - since).TotalSeconds : 0;
+            var held = holdSince is { } since ? Seconds(since, at) : 0;
             reps.Add(new(RepInProgress, held, at, cueGiven, overLimit, amount, reach, seenBy));
             holdSince = null;
             paused = false;
         }
+
+        private static double Seconds(DateTimeOffset since, DateTimeOffset at) =>
+            (at - since).TotalSeconds is var seconds && seconds <= HoldMost ? seconds : 0;
 
         private void ApplyPain(PainMarked e)
         {

@@ -25,5 +25,11 @@ public sealed class Clinic
 
     /// <summary>The day calendars begin their weeks with.</summary>
     public DayOfWeek WeekStart { get; set; } = DayOfWeek.Monday;
+
+    /// <summary>Minutes without a touch after which a tablet locks itself.</summary>
+    public int LockMinutes { get; set; } = UsualLockMinutes;
     public int Version { get; set; }
+
+    /// <summary>Common practice.</summary>
+    public const int UsualLockMinutes = 10;
 }

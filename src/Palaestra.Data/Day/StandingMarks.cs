@@ -55,6 +55,7 @@ public sealed class StandingMarks : SaveChangesInterceptor
                     break;
                 case LoggedEvent logged:
                     visits.Add(logged.VisitId);
+                    visits.Add((Guid)entry.OriginalValues[nameof(LoggedEvent.VisitId)]!);
                     break;
             }
         }

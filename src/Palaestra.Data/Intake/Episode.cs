@@ -33,6 +33,9 @@ public sealed class Episode
     /// <summary>Holidays and other days without training.</summary>
     public IReadOnlyList<DaysAway> Away { get; set; } = [];
 
+    /// <summary>Whether pictures may be kept; none: the client was not asked yet.</summary>
+    public PhotoConsent? PhotoConsent { get; set; }
+
     /// <summary>Secret part of the address of the calendar feed; none until somebody asked for one.</summary>
     public string? FeedKey { get; set; }
 

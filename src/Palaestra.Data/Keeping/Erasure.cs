@@ -28,6 +28,10 @@ public static class Erasure
             "VisitId",
             "SELECT Id FROM Visits WHERE EpisodeId IN (SELECT Id FROM Episodes WHERE ClientId = $client)"
         ),
+        (
+            "ToVisitId",
+            "SELECT Id FROM Visits WHERE EpisodeId IN (SELECT Id FROM Episodes WHERE ClientId = $client)"
+        ),
         ("EpisodeId", "SELECT Id FROM Episodes WHERE ClientId = $client"),
         ("ClientId", "SELECT $client"),
     ];
@@ -192,6 +196,16 @@ public static class Erasure
                 ids.Add(rows.GetGuid(0).ToString("N"));
             }
         }
+        // A database of before has none.
+        if (DatabaseCheck.HasTable(db, "Photos"))
+        {
+            using var photos = Command(db, $"SELECT Id FROM Photos WHERE VisitId IN ({visits})", client);
+            using var kept = photos.ExecuteReader();
+            while (kept.Read())
+            {
+                ids.Add(kept.GetGuid(0).ToString("N"));
+            }
+        }
         using var events = Command(db, $"SELECT Event FROM Events WHERE VisitId IN ({visits})", client);
         using var told = events.ExecuteReader();
         var words = new List<string>();
@@ -207,11 +221,17 @@ public static class Erasure
                     Path.GetFileName(Path.GetDirectoryName(file)) switch
                     {
                         TraceFiles.FolderName => ids.Contains(Path.GetFileNameWithoutExtension(file)),
-                        // A picture is named by the event it belongs to.
+                        // One that was kept before pictures were written down is named by the event it belongs to.
                         PhotoFiles.FolderName => Guid.TryParse(
                             Path.GetFileNameWithoutExtension(file),
                             out var id
-                        ) && words.Exists(text => text.Contains($"{id}", StringComparison.OrdinalIgnoreCase)),
+                        )
+                            && (
+                                ids.Contains($"{id:N}")
+                                || words.Exists(text =>
+                                    text.Contains($"{id}", StringComparison.OrdinalIgnoreCase)
+                                )
+                            ),
                         _ => false,
                     }
                 ),

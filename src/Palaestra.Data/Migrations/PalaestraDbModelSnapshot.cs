@@ -143,6 +143,93 @@ namespace Palaestra.Data.Migrations
                     b.ToTable("AspNetUserTokens", (string)null);
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Amendments.Amendment", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("After")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Before")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EpisodeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Part")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reason")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("VisitId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("EpisodeId");
+
+                    b.ToTable("Amendments");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Amendments.TrialMove", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ToVisitId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("TrialId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("VisitId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ToVisitId");
+
+                    b.HasIndex("TrialId");
+
+                    b.HasIndex("VisitId");
+
+                    b.ToTable("TrialMoves");
+                });
+
             modelBuilder.Entity("Palaestra.Data.Audit.AuditEntry", b =>
                 {
                     b.Property<long>("Number")
@@ -262,6 +349,11 @@ namespace Palaestra.Data.Migrations
                     b.Property<string>("DateOrder")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("LockMinutes")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(10);
 
                     b.Property<byte[]>("Mark")
                         .HasColumnType("BLOB");
@@ -540,6 +632,9 @@ namespace Palaestra.Data.Migrations
                     b.Property<int>("PainWorst")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("PhotoConsent")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("PolicyId")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -604,6 +699,43 @@ namespace Palaestra.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("Letters");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Photos.StoredPhoto", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("KeptAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("RemovedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("RemovedBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("RemovedWhy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("TrialId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("VisitId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("TrialId");
+
+                    b.HasIndex("VisitId");
+
+                    b.ToTable("Photos");
                 });
 
             modelBuilder.Entity("Palaestra.Data.Planning.PlanRevision", b =>
@@ -865,6 +997,9 @@ namespace Palaestra.Data.Migrations
                     b.Property<int>("AccessFailedCount")
                         .HasColumnType("INTEGER");
 
+                    b.Property<DateTime?>("AdministratorSince")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("ConcurrencyStamp")
                         .IsConcurrencyToken()
                         .HasColumnType("TEXT");
@@ -905,6 +1040,9 @@ namespace Palaestra.Data.Migrations
 
                     b.Property<bool>("PhoneNumberConfirmed")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("PinHash")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Roles")
                         .IsRequired()
@@ -954,6 +1092,9 @@ namespace Palaestra.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<DateTime?>("EndedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("LockedAt")
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
@@ -1156,6 +1297,30 @@ namespace Palaestra.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Amendments.Amendment", b =>
+                {
+                    b.HasOne("Palaestra.Data.Intake.Episode", null)
+                        .WithMany()
+                        .HasForeignKey("EpisodeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Amendments.TrialMove", b =>
+                {
+                    b.HasOne("Palaestra.Data.Visits.Visit", null)
+                        .WithMany()
+                        .HasForeignKey("ToVisitId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Palaestra.Data.Visits.Visit", null)
+                        .WithMany()
+                        .HasForeignKey("VisitId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Palaestra.Data.Day.Standing", b =>
                 {
                     b.HasOne("Palaestra.Data.Intake.Episode", null)
@@ -1204,6 +1369,15 @@ namespace Palaestra.Data.Migrations
                 });
 
             modelBuilder.Entity("Palaestra.Data.Outcomes.LetterDraft", b =>
+                {
+                    b.HasOne("Palaestra.Data.Visits.Visit", null)
+                        .WithMany()
+                        .HasForeignKey("VisitId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Photos.StoredPhoto", b =>
                 {
                     b.HasOne("Palaestra.Data.Visits.Visit", null)
                         .WithMany()

@@ -13,4 +13,10 @@ public sealed class Practitioner : IdentityUser<Guid>
 
     /// <summary>Since when it cannot sign in; none: it can.</summary>
     public Instant? DisabledAt { get; set; }
+
+    /// <summary>Since when it keeps the clinic; none: it does not.</summary>
+    public Instant? AdministratorSince { get; set; }
+
+    /// <summary>Of the digits that open a tablet that locked itself; none: only the password does.</summary>
+    public string? PinHash { get; set; }
 }

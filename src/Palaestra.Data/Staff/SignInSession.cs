@@ -15,6 +15,9 @@ public sealed class SignInSession
     /// <summary>When the password was given last.</summary>
     public Instant ConfirmedAt { get; set; }
 
+    /// <summary>Since when the tablet is locked; none: it is not.</summary>
+    public Instant? LockedAt { get; set; }
+
     /// <summary>None: it goes on, until twelve hours after its beginning.</summary>
     public Instant? EndedAt { get; set; }
 }

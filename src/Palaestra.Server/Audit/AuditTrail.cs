@@ -29,6 +29,7 @@ public sealed class AuditTrail(WhoIsHere who, ClinicClock clock) : SaveChangesIn
     private static readonly HashSet<string> Secret =
     [
         nameof(Practitioner.PasswordHash),
+        nameof(Practitioner.PinHash),
         nameof(Practitioner.SecurityStamp),
         nameof(Practitioner.ConcurrencyStamp),
         nameof(Invitation.CodeHash),

@@ -55,8 +55,14 @@ public static class AuditedRequests
             or StatusCodes.Status403Forbidden
             or StatusCodes.Status429TooManyRequests => AuditKind.Refusal,
             >= 200
-            and < 300 when operation is "SignIn" or "SignOut" or "TakeInvitation" or "Reauthenticate" =>
-                AuditKind.SignIn,
+            and < 300
+                when operation
+                    is "SignIn"
+                        or "SignOut"
+                        or "TakeInvitation"
+                        or "Reauthenticate"
+                        or "Lock"
+                        or "Unlock" => AuditKind.SignIn,
             >= 200 and < 300 when Exports.Contains(operation) => AuditKind.Export,
             // A picture is a file: the store tells nothing of it.
             >= 200 and < 300 when operation is "RemovePhoto" => AuditKind.Change,

@@ -13,6 +13,7 @@ namespace Palaestra.Server.Clinics;
 /// <param name="Version">Of the edit it is based on; 0 before the first.</param>
 /// <param name="Time">None in a form: it stays as it is.</param>
 /// <param name="Address">Lines at the head of letters; none in a form: it stays as it is.</param>
+/// <param name="LockMinutes">1 to 60: without a touch, after which a tablet locks itself; none in a form: it stays as it is.</param>
 /// <param name="HasMark">There is a picture for the head of letters and sheets; of no account in a form.</param>
 public sealed record ClinicForm(
     string Name,
@@ -20,7 +21,8 @@ public sealed record ClinicForm(
     int Version,
     ClinicTime? Time = null,
     string? Address = null,
-    bool HasMark = false
+    bool HasMark = false,
+    int? LockMinutes = null
 );
 
 /// <param name="Zone">Name in the IANA database, as Europe/Berlin.</param>
@@ -85,6 +87,10 @@ public static class ClinicEndpoints
         {
             errors.Add(new("time.zone", Message.Of("clinic.zone")));
         }
+        if (form.LockMinutes is < 1 or > 60)
+        {
+            errors.Add(new("lockMinutes", Message.Of("clinic.lock")));
+        }
         if (errors.Count > 0)
         {
             return Problem.Fields(errors);
@@ -96,6 +102,7 @@ public static class ClinicEndpoints
         }
         clinic.Name = form.Name.Trim();
         clinic.Contact = form.Contact.Trim();
+        clinic.LockMinutes = form.LockMinutes ?? clinic.LockMinutes;
         clinic.Address = form.Address?.Trim() ?? clinic.Address;
         if (form.Time is { } chosen)
         {
@@ -143,7 +150,8 @@ public static class ClinicEndpoints
             clinic.Version,
             new(clinic.TimeZone, clinic.DateOrder, clinic.WeekStart),
             clinic.Address,
-            clinic.Mark is not null
+            clinic.Mark is not null,
+            clinic.LockMinutes
         );
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> GetMark(PalaestraDb db) =>

@@ -35,7 +35,8 @@ public sealed class DemoSeeder(
     TraceStore traces,
     Settings settings,
     UserManager<Practitioner> users,
-    ClinicClock today
+    ClinicClock today,
+    Amendments.TrialMoves moves
 )
 {
     private string Practitioner => scenario.Accounts[0].Name;
@@ -211,7 +212,7 @@ public sealed class DemoSeeder(
             looks.SelectMany(look => Looks(look.Key, look.Value, before)).SelectMany(l => l.Events(clock))
         );
         await Plan(capacities.Keys, looks.Keys, before, visitId);
-        await Store(events, visitId);
+        await Store(events, visitId, clock);
         var file = (await files.OfVisit(visitId))!;
         var proposing = new PlanProposals(db, library, At(clock));
         proposing.Add(file, visitId, proposing.Propose(file)!.Plan, Practitioner);
@@ -312,7 +313,11 @@ public sealed class DemoSeeder(
                 PainPeak = hurts ? session.Hurts![ladder] : null,
                 DownTheLeg = hurts && session.Leg?.ContainsKey(ladder) == true ? session.Leg[ladder] : null,
             };
-        await Store([.. trials.SelectMany(trial => trial.Events(clock)), .. After(session, clock)], visitId);
+        await Store(
+            [.. trials.SelectMany(trial => trial.Events(clock)), .. After(session, clock)],
+            visitId,
+            clock
+        );
         if (session.Agree)
         {
             await Decide(visitId, session.Own ?? new Dictionary<string, DemoWord>(), clock);
@@ -398,10 +403,10 @@ public sealed class DemoSeeder(
         await db.SaveChangesAsync();
     }
 
-    private async Task Store(List<CaptureEvent> events, Guid visitId)
+    private async Task Store(List<CaptureEvent> events, Guid visitId, DemoClock clock)
     {
         using var queue = new TapQueue();
-        var log = new EventLog(db, library, today, new CaseFiles(db, library, today), queue);
+        var log = new EventLog(db, library, At(clock), new CaseFiles(db, library, today), queue, moves);
         var taken = await log.Append(visitId, events, Practitioner);
         if (taken?.IsValid != true)
         {

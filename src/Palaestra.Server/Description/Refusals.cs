@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.Mvc.ModelBinding;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using Palaestra.Server.Intake;
+using Palaestra.Server.People;
 
 namespace Palaestra.Server.Description;
 
@@ -68,6 +69,14 @@ public sealed class Refusals : IOpenApiOperationTransformer
         {
             found.Add(StatusCodes.Status401Unauthorized);
             found.Add(StatusCodes.Status403Forbidden);
+            if (
+                !metadata
+                    .OfType<IEndpointNameMetadata>()
+                    .Any(n => Permissions.WhileLocked.Contains(n.EndpointName))
+            )
+            {
+                found.Add(StatusCodes.Status423Locked);
+            }
         }
         if (metadata.OfType<MethodInfo>().Any(OpenCase.IsAskedBy))
         {
@@ -106,6 +115,7 @@ public sealed class Refusals : IOpenApiOperationTransformer
         [413] = "What was sent is too large.",
         [415] = "What was sent is of another content type.",
         [422] = "What was sent does not go; each field that is wrong is named.",
+        [423] = "The tablet is locked; its user has to open it.",
         [429] = "Too many attempts; later again.",
     };
 }

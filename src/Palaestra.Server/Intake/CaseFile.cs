@@ -29,7 +29,8 @@ public sealed class CaseFile
         PracticeLibrary library,
         ClinicZone zone,
         DateOnly today,
-        IReadOnlyList<HomeDay>? home = null
+        IReadOnlyList<HomeDay>? home = null,
+        IReadOnlySet<Guid>? clockOff = null
     )
     {
         Zone = zone;
@@ -38,6 +39,7 @@ public sealed class CaseFile
         this.library = library;
         Plans = plans;
         HomeLog = home ?? [];
+        ClockOff = clockOff ?? new HashSet<Guid>();
         Visits = [.. episode.Visits.OrderBy(v => v.PlannedAt).ThenBy(v => v.Id)];
         Policy = library.FindPolicy(episode.PolicyId) ?? library.DefaultPolicy;
         this.today = today;
@@ -155,6 +157,9 @@ public sealed class CaseFile
 
     /// <summary>Precautions whose date has passed: they hold until somebody has looked.</summary>
     public IReadOnlyList<ClientPrecaution> Lapsed { get; }
+
+    /// <summary>Trials with taps that came more than a day off their own time: a wrong clock, or a tablet that was long away.</summary>
+    public IReadOnlySet<Guid> ClockOff { get; }
 
     /// <summary>For the body model; typical where the client's measures were left open.</summary>
     public BodySize Body { get; }

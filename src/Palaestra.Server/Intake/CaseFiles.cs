@@ -1,7 +1,9 @@
 using Microsoft.EntityFrameworkCore;
+using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
 using Palaestra.Data;
+using Palaestra.Data.Screening;
 using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Intake;
@@ -44,9 +46,13 @@ public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, ClinicClo
             library,
             clock.Zone,
             clock.Today,
-            [.. home.Where(day => !day.Empty)]
+            [.. home.Where(day => !day.Empty)],
+            logged.Where(IsOff).Select(e => e.TrialId).ToHashSet()
         );
     }
+
+    private static bool IsOff(LoggedEvent e) =>
+        (e.ReceivedAt.ToDateTimeOffset() - e.Event.At).Duration() > CaptureCheck.ClockSlack;
 
     public async Task<CaseFile?> OfVisit(Guid visitId)
     {

@@ -54,6 +54,7 @@ public sealed record NeutralView(
 );
 
 /// <summary>The open client: what the frame and every station need.</summary>
+/// <param name="PhotoConsent">Whether the client agreed that pictures are kept; none: not asked yet.</param>
 /// <param name="Closed">A red flag is open: nothing after Ask may go on.</param>
 public sealed record EpisodeView(
     Guid Id,
@@ -68,7 +69,8 @@ public sealed record EpisodeView(
     string PolicyName,
     NeutralView Neutral,
     IReadOnlyList<VisitView> Visits,
-    int? PlanRevision
+    int? PlanRevision,
+    bool? PhotoConsent
 )
 {
     public static EpisodeView Of(CaseFile file, PracticeLibrary library, DateOnly today)
@@ -93,7 +95,8 @@ public sealed record EpisodeView(
                 NeutralChoice.Propose(file.Profile, file.Policy, library)
             ),
             [.. file.Visits.Select(v => VisitOf(v, file))],
-            file.CurrentPlan?.Revision
+            file.CurrentPlan?.Revision,
+            episode.PhotoConsent?.Given
         );
     }
 

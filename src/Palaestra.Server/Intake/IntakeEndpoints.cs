@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Data;
+using Palaestra.Server.Amendments;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
 using Palaestra.Server.People;
@@ -18,11 +19,13 @@ public sealed record DangerSignsForm(IReadOnlyList<string> DangerSigns);
 
 public sealed record DangerClearedForm(string Found, string Done);
 
+/// <param name="Reason">Why it is set anew, 1 to 500 characters: needed where a plan rests on it.</param>
 public sealed record NeutralForm(
     RestingShape RestingShape,
     SpinalStrategy Strategy,
     [property: JsonPropertyName("switchOn")] Activation Activation,
-    int Version
+    int Version,
+    string? Reason = null
 );
 
 public sealed record NeutralAsk(NeutralProposal Proposal, IReadOnlyList<Message> Cautions);
@@ -101,13 +104,23 @@ public static class IntakeEndpoints
         PalaestraDb db,
         PracticeLibrary library,
         ClinicClock clock,
-        WhoIsHere who
+        WhoIsHere who,
+        Amending amending
     )
     {
         var errors = validator.Errors(form);
         if (errors.Count > 0)
         {
             return Problem.Fields(errors);
+        }
+        var visit = VisitOf(form, open.File);
+        if (
+            form.Version == open.File.Episode.Version
+            && amending.Of(form.Reason, open.File, visit, visit.Intake, IntakeStore.AnswersOf(form))
+                is { } unreasoned
+        )
+        {
+            return Problem.Fields([unreasoned]);
         }
         return await Edit(
             open.File,
@@ -118,7 +131,7 @@ public static class IntakeEndpoints
             clock,
             file =>
             {
-                intakes.WriteAt(form, file.Episode, VisitOf(form, file), who.Name);
+                intakes.WriteAt(form, file, VisitOf(form, file), who.Name);
                 intakes.Report(file.Episode, form.DangerSigns, who.Name);
             }
         );
@@ -222,12 +235,26 @@ public static class IntakeEndpoints
         CaseFiles files,
         PalaestraDb db,
         PracticeLibrary library,
-        ClinicClock clock
+        ClinicClock clock,
+        Amending amending
     )
     {
         if (open.File.Closed)
         {
             return Problem.Closed();
+        }
+        var (episode, planned) = (open.File.Episode, open.File.CurrentPlan is not null);
+        var changes =
+            episode.RestingShape is not null
+            && (episode.RestingShape, episode.Strategy, episode.Activation)
+                != (form.RestingShape, form.Strategy, form.Activation);
+        if (
+            form.Version == episode.Version
+            && (planned && changes ? amending.Always(form.Reason) : amending.Given(form.Reason))
+                is { } unreasoned
+        )
+        {
+            return Problem.Fields([unreasoned]);
         }
         return await Edit(
             open.File,

@@ -14,6 +14,7 @@ namespace Palaestra.Server.Intake;
 /// <param name="DaysPerWeek">1 to 7. <paramref name="Away"/>: days without training.</param>
 /// <param name="VisitId">The visit at which it is asked; none: the latest that has begun.</param>
 /// <param name="FlagsAsked">The red flags were asked about, and there are none but those named.</param>
+/// <param name="Reason">Why the answers of a visit are written anew, 1 to 500 characters: needed where the visit was decided or its day is over.</param>
 /// <param name="Version">The edit this one is based on; none for a new client.</param>
 public sealed record IntakeForm(
     string Name,
@@ -35,7 +36,8 @@ public sealed record IntakeForm(
     int DaysPerWeek = IntakeForm.UsualDays,
     IReadOnlyList<DaysAway>? Away = null,
     Guid? VisitId = null,
-    bool? FlagsAsked = null
+    bool? FlagsAsked = null,
+    string? Reason = null
 )
 {
     /// <summary>Days a week, unless asked. Common practice.</summary>

@@ -38,15 +38,10 @@ public sealed class IntakeStore(PalaestraDb db, ClinicClock clock)
         return (episode, visit);
     }
 
-    /// <summary>Copies the form onto the episode and its client. Precautions that were cleared stay in no other place.</summary>
-    public static void Write(IntakeForm form, Episode episode)
+    /// <summary>Copies the form onto the episode and its client.</summary>
+    private static void Write(IntakeForm form, Episode episode)
     {
-        var client = episode.Client!;
-        client.Name = form.Name.Trim();
-        client.BirthDate = form.BirthDate;
-        client.Sex = form.Sex?.ToString();
-        client.HeightCm = form.HeightCm;
-        client.Mass = form.MassKg;
+        WritePerson(form, episode.Client!);
         episode.Complaint = form.Complaint.Trim();
         episode.PainNow = form.Pain.Now;
         episode.PainWorst = form.Pain.Worst;
@@ -62,13 +57,93 @@ public sealed class IntakeStore(PalaestraDb db, ClinicClock clock)
         episode.Away = form.Away ?? [];
     }
 
-    /// <summary>Writes the answers as those of one visit; what was told at other visits stays.</summary>
-    public void WriteAt(IntakeForm form, Episode episode, Visit visit, string by)
+    private static void WritePerson(IntakeForm form, Client client)
     {
-        Write(form, episode);
-        visit.Intake = episode.Answers();
+        client.Name = form.Name.Trim();
+        client.BirthDate = form.BirthDate;
+        client.Sex = form.Sex?.ToString();
+        client.HeightCm = form.HeightCm;
+        client.Mass = form.MassKg;
+    }
+
+    /// <summary>The answers of a visit in a form.</summary>
+    public static VisitIntake AnswersOf(IntakeForm form) =>
+        new(
+            form.Complaint.Trim(),
+            form.Pain,
+            form.SettleHours,
+            form.WakesAtNight,
+            form.Precautions,
+            form.MinutesPerDay,
+            form.PolicyId,
+            form.Goals ?? [],
+            form.Equipment,
+            form.DaysPerWeek
+        );
+
+    /// <summary>
+    /// Writes the answers as those of one visit; what was told at other visits stays. What stands now follows only from the
+    /// latest answers; but a precaution that an earlier visit turns out to have had is added to all since: forgotten then, it
+    /// holds now.
+    /// </summary>
+    public void WriteAt(IntakeForm form, CaseFile file, Visit visit, string by)
+    {
+        var episode = file.Episode;
+        var later = file
+            .Visits.SkipWhile(v => v.Id != visit.Id)
+            .Skip(1)
+            .Where(v => v.Intake is not null)
+            .ToList();
+        var had = file.IntakeAt(visit).Precautions;
+        if (later.Count == 0)
+        {
+            Write(form, episode);
+        }
+        else
+        {
+            WritePerson(form, episode.Client!);
+            var found = form.Precautions.Where(p => !had.Contains(p)).ToList();
+            foreach (var since in later)
+            {
+                since.Intake = since.Intake! with
+                {
+                    Precautions = Widened(since.Intake.Precautions, found, had),
+                };
+            }
+            episode.Precautions = Widened(episode.Precautions, found, had);
+        }
+        visit.Intake = AnswersOf(form);
         visit.Flags = FlagsOf(form, by) ?? visit.Flags;
     }
+
+    /// <summary>
+    /// With what was found to have been there before. One that still stands holds for both findings together; one that was
+    /// known then, and has been taken back since, stays taken back.
+    /// </summary>
+    private static IReadOnlyList<ClientPrecaution> Widened(
+        IReadOnlyList<ClientPrecaution> standing,
+        IReadOnlyList<ClientPrecaution> found,
+        IReadOnlyList<ClientPrecaution> had
+    ) =>
+        [
+            .. standing.Select(p => found.FirstOrDefault(f => f.Id == p.Id) is { } f ? Together(p, f) : p),
+            .. found.Where(f => standing.All(p => p.Id != f.Id) && had.All(p => p.Id != f.Id)),
+        ];
+
+    private static ClientPrecaution Together(ClientPrecaution a, ClientPrecaution b) =>
+        a with
+        {
+            Side = a.Side == b.Side ? a.Side : Side.Both,
+            // None ticked: every rule of it holds.
+            Options =
+                a.Options is { Count: > 0 } && b.Options is { Count: > 0 }
+                    ? [.. a.Options.Union(b.Options)]
+                    : null,
+            Until =
+                a.Until is null || b.Until is null ? null
+                : a.Until > b.Until ? a.Until
+                : b.Until,
+        };
 
     private FlagsAsked? FlagsOf(IntakeForm form, string by) =>
         form.FlagsAsked == true || form.DangerSigns.Count > 0

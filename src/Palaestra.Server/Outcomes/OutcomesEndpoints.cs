@@ -3,13 +3,15 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
 using Palaestra.Data;
+using Palaestra.Server.Amendments;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Outcomes;
 
-public sealed record AnswersForm(OutcomeAnswers Answers, int Version);
+/// <param name="Reason">Why they are written anew, 1 to 500 characters: needed where the visit was decided or its day is over.</param>
+public sealed record AnswersForm(OutcomeAnswers Answers, int Version, string? Reason = null);
 
 public static class OutcomesEndpoints
 {
@@ -40,7 +42,8 @@ public static class OutcomesEndpoints
         OpenCase open,
         OutcomeSummary summary,
         PalaestraDb db,
-        PracticeLibrary library
+        PracticeLibrary library,
+        Amending amending
     )
     {
         var file = open.File;
@@ -53,6 +56,10 @@ public static class OutcomesEndpoints
         if (form.Version != visit.AnswersVersion)
         {
             return Problem.Conflict(Message.Of("conflict.answered"), visit.Answers);
+        }
+        if (amending.Of(form.Reason, file, visit, visit.Answers, form.Answers) is { } unreasoned)
+        {
+            return Problem.Fields([unreasoned]);
         }
         visit.Answers = form.Answers;
         visit.AnswersVersion++;

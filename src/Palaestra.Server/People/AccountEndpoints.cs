@@ -8,13 +8,19 @@ using Palaestra.Server.Problems;
 namespace Palaestra.Server.People;
 
 /// <summary>Whoever is signed in, as they see themselves.</summary>
+/// <param name="SecondFactorDue">By when it has to be set up; none: it is, or need not be.</param>
+/// <param name="RecoveryCodes">That are left. <paramref name="HasPin"/>: digits open a locked tablet.</param>
 /// <param name="Confirmed">The password was given within the last five minutes.</param>
 public sealed record AccountView(
     Guid Id,
     string Name,
     string Email,
     IReadOnlyList<Role> Roles,
-    bool Confirmed
+    bool Confirmed,
+    bool SecondFactor,
+    Instant? SecondFactorDue,
+    int RecoveryCodes,
+    bool HasPin
 );
 
 /// <param name="Device">What the browser says it is. <paramref name="Here"/>: it is the one that asks.</param>
@@ -57,8 +63,11 @@ public static class AccountEndpoints
             );
     }
 
-    private static async Task<Ok<AccountView>> Get(WhoIsHere who, OwnPassword own) =>
-        TypedResults.Ok(ViewOf(await own.Mine(), who));
+    private static async Task<Ok<AccountView>> Get(
+        WhoIsHere who,
+        OwnPassword own,
+        UserManager<Practitioner> users
+    ) => TypedResults.Ok(await ViewOf(await own.Mine(), who, users));
 
     private static async Task<Results<Ok<AccountView>, ProblemHttpResult>> Change(
         AccountForm form,
@@ -76,7 +85,7 @@ public static class AccountEndpoints
         account.DisplayName = form.Name.Trim();
         await users.UpdateAsync(account);
         signIns.Renew(account);
-        return TypedResults.Ok(ViewOf(account, who));
+        return TypedResults.Ok(await ViewOf(account, who, users));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ChangePassword(
@@ -137,6 +146,20 @@ public static class AccountEndpoints
         return TypedResults.NoContent();
     }
 
-    private static AccountView ViewOf(Practitioner account, WhoIsHere who) =>
-        new(account.Id, account.DisplayName, account.Email!, account.Roles, who.Confirmed);
+    private static async Task<AccountView> ViewOf(
+        Practitioner account,
+        WhoIsHere who,
+        UserManager<Practitioner> users
+    ) =>
+        new(
+            account.Id,
+            account.DisplayName,
+            account.Email!,
+            account.Roles,
+            who.Confirmed,
+            account.TwoFactorEnabled,
+            who.SignIn?.SecondFactorDue,
+            account.TwoFactorEnabled ? await users.CountRecoveryCodesAsync(account) : 0,
+            account.PinHash is not null
+        );
 }

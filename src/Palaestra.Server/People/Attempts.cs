@@ -42,20 +42,27 @@ public sealed class Attempts : IDisposable
     public static string Of(string what, HttpContext context) =>
         $"{what.Trim().ToUpperInvariant()} {context.Connection.RemoteIpAddress}";
 
-    public async Task<Tried> Try(string key, Func<bool> right, CancellationToken gone)
+    public Task<Tried> Try(string key, Func<bool> right, CancellationToken gone) =>
+        Try(key, () => Task.FromResult(right()), gone);
+
+    /// <inheritdoc cref="Try(string, Func{bool}, CancellationToken)"/>
+    public async Task<Tried> Try(string key, Func<Task<bool>> right, CancellationToken gone)
     {
         using var turn = await turns.AcquireAsync(key, 1, gone);
-        if (!turn.IsAcquired || wrong.GetStatistics(key)?.CurrentAvailablePermits == 0)
+        if (!turn.IsAcquired || Spent(key))
         {
             return Tried.TooOften;
         }
-        if (right())
+        if (await right())
         {
             return Tried.Right;
         }
         wrong.AttemptAcquire(key).Dispose();
         return Tried.Wrong;
     }
+
+    /// <summary>No more are looked at in this window.</summary>
+    public bool Spent(string key) => wrong.GetStatistics(key)?.CurrentAvailablePermits == 0;
 
     public void Dispose()
     {

@@ -51,7 +51,9 @@ public static class InvitationEndpoints
         PalaestraDb db,
         UserManager<Practitioner> users,
         OpenSignIns signIns,
-        SignInCookie cookie
+        SignInCookie cookie,
+        SecondFactor second,
+        Clinics.ClinicClock clock
     )
     {
         await using var whole = await db.Database.BeginTransactionAsync();
@@ -66,8 +68,8 @@ public static class InvitationEndpoints
             return Problem.Conflict(Message.Of("people.disabled"));
         }
         var chosen = account is null
-            ? await users.CreateAsync(account = New(invitation), form.Password)
-            : await Again(account, form.Password, users);
+            ? await users.CreateAsync(account = New(invitation, clock.Now), form.Password)
+            : await Again(account, form.Password, users, second);
         if (!chosen.Succeeded)
         {
             return Problem.Fields(chosen.Errors.Select(Names.Explain));
@@ -79,21 +81,26 @@ public static class InvitationEndpoints
         return TypedResults.NoContent();
     }
 
-    private static Practitioner New(Invitation invitation) =>
+    private static Practitioner New(Invitation invitation, NodaTime.Instant now) =>
         new()
         {
             DisplayName = invitation.Name,
             UserName = invitation.Email,
             Email = invitation.Email,
             Roles = invitation.Roles,
+            AdministratorSince = invitation.Roles.Contains(Role.Administrator) ? now : null,
         };
 
     private static async Task<IdentityResult> Again(
         Practitioner account,
         string password,
-        UserManager<Practitioner> users
+        UserManager<Practitioner> users,
+        SecondFactor second
     )
     {
+        // Whoever lost the telephone with the app comes back by such a code too.
+        await second.Disable(account);
+        account.PinHash = null;
         await users.RemovePasswordAsync(account);
         return await users.AddPasswordAsync(account, password);
     }

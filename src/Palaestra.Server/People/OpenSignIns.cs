@@ -8,6 +8,7 @@ using Palaestra.Server.Clinics;
 namespace Palaestra.Server.People;
 
 /// <summary>A sign-in that goes on, with what its account is now.</summary>
+/// <param name="SecondFactorDue">From when an administrator needs a second factor that is not set up; none: it is, or need not be.</param>
 public sealed record OpenSignIn(
     Guid Id,
     Guid AccountId,
@@ -15,14 +16,21 @@ public sealed record OpenSignIn(
     IReadOnlyList<Role> Roles,
     string Device,
     Instant BegunAt,
-    Instant ConfirmedAt
+    Instant ConfirmedAt,
+    bool Locked = false,
+    Instant? SecondFactorDue = null
 );
 
 /// <summary>
 /// Sign-ins that have not ended, kept in memory beside the store, so that one that ends is over with the next request of
 /// its tablet, and asking costs nothing.
 /// </summary>
-public sealed class OpenSignIns(IServiceScopeFactory scopes, ClinicClock clock, TimeProvider time)
+public sealed class OpenSignIns(
+    IServiceScopeFactory scopes,
+    ClinicClock clock,
+    TimeProvider time,
+    Settings settings
+)
 {
     /// <summary>So long after its beginning a sign-in is over, whatever happens meanwhile.</summary>
     public static readonly Duration Longest = Duration.FromHours(12);
@@ -98,8 +106,28 @@ public sealed class OpenSignIns(IServiceScopeFactory scopes, ClinicClock clock, 
     public async Task Confirm(OpenSignIn session)
     {
         var now = clock.Now;
-        open.TryUpdate(session.Id, session with { ConfirmedAt = now }, session);
+        Change(session.Id, s => s with { ConfirmedAt = now });
         await Store(db => db.SignIns.Where(s => s.Id == session.Id), s => s.ConfirmedAt = now);
+    }
+
+    /// <summary>The tablet was left alone, or put down on purpose.</summary>
+    public async Task Lock(OpenSignIn session)
+    {
+        var now = clock.Now;
+        Change(session.Id, s => s with { Locked = true });
+        await Store(db => db.SignIns.Where(s => s.Id == session.Id), s => s.LockedAt = now);
+    }
+
+    /// <summary>Its user is back.</summary>
+    public async Task Open(OpenSignIn session)
+    {
+        Change(session.Id, s => s with { Locked = false });
+        await Store(db => db.SignIns.Where(s => s.Id == session.Id), s => s.LockedAt = null);
+    }
+
+    private void Change(Guid id, Func<OpenSignIn, OpenSignIn> change)
+    {
+        while (open.TryGetValue(id, out var was) && !open.TryUpdate(id, change(was), was)) { }
     }
 
     public Task End(Guid id) => End(s => s.Id == id);
@@ -112,14 +140,15 @@ public sealed class OpenSignIns(IServiceScopeFactory scopes, ClinicClock clock, 
     {
         foreach (var session in open.Values.Where(s => s.AccountId == account.Id))
         {
-            open.TryUpdate(
+            Change(
                 session.Id,
-                session with
-                {
-                    Name = account.DisplayName,
-                    Roles = account.Roles,
-                },
-                session
+                s =>
+                    s with
+                    {
+                        Name = account.DisplayName,
+                        Roles = account.Roles,
+                        SecondFactorDue = Due(account),
+                    }
             );
         }
     }
@@ -148,8 +177,13 @@ public sealed class OpenSignIns(IServiceScopeFactory scopes, ClinicClock clock, 
             account.Roles,
             session.Device,
             session.BegunAt,
-            session.ConfirmedAt
+            session.ConfirmedAt,
+            session.LockedAt is not null,
+            Due(account)
         );
+
+    private Instant? Due(Practitioner account) =>
+        SecondFactor.DueAt(account.Roles, account.AdministratorSince, account.TwoFactorEnabled, settings);
 
     private Task Store(Func<PalaestraDb, IQueryable<SignInSession>> which, Action<SignInSession> change) =>
         Store(async db => (await which(db).ToListAsync()).ForEach(change));

@@ -40,6 +40,13 @@ public static class Permissions
                     "ChangePassword",
                     "GetSignIns",
                     "EndSignIn",
+                    "BeginSecondFactor",
+                    "ConfirmSecondFactor",
+                    "MakeRecoveryCodes",
+                    "EndSecondFactor",
+                    "SetPin",
+                    "Lock",
+                    "Unlock",
                     "GetLibrary",
                     "GetFigureSheet",
                     "GetFigure",
@@ -124,6 +131,7 @@ public static class Permissions
                     "RemoveTrace",
                     "GetTraceFile",
                     "KeepPhoto",
+                    "SetPhotoConsent",
                     "GetPhoto",
                     "RemovePhoto",
                     "GetOutcomes",
@@ -141,6 +149,8 @@ public static class Permissions
                     "GetReplay",
                     "GetChangedDecisions",
                     "GetSeenBy",
+                    "GetAmendments",
+                    "MoveTrials",
                 ]
             ),
         }
@@ -156,7 +166,17 @@ public static class Permissions
             "SetAccount",
             "ResetAccount",
             "EndSignInsOf",
+            "MakeBackup",
+            "StoreLetter",
+            "BeginSecondFactor",
+            "MakeRecoveryCodes",
+            "EndSecondFactor",
+            "SetPin",
         };
+
+    /// <summary>All that is answered on a tablet that is locked.</summary>
+    public static IReadOnlySet<string> WhileLocked { get; } =
+        new HashSet<string> { "Lock", "Unlock", "SignOut" };
 
     /// <summary>Whether somebody with these roles may; false for an operation that is not in the table.</summary>
     public static bool May(IEnumerable<Role> roles, string operation) =>
@@ -182,8 +202,14 @@ public static class Permissions
         );
 
     private static IResult? Refusal(WhoIsHere who, string operation) =>
-        !May(who.Roles, operation)
+        who.SignIn is { Locked: true } && !WhileLocked.Contains(operation) ? Problem.Locked()
+        : !May(who.Roles, operation)
             ? Problem.Of(StatusCodes.Status403Forbidden, Message.Of("people.not-allowed"))
+        : who.SecondFactorMissing
+        && !May(who.Roles.Where(role => role != Administrator), operation)
+        // What is for everybody is what anybody may do about themselves.
+        && ByOperation[operation].Count < Everyone.Count
+            ? Problem.SecondFactorMissing()
         : Confirmed.Contains(operation) && !who.Confirmed ? Problem.Reauthenticate()
         : null;
 }

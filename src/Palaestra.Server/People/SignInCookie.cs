@@ -16,6 +16,11 @@ public sealed class SignInCookie(
     public async Task Begin(Practitioner account)
     {
         var device = accessor.HttpContext!.Request.Headers.UserAgent.ToString();
+        // One tablet, one sign-in: whoever comes next takes the tablet over.
+        if (SignInClaim.Of(accessor.HttpContext!.User) is { } before)
+        {
+            await signIns.End(before);
+        }
         var session = await signIns.Begin(account, device);
         await manager.SignInWithClaimsAsync(
             account,

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using Palaestra.Data;
 using Palaestra.Data.Staff;
 using Palaestra.Server.Clinics;
@@ -22,6 +23,9 @@ public sealed record DemoAccount(
 /// <param name="Administrator">Whoever is signed in keeps the clinic.</param>
 /// <param name="Roles">What whoever is signed in may do; empty: nobody is.</param>
 /// <param name="Time">How the clinic tells times and dates; for whoever is signed in.</param>
+/// <param name="Locked">This tablet: it is opened by a PIN (<paramref name="HasPin"/>) or the password.</param>
+/// <param name="LockMinutes">Without a touch, after which a tablet locks itself.</param>
+/// <param name="SecondFactorDue">From when an administrator cannot go on without a second factor; none: it is set up, or need not be.</param>
 /// <param name="BackupWarning">For administrators: the last good backup is too old, or there is none.</param>
 public sealed record StartView(
     bool NeedsFirstAdministrator,
@@ -32,10 +36,15 @@ public sealed record StartView(
     string? BackupWarning = null,
     ClinicTime? Time = null,
     string? Version = null,
-    IReadOnlyList<Role>? Roles = null
+    IReadOnlyList<Role>? Roles = null,
+    bool Locked = false,
+    bool HasPin = false,
+    int LockMinutes = Data.Clinics.Clinic.UsualLockMinutes,
+    Instant? SecondFactorDue = null
 );
 
-public sealed record SignInForm(string Email, string Password);
+/// <param name="Code">Six digits from the app, or a recovery code; asked for where the account has a second factor.</param>
+public sealed record SignInForm(string Email, string Password, string? Code = null);
 
 /// <param name="Code">As it was told at the start; dashes, blanks and case do not matter.</param>
 public sealed record FirstAdministratorForm(string Code, string Name, string Email, string Password);
@@ -87,7 +96,11 @@ public static class SignInEndpoints
                 keeps ? backups.Warning() : null,
                 here is null ? null : clock.Time,
                 here is null ? null : Product.Version,
-                who.Roles
+                who.Roles,
+                here?.Locked ?? false,
+                here is not null && await db.Users.AnyAsync(u => u.Id == here.AccountId && u.PinHash != null),
+                await db.Clinics.Select(c => c.LockMinutes).SingleOrDefaultAsync(),
+                here?.SecondFactorDue
             )
         );
     }
@@ -98,15 +111,26 @@ public static class SignInEndpoints
         Passwords passwords,
         Attempts attempts,
         SignInCookie cookie,
+        SecondFactor second,
         HttpContext context
     )
     {
         var key = Attempts.Of(form.Email ?? "", context);
         var account = await users.FindByEmailAsync(form.Email ?? "");
-        switch (
-            await attempts.Try(key, () => passwords.Right(account, form.Password), context.RequestAborted)
-        )
+        var asked = false;
+        async Task<bool> Right()
         {
+            if (!passwords.Right(account, form.Password))
+            {
+                return false;
+            }
+            asked = account is { TwoFactorEnabled: true } && string.IsNullOrWhiteSpace(form.Code);
+            return asked || account is { TwoFactorEnabled: false } || await second.Right(account!, form.Code);
+        }
+        switch (await attempts.Try(key, Right, context.RequestAborted))
+        {
+            case Tried.Right when asked:
+                return Problem.SecondFactorAsked();
             case Tried.Right:
                 await cookie.Begin(account!);
                 return TypedResults.NoContent();
@@ -139,6 +163,7 @@ public static class SignInEndpoints
             Email = form.Email,
             // Of a clinic of one: whoever comes first works there too.
             Roles = [Role.Administrator, Role.Practitioner],
+            AdministratorSince = Instant.FromDateTimeOffset(clock.GetUtcNow()),
         };
         await first.Turn.WaitAsync();
         try

@@ -5,7 +5,7 @@ using Palaestra.Data.Staff;
 namespace Palaestra.Server.People;
 
 /// <summary>Whoever is signed in, by the sign-in of this request.</summary>
-public sealed class WhoIsHere(IHttpContextAccessor accessor, OpenSignIns signIns)
+public sealed class WhoIsHere(IHttpContextAccessor accessor, OpenSignIns signIns, Clinics.ClinicClock clock)
 {
     /// <summary>None: nobody is.</summary>
     public OpenSignIn? SignIn =>
@@ -22,6 +22,9 @@ public sealed class WhoIsHere(IHttpContextAccessor accessor, OpenSignIns signIns
 
     /// <summary>May read what is clinical.</summary>
     public bool Clinical => Is(Role.Practitioner) || Is(Role.Trainer);
+
+    /// <summary>Keeps the clinic, and has not set up the second factor in the time there was: until then without that role.</summary>
+    public bool SecondFactorMissing => SignIn?.SecondFactorDue <= clock.Now;
 
     /// <summary>The password was given within the last minutes.</summary>
     public bool Confirmed => SignIn is { } session && signIns.IsConfirmed(session);

@@ -67,6 +67,39 @@ public static class Problem
             }
         );
 
+    /// <summary>An administrator whose time to set up the second factor is over.</summary>
+    public static ProblemHttpResult SecondFactorMissing() =>
+        TypedResults.Problem(
+            new SaidProblem
+            {
+                Status = StatusCodes.Status403Forbidden,
+                Type = "second-factor",
+                Said = Message.Of("second.missing"),
+            }
+        );
+
+    /// <summary>The password is right; the digits are still to be told.</summary>
+    public static ProblemHttpResult SecondFactorAsked() =>
+        TypedResults.Problem(
+            new SaidProblem
+            {
+                Status = StatusCodes.Status401Unauthorized,
+                Type = "second-factor",
+                Said = Message.Of("second.asked"),
+            }
+        );
+
+    /// <summary>The tablet is locked: whoever is signed in has to open it.</summary>
+    public static ProblemHttpResult Locked() =>
+        TypedResults.Problem(
+            new SaidProblem
+            {
+                Status = StatusCodes.Status423Locked,
+                Type = "locked",
+                Said = Message.Of("pin.locked"),
+            }
+        );
+
     public static ProblemHttpResult Conflict(Message said, object? current = null) =>
         TypedResults.Problem(
             new SaidProblem

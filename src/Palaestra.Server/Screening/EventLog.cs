@@ -22,7 +22,8 @@ public sealed class EventLog(
     PracticeLibrary library,
     ClinicClock clock,
     Intake.CaseFiles files,
-    TapQueue queue
+    TapQueue queue,
+    Amendments.TrialMoves moves
 )
 {
     public const int BatchMax = 500;
@@ -54,10 +55,13 @@ public sealed class EventLog(
         {
             return null;
         }
+        if (await Elsewhere(visitId, touched, incoming) is { Count: > 0 } elsewhere)
+        {
+            return await AppendApart(visitId, incoming, elsewhere, by, account);
+        }
         var known = touched.Stored.Where(e => e.VisitId == visitId).Select(e => e.Event).ToList();
         var errors = CaptureCheck.Errors(known, incoming, library).ToList();
         errors.AddRange(ForeignErrors(visitId, touched, incoming));
-        errors.AddRange(ClockErrors(incoming));
         errors.AddRange(ClosedErrors(touched.Flags, known, incoming));
         errors.AddRange(await PlanErrors(touched.EpisodeId, visitId, incoming));
         errors.AddRange(await BarErrors(touched.EpisodeId, incoming));
@@ -70,6 +74,50 @@ public sealed class EventLog(
         db.Events.AddRange(fresh.Select(e => Logged(e, visitId, by, account)));
         await queue.Write(() => db.SaveChangesAsync());
         return Checked<EventsTaken>.Good(new EventsTaken(fresh.Count, incoming.Count - fresh.Count));
+    }
+
+    /// <summary>Where trials are now that stood at this visit once and were filed elsewhere; empty where none of these were.</summary>
+    private async Task<IReadOnlyDictionary<Guid, Guid>> Elsewhere(
+        Guid visitId,
+        Touched touched,
+        IReadOnlyList<CaptureEvent> incoming
+    )
+    {
+        var trials = incoming.Where(e => e is not null).Select(e => e.TrialId).ToHashSet();
+        var apart = touched
+            .Stored.Where(e => e.VisitId != visitId && trials.Contains(e.Event.TrialId))
+            .GroupBy(e => e.Event.TrialId)
+            .ToDictionary(trial => trial.Key, trial => trial.First().VisitId);
+        if (apart.Count == 0)
+        {
+            return apart;
+        }
+        var moved = await moves.MovedFrom(visitId, apart.Keys);
+        return moved.ToDictionary(trial => trial, trial => apart[trial]);
+    }
+
+    /// <summary>What belongs to trials that were filed elsewhere goes there; the rest stays here.</summary>
+    private async Task<Checked<EventsTaken>?> AppendApart(
+        Guid visitId,
+        IReadOnlyList<CaptureEvent> incoming,
+        IReadOnlyDictionary<Guid, Guid> elsewhere,
+        string by,
+        Guid? account
+    )
+    {
+        var taken = new EventsTaken(0, 0);
+        foreach (
+            var part in incoming.GroupBy(e => elsewhere.GetValueOrDefault(e?.TrialId ?? default, visitId))
+        )
+        {
+            var answer = await Append(part.Key, [.. part], by, account);
+            if (answer is not { IsValid: true, Value: { } stored })
+            {
+                return answer;
+            }
+            taken = new(taken.Stored + stored.Stored, taken.Known + stored.Known);
+        }
+        return Checked<EventsTaken>.Good(taken);
     }
 
     /// <summary>In one statement. The visit and where its episode stands stay with the context: marking the episode asks for them.</summary>
@@ -143,15 +191,6 @@ public sealed class EventLog(
                 pair.e is not null && foreign.Any(f => f.Id == pair.e.Id || f.TrialId == pair.e.TrialId)
             )
             .Select(pair => new FieldError($"events[{pair.i}].trialId", Message.Of("events.other-visit")));
-    }
-
-    private IEnumerable<FieldError> ClockErrors(IReadOnlyList<CaptureEvent> incoming)
-    {
-        var latest = clock.Now.ToDateTimeOffset() + CaptureCheck.ClockSlack;
-        return incoming
-            .Select((e, i) => (e, i))
-            .Where(pair => pair.e?.At > latest)
-            .Select(pair => new FieldError($"events[{pair.i}].at", Message.Of("events.future")));
     }
 
     /// <summary>What a precaution bars is not taken in on the fly: a bar needs a written reason, which the plan keeps.</summary>

@@ -22,6 +22,7 @@ public sealed record EventBatch(IReadOnlyList<CaptureEvent> Events);
 /// <param name="Searches">By ladder and side, for every ladder that is planned or was tried.</param>
 /// <param name="Allowances">What precautions say of rungs; rungs they say nothing of are not listed.</param>
 /// <param name="Stop">For tablets that cannot reach the server. <paramref name="PainNow"/>: when the visit began; none if not asked.</param>
+/// <param name="ClockOff">Trials with taps that came more than a day off their own time.</param>
 /// <param name="Earlier">The last screen before this visit; none at the first.</param>
 public sealed record ScreenView(
     BatteryView Battery,
@@ -32,7 +33,8 @@ public sealed record ScreenView(
     EarlierScreen? Earlier,
     double? LegLength,
     Visits.StopRules Stop,
-    int? PainNow
+    int? PainNow,
+    IReadOnlyList<Guid> ClockOff
 );
 
 public sealed record EarlierScreen(Guid VisitId, Instant At);
@@ -163,7 +165,8 @@ public static class ScreeningEndpoints
                     .Select(t => t.LegLength)
                     .LastOrDefault(l => l is not null),
                 new Visits.StopRules(file.Policy.FaultsInARow, file.Policy.Pain),
-                file.PainAt(visit)
+                file.PainAt(visit),
+                [.. file.Trials(visitId).Select(t => t.Id).Where(file.ClockOff.Contains)]
             )
         );
     }

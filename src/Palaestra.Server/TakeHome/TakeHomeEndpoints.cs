@@ -1,12 +1,15 @@
 using System.Security.Cryptography;
 using System.Text;
+using System.Threading.RateLimiting;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.RateLimiting;
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Data;
 using Palaestra.Exchange.Sheets;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
+using Palaestra.Server.People;
 using Palaestra.Server.Problems;
 using Palaestra.Server.Serving;
 using Palaestra.Server.Words;
@@ -17,6 +20,40 @@ public sealed record FeedView(string Path);
 
 public static class TakeHomeEndpoints
 {
+    /// <summary>A calendar asks a few times a day; oftener than this it is no calendar. By address of the feed and of who asks. Our own.</summary>
+    private const int FeedsAMinute = 30;
+    private const string FeedLimit = "feeds";
+
+    public static void AddFeedLimit(this IServiceCollection services) =>
+        services.AddRateLimiter(limits =>
+        {
+            limits.OnRejected = (rejected, _) =>
+            {
+                if (
+                    rejected
+                        .HttpContext.GetEndpoint()
+                        ?.Metadata.GetMetadata<EnableRateLimitingAttribute>()
+                        ?.PolicyName == FeedLimit
+                )
+                {
+                    rejected.HttpContext.Response.StatusCode = StatusCodes.Status429TooManyRequests;
+                }
+                return ValueTask.CompletedTask;
+            };
+            limits.AddPolicy(
+                FeedLimit,
+                context =>
+                    RateLimitPartition.GetFixedWindowLimiter(
+                        $"{context.Request.RouteValues["key"]} {context.Connection.RemoteIpAddress}",
+                        _ => new FixedWindowRateLimiterOptions
+                        {
+                            PermitLimit = FeedsAMinute,
+                            Window = TimeSpan.FromMinutes(1),
+                        }
+                    )
+            );
+        });
+
     private const string CalendarType = "text/calendar";
 
     public static void MapTakeHome(this IEndpointRouteBuilder routes)
@@ -54,7 +91,8 @@ public static class TakeHomeEndpoints
             .Described("CloseFeed", "Closes the address that calendars follow.", 404);
         routes
             .MapGet("/feeds/{key}.ics", Feed)
-            .Described("GetFeed", "The iCalendar file of an address that was opened.", 404)
+            .Described("GetFeed", "The iCalendar file of an address that was opened.", 404, 429)
+            .RequireRateLimiting(FeedLimit)
             .WithTags("TakeHome")
             .AllowAnonymous();
     }
@@ -148,7 +186,9 @@ public static class TakeHomeEndpoints
         string key,
         PalaestraDb db,
         CaseFiles files,
-        CalendarFeeds feeds
+        CalendarFeeds feeds,
+        Attempts attempts,
+        HttpContext context
     )
     {
         var id = await db
@@ -157,6 +197,13 @@ public static class TakeHomeEndpoints
             .FirstOrDefaultAsync();
         return id is { } found && await files.OfEpisode(found) is { } file
             ? TypedResults.Content(feeds.Text(file), CalendarType, Encoding.UTF8)
-            : Problem.NotFound("feed");
+            : await Unknown(attempts, context);
     }
+
+    /// <summary>An address that was never opened, or was closed; after some of them no more are looked at.</summary>
+    private static async Task<ProblemHttpResult> Unknown(Attempts attempts, HttpContext context) =>
+        await attempts.Try(Attempts.Of("feed", context), () => false, context.RequestAborted)
+        == Tried.TooOften
+            ? Problem.Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"))
+            : Problem.NotFound("feed");
 }

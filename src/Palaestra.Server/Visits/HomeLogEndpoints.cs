@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Exchange.HomeLog;
+using Palaestra.Server.Amendments;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Keeping;
@@ -12,12 +13,14 @@ using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Visits;
 
-public sealed record HomeDayForm(HomeDay Log, int Version);
+/// <param name="Reason">Why it is written anew, 1 to 500 characters: needed where it was written on an earlier day.</param>
+public sealed record HomeDayForm(HomeDay Log, int Version, string? Reason = null);
 
 public sealed record HomeDayStored(int Version);
 
 /// <param name="Csv">The text of the file.</param>
-public sealed record HomeFileForm(string Csv);
+/// <param name="Reason">Why days are written anew, 1 to 500 characters: needed where one was written on an earlier day and says otherwise.</param>
+public sealed record HomeFileForm(string Csv, string? Reason = null);
 
 public sealed record HomeFileTaken(int Days);
 
@@ -92,13 +95,18 @@ public static class HomeLogEndpoints
         OpenCase open,
         HomeLogs homeLogs,
         PalaestraDb db,
-        WhoIsHere who
+        WhoIsHere who,
+        Amending amending
     )
     {
         var file = open.File;
         if (homeLogs.ErrorsOf(file, form.Log, "log") is { Count: > 0 } errors)
         {
             return Problem.Fields(errors);
+        }
+        if (await homeLogs.Unreasoned(file, form.Log, form.Reason, amending) is { } unreasoned)
+        {
+            return Problem.Fields([unreasoned]);
         }
         try
         {
@@ -121,7 +129,8 @@ public static class HomeLogEndpoints
         OpenCase open,
         HomeLogs homeLogs,
         PalaestraDb db,
-        WhoIsHere who
+        WhoIsHere who,
+        Amending amending
     )
     {
         var file = open.File;
@@ -137,6 +146,14 @@ public static class HomeLogEndpoints
         if (errors.Count > 0)
         {
             return Problem.Fields(errors);
+        }
+        foreach (var day in read.Value!)
+        {
+            var merged = await homeLogs.Merged(file, day);
+            if (await homeLogs.Unreasoned(file, merged, form.Reason, amending) is { } unreasoned)
+            {
+                return Problem.Fields([unreasoned]);
+            }
         }
         foreach (var day in read.Value!)
         {

@@ -5,6 +5,7 @@ using Palaestra.Data;
 using Palaestra.Data.Planning;
 using Palaestra.Data.Visits;
 using Palaestra.Exchange.HomeLog;
+using Palaestra.Server.Amendments;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Progression;
@@ -102,18 +103,30 @@ public sealed class HomeLogs(PalaestraDb db, PracticeLibrary library, ClinicCloc
     /// <summary>Adds what a file says to what stands there: exercises it does not name keep their reps. The caller saves.</summary>
     public async Task Merge(CaseFile file, HomeDay day, string by)
     {
+        Put(file, await Stored(file, day.Day), await Merged(file, day), by);
+    }
+
+    /// <summary>A day as it will stand once what a file says was added.</summary>
+    public async Task<HomeDay> Merged(CaseFile file, HomeDay day)
+    {
         var stored = await Stored(file, day.Day);
         var kept = (stored?.Log.Done ?? []).Where(old =>
             !day.Done.Any(d => d.PlanItemId == old.PlanItemId && d.Side == old.Side)
         );
-        var merged = day with
+        return day with
         {
             Done = [.. kept, .. day.Done],
             Pain = day.Pain ?? stored?.Log.Pain,
             NextMorning = day.NextMorning ?? stored?.Log.NextMorning,
             Remark = day.Remark ?? stored?.Log.Remark,
         };
-        Put(file, stored, merged, by);
+    }
+
+    /// <summary>What is wrong with the reason for writing a day; none where it can be written.</summary>
+    public async Task<FieldError?> Unreasoned(CaseFile file, HomeDay day, string? reason, Amending amending)
+    {
+        var stored = await Stored(file, day.Day);
+        return amending.Written(reason, stored?.WrittenAt, stored?.Log, day);
     }
 
     private Task<HomeLogDay?> Stored(CaseFile file, DateOnly day) =>

@@ -9,6 +9,7 @@ using Palaestra.Core.Visits;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Visits;
+using Palaestra.Server.Amendments;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
@@ -28,7 +29,8 @@ public sealed record BookVisitForm(DateTime PlannedAt)
             : Instant.FromDateTimeUtc(PlannedAt.ToUniversalTime());
 }
 
-public sealed record CheckInForm(CheckIn CheckIn, int Version);
+/// <param name="Reason">Why it is written anew, 1 to 500 characters: needed where the visit was decided or its day is over.</param>
+public sealed record CheckInForm(CheckIn CheckIn, int Version, string? Reason = null);
 
 /// <param name="Value">0 to 10. <paramref name="Reason"/>: why, after what review.</param>
 public sealed record ReferenceForm(int Value, string? Reason, int Version);
@@ -48,6 +50,7 @@ public sealed record RestSeconds(double Holds, double Other, double Side);
 /// <param name="Advice">What is known before the first set: pain against its reference, time away; none before the check-in.</param>
 /// <param name="Resting">Exercises of the plan that rest today.</param>
 /// <param name="Ready">D-READY: what may be tried one up today, once its exercise is done; none where the visit is decided.</param>
+/// <param name="ClockOff">Trials with taps that came more than a day off their own time.</param>
 /// <param name="NewerPlan">A revision accepted since this visit began: it holds from the next one.</param>
 public sealed record SessionView(
     VisitView Visit,
@@ -64,7 +67,8 @@ public sealed record SessionView(
     int? PainNow,
     SessionAdvice? Advice,
     IReadOnlyList<PlanItem> Resting,
-    IReadOnlyList<SessionProbe> Ready
+    IReadOnlyList<SessionProbe> Ready,
+    IReadOnlyList<Guid> ClockOff
 );
 
 public static class VisitEndpoints
@@ -133,7 +137,8 @@ public static class VisitEndpoints
         PracticeLibrary library,
         IntakeStore intakes,
         ClinicClock clock,
-        WhoIsHere who
+        WhoIsHere who,
+        Amending amending
     )
     {
         var file = open.File;
@@ -146,6 +151,10 @@ public static class VisitEndpoints
         if (form.Version != visit.Version)
         {
             return Problem.Conflict(Message.Of("visit.answered"), EpisodeView.VisitOf(visit, file));
+        }
+        if (amending.Of(form.Reason, file, visit, visit.CheckIn, form.CheckIn) is { } unreasoned)
+        {
+            return Problem.Fields([unreasoned]);
         }
         visit.CheckIn = form.CheckIn;
         visit.Version++;
@@ -168,7 +177,8 @@ public static class VisitEndpoints
         OpenCase open,
         PalaestraDb db,
         PracticeLibrary library,
-        WhoIsHere who
+        WhoIsHere who,
+        Amending amending
     )
     {
         var file = open.File;
@@ -189,6 +199,10 @@ public static class VisitEndpoints
         if (ReferencePain.SetError(input.Pain!, set, input, library) is { } wrong)
         {
             return Problem.Field(string.IsNullOrWhiteSpace(form.Reason) ? "reason" : "value", wrong);
+        }
+        if (amending.Always(form.Reason) is { } unreasoned)
+        {
+            return Problem.Fields([unreasoned]);
         }
         visit.ReferenceSet = set;
         visit.Version++;
@@ -257,7 +271,8 @@ public static class VisitEndpoints
                 file.PainAt(visit),
                 input is null ? null : SessionAdvice.Of(input, library),
                 [.. (plan?.Plan.Items ?? []).Where(item => item.Resting)],
-                input is null || visit.DecidedAt is not null ? [] : SessionProbe.Of(input, library)
+                input is null || visit.DecidedAt is not null ? [] : SessionProbe.Of(input, library),
+                [.. file.Trials(visitId).Select(t => t.Id).Where(file.ClockOff.Contains)]
             )
         );
     }

@@ -96,9 +96,25 @@ public sealed class TapeWriter(int seed)
             Add(new SessionPainAsked(NewId(), NewId(), After(600), random.Next(0, 11), random.Next(0, 20)));
         }
         Disorder();
+        SetClock();
         var rule = Content.Library.FindPolicy(policy)!;
         var answer = FoldAnswer.Of(events, rule, Content.Library, painNow);
         return new(name, policy, events, new(answer.Trials, answer.Stop, answer.Session), painNow);
+    }
+
+    /// <summary>In one tape of sixteen the tablet's clock is set two days ahead in the middle of it, or back by two.</summary>
+    private void SetClock()
+    {
+        var days = (seed % 32) switch
+        {
+            7 => 2,
+            23 => -2,
+            _ => 0,
+        };
+        for (var i = events.Count / 2; i < events.Count && days != 0; i++)
+        {
+            events[i] = events[i] with { At = events[i].At.AddDays(days) };
+        }
     }
 
     private void SessionStep(List<Guid> items)

@@ -68,9 +68,11 @@ public class GoldenTapeTests
     {
         foreach (var tape in TapeWriter.Of(0))
         {
+            // A tablet tells what begins before what follows, whatever its clock says.
             var ordered = tape
-                .Events.OrderBy(e => e.At)
-                .ThenBy(e => e.Kind != CaptureKind.TrialStarted)
+                .Events.OrderBy(e => !e.Begins)
+                .ThenBy(e => e is Undone)
+                .ThenBy(e => e.At)
                 .ToList();
             Assert.Empty(CaptureCheck.Errors([], ordered, Content.Library));
         }

@@ -1,0 +1,216 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useState } from "react";
+import { Dialog, Heading, Modal, ModalOverlay } from "react-aria-components";
+import styled from "styled-components";
+import { api, got, ProblemError } from "../api/client";
+import { keys } from "../api/queries";
+import type { StartView } from "../api/types";
+import { useOutbox } from "../capture/OutboxContext";
+import { Button } from "../controls/Button";
+import { TextField } from "../controls/fields";
+import { ProblemNote, Row, Small, Stack } from "../controls/layout";
+import { PasswordField } from "../controls/secrets";
+import { SubmitForm } from "../controls/SubmitForm";
+import { say } from "../words/say";
+import { forgetPin, isPin, keepPin, opensAlone } from "./pinVerifier";
+import { SignInForm } from "./SignInForm";
+import { useIdle } from "./useIdle";
+import { useSignOut } from "./useSignOut";
+
+/** Nothing of a client shows through. */
+const Cover = styled(ModalOverlay)`
+  position: fixed;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  background: ${({ theme }) => theme.colour.ink};
+  z-index: 30;
+  overflow: auto;
+`;
+
+const Pane = styled(Modal)`
+  width: min(480px, 94vw);
+  padding: ${({ theme }) => theme.space(6)};
+  background: ${({ theme }) => theme.colour.paper};
+`;
+
+/** Survives a reload without the server. */
+const place = "palaestra-locked";
+const lockedHere = () => localStorage.getItem(place) !== null;
+const lockHere = (locked: boolean) =>
+  locked ? localStorage.setItem(place, "1") : localStorage.removeItem(place);
+
+/**
+ * Covers a tablet that was left alone; what runs goes on underneath. It is opened by the PIN or password of whoever is signed
+ * in, the PIN also without the server, or taken over by somebody else.
+ */
+export function TabletLock({ start }: { start: StartView }) {
+  const queries = useQueryClient();
+  const [locked, setLocked] = useState(() => lockedHere());
+  // Opened without the server: told to it when it is back.
+  const [given, setGiven] = useState<string | null>(null);
+  const shown = locked || start.locked;
+  const lock = useCallback(() => {
+    lockHere(true);
+    setLocked(true);
+    setGiven(null);
+    void api.POST("/api/lock").catch(() => undefined);
+  }, []);
+  useIdle(start.lockMinutes, !shown, lock);
+  const opened = useCallback(() => {
+    lockHere(false);
+    setLocked(false);
+    void queries.invalidateQueries();
+  }, [queries]);
+  useEffect(() => {
+    if (!start.locked || given === null) return;
+    void got(api.POST("/api/unlock", { body: { pin: given } }))
+      .then(opened, () => undefined)
+      .finally(() => setGiven(null));
+  }, [start.locked, given, opened]);
+  return (
+    <Cover isOpen={shown && given === null} isKeyboardDismissDisabled data-lock>
+      <Pane>
+        <Dialog>
+          <Locked
+            start={start}
+            onOpened={opened}
+            onOpenedAlone={(pin) => {
+              setGiven(pin);
+              opened();
+            }}
+          />
+        </Dialog>
+      </Pane>
+    </Cover>
+  );
+}
+
+function Locked(props: { start: StartView; onOpened: () => void; onOpenedAlone: (pin: string) => void }) {
+  const { start } = props;
+  const outbox = useOutbox();
+  const leave = useSignOut();
+  const [other, setOther] = useState(false);
+  const [byPassword, setByPassword] = useState(!start.hasPin);
+  if (other) {
+    return (
+      <Stack $gap={4}>
+        <Heading slot="title">{say("frame.who-takes-the-tablet")}</Heading>
+        <SignInForm
+          demo={start.demo ? start.accounts : []}
+          button={say("frame.take-it-over")}
+          before={() => outbox.flush().catch(() => undefined)}
+          onSignedIn={props.onOpened}
+        />
+        <Row>
+          <Button $quiet onPress={() => setOther(false)}>
+            {say("frame.back")}
+          </Button>
+        </Row>
+      </Stack>
+    );
+  }
+  return (
+    <Stack $gap={4}>
+      <Heading slot="title">{say("frame.locked")}</Heading>
+      <p>{say("frame.signed-in-as-name", { name: start.signedInAs ?? "" })}</p>
+      <Open {...props} byPassword={byPassword} />
+      <Row>
+        {start.hasPin && (
+          <Button $quiet $small onPress={() => setByPassword(!byPassword)}>
+            {byPassword ? say("frame.by-pin-instead") : say("frame.by-password-instead")}
+          </Button>
+        )}
+        <Button $quiet $small onPress={() => setOther(true)}>
+          {say("frame.somebody-else")}
+        </Button>
+        <Button
+          $quiet
+          $small
+          onPress={() =>
+            leave.mutate(undefined, {
+              onSuccess: () => {
+                forgetPin();
+                props.onOpened();
+              },
+            })
+          }
+        >
+          {say("frame.sign-out")}
+        </Button>
+      </Row>
+      <ProblemNote error={leave.error} />
+    </Stack>
+  );
+}
+
+/** The server was not there, and this tablet does not know the PIN. */
+class WrongAlone extends Error {}
+
+function Open(props: {
+  start: StartView;
+  byPassword: boolean;
+  onOpened: () => void;
+  onOpenedAlone: (pin: string) => void;
+}) {
+  const { start, byPassword } = props;
+  const who = start.signedInAs ?? "";
+  const queries = useQueryClient();
+  const [pin, setPin] = useState("");
+  const [password, setPassword] = useState("");
+  const open = useMutation({
+    mutationFn: async () => {
+      try {
+        await got(api.POST("/api/unlock", { body: byPassword ? { password } : { pin } }));
+        if (!byPassword) await keepPin(who, pin);
+        props.onOpened();
+      } catch (problem) {
+        const away = problem instanceof ProblemError && problem.status === 0;
+        if (!away || byPassword || !opensAlone(who)) throw problem;
+        if (!(await isPin(who, pin))) throw new WrongAlone();
+        props.onOpenedAlone(pin);
+      }
+    },
+    onError: (problem) => {
+      // Wrong too often: the sign-in is over.
+      if (problem instanceof ProblemError && problem.status === 401) {
+        forgetPin();
+        lockHere(false);
+        void queries.invalidateQueries({ queryKey: keys.start });
+      }
+      setPin("");
+    },
+  });
+  const problem = open.error instanceof ProblemError ? open.error : null;
+  const wrong =
+    problem?.field("pin") ?? (open.error instanceof WrongAlone ? say("frame.wrong-pin") : undefined);
+  return (
+    <SubmitForm onSubmit={() => open.mutate()}>
+      {byPassword ? (
+        <PasswordField
+          label={say("frame.password")}
+          value={password}
+          onChange={setPassword}
+          error={problem?.field("password")}
+          focused
+        />
+      ) : (
+        <TextField
+          label={say("frame.pin")}
+          value={pin}
+          onChange={setPin}
+          type="password"
+          inputMode="numeric"
+          autoComplete="off"
+          error={wrong}
+          focused
+        />
+      )}
+      {problem && problem.fields.length === 0 && <ProblemNote error={problem} />}
+      {problem?.status === 0 && <Small>{say("frame.without-the-server-by-pin")}</Small>}
+      <Button type="submit" isDisabled={open.isPending || (byPassword ? !password : !pin)}>
+        {say("frame.open")}
+      </Button>
+    </SubmitForm>
+  );
+}

@@ -1,0 +1,59 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, got, ProblemError } from "../api/client";
+import type { AccountView } from "../api/types";
+import { Button } from "../controls/Button";
+import { TextField } from "../controls/fields";
+import { ProblemNote, Row, Stack } from "../controls/layout";
+import { SubmitForm } from "../controls/SubmitForm";
+import { forgetPin, keepPin } from "../frame/pinVerifier";
+import { say } from "../words/say";
+
+/** Digits that open a tablet that locked itself, on this tablet also without the server. */
+export function PinSection({ account }: { account: AccountView }) {
+  const queries = useQueryClient();
+  const [pin, setPin] = useState("");
+  const set = useMutation({
+    mutationFn: async (value: string | null) => {
+      await got(api.PUT("/api/account/pin", { body: { value } }));
+      if (value === null) forgetPin();
+      else await keepPin(account.name, value);
+    },
+    onSuccess: () => {
+      setPin("");
+      return queries.invalidateQueries();
+    },
+  });
+  const field = set.error instanceof ProblemError ? set.error.field("value") : undefined;
+  return (
+    <section aria-label={say("people.pin")}>
+      <SubmitForm gap={3} onSubmit={() => set.mutate(pin)}>
+        <Stack $gap={3}>
+          <h2>{say("people.pin")}</h2>
+          <p>{account.hasPin ? say("people.pin-is-set") : say("people.pin-is-not-set")}</p>
+          <TextField
+            label={say("people.new-pin")}
+            hint={say("people.six-to-twelve-digits")}
+            value={pin}
+            onChange={setPin}
+            type="password"
+            inputMode="numeric"
+            autoComplete="off"
+            error={field}
+          />
+          {!field && <ProblemNote error={set.error} />}
+          <Row>
+            <Button $quiet type="submit" isDisabled={!pin || set.isPending}>
+              {say("people.keep-the-pin")}
+            </Button>
+            {account.hasPin && (
+              <Button $quiet isDisabled={set.isPending} onPress={() => set.mutate(null)}>
+                {say("people.without-a-pin")}
+              </Button>
+            )}
+          </Row>
+        </Stack>
+      </SubmitForm>
+    </section>
+  );
+}

@@ -1,0 +1,155 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.ChangeTracking;
+using Microsoft.EntityFrameworkCore.Diagnostics;
+using Palaestra.Data;
+using Palaestra.Data.Amendments;
+using Palaestra.Data.Intake;
+using Palaestra.Data.Outcomes;
+using Palaestra.Data.Visits;
+using Palaestra.Server.Clinics;
+using Palaestra.Server.People;
+
+namespace Palaestra.Server.Amendments;
+
+/// <summary>
+/// Nothing of a record is written over: what stood there is kept beside what took its place, in the transaction that writes it,
+/// whichever operation does.
+/// </summary>
+public sealed class AmendmentTrail(Amending amending, WhoIsHere who, ClinicClock clock)
+    : SaveChangesInterceptor
+{
+    public override ValueTask<InterceptionResult<int>> SavingChangesAsync(
+        DbContextEventData eventData,
+        InterceptionResult<int> result,
+        CancellationToken cancellationToken = default
+    )
+    {
+        if (eventData.Context is PalaestraDb db)
+        {
+            var amendments = db
+                .ChangeTracker.Entries()
+                .Where(entry => entry.State == EntityState.Modified)
+                .SelectMany(entry => Of(entry, db))
+                .ToList();
+            db.Amendments.AddRange(amendments);
+        }
+        return ValueTask.FromResult(result);
+    }
+
+    /// <summary>As it is kept.</summary>
+    public static string Json(object? part) => JsonSerializer.Serialize(part, CoreJson.Options);
+
+    private IEnumerable<Amendment> Of(EntityEntry entry, PalaestraDb db) =>
+        entry.Entity switch
+        {
+            Visit visit =>
+            [
+                .. Written(entry, AmendedPart.Intake, nameof(Visit.Intake), visit.EpisodeId, visit.Id),
+                .. Written(entry, AmendedPart.CheckIn, nameof(Visit.CheckIn), visit.EpisodeId, visit.Id),
+                .. Written(
+                    entry,
+                    AmendedPart.Reference,
+                    nameof(Visit.ReferenceSet),
+                    visit.EpisodeId,
+                    visit.Id
+                ),
+                .. Written(entry, AmendedPart.Answers, nameof(Visit.Answers), visit.EpisodeId, visit.Id),
+            ],
+            HomeLogDay day => Written(
+                entry,
+                AmendedPart.HomeDay,
+                nameof(HomeLogDay.Log),
+                day.EpisodeId,
+                day: day.Day
+            ),
+            LetterDraft letter when db.Visits.Local.FindEntry(letter.VisitId)?.Entity is { } visit => Written(
+                entry,
+                AmendedPart.Letter,
+                nameof(LetterDraft.Letter),
+                visit.EpisodeId,
+                letter.VisitId
+            ),
+            Episode episode when episode.RestingShape is not null => Whole(
+                AmendedPart.Neutral,
+                episode.Id,
+                Neutral(entry.OriginalValues),
+                Neutral(entry.CurrentValues)
+            ),
+            Client client
+                when db.Episodes.Local.FirstOrDefault(e => e.ClientId == client.Id) is { } episode => Whole(
+                AmendedPart.Client,
+                episode.Id,
+                Person(entry.OriginalValues),
+                Person(entry.CurrentValues)
+            ),
+            _ => [],
+        };
+
+    private IEnumerable<Amendment> Written(
+        EntityEntry entry,
+        AmendedPart part,
+        string property,
+        Guid episode,
+        Guid? visit = null,
+        DateOnly? day = null
+    )
+    {
+        var of = entry.Property(property);
+        return of.OriginalValue is null
+            ? []
+            : Whole(part, episode, of.OriginalValue, of.CurrentValue, visit, day);
+    }
+
+    private IEnumerable<Amendment> Whole(
+        AmendedPart part,
+        Guid episode,
+        object? before,
+        object? after,
+        Guid? visit = null,
+        DateOnly? day = null
+    )
+    {
+        var (was, @is) = (Json(before), Json(after));
+        if (was == @is || before is null)
+        {
+            yield break;
+        }
+        yield return new()
+        {
+            EpisodeId = episode,
+            VisitId = visit,
+            Day = day,
+            Part = part,
+            Before = was,
+            After = @is,
+            Reason = amending.Reason,
+            At = clock.Now,
+            By = who.SignIn?.Name ?? "",
+            AccountId = who.AccountId,
+        };
+    }
+
+    /// <summary>None before the station was done.</summary>
+    private static object? Neutral(PropertyValues values) =>
+        values[nameof(Episode.RestingShape)] is { } shape
+            ? new
+            {
+                RestingShape = shape,
+                Strategy = values[nameof(Episode.Strategy)],
+                Activation = values[nameof(Episode.Activation)],
+            }
+            : null;
+
+    private static object Person(PropertyValues values) =>
+        new
+        {
+            Name = values[nameof(Client.Name)],
+            BirthDate = values[nameof(Client.BirthDate)],
+            Sex = values[nameof(Client.Sex)],
+            HeightCm = (double?)values[nameof(Client.Height)] is { } metres
+                ? (double?)Math.Round(metres * 100, 1)
+                : null,
+            MassKg = values[nameof(Client.Mass)],
+        };
+}
