@@ -210,6 +210,7 @@ if (!describing)
     builder.Services.AddHostedService(services => services.GetRequiredService<AuditWriter>());
 }
 builder.Services.AddScoped<WhoIsHere>();
+builder.Services.AddScoped<Author>();
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<IValidator<IntakeForm>, IntakeFormValidator>();
 builder.Services.ConfigureHttpJsonOptions(json => CoreJson.Configure(json.SerializerOptions));

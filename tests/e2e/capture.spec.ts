@@ -109,8 +109,12 @@ test("two tablets and a colleague: nothing is lost and nothing counts twice", as
 
   // Handed over: the next one signs in at the same place; each mark stays with who made it.
   await page.getByRole("button", { name: "Hand over the tablet" }).click();
-  await page.getByRole("button", { name: /Bram Oakley/ }).click();
-  await page.getByRole("button", { name: "Sign in", exact: true }).click();
+  const next = page.getByRole("dialog", { name: "Who takes the tablet?" });
+  await expectAccessible(page, "handing over");
+  await next.getByRole("button", { name: /Bram Oakley/ }).click();
+  await next.getByRole("button", { name: "Take it over" }).click();
+  await expect(next).toHaveCount(0);
+  await expect(page.getByText("Signed in: Bram Oakley.")).toBeVisible();
   await expect(startButton(page).first()).toBeVisible();
   const events = await eventsOf(page, server.address);
   expect(new Set(events.map((e) => e.by))).toEqual(new Set(["Ines Tarrow", "Bram Oakley"]));

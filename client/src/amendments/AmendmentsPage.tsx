@@ -11,6 +11,15 @@ import { useVisit } from "../frame/useVisit";
 import { say } from "../words/say";
 import { fieldWords, valueWords } from "./changeWords";
 
+/** The same columns for every change: the eye runs down them. */
+const Changed = styled(Table)`
+  table-layout: fixed;
+  margin-bottom: ${({ theme }) => theme.space(2)};
+  th:first-child {
+    width: 24%;
+  }
+`;
+
 const Was = styled.del`
   color: ${({ theme }) => theme.colour.grey};
 `;
@@ -55,7 +64,7 @@ function Change({ change, library }: { change: RecordChange; library: Library })
           <Quiet style={{ fontWeight: 400 }}>{whereOf(change)}</Quiet>
         </h2>
         {change.fields.length > 0 && (
-          <Table>
+          <Changed>
             <thead>
               <tr>
                 <th>{say("amendments.what")}</th>
@@ -74,7 +83,7 @@ function Change({ change, library }: { change: RecordChange; library: Library })
                 </tr>
               ))}
             </tbody>
-          </Table>
+          </Changed>
         )}
         <p>
           {change.reason ?? <Quiet>{say("amendments.without-a-reason")}</Quiet>}{" "}

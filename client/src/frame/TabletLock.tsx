@@ -34,6 +34,9 @@ const Pane = styled(Modal)`
   background: ${({ theme }) => theme.colour.paper};
 `;
 
+/** So often the server is asked for while it is away. */
+const againMs = 2000;
+
 /** Survives a reload without the server. */
 const place = "palaestra-locked";
 const lockedHere = () => localStorage.getItem(place) !== null;
@@ -64,9 +67,21 @@ export function TabletLock({ start }: { start: StartView }) {
   }, [queries]);
   useEffect(() => {
     if (!start.locked || given === null) return;
-    void got(api.POST("/api/unlock", { body: { pin: given } }))
-      .then(opened, () => undefined)
-      .finally(() => setGiven(null));
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const tell = () =>
+      void got(api.POST("/api/unlock", { body: { pin: given } })).then(
+        () => {
+          setGiven(null);
+          opened();
+        },
+        (problem: unknown) => {
+          const away = problem instanceof ProblemError && problem.status === 0;
+          if (away) timer = setTimeout(tell, againMs);
+          else setGiven(null);
+        },
+      );
+    tell();
+    return () => clearTimeout(timer);
   }, [start.locked, given, opened]);
   return (
     <Cover isOpen={shown && given === null} isKeyboardDismissDisabled data-lock>
@@ -159,6 +174,8 @@ function Open(props: {
   const [pin, setPin] = useState("");
   const [password, setPassword] = useState("");
   const open = useMutation({
+    // Without the network too: that is what the PIN is kept for.
+    networkMode: "always",
     mutationFn: async () => {
       try {
         await got(api.POST("/api/unlock", { body: byPassword ? { password } : { pin } }));

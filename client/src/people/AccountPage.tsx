@@ -39,12 +39,12 @@ export function AccountPage() {
                 ))}
               </ul>
             </section>
+            <SignIns />
           </Stack>
           <Stack $gap={6}>
             <Password />
             <SecondFactor account={data} />
             <PinSection account={data} />
-            <SignIns />
           </Stack>
         </Columns>
       )}

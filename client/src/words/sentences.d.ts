@@ -960,6 +960,7 @@ export interface Sentences {
   "people.unknown-device": [];
   "people.what-account": [];
   "people.what-account-reset": [];
+  "people.what-amendments": [];
   "people.what-backup": [];
   "people.what-calendar": [];
   "people.what-client": [];
@@ -973,8 +974,10 @@ export interface Sentences {
   "people.what-home-log": [];
   "people.what-invitation": [];
   "people.what-letter": [];
+  "people.what-lock": [];
   "people.what-neutral": [];
   "people.what-password-again": [];
+  "people.what-photo": [];
   "people.what-plan": [];
   "people.what-policy": [];
   "people.what-progress": [];
@@ -988,6 +991,8 @@ export interface Sentences {
   "people.what-sign-in": [];
   "people.what-sign-out": [];
   "people.what-trace": [];
+  "people.what-trial": [];
+  "people.what-unlock": [];
   "people.what-visit": [];
   "people.what-you-may": [];
   "people.when": [];

@@ -3,7 +3,7 @@ using NodaTime;
 namespace Palaestra.Data.Audit;
 
 /// <summary>What is to become a link of the chain: stored in one transaction with what it tells of, linked by the one writer.</summary>
-public sealed class AuditNote
+public sealed record AuditNote
 {
     public long Id { get; init; }
     public Instant At { get; init; }

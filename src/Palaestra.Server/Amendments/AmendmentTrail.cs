@@ -7,7 +7,6 @@ using Palaestra.Data.Amendments;
 using Palaestra.Data.Intake;
 using Palaestra.Data.Outcomes;
 using Palaestra.Data.Visits;
-using Palaestra.Server.Clinics;
 using Palaestra.Server.People;
 
 namespace Palaestra.Server.Amendments;
@@ -16,8 +15,7 @@ namespace Palaestra.Server.Amendments;
 /// Nothing of a record is written over: what stood there is kept beside what took its place, in the transaction that writes it,
 /// whichever operation does.
 /// </summary>
-public sealed class AmendmentTrail(Amending amending, WhoIsHere who, ClinicClock clock)
-    : SaveChangesInterceptor
+public sealed class AmendmentTrail(Amending amending, Author author) : SaveChangesInterceptor
 {
     public override ValueTask<InterceptionResult<int>> SavingChangesAsync(
         DbContextEventData eventData,
@@ -124,9 +122,9 @@ public sealed class AmendmentTrail(Amending amending, WhoIsHere who, ClinicClock
             Before = was,
             After = @is,
             Reason = amending.Reason,
-            At = clock.Now,
-            By = who.SignIn?.Name ?? "",
-            AccountId = who.AccountId,
+            At = author.Now,
+            By = author.Name,
+            AccountId = author.AccountId,
         };
     }
 

@@ -4,17 +4,18 @@ using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Diagnostics;
 using NodaTime;
 using Palaestra.Data;
+using Palaestra.Data.Amendments;
 using Palaestra.Data.Audit;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Intake;
 using Palaestra.Data.Outcomes;
+using Palaestra.Data.Photos;
 using Palaestra.Data.Planning;
 using Palaestra.Data.Policies;
 using Palaestra.Data.Progression;
 using Palaestra.Data.Staff;
 using Palaestra.Data.Traces;
 using Palaestra.Data.Visits;
-using Palaestra.Server.Clinics;
 using Palaestra.Server.People;
 
 namespace Palaestra.Server.Audit;
@@ -23,7 +24,7 @@ namespace Palaestra.Server.Audit;
 /// Every change of the record is noted with what was before and after, in the transaction that makes it. What is tapped is a log
 /// of its own (events), appended once with author and time.
 /// </summary>
-public sealed class AuditTrail(WhoIsHere who, ClinicClock clock) : SaveChangesInterceptor
+public sealed class AuditTrail(Author author) : SaveChangesInterceptor
 {
     /// <summary>Never told: what a password or a code is kept as.</summary>
     private static readonly HashSet<string> Secret =
@@ -68,10 +69,10 @@ public sealed class AuditTrail(WhoIsHere who, ClinicClock clock) : SaveChangesIn
             ? null
             : new AuditNote
             {
-                At = clock.Now,
+                At = author.Now,
                 Kind = AuditKind.Change,
-                AccountId = who.AccountId,
-                By = who.SignIn?.Name ?? "",
+                AccountId = author.AccountId,
+                By = author.Name,
                 What = entry.Metadata.ClrType.Name,
                 Person = place.Person,
                 Episode = place.Episode,
@@ -119,6 +120,8 @@ public sealed class AuditTrail(WhoIsHere who, ClinicClock clock) : SaveChangesIn
             DecisionRecord decision => new(Visit: decision.VisitId),
             LetterDraft letter => new(Visit: letter.VisitId),
             StoredTrace trace => new(Visit: trace.VisitId),
+            StoredPhoto photo => new(Visit: photo.VisitId),
+            TrialMove move => new(Visit: move.VisitId),
             PolicyRevision or Clinic or ClinicSentence or Practitioner or Invitation => new(),
             _ => null,
         };

@@ -53,8 +53,22 @@ public sealed record DemoVisit(
     IReadOnlyDictionary<string, DemoReading>? Looks = null,
     DemoAnswers? Answers = null,
     DemoHome? Home = null,
-    IReadOnlyList<DemoTrace>? Traces = null
+    IReadOnlyList<DemoTrace>? Traces = null,
+    IReadOnlyList<DemoAmendment>? Amends = null
 );
+
+/// <summary>Something of the visit that was put right later: the check-in, or a fault that is taken out of a trial of the screen.</summary>
+/// <param name="By">A name of the scenario's accounts. <paramref name="Hours"/>: after the beginning of the visit.</param>
+public sealed record DemoAmendment(
+    string By,
+    string Why,
+    double Hours,
+    DemoCheckIn? CheckIn = null,
+    DemoMistaken? Mistaken = null
+);
+
+/// <summary>A trial of the screen in which a fault was marked that was none.</summary>
+public sealed record DemoMistaken(string Rung, Side Side);
 
 /// <summary>What an instrument saw of a trial: a file of content/demo/traces, invented like all of it.</summary>
 public sealed record DemoTrace(string Rung, Side Side, string File);

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
@@ -8,6 +9,7 @@ using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Visits;
 using Palaestra.Data;
+using Palaestra.Data.Audit;
 using Palaestra.Data.Staff;
 using Palaestra.Data.Traces;
 using Palaestra.Data.Visits;
@@ -36,9 +38,12 @@ public sealed class DemoSeeder(
     Settings settings,
     UserManager<Practitioner> users,
     ClinicClock today,
-    Amendments.TrialMoves moves
+    Amendments.TrialMoves moves,
+    Amendments.Amending amending,
+    Author author
 )
 {
+    private readonly Dictionary<string, Guid> accounts = [];
     private string Practitioner => scenario.Accounts[0].Name;
 
     public async Task Fill()
@@ -54,6 +59,7 @@ public sealed class DemoSeeder(
         {
             await Live(client);
         }
+        await InOrderOfTime();
         await whole.CommitAsync();
     }
 
@@ -75,6 +81,7 @@ public sealed class DemoSeeder(
                     string.Join(" ", created.Errors.Select(e => e.Description))
                 );
             }
+            accounts[account.Name] = user.Id;
         }
     }
 
@@ -88,6 +95,7 @@ public sealed class DemoSeeder(
             var day = today.Today.AddDays(-visit.DaysAgo);
             var at = today.Zone.At(day.ToDateTime(visit.Time));
             clock.Now = at;
+            Writes(Practitioner, clock);
             Guid visitId;
             if (episodeId is null)
             {
@@ -103,8 +111,94 @@ public sealed class DemoSeeder(
                 await db.SaveChangesAsync();
                 visitId = later.Id;
             }
+            await Looked(visit, episodeId.Value, visitId, at);
             await During(visit, visitId, clock, intake);
             db.ChangeTracker.Clear();
+            foreach (var amendment in visit.Amends ?? [])
+            {
+                clock.Now = at + Duration.FromHours(amendment.Hours);
+                Writes(amendment.By, clock);
+                await Amend(amendment, visitId, clock);
+                db.ChangeTracker.Clear();
+            }
+        }
+    }
+
+    /// <summary>Clients were lived through one after the other; the audit tells of the clinic's days.</summary>
+    private async Task InOrderOfTime()
+    {
+        var notes = await db.AuditNotes.AsNoTracking().OrderBy(n => n.At).ThenBy(n => n.Id).ToListAsync();
+        await db.AuditNotes.ExecuteDeleteAsync();
+        db.AuditNotes.AddRange(notes.Select(n => n with { Id = 0 }));
+        await db.SaveChangesAsync();
+    }
+
+    private void Writes(string name, DemoClock clock) =>
+        author.Is(name, accounts[name], () => Instant.FromDateTimeOffset(clock.GetUtcNow()));
+
+    /// <summary>What the audit keeps of such a visit beside its changes: the desk's look at what it may not see, the record opened, the sheet printed.</summary>
+    private async Task Looked(DemoVisit visit, Guid episode, Guid visitId, Instant at)
+    {
+        void Note(AuditKind kind, string what, string by, double minutes) =>
+            db.AuditNotes.Add(
+                new AuditNote
+                {
+                    At = at + Duration.FromMinutes(minutes),
+                    Kind = kind,
+                    AccountId = accounts[by],
+                    By = by,
+                    What = what,
+                    Episode = episode,
+                    Visit = visitId,
+                }
+            );
+        if (visit.Screen is not null)
+        {
+            Note(AuditKind.Refusal, "GetEpisode", scenario.Accounts[^1].Name, -10);
+        }
+        Note(AuditKind.View, "GetEpisode", Practitioner, 0);
+        if (visit.Session is not null)
+        {
+            Note(AuditKind.View, "GetSession", scenario.Accounts[1].Name, 5);
+            Note(AuditKind.Export, "GetSheetPdf", Practitioner, 40);
+        }
+        await db.SaveChangesAsync();
+    }
+
+    private async Task Amend(DemoAmendment amendment, Guid visitId, DemoClock clock)
+    {
+        var file = (await files.OfVisit(visitId))!;
+        if (amendment.CheckIn is { } told)
+        {
+            if (amending.Always(amendment.Why) is { } wrong)
+            {
+                throw new InvalidOperationException(wrong.Message.Text);
+            }
+            var visit = file.Visit(visitId);
+            visit.CheckIn = visit.CheckIn! with
+            {
+                PainNow = told.Now,
+                UsualPain = told.Usual,
+                NextDayPain = told.NextDay,
+                SettledHours = told.Settled,
+            };
+            visit.Version++;
+            await db.SaveChangesAsync();
+        }
+        if (amendment.Mistaken is { } mistaken)
+        {
+            var trial = file.Trials(visitId).First(t => t.RungId == mistaken.Rung && t.Side == mistaken.Side);
+            var at = clock.GetUtcNow();
+            Guid Id() => Guid.CreateVersion7(at);
+            await Store(
+                [
+                    new TrialAmended(Id(), trial.Id, at, amendment.Why),
+                    new Undone(Id(), trial.Id, at.AddSeconds(1), trial.Marks[0].EventId),
+                ],
+                visitId,
+                clock,
+                amendment.By
+            );
         }
     }
 
@@ -403,11 +497,11 @@ public sealed class DemoSeeder(
         await db.SaveChangesAsync();
     }
 
-    private async Task Store(List<CaptureEvent> events, Guid visitId, DemoClock clock)
+    private async Task Store(List<CaptureEvent> events, Guid visitId, DemoClock clock, string? by = null)
     {
         using var queue = new TapQueue();
         var log = new EventLog(db, library, At(clock), new CaseFiles(db, library, today), queue, moves);
-        var taken = await log.Append(visitId, events, Practitioner);
+        var taken = await log.Append(visitId, events, by ?? Practitioner);
         if (taken?.IsValid != true)
         {
             throw new InvalidOperationException(string.Join(" ", taken?.Errors ?? []));
