@@ -115,6 +115,13 @@ public sealed class MigrationStepTests : IDisposable
         Assert.Equal([Role.Administrator, Role.Practitioner], people[0].Roles);
         Assert.Equal([Role.Practitioner], people[1].Roles);
         Assert.All(people, p => Assert.Null(p.DisabledAt));
+        // Whoever keeps the clinic has the time to set up a second factor from the update on.
+        Assert.InRange(
+            people[0].AdministratorSince!.Value.ToDateTimeUtc(),
+            DateTime.UtcNow.AddMinutes(-5),
+            DateTime.UtcNow.AddMinutes(1)
+        );
+        Assert.Null(people[1].AdministratorSince);
     }
 
     /// <summary>A row with these values; of the columns that must have one, the others get 0.</summary>

@@ -229,6 +229,40 @@ public sealed class PrescriptionTests(OneServer one) : IClassFixture<OneServer>,
         Assert.Equal(HttpStatusCode.NotFound, (await outside.GetAsync(path)).StatusCode);
     }
 
+    /// <summary>A calendar asks a few times a day; whoever asks on and on, or tries addresses, is held off, and nobody else is.</summary>
+    [Fact]
+    public async Task A_feed_that_is_asked_for_on_and_on_is_held_off_and_a_colleagues_is_not()
+    {
+        // Its own server: who was held off is held off for a while.
+        using var own = new RunningServer();
+        var signedIn = await own.SignedIn();
+        var here = new Clinic(signedIn);
+        var paths = new List<string>();
+        foreach (var _ in Enumerable.Range(0, 2))
+        {
+            var opened = await here.NewClient();
+            await here.Screen(opened.VisitId, 1, 1);
+            await here.AcceptProposal(opened);
+            paths.Add((await signedIn.Post(At(opened, "feed"), new { }).Ok<FeedView>()).Path);
+        }
+        var somebody = own.Browser();
+        var answers = new List<HttpStatusCode>();
+        foreach (var _ in Enumerable.Range(0, 40))
+        {
+            answers.Add((await somebody.GetAsync(paths[0])).StatusCode);
+        }
+        Assert.Equal(HttpStatusCode.OK, answers[0]);
+        Assert.Equal(HttpStatusCode.TooManyRequests, answers[^1]);
+        Assert.Equal(HttpStatusCode.OK, (await somebody.GetAsync(paths[1])).StatusCode);
+        var tried = new List<HttpStatusCode>();
+        foreach (var _ in Enumerable.Range(0, 7))
+        {
+            tried.Add((await somebody.GetAsync($"/feeds/{Guid.NewGuid():N}.ics")).StatusCode);
+        }
+        Assert.Equal((HttpStatusCode.NotFound, HttpStatusCode.TooManyRequests), (tried[0], tried[^1]));
+        Assert.Equal(HttpStatusCode.OK, (await somebody.GetAsync(paths[1])).StatusCode);
+    }
+
     [Fact]
     public async Task A_day_away_that_was_in_the_feed_is_cancelled()
     {

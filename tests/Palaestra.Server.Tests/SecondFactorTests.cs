@@ -254,6 +254,29 @@ public sealed class SecondFactorTests : IDisposable
         Assert.Equal(before - 1, await OfEdda());
     }
 
+    [Theory]
+    [InlineData("POST", "/api/account/second-factor")]
+    [InlineData("DELETE", "/api/account/second-factor")]
+    [InlineData("POST", "/api/account/second-factor/recovery-codes")]
+    [InlineData("PUT", "/api/account/pin")]
+    [InlineData("POST", "/api/backups")]
+    public async Task What_opens_doors_wants_the_password_again(string method, string path)
+    {
+        var browser = await server.SignedIn();
+        clock.Go(TimeSpan.FromMinutes(6));
+        using var request = new HttpRequestMessage(new HttpMethod(method), path);
+        var refused = await browser.SendAsync(request);
+        Assert.Equal(
+            (HttpStatusCode.Forbidden, "reauthenticate"),
+            (refused.StatusCode, await TypeOf(refused))
+        );
+        (
+            await browser.Post("/api/reauthenticate", new ConfirmForm(Staff.Password))
+        ).EnsureSuccessStatusCode();
+        using var again = new HttpRequestMessage(new HttpMethod(method), path);
+        Assert.NotEqual(HttpStatusCode.Forbidden, (await browser.SendAsync(again)).StatusCode);
+    }
+
     [Fact]
     public async Task Minutes_of_the_lock_are_the_clinics_own()
     {
