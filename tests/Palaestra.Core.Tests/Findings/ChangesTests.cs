@@ -40,6 +40,18 @@ public class ChangesTests
         ChangeVerdict verdict
     ) => Assert.Equal(verdict, Only(Roll(before), Roll(now), "roll-range").Verdict);
 
+    /// <summary>The smallest change itself is one.</summary>
+    [Fact]
+    public void The_smallest_change_to_the_digit_is_a_change()
+    {
+        var smallest = Only(Raise(4), Raise(1), "active-leg-raise").Smallest;
+        Assert.Equal(ChangeVerdict.Better, Only(Raise(5), Raise(5 - smallest), "active-leg-raise").Verdict);
+        Assert.Equal(
+            ChangeVerdict.NoClearChange,
+            Only(Raise(5), Raise(5 - smallest + 0.001), "active-leg-raise").Verdict
+        );
+    }
+
     [Theory]
     [InlineData(4, 1, ChangeVerdict.Better)]
     [InlineData(1, 4, ChangeVerdict.Worse)]

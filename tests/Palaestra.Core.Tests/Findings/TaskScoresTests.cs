@@ -31,6 +31,29 @@ public class TaskScoresTests
     public void A_reach_is_told_as_a_share_of_leg_length(double reach, double leg, double percent) =>
         Assert.Equal(percent, TaskScores.PercentOfLeg(reach, leg)!.Value, 6);
 
+    /// <summary>
+    /// With one success and one failure added to each side (Agresti and Caffo 2000, from memory): 21/22 and 17/22 differ by
+    /// 0.182, more than 1.645 × √(0.0434/22 + 0.1756/22) = 0.164; 18/22 by 0.136, less than 0.154.
+    /// </summary>
+    [Theory]
+    [InlineData(16, Side.Left)]
+    [InlineData(17, null)]
+    [InlineData(20, null)]
+    public void Reps_differ_between_sides_beyond_what_a_repeat_would_show(int left, Side? weaker)
+    {
+        static Tape Done(Tape tape, Side side, int clean)
+        {
+            tape.Start("D6", side, target: new Dose(20, 1, 0)).Reps(clean);
+            for (var rep = clean; rep < 20; rep++)
+            {
+                tape.Rep(fault: "arch");
+            }
+            return tape.End();
+        }
+        var tape = Done(Done(new Tape(), Side.Left, left), Side.Right, 20);
+        Assert.Equal(weaker, Of(tape).Tasks.Single().Weaker);
+    }
+
     [Theory]
     [InlineData(null, 90.0)]
     [InlineData(60.0, null)]

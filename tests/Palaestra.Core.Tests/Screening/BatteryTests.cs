@@ -48,6 +48,39 @@ public class BatteryTests
         Assert.Equal(Enum.GetValues<Sector>().Length, seen.Count());
     }
 
+    /// <summary>What fits to the second fits.</summary>
+    [Fact]
+    public void The_minutes_a_screen_takes_are_enough_for_it()
+    {
+        foreach (var asked in Enumerable.Range(5, 40))
+        {
+            var battery = For(Someone.Calm, asked);
+            Assert.Equal(Ids(battery), Ids(For(Someone.Calm, battery.Minutes)));
+        }
+    }
+
+    [Fact]
+    public void What_was_left_for_want_of_time_or_shown_by_others_can_be_added_and_says_why()
+    {
+        var battery = For(Someone.Calm);
+        var byTime = battery.LeftOut.Where(l => l.Rule == "S-MINUTES").ToList();
+        var covered = battery.LeftOut.Where(l => l.Rule == "S-COVERED").ToList();
+        Assert.NotEmpty(byTime);
+        Assert.NotEmpty(covered);
+        Assert.All(byTime.Concat(covered), l => Assert.True(l.CanAdd));
+        // What belongs to every screen and shows nothing new says so; what belongs to a full one likewise.
+        foreach (var item in For(Someone.Calm, 60).Items)
+        {
+            var priority = Content.Library.FindTask(item.TaskId)!.Priority;
+            Assert.Contains(
+                item.Why.Id,
+                priority == 1 ? ["screen.always", "screen.first"] : new[] { "screen.second", "screen.first" }
+            );
+        }
+        var whys = For(Someone.Calm, 60).Items.Select(i => i.Why.Id).ToHashSet();
+        Assert.Superset(new HashSet<string> { "screen.always", "screen.second", "screen.first" }, whys);
+    }
+
     [Fact]
     public void S_MINUTES_says_what_would_go_over_and_more_minutes_take_it_in()
     {
