@@ -45,10 +45,11 @@ public class ChangesTests
     public void The_smallest_change_to_the_digit_is_a_change()
     {
         var smallest = Only(Raise(4), Raise(1), "active-leg-raise").Smallest;
-        Assert.Equal(ChangeVerdict.Better, Only(Raise(5), Raise(5 - smallest), "active-leg-raise").Verdict);
+        Assert.Equal(ChangeVerdict.Better, Only(Raise(smallest), Raise(0), "active-leg-raise").Verdict);
+        Assert.Equal(ChangeVerdict.Worse, Only(Raise(0), Raise(smallest), "active-leg-raise").Verdict);
         Assert.Equal(
             ChangeVerdict.NoClearChange,
-            Only(Raise(5), Raise(5 - smallest + 0.001), "active-leg-raise").Verdict
+            Only(Raise(smallest - 0.001), Raise(0), "active-leg-raise").Verdict
         );
     }
 

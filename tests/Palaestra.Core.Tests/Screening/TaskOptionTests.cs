@@ -73,12 +73,12 @@ public class TaskOptionTests
         Assert.NotEmpty(Of(Task("kick-back")).Covers);
     }
 
-    /// <summary>Where the first place lacks something the next one is taken; where all do, it is said what is lacking at the first.</summary>
+    /// <summary>Where all places lack something it is said what is lacking at the first.</summary>
     [Fact]
-    public void Without_its_equipment_a_task_goes_elsewhere_or_says_what_it_lacks()
+    public void Without_its_equipment_a_task_says_what_it_lacks()
     {
         var pieces = Content.Library.Equipment.Select(e => e.Id).ToArray();
-        var seen = new HashSet<string>();
+        var lacking = 0;
         foreach (var task in Content.Library.Tasks.Where(t => !t.Retired))
         {
             var whole = Of(task);
@@ -91,19 +91,15 @@ public class TaskOptionTests
                     without.Rung.Equipment.First(pieces.Contains),
                     lacks.Why.Values["pieces"] as string
                 );
-                seen.Add("lacks");
+                lacking++;
             }
             else
             {
                 Assert.Null(without.Out);
                 Assert.DoesNotContain(without.Rung.Equipment, pieces.Contains);
-                if (whole.Rung.Id != without.Rung.Id)
-                {
-                    seen.Add("elsewhere");
-                }
             }
         }
-        Assert.Equal(["elsewhere", "lacks"], seen.Order());
+        Assert.True(lacking > 0);
     }
 
     [Fact]
