@@ -76,6 +76,30 @@ public sealed class AmendmentTests : IAsyncLifetime
         Assert.NotEmpty(decided.Changed);
     }
 
+    /// <summary>A bar that was there all along, and a screen that was read wrongly: what was decided without them says so.</summary>
+    [Fact]
+    public async Task Decisions_say_what_they_would_be_with_an_amended_contraindication_and_not_with_a_later_one()
+    {
+        var (opened, visit) = await Decided();
+        async Task<int> Changed() =>
+            (await browser.Get<DecideView>($"/api/visits/{visit.Id}/decisions")).Changed.Count;
+        Assert.Equal(0, await Changed());
+        var library = await browser.Get<Server.Library.LibraryView>("/api/library");
+        var all = library.Precautions.Select(p => new ClientPrecaution(p.Id)).ToList();
+        // Told at a later visit: the decision of then rests on what was known then.
+        var later = await clinic.CheckIn(await clinic.Book(opened.EpisodeId, 14)).Ok<VisitView>();
+        var form = (await clinic.Episode(opened.EpisodeId)).Intake with { Precautions = all };
+        var path = $"/api/episodes/{opened.EpisodeId}/intake";
+        await browser.Put(path, form with { VisitId = later.Id }).Ok<EpisodeView>();
+        Assert.Equal(0, await Changed());
+        // It was so from the first day.
+        var now = await clinic.Episode(opened.EpisodeId);
+        await browser
+            .Put(path, now.Intake with { VisitId = opened.VisitId, Reason = "The referral says so." })
+            .Ok<EpisodeView>();
+        Assert.NotEqual(0, await Changed());
+    }
+
     [Fact]
     public async Task What_is_put_right_before_anything_rests_on_it_needs_no_reason_and_is_kept_too()
     {

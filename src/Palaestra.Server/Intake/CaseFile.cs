@@ -1,3 +1,4 @@
+using NodaTime;
 using Palaestra.Core.Body;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
@@ -210,14 +211,31 @@ public sealed class CaseFile
     public ScreenFindings? Findings(Guid? upTo = null) =>
         ScreenVisit(upTo) is { } visit ? FindingsOf(visit) : null;
 
+    /// <summary>What the last screen up to a visit says to somebody who knows of the client what was told by then.</summary>
+    public ScreenFindings? FindingsKnownAt(Visit visit) =>
+        ScreenVisit(visit.Id) is { } screened ? FindingsOf(screened, null, Told(visit)) : null;
+
+    /// <summary>Something of the screen that a visit's decisions looked at was amended after they were taken.</summary>
+    public bool ScreenAmendedSince(Visit visit) =>
+        visit.DecidedAt is { } decided
+        && ScreenVisit(visit.Id) is { } screened
+        && Events(screened.Id)
+            .OfType<TrialAmended>()
+            .Any(amended => Instant.FromDateTimeOffset(amended.At) > decided);
+
+    /// <summary>The client or the condition was asked about at a visit or before it, and the answers are kept as they were given there.</summary>
+    public bool HasOwnAnswers(Visit visit) =>
+        Visits.TakeWhile(v => NumberOf(v.Id) <= NumberOf(visit.Id)).Any(v => v.Intake is not null);
+
     /// <summary>What the screen of one visit says; with the age of that day.</summary>
     /// <param name="abilitiesAt">Visit at which it is asked too where the client stands, from everything up to then; none: it is not.</param>
-    public ScreenFindings FindingsOf(Visit visit, Guid? abilitiesAt = null)
+    /// <param name="known">What is known of the client; none: what was told last.</param>
+    public ScreenFindings FindingsOf(Visit visit, Guid? abilitiesAt = null, ClientProfile? known = null)
     {
         var age = Episode.Client?.AgeOn(DayOf(visit));
         return FindingsMaker.Of(
             Trials(visit.Id),
-            Profile,
+            known ?? Profile,
             Policy,
             library,
             new Person(age, Body.Sex),

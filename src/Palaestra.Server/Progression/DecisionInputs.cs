@@ -23,6 +23,7 @@ public static class DecisionInputs
         }
         var number = file.NumberOf(visitId);
         var performances = file.Performances(visitId);
+        var screened = file.FindingsKnownAt(visit);
         var open = file.Episode.DangerReports.Where(r => r.Open).Select(r => r.SignId).ToList();
         return new DecideInput(
             number,
@@ -38,7 +39,7 @@ public static class DecisionInputs
             LastWork(file, visit, performances),
             Home(file, visit, plan, library),
             file.Episode.OpenedOn,
-            file.Findings(visitId)?.Entries,
+            screened?.Entries,
             file.Episode.Equipment,
             plan.Plan.Strategy,
             plan.Plan.Activation,
@@ -47,8 +48,8 @@ public static class DecisionInputs
             Raises(file, visit, library),
             SetUps(file, visit),
             HomePainOf(file, visit),
-            WeakestSector: file.Findings(visitId)?.WeakLink?.Sector,
-            Broke: Broke(file.Findings(visitId)),
+            WeakestSector: screened?.WeakLink?.Sector,
+            Broke: Broke(screened),
             Probes: file.Probes(visitId),
             HomeLong: HomeLong(file, visit, library)
         );
@@ -115,32 +116,43 @@ public static class DecisionInputs
     /// A decided visit as its record stands now: the work, answers and home log of today beside everything else as it was
     /// when it was decided. What differs in the decisions then comes from edits of the record alone.
     /// </summary>
-    public static DecideInput? Again(
-        DecideInput then,
-        CaseFile file,
-        Guid visitId,
-        PracticeLibrary library
-    ) =>
-        Of(file, visitId, library) is { } now
-            ? then with
-            {
-                CheckIn = now.CheckIn with { DangerSigns = then.CheckIn.DangerSigns },
-                Visits = now.Visits,
-                Home = now.Home,
-                HomePain = now.HomePain,
-                // Decided before it was looked at: that is no edit of the record.
-                HomeLong = then.HomeLong is null ? null : now.HomeLong,
-                Pain = now.Pain,
-                Sessions = now.Sessions,
-                Probes = now.Probes,
-                LastWorkDate = now.LastWorkDate,
-                Profile = then.Profile with
+    public static DecideInput? Again(DecideInput then, CaseFile file, Guid visitId, PracticeLibrary library)
+    {
+        if (Of(file, visitId, library) is not { } now)
+        {
+            return null;
+        }
+        var visit = file.Visit(visitId);
+        // Searches rest on today's content and policy: told anew only where the screen itself was amended.
+        var screen = file.ScreenAmendedSince(visit) ? now : then;
+        return then with
+        {
+            CheckIn = now.CheckIn with { DangerSigns = then.CheckIn.DangerSigns },
+            Visits = now.Visits,
+            Home = now.Home,
+            HomePain = now.HomePain,
+            // Decided before it was looked at: that is no edit of the record.
+            HomeLong = then.HomeLong is null ? null : now.HomeLong,
+            Pain = now.Pain,
+            Sessions = now.Sessions,
+            Probes = now.Probes,
+            LastWorkDate = now.LastWorkDate,
+            SetUps = now.SetUps,
+            Entries = screen.Entries,
+            WeakestSector = screen.WeakestSector,
+            Broke = screen.Broke,
+            Profile = file.HasOwnAnswers(visit)
+                ? now.Profile with
+                {
+                    RestingShape = then.Profile.RestingShape,
+                }
+                : then.Profile with
                 {
                     Pain = now.Profile.Pain,
                     SettleHours = now.Profile.SettleHours,
                 },
-            }
-            : null;
+        };
+    }
 
     /// <summary>What is missing before this visit can be decided; none when nothing is.</summary>
     public static Message? WhyNot(CaseFile file, Guid visitId)

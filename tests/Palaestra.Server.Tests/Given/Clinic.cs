@@ -120,9 +120,9 @@ public sealed class Clinic(HttpClient browser)
         return await browser.Post($"/api/episodes/{opened.EpisodeId}/plans", form).Ok<PlanRevisionView>();
     }
 
-    public Task<VisitView> Book(Guid episodeId) =>
+    public Task<VisitView> Book(Guid episodeId, int days = 7) =>
         browser
-            .Post($"/api/episodes/{episodeId}/visits", new BookVisitForm(DateTime.Now.AddDays(7)))
+            .Post($"/api/episodes/{episodeId}/visits", new BookVisitForm(DateTime.Now.AddDays(days)))
             .Ok<VisitView>();
 
     public Task<HttpResponseMessage> CheckIn(VisitView visit, params string[] dangerSigns) =>
