@@ -108,6 +108,15 @@ public sealed class PhotoTests(OneServer one) : IClassFixture<OneServer>
             await browser.DeleteAsync($"/api/photos/{kept.Id}?reason=the%20client%20asked")
         ).EnsureSuccessStatusCode();
         Assert.Empty(await browser.GetAsync($"/api/photos/{kept.Id}").RefusedFields(HttpStatusCode.NotFound));
+        var change = Assert.Single(
+            await browser.Get<IReadOnlyList<Amendments.RecordChange>>(
+                $"/api/episodes/{opened.EpisodeId}/amendments"
+            )
+        );
+        Assert.Equal(
+            (Amendments.ChangedEntry.Photo, (Guid?)opened.VisitId, "the client asked"),
+            (change.Entry, change.VisitId, change.Reason)
+        );
         // A page in disguise is no picture.
         Assert.Equal(
             ["image"],

@@ -6,6 +6,7 @@ using Palaestra.Core.Signals;
 using Palaestra.Data.Audit;
 using Palaestra.Data.Traces;
 using Palaestra.Exchange.Instruments;
+using Palaestra.Server.Amendments;
 using Palaestra.Server.Instruments;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Library;
@@ -202,8 +203,23 @@ public sealed class TraceTests(WatchingServer watching) : IClassFixture<Watching
                 .Browser.Post(room.Of(trial) + "/file", new TraceFileForm(Csv(6, 9)))
                 .RefusedFields(HttpStatusCode.Conflict)
         );
-        (await room.Browser.DeleteAsync($"/api/traces/{entry.Id}")).EnsureSuccessStatusCode();
+        Assert.Equal(
+            ["reason"],
+            await room
+                .Browser.DeleteAsync($"/api/traces/{entry.Id}")
+                .RefusedFields(HttpStatusCode.UnprocessableEntity)
+        );
+        Assert.True(File.Exists(FileOf(entry)));
+        (
+            await room.Browser.DeleteAsync($"/api/traces/{entry.Id}?reason=the%20strap%20slipped")
+        ).EnsureSuccessStatusCode();
         Assert.False(File.Exists(FileOf(entry)));
+        var change = Assert.Single(
+            await room.Browser.Get<IReadOnlyList<RecordChange>>(
+                $"/api/episodes/{room.Opened.EpisodeId}/amendments"
+            )
+        );
+        Assert.Equal((ChangedEntry.Trace, "the strap slipped"), (change.Entry, change.Reason));
         Assert.Equal(6, (await ReadIn(room, trial, Csv(6, 9))).Seconds);
     }
 
@@ -288,6 +304,8 @@ public sealed class TraceTests(WatchingServer watching) : IClassFixture<Watching
         );
         var screen = await room.Browser.Get<ScreenView>($"/api/visits/{room.Opened.VisitId}/screen");
         Assert.Contains(screen.Trials, t => t.Id == trial);
-        (await room.Browser.DeleteAsync($"/api/traces/{entry.Id}")).EnsureSuccessStatusCode();
+        (
+            await room.Browser.DeleteAsync($"/api/traces/{entry.Id}?reason=the%20strap%20slipped")
+        ).EnsureSuccessStatusCode();
     }
 }

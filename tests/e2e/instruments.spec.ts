@@ -113,6 +113,7 @@ test("a trace from another source is read in by its columns, and wrong rows are 
   const csv = await page.request.get(await page.getByRole("link", { name: "Export CSV" }).evaluate((a) => (a as HTMLAnchorElement).href));
   expect(await csv.text()).toMatch(/^# instrument: cuff\r\n# rate_hz: 50/);
   await page.getByRole("button", { name: "Remove this trace" }).click();
+  await page.getByLabel("Why it is removed").fill("The strap slipped.");
   await page.getByRole("button", { name: "Yes, remove the trace" }).click();
   await expect(page.getByRole("heading", { name: "Tasks", exact: true })).toBeVisible();
 });

@@ -103,6 +103,8 @@ const entries: Record<RecordChange["entry"], string> = {
   answers: say("amendments.answers"),
   "home-day": say("amendments.home-day"),
   letter: say("amendments.letter"),
+  trace: say("amendments.trace"),
+  photo: say("amendments.photo"),
   trial: say("amendments.trial"),
   moved: say("amendments.moved"),
 };

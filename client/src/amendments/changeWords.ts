@@ -42,6 +42,7 @@ const names: Record<string, string> = {
   remark: say("amendments.remark"),
   activities: say("amendments.activities"),
   disability: say("amendments.disability"),
+  kept: say("amendments.kept"),
   counts: say("amendments.counts"),
   side: say("amendments.side"),
   reps: say("amendments.reps"),

@@ -1337,7 +1337,7 @@ export interface paths {
         get: operations["GetTrace"];
         put?: never;
         post?: never;
-        /** Removes a trace. */
+        /** Removes a trace, with a reason. */
         delete: operations["RemoveTrace"];
         options?: never;
         head?: never;
@@ -2261,7 +2261,7 @@ export interface components {
             now: components["schemas"]["Decision"];
         };
         /** @enum {string} */
-        ChangedEntry: "client" | "intake" | "neutral" | "check-in" | "reference" | "answers" | "home-day" | "letter" | "trial" | "moved";
+        ChangedEntry: "client" | "intake" | "neutral" | "check-in" | "reference" | "answers" | "home-day" | "letter" | "trace" | "photo" | "trial" | "moved";
         ChangedField: {
             name: string;
             before: null | components["schemas"]["JsonElement"];
@@ -14392,7 +14392,9 @@ export interface operations {
     };
     RemoveTrace: {
         parameters: {
-            query?: never;
+            query?: {
+                reason?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -14428,6 +14430,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -7,6 +7,7 @@ import type { Library, TraceView } from "../api/types";
 import { liveTrials } from "../capture/liveTrial";
 import { useCapture } from "../capture/useCapture";
 import { Button } from "../controls/Button";
+import { TextField } from "../controls/fields";
 import { Columns, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { seconds } from "../controls/words";
@@ -203,8 +204,10 @@ function Remove({ traceId, home }: { traceId: string; home: string }) {
   const go = useNavigate();
   const { visitId } = useVisit();
   const [sure, setSure] = useState(false);
+  const [why, setWhy] = useState("");
   const remove = useMutation({
-    mutationFn: () => got(api.DELETE("/api/traces/{id}", { params: { path: { id: traceId } } })),
+    mutationFn: () =>
+      got(api.DELETE("/api/traces/{id}", { params: { path: { id: traceId }, query: { reason: why } } })),
     onSuccess: async () => {
       await queries.invalidateQueries({ queryKey: keys.traces(visitId) });
       void go(home);
@@ -212,10 +215,20 @@ function Remove({ traceId, home }: { traceId: string; home: string }) {
   });
   return (
     <>
-      <Button $quiet $small onPress={() => (sure ? remove.mutate() : setSure(true))}>
+      {sure && (
+        <>
+          <Small role="status">{say("instruments.the-trial-and-its-marks")}</Small>
+          <TextField label={say("instruments.why-it-is-removed")} value={why} onChange={setWhy} />
+        </>
+      )}
+      <Button
+        $quiet
+        $small
+        isDisabled={sure && !why.trim()}
+        onPress={() => (sure ? remove.mutate() : setSure(true))}
+      >
         {sure ? say("instruments.yes-take-the-trace-away") : say("instruments.take-this-trace-away")}
       </Button>
-      {sure && <Small role="status">{say("instruments.the-trial-and-its-marks")}</Small>}
       <ProblemNote error={remove.error} />
     </>
   );

@@ -25,6 +25,7 @@ export interface Sentences {
   "amendments.height": [];
   "amendments.home-day": [];
   "amendments.intake": [];
+  "amendments.kept": [];
   "amendments.last-trained": [];
   "amendments.leg-pain": [];
   "amendments.leg-pain-left": [];
@@ -47,6 +48,7 @@ export interface Sentences {
   "amendments.pain-now": [];
   "amendments.pain-usual": [];
   "amendments.pain-worst": [];
+  "amendments.photo": [];
   "amendments.policy": [];
   "amendments.reason": [];
   "amendments.red-flags": [];
@@ -64,6 +66,7 @@ export interface Sentences {
   "amendments.stands-now": [];
   "amendments.stood-there": [];
   "amendments.strategy": [];
+  "amendments.trace": [];
   "amendments.training-at-home": [];
   "amendments.trial": [];
   "amendments.value": [];
@@ -641,6 +644,7 @@ export interface Sentences {
   "instruments.what-each-channel-came-to": [];
   "instruments.which-column": [];
   "instruments.whole": [];
+  "instruments.why-it-is-removed": [];
   "instruments.wider": [];
   "instruments.yaw": [];
   "instruments.yes-take-the-trace-away": [];

@@ -28,6 +28,12 @@ public enum AmendedPart
 
     /// <summary>The letter of a visit.</summary>
     Letter,
+
+    /// <summary>A trace that was removed, or replaced by another of the same trial.</summary>
+    Trace,
+
+    /// <summary>A picture that was removed.</summary>
+    Photo,
 }
 
 /// <summary>What stood in a record before it was written anew, and what took its place: appended once, never changed.</summary>

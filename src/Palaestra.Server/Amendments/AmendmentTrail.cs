@@ -6,6 +6,8 @@ using Palaestra.Data;
 using Palaestra.Data.Amendments;
 using Palaestra.Data.Intake;
 using Palaestra.Data.Outcomes;
+using Palaestra.Data.Photos;
+using Palaestra.Data.Traces;
 using Palaestra.Data.Visits;
 using Palaestra.Server.People;
 
@@ -17,7 +19,7 @@ namespace Palaestra.Server.Amendments;
 /// </summary>
 public sealed class AmendmentTrail(Amending amending, Author author) : SaveChangesInterceptor
 {
-    public override ValueTask<InterceptionResult<int>> SavingChangesAsync(
+    public override async ValueTask<InterceptionResult<int>> SavingChangesAsync(
         DbContextEventData eventData,
         InterceptionResult<int> result,
         CancellationToken cancellationToken = default
@@ -25,14 +27,18 @@ public sealed class AmendmentTrail(Amending amending, Author author) : SaveChang
     {
         if (eventData.Context is PalaestraDb db)
         {
-            var amendments = db
+            var changed = db
                 .ChangeTracker.Entries()
-                .Where(entry => entry.State == EntityState.Modified)
-                .SelectMany(entry => Of(entry, db))
+                .Where(entry => entry.State is EntityState.Modified or EntityState.Deleted)
                 .ToList();
-            db.Amendments.AddRange(amendments);
+            foreach (var entry in changed)
+            {
+                db.Amendments.AddRange(
+                    entry.State == EntityState.Modified ? Of(entry, db) : await Gone(entry, db)
+                );
+            }
         }
-        return ValueTask.FromResult(result);
+        return result;
     }
 
     /// <summary>As it is kept.</summary>
@@ -54,6 +60,14 @@ public sealed class AmendmentTrail(Amending amending, Author author) : SaveChang
                 ),
                 .. Written(entry, AmendedPart.Answers, nameof(Visit.Answers), visit.EpisodeId, visit.Id),
             ],
+            StoredPhoto { RemovedAt: not null } photo
+                when db.Visits.Local.FindEntry(photo.VisitId)?.Entity is { } visit => Whole(
+                AmendedPart.Photo,
+                visit.EpisodeId,
+                new { Kept = true },
+                new { Kept = false },
+                photo.VisitId
+            ),
             HomeLogDay day => Written(
                 entry,
                 AmendedPart.HomeDay,
@@ -83,6 +97,14 @@ public sealed class AmendmentTrail(Amending amending, Author author) : SaveChang
             ),
             _ => [],
         };
+
+    /// <summary>What is kept beside a trial, and is taken away.</summary>
+    private async Task<IEnumerable<Amendment>> Gone(EntityEntry entry, PalaestraDb db)
+    {
+        return entry.Entity is StoredTrace trace && await db.Visits.FindAsync(trace.VisitId) is { } visit
+            ? Whole(AmendedPart.Trace, visit.EpisodeId, new { Kept = true }, new { Kept = false }, visit.Id)
+            : [];
+    }
 
     private IEnumerable<Amendment> Written(
         EntityEntry entry,

@@ -18,6 +18,8 @@ public enum ChangedEntry
     Answers,
     HomeDay,
     Letter,
+    Trace,
+    Photo,
     Trial,
     Moved,
 }

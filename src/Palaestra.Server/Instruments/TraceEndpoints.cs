@@ -10,6 +10,7 @@ using Palaestra.Core.Signals;
 using Palaestra.Data;
 using Palaestra.Data.Traces;
 using Palaestra.Exchange.Instruments;
+using Palaestra.Server.Amendments;
 using Palaestra.Server.Audit;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
@@ -72,7 +73,9 @@ public static class TraceEndpoints
         group
             .MapGet("/traces/{id:guid}/file.csv", File)
             .Described("GetTraceFile", "A trace as CSV.", 404, 409);
-        group.MapDelete("/traces/{id:guid}", Remove).Described("RemoveTrace", "Removes a trace.", 404);
+        group
+            .MapDelete("/traces/{id:guid}", Remove)
+            .Described("RemoveTrace", "Removes a trace, with a reason.", 404, 422);
     }
 
     private static async Task<Results<Ok<IReadOnlyList<TraceEntry>>, ProblemHttpResult>> All(
@@ -268,11 +271,20 @@ public static class TraceEndpoints
         );
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, TraceStore traceStore)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        string? reason,
+        TraceStore traceStore,
+        Amending amending
+    )
     {
         if (await traceStore.Find(id) is not { } row)
         {
             return Problem.NotFound("trace");
+        }
+        if (amending.Always(reason) is { } unreasoned)
+        {
+            return Problem.Fields([unreasoned]);
         }
         await traceStore.Remove(row);
         return TypedResults.NoContent();

@@ -81,7 +81,8 @@ public sealed class TraceStore(PalaestraDb db, TraceFiles files, PracticeLibrary
 
     public async Task Remove(StoredTrace row)
     {
-        await db.Traces.Where(t => t.Id == row.Id).ExecuteDeleteAsync();
+        db.Traces.Remove(row);
+        await db.SaveChangesAsync();
         files.Delete(row.Id);
     }
 

@@ -125,6 +125,7 @@ public static class PhotoEndpoints
         PalaestraDb db,
         WhoIsHere who,
         ClinicClock clock,
+        Amending amending,
         HttpContext context
     )
     {
@@ -132,17 +133,19 @@ public static class PhotoEndpoints
         {
             return Problem.NotFound("kept-picture");
         }
-        if (string.IsNullOrWhiteSpace(reason) || reason.Length > Amending.ReasonMax)
+        if (amending.Always(reason) is { } unreasoned)
         {
-            return Problem.Field("reason", Message.Of("photo.reason"));
+            return Problem.Fields([unreasoned]);
         }
         // None: kept before pictures were written down.
         if (await db.Photos.FirstOrDefaultAsync(p => p.Id == id) is { } known)
         {
             context.IsAbout(known.VisitId);
+            // With the context: what is amended names the episode.
+            await db.Visits.FindAsync(known.VisitId);
             known.RemovedAt = clock.Now;
             known.RemovedBy = who.Name;
-            known.RemovedWhy = reason.Trim();
+            known.RemovedWhy = amending.Reason;
             await db.SaveChangesAsync();
         }
         File.Delete(path);
