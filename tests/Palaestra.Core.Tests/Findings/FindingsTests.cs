@@ -189,6 +189,31 @@ public class FindingsTests
         Assert.Contains("Pain ended", Says(weak), StringComparison.Ordinal);
     }
 
+    [Fact]
+    public void The_sentence_holds_only_what_there_is_to_say()
+    {
+        static IEnumerable<string> Holds(Tape tape) => Of(tape).Sentence.Values.Keys.Order();
+        var less = new Tape().Start("B5", Side.Left).Range(share: 0.5).Reps(5).End();
+        Assert.Equal(["less"], Holds(less));
+        var roll = new Tape().Task("roll-range", Side.Left).Range(degrees: 20).Reps(2).End();
+        Assert.Equal(["not_held"], Holds(roll));
+        Assert.Equal(["hurt"], Holds(new Tape().Start("B5", Side.Left).Reps(1).End(EndReason.Pain)));
+        Assert.Equal(["weak"], Holds(new Tape().Start("B5", Side.Left).Rep(fault: "arch").End()));
+        Assert.Empty(Holds(new Tape().Start("B5", Side.Left).Reps(5).End()));
+    }
+
+    /// <summary>One of two that faded is not most of them.</summary>
+    [Fact]
+    public void Endurance_is_most_of_what_broke()
+    {
+        static Tape Late(Tape tape, string rung) =>
+            tape.Start(rung, Side.Left, target: new Dose(5, 1, 0)).Reps(4).Rep(fault: "arch").End();
+        static Tape Early(Tape tape, string rung) =>
+            tape.Start(rung, Side.Left, target: new Dose(5, 1, 0)).Rep(fault: "arch").End();
+        Assert.Equal(WeakType.Capacity, Of(Early(Late(new Tape(), "B5"), "B6")).WeakLink!.Type);
+        Assert.Equal(WeakType.Endurance, Of(Late(Late(new Tape(), "B5"), "B6")).WeakLink!.Type);
+    }
+
     /// <summary>Some rungs of some ladders, clean or broken on either side.</summary>
     private static Tape AnyScreen(int seed)
     {
