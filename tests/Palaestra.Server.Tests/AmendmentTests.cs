@@ -237,6 +237,41 @@ public sealed class AmendmentTests : IAsyncLifetime
         Assert.Contains("cleanReps 3 4", only);
     }
 
+    /// <summary>A tablet that gives no reason is not refused, a late tap looks the same; but what it changed is told.</summary>
+    [Fact]
+    public async Task What_is_changed_in_a_trial_after_the_decision_is_told_with_a_reason_or_without()
+    {
+        var (opened, visit) = await Decided();
+        var library = await browser.Get<Server.Library.LibraryView>("/api/library");
+        var rung = library.Ladders.SelectMany(l => l.Rungs).First(r => r.Sides == RungSides.Each);
+        // Two hours before the decision, and told after it: late, and no amendment.
+        var events = clinic.Trial(rung, Side.Left, rung.Start, 2, 1);
+        await clinic.Send(visit.Id, events).Ok<EventsTaken>();
+        Assert.Empty(await Changes(opened.EpisodeId));
+        clock.Go(TimeSpan.FromMinutes(5));
+        var now = clock.GetUtcNow();
+        var other = new SideCorrected(Guid.CreateVersion7(), events[0].TrialId, now, Side.Right);
+        await clinic.Send(visit.Id, [other]).Ok<EventsTaken>();
+        var bare = Assert.Single(await Changes(opened.EpisodeId));
+        Assert.Null(bare.Reason);
+        Assert.Equal(
+            ("side", "left", "right"),
+            bare.Fields.Select(f => (f.Name, Text(f.Before), Text(f.After))).Single()
+        );
+        await clinic
+            .Send(
+                visit.Id,
+                [
+                    new TrialAmended(Guid.CreateVersion7(), other.TrialId, now.AddSeconds(9), "Not hers."),
+                    new TrialDiscarded(Guid.CreateVersion7(), other.TrialId, now.AddSeconds(10)),
+                ]
+            )
+            .Ok<EventsTaken>();
+        var both = await Changes(opened.EpisodeId);
+        Assert.Equal(["Not hers.", null], both.Select(c => c.Reason));
+        Assert.Contains(both[0].Fields, f => (f.Name, Text(f.After)) == ("counts", "False"));
+    }
+
     [Fact]
     public async Task A_trial_of_the_wrong_client_is_filed_anew_and_what_comes_late_follows_it()
     {

@@ -14,6 +14,9 @@ export function reasonWith(asker: Ask) {
   };
 }
 
+/** Asks why; null where it is left as it was. For what is written as events, which the server refuses for no want of a reason. */
+export const askReason: Ask = (why) => (ask ? ask(why) : Promise.resolve(null));
+
 /** What the server says where nothing but the reason is missing; a form that has a field for it asks by itself. */
 async function missing(answer: Response, sent: Request): Promise<string | null> {
   if (answer.status !== 422) return null;

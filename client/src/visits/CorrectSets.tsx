@@ -1,5 +1,7 @@
 import { Disclosure, DisclosurePanel } from "react-aria-components";
+import { dayOf, today } from "../api/clinicTime";
 import { findRung } from "../api/queries";
+import { askReason } from "../api/reasoned";
 import type { CaptureEvent, Library } from "../api/types";
 import { cleanReps, type LiveTrialState } from "../capture/liveTrial";
 import { Discarded } from "../capture/Discarded";
@@ -21,8 +23,19 @@ interface Props {
 
 /** What was logged wrong: a set that was the other side's, or that does not count. Later decisions say if that would change them. */
 export function CorrectSets(props: Props) {
-  const { trials, record, library } = props;
-  const { visitId } = useVisit();
+  const { trials, library } = props;
+  const { visitId, visit } = useVisit();
+  // Something may rest on it: why is kept with the set.
+  const settled = visit !== undefined && (visit.state === "done" || dayOf(visit.plannedAt) < today());
+  const record: RecordEvent = (trialId, kind, ...fields) => {
+    const change = () => props.record(trialId, kind, ...fields);
+    if (!settled) return change();
+    void askReason(say("visits.something-rests-on-it")).then((reason) => {
+      if (reason === null) return;
+      props.record(trialId, "trial-amended", { reason });
+      change();
+    });
+  };
   const done = trials.filter((t) => t.ended !== null).sort((a, b) => a.startedAt - b.startedAt);
   const discarded = discardedOf(props.events, "session");
   if (done.length + discarded.length === 0) return null;

@@ -1635,6 +1635,7 @@ export interface Sentences {
   "visits.skip-rung": [values: Values<"rung">];
   "visits.skip-swap-add": [];
   "visits.sleeps-through": [];
+  "visits.something-rests-on-it": [];
   "visits.sore-muscles-told-apart-from": [];
   "visits.stands-in": [];
   "visits.start-side": [values: Values<"side">];

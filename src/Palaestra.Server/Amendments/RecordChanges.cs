@@ -68,53 +68,83 @@ public static class RecordChanges
             amendment.At
         );
 
+    /// <summary>Where a trial began to be another: a reason was given, or it was changed after the visit was decided without one.</summary>
+    private sealed record Cut(CaptureEvent First, string? Reason);
+
     /// <summary>What the amendments of a visit's trials came to, each against what stood before it.</summary>
     public static IEnumerable<RecordChange> OfTrials(CaseFile file, Guid visitId, PracticeLibrary library)
     {
         var log = file.Events(visitId);
         var visit = file.Visit(visitId);
-        foreach (var amended in log.OfType<TrialAmended>())
+        foreach (var start in log.OfType<TrialStarted>())
         {
-            var own = log.Where(e => e.TrialId == amended.TrialId)
+            var own = log.Where(e => e.TrialId == start.TrialId)
                 .OrderBy(e => e.At)
                 .ThenBy(e => e.Id)
                 .ToList();
-            if (own.OfType<TrialStarted>().FirstOrDefault() is not { } start)
+            var cuts = Cuts(own, visit.DecidedAt);
+            for (var i = 0; i < cuts.Count; i++)
             {
-                continue;
-            }
-            // What follows an amendment, up to the next, is what it changed; taps that arrive late are older than it.
-            var until = own.OfType<TrialAmended>().Where(e => After(e, amended)).FirstOrDefault();
-            // With its neighbours: pain before is asked once for all sets of an exercise.
-            Told Stood(Func<CaptureEvent, bool> by) =>
-                Told.Of(
-                    TrialFold
-                        .Trials(
-                            log.Where(e => e.TrialId != amended.TrialId || by(e)),
-                            library,
-                            file.Policy.Pain,
-                            file.PainAt(visit)
-                        )
-                        .SingleOrDefault(t => t.Id == amended.TrialId),
-                    start
+                var (cut, next) = (cuts[i], i + 1 < cuts.Count ? cuts[i + 1].First : null);
+                // With its neighbours: pain before is asked once for all sets of an exercise.
+                Told Stood(Func<CaptureEvent, bool> by) =>
+                    Told.Of(
+                        TrialFold
+                            .Trials(
+                                log.Where(e => e.TrialId != start.TrialId || by(e)),
+                                library,
+                                file.Policy.Pain,
+                                file.PainAt(visit)
+                            )
+                            .SingleOrDefault(t => t.Id == start.TrialId),
+                        start
+                    );
+                // What follows a cut, up to the next, is what changed; taps that arrive late are older than it.
+                var fields = Fields(
+                    Element(Stood(e => After(cut.First, e))),
+                    Element(Stood(e => next is null || After(next, e)))
                 );
-            yield return new(
-                ChangedEntry.Trial,
-                visitId,
-                file.NumberOf(visitId),
-                null,
-                amended.TrialId,
-                start.RungId,
-                start.Side,
-                Fields(
-                    Element(Stood(e => After(amended, e))),
-                    Element(Stood(e => until is null || After(until, e)))
-                ),
-                amended.Reason,
-                amended.By ?? "",
-                Instant.FromDateTimeOffset(amended.At)
-            );
+                if (cut.Reason is null && fields.Count == 0)
+                {
+                    continue;
+                }
+                yield return new(
+                    ChangedEntry.Trial,
+                    visitId,
+                    file.NumberOf(visitId),
+                    null,
+                    start.TrialId,
+                    start.RungId,
+                    start.Side,
+                    fields,
+                    cut.Reason,
+                    cut.First.By ?? "",
+                    Instant.FromDateTimeOffset(cut.First.At)
+                );
+            }
         }
+    }
+
+    /// <param name="own">Of one trial, in order.</param>
+    private static List<Cut> Cuts(List<CaptureEvent> own, Instant? decided)
+    {
+        var cuts = new List<Cut>();
+        foreach (var e in own)
+        {
+            if (e is TrialAmended amended)
+            {
+                cuts.Add(new(e, amended.Reason));
+            }
+            else if (
+                decided is { } at
+                && Instant.FromDateTimeOffset(e.At) > at
+                && (cuts.Count == 0 || Instant.FromDateTimeOffset(cuts[^1].First.At) <= at)
+            )
+            {
+                cuts.Add(new(e, null));
+            }
+        }
+        return cuts;
     }
 
     /// <summary>A trial that was filed anew, told at both visits.</summary>
