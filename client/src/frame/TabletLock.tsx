@@ -14,6 +14,7 @@ import { SubmitForm } from "../controls/SubmitForm";
 import { say } from "../words/say";
 import { forgetPin, isPin, keepPin, opensAlone } from "./pinVerifier";
 import { SignInForm } from "./SignInForm";
+import { lockedHere, lockHere, onLockElsewhere, touchedNow } from "./tabletState";
 import { useIdle } from "./useIdle";
 import { useSignOut } from "./useSignOut";
 
@@ -37,12 +38,6 @@ const Pane = styled(Modal)`
 /** So often the server is asked for while it is away. */
 const againMs = 2000;
 
-/** Survives a reload without the server. */
-const place = "palaestra-locked";
-const lockedHere = () => localStorage.getItem(place) !== null;
-const lockHere = (locked: boolean) =>
-  locked ? localStorage.setItem(place, "1") : localStorage.removeItem(place);
-
 /**
  * Covers a tablet that was left alone; what runs goes on underneath. It is opened by the PIN or password of whoever is signed
  * in, the PIN also without the server, or taken over by somebody else.
@@ -62,9 +57,18 @@ export function TabletLock({ start }: { start: StartView }) {
   useIdle(start.lockMinutes, !shown, lock);
   const opened = useCallback(() => {
     lockHere(false);
+    touchedNow();
     setLocked(false);
     void queries.invalidateQueries();
   }, [queries]);
+  useEffect(
+    () =>
+      onLockElsewhere((elsewhere) => {
+        setLocked(elsewhere);
+        void queries.invalidateQueries({ queryKey: keys.start });
+      }),
+    [queries],
+  );
   useEffect(() => {
     if (!start.locked || given === null) return;
     let timer: ReturnType<typeof setTimeout> | undefined;

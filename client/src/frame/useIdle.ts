@@ -1,23 +1,23 @@
 import { useEffect } from "react";
+import { lastTouched, touchedNow } from "./tabletState";
 
 const touches = ["pointerdown", "keydown", "wheel"] as const;
 
-/** Calls when nothing was touched for so long; a tablet that slept meanwhile says so when it wakes. */
+/** Calls when no tab was touched for so long; a tablet that slept meanwhile says so when it wakes. */
 export function useIdle(minutes: number, enabled: boolean, onIdle: () => void) {
   useEffect(() => {
     if (!enabled) return;
-    let last = Date.now();
-    const touched = () => {
-      last = Date.now();
-    };
     const look = () => {
-      if (Date.now() - last >= minutes * 60_000) onIdle();
+      if (Date.now() - lastTouched() >= minutes * 60_000) onIdle();
     };
-    for (const touch of touches) window.addEventListener(touch, touched, true);
+    // Loaded anew after so long it is as if it had been open all the while.
+    if (lastTouched() === 0) touchedNow();
+    else look();
+    for (const touch of touches) window.addEventListener(touch, touchedNow, true);
     document.addEventListener("visibilitychange", look);
     const timer = setInterval(look, 1000);
     return () => {
-      for (const touch of touches) window.removeEventListener(touch, touched, true);
+      for (const touch of touches) window.removeEventListener(touch, touchedNow, true);
       document.removeEventListener("visibilitychange", look);
       clearInterval(timer);
     };

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
@@ -10,6 +10,7 @@ import { CodeField, NewPasswordField } from "../controls/secrets";
 import { Columns, Note, ProblemNote, Small, Stack } from "../controls/layout";
 import { SubmitForm } from "../controls/SubmitForm";
 import { SignInForm } from "../frame/SignInForm";
+import { lockHere, useTouched } from "../frame/tabletState";
 import { say, sayRich } from "../words/say";
 
 export const Door = styled.main`
@@ -24,6 +25,9 @@ const Word = styled.h1`
 `;
 
 export function SignInPage(props: { start: StartView }) {
+  // Where nobody is signed in nothing is locked.
+  useEffect(() => lockHere(false), []);
+  useTouched();
   return (
     <Door>
       <Columns $at="1fr 1fr">
@@ -47,6 +51,7 @@ export function SignInPage(props: { start: StartView }) {
 
 export function useEnter(enter: () => Promise<unknown>) {
   const queries = useQueryClient();
+  useTouched();
   return useMutation({ mutationFn: enter, onSuccess: () => queries.invalidateQueries() });
 }
 

@@ -1,0 +1,42 @@
+import { useEffect } from "react";
+
+/** What the tabs of one tablet know together, also over a reload without the server: whether it is locked, and when it was touched last. */
+const lockedAt = "palaestra-locked";
+const touchedAt = "palaestra-touched";
+
+/** Touches are written down at most so often. */
+const writeMs = 2000;
+
+export const lockedHere = () => localStorage.getItem(lockedAt) !== null;
+
+export const lockHere = (locked: boolean) =>
+  locked ? localStorage.setItem(lockedAt, "1") : localStorage.removeItem(lockedAt);
+
+/** Calls when another tab locks or opens the tablet; returns what ends that. */
+export function onLockElsewhere(changed: (locked: boolean) => void) {
+  const heard = (e: StorageEvent) => {
+    if (e.key === lockedAt) changed(e.newValue !== null);
+  };
+  window.addEventListener("storage", heard);
+  return () => window.removeEventListener("storage", heard);
+}
+
+/** Milliseconds since the epoch; 0 where nobody touched it yet. */
+export const lastTouched = () => Number(localStorage.getItem(touchedAt) ?? 0);
+
+export function touchedNow() {
+  const now = Date.now();
+  if (now - lastTouched() >= writeMs || now < lastTouched()) localStorage.setItem(touchedAt, `${now}`);
+}
+
+/** Whoever is at a page where they sign in is there: what was left alone before is not counted against them. */
+export function useTouched() {
+  useEffect(() => {
+    touchedNow();
+    const touches = ["pointerdown", "keydown"] as const;
+    for (const touch of touches) window.addEventListener(touch, touchedNow, true);
+    return () => {
+      for (const touch of touches) window.removeEventListener(touch, touchedNow, true);
+    };
+  }, []);
+}
