@@ -4,6 +4,7 @@ using Palaestra.Core.Capture;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Visits;
+using Palaestra.Data.Amendments;
 using Palaestra.Data.Staff;
 using Palaestra.Server.Amendments;
 using Palaestra.Server.Intake;
@@ -64,7 +65,7 @@ public sealed class AmendmentTests : IAsyncLifetime
         await Amend(" The client had misheard. ").Ok<VisitView>();
         var change = Assert.Single(await Changes(opened.EpisodeId));
         Assert.Equal(
-            (ChangedEntry.CheckIn, (Guid?)visit.Id, (int?)2, "The client had misheard.", "Edda Marl"),
+            (AmendedPart.CheckIn, (Guid?)visit.Id, (int?)2, "The client had misheard.", "Edda Marl"),
             (change.Entry, change.VisitId, change.VisitNumber, change.Reason, change.By)
         );
         Assert.Equal(
@@ -153,7 +154,12 @@ public sealed class AmendmentTests : IAsyncLifetime
             ["reason"],
             await browser.Put(path, form).RefusedFields(HttpStatusCode.UnprocessableEntity)
         );
-        var view = await browser.Put(path, form with { Reason = "The old letter came." }).Ok<EpisodeView>();
+        // Days away are of the weeks to come, and of no visit.
+        var away = new Core.Planning.DaysAway(new(2027, 3, 1), new(2027, 3, 7));
+        var view = await browser
+            .Put(path, form with { Reason = "The old letter came.", Away = [away] })
+            .Ok<EpisodeView>();
+        Assert.Equal([away], view.Intake.Away!);
         Assert.Equal(new Pain(3, 4, 3), view.Visits[0].Intake!.Pain);
         Assert.Equal(20, view.Visits[0].Intake!.MinutesPerDay);
         Assert.Equal(new Pain(5, 6, 4), view.Visits[1].Intake!.Pain);
@@ -163,7 +169,7 @@ public sealed class AmendmentTests : IAsyncLifetime
         Assert.Equal(
             [2, 1],
             (await Changes(opened.EpisodeId))
-                .Where(c => c.Reason == "The old letter came." && c.Entry == ChangedEntry.Intake)
+                .Where(c => c.Reason == "The old letter came." && c.Entry == AmendedPart.Intake)
                 .Select(c => c.VisitNumber!.Value)
                 .OrderDescending()
         );
@@ -220,10 +226,7 @@ public sealed class AmendmentTests : IAsyncLifetime
                 await clinic.Send(opened.VisitId, [one]).Ok<EventsTaken>();
             }
             var change = Assert.Single(await Changes(opened.EpisodeId));
-            Assert.Equal(
-                (ChangedEntry.Trial, rung.Id, Side.Left),
-                (change.Entry, change.RungId, change.Side)
-            );
+            Assert.Equal((AmendedPart.Trial, rung.Id, Side.Left), (change.Entry, change.RungId, change.Side));
             Assert.Equal("Looked at the film.", change.Reason);
             told.Add(
                 string.Join(
@@ -304,6 +307,14 @@ public sealed class AmendmentTests : IAsyncLifetime
         // The tablet that took it does not know, and sends the rest, with taps of what stayed, to where it was.
         var late = await clinic.Send(wrong.VisitId, [.. events.Skip(2), stays[^1]]).Ok<EventsTaken>();
         Assert.Equal((events.Count - 4, 3), (late.Stored, late.Known));
+        // What cannot be is named by its place in the batch that was sent, whichever record it belongs to.
+        var tooMuch = new EffortMarked(Guid.CreateVersion7(), events[0].TrialId, events[^1].At, 44);
+        Assert.Equal(
+            ["events[1].value"],
+            await clinic
+                .Send(wrong.VisitId, [stays[^1], tooMuch])
+                .RefusedFields(HttpStatusCode.UnprocessableEntity)
+        );
         async Task<IReadOnlyList<Trial>> Trials(Guid visit) =>
             (await browser.Get<ScreenView>($"/api/visits/{visit}/screen")).Trials;
         Assert.Equal([stays[0].TrialId], (await Trials(wrong.VisitId)).Select(t => t.Id));
@@ -313,7 +324,7 @@ public sealed class AmendmentTests : IAsyncLifetime
         {
             var change = Assert.Single(await Changes(opened.EpisodeId));
             Assert.Equal(
-                (ChangedEntry.Moved, rung.Id, (Side?)Side.Left, "Taken under the neighbour.", "Edda Marl"),
+                (AmendedPart.Moved, rung.Id, (Side?)Side.Left, "Taken under the neighbour.", "Edda Marl"),
                 (change.Entry, change.RungId!, change.Side, change.Reason!, change.By)
             );
             Assert.Equal(opened.VisitId, change.VisitId);

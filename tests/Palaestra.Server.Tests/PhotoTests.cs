@@ -114,7 +114,7 @@ public sealed class PhotoTests(OneServer one) : IClassFixture<OneServer>
             )
         );
         Assert.Equal(
-            (Amendments.ChangedEntry.Photo, (Guid?)opened.VisitId, "the client asked"),
+            (Data.Amendments.AmendedPart.Photo, (Guid?)opened.VisitId, "the client asked"),
             (change.Entry, change.VisitId, change.Reason)
         );
         // A page in disguise is no picture.

@@ -60,14 +60,14 @@ public sealed class TapTests(OneServer one) : IClassFixture<OneServer>
         var library = one.Running.Services.GetRequiredService<PolicyLibrary>().Library;
         var clock = one.Running.Services.GetRequiredService<ClinicClock>();
         using var queue = new TapQueue();
-        var who = one.Running.Services.CreateScope().ServiceProvider.GetRequiredService<WhoIsHere>();
+        var author = one.Running.Services.CreateScope().ServiceProvider.GetRequiredService<Author>();
         var log = new EventLog(
             db,
             library,
             clock,
             new CaseFiles(db, library, clock),
             queue,
-            new TrialMoves(db, clock, who)
+            new TrialMoves(db, author)
         );
         var taken = await log.Append(visitId, events, "Edda Marl");
         Assert.Equal(events.Length, taken?.Value?.Stored);

@@ -3,6 +3,7 @@ using System.Text;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Signals;
+using Palaestra.Data.Amendments;
 using Palaestra.Data.Audit;
 using Palaestra.Data.Traces;
 using Palaestra.Exchange.Instruments;
@@ -219,7 +220,7 @@ public sealed class TraceTests(WatchingServer watching) : IClassFixture<Watching
                 $"/api/episodes/{room.Opened.EpisodeId}/amendments"
             )
         );
-        Assert.Equal((ChangedEntry.Trace, "the strap slipped"), (change.Entry, change.Reason));
+        Assert.Equal((AmendedPart.Trace, "the strap slipped"), (change.Entry, change.Reason));
         Assert.Equal(6, (await ReadIn(room, trial, Csv(6, 9))).Seconds);
     }
 

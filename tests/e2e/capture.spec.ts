@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { expectAccessible, pick, station } from "./hands";
-import { eventsOf, keepOnly, openScreen, startButton, stored } from "./screening";
+import { beginLegLowering, eventsOf, keepOnly, openScreen, startButton, stored } from "./screening";
 import { Server } from "./server";
 
 const server = new Server("demo", 5194);
@@ -85,10 +85,7 @@ test("range, instrument, persisting faults, pause, the wrong side and undo acros
 
 test("two tablets and a colleague: nothing is lost and nothing counts twice", async ({ page, browser }) => {
   await openScreen(page, server.address, /Nerys Quill/);
-  await keepOnly(page, ["Fists", "Leg lowering"]);
-  await page.getByRole("button", { name: "Begin the screen" }).click();
-  await page.getByRole("button", { name: "Do Leg lowering now" }).or(startButton(page)).first().click();
-  if (await startButton(page).isVisible()) await startButton(page).click();
+  await beginLegLowering(page);
   await page.keyboard.press("Space");
   await stored(page);
 

@@ -1,7 +1,7 @@
 import { createHmac } from "node:crypto";
 import { expect, type Page, test } from "@playwright/test";
 import { expectAccessible, pick } from "./hands";
-import { doTrial, keepOnly, openScreen, startButton, stored } from "./screening";
+import { beginLegLowering, doTrial, openScreen, stored } from "./screening";
 import { Server } from "./server";
 
 const server = new Server("demo", 5201);
@@ -120,10 +120,7 @@ test("a tablet left alone locks itself, and opens by the PIN, also without the s
 test("somebody else takes a locked tablet over, and what runs goes on", async ({ page }) => {
   await page.clock.install();
   await openScreen(page, server.address, /Nerys Quill/);
-  await keepOnly(page, ["Fists", "Leg lowering"]);
-  await page.getByRole("button", { name: "Begin the screen" }).click();
-  await page.getByRole("button", { name: "Do Leg lowering now" }).or(startButton(page)).first().click();
-  if (await startButton(page).isVisible()) await startButton(page).click();
+  await beginLegLowering(page);
   await page.keyboard.press("Space");
   await stored(page);
   await page.clock.fastForward("11:00");
@@ -187,10 +184,7 @@ test("what was decided on is amended with a reason, and what stood there is show
 
 test("a trial taken under the wrong client goes to the right one", async ({ page }) => {
   await openScreen(page, server.address, /Maris Telleke/);
-  await keepOnly(page, ["Fists", "Leg lowering"]);
-  await page.getByRole("button", { name: "Begin the screen" }).click();
-  await page.getByRole("button", { name: "Do Leg lowering now" }).or(startButton(page)).first().click();
-  if (await startButton(page).isVisible()) await startButton(page).click();
+  await beginLegLowering(page);
   await doTrial(page, "keys", true);
   await stored(page);
   await page.getByRole("button", { name: "Correct a trial" }).click();

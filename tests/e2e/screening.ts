@@ -4,6 +4,14 @@ import { station } from "./hands";
 export const startButton = (page: Page) => page.getByRole("button", { name: /^Start(, (left|right))?$/ });
 export const finished = (page: Page) => page.getByRole("heading", { name: "Screen complete" });
 
+/** Begins a screen of two tasks and starts the one that climbs. */
+export async function beginLegLowering(page: Page) {
+  await keepOnly(page, ["Fists", "Leg lowering"]);
+  await page.getByRole("button", { name: "Begin the screen" }).click();
+  await page.getByRole("button", { name: "Do Leg lowering now" }).or(startButton(page)).first().click();
+  if (await startButton(page).isVisible()) await startButton(page).click();
+}
+
 /** How a trial is done: with the finger, or with keys alone. */
 export type Hand = "touch" | "keys";
 

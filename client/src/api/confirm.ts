@@ -1,4 +1,4 @@
-import type { Middleware } from "openapi-fetch";
+import { sentAgain } from "./again";
 
 type Ask = () => Promise<boolean>;
 
@@ -28,21 +28,8 @@ const wantsPassword = async (answer: Response) =>
   )?.type === "reauthenticate";
 
 /** A request that is refused until the password is given again is sent again after it was. */
-export function confirming(): Middleware {
-  const sent = new Map<string, Request>();
-  return {
-    onRequest({ request, id }) {
-      // A body can be read once.
-      sent.set(id, request.clone());
-    },
-    async onResponse({ response, id }) {
-      const again = sent.get(id);
-      sent.delete(id);
-      if (!again || !ask || !(await wantsPassword(response))) return undefined;
-      return (await once(ask)) ? fetch(again) : response;
-    },
-    onError({ id }) {
-      sent.delete(id);
-    },
-  };
-}
+export const confirming = () =>
+  sentAgain(async (answer, sent) => {
+    if (!ask || !(await wantsPassword(answer))) return null;
+    return (await once(ask)) ? sent : null;
+  });

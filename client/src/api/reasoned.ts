@@ -1,4 +1,4 @@
-import type { Middleware } from "openapi-fetch";
+import { sentAgain } from "./again";
 import type { components } from "./schema";
 
 type Problem = components["schemas"]["Problem"];
@@ -33,26 +33,11 @@ async function missing(answer: Response, sent: Request): Promise<string | null> 
 }
 
 /** A change that is refused for want of a reason is sent again with the one that was given. */
-export function reasoning(): Middleware {
-  const sent = new Map<string, Request>();
-  return {
-    onRequest({ request, id }) {
-      // A body can be read once.
-      sent.set(id, request.clone());
-    },
-    async onResponse({ response, id }) {
-      const again = sent.get(id);
-      sent.delete(id);
-      if (!again || !ask) return undefined;
-      const why = await missing(response, again);
-      if (why === null) return undefined;
-      const reason = await ask(why);
-      if (reason === null) return response;
-      const body = { ...((await again.clone().json()) as object), reason };
-      return fetch(new Request(again, { body: JSON.stringify(body) }));
-    },
-    onError({ id }) {
-      sent.delete(id);
-    },
-  };
-}
+export const reasoning = () =>
+  sentAgain(async (answer, sent) => {
+    const why = ask && (await missing(answer, sent));
+    const reason = why ? await askReason(why) : null;
+    if (reason === null) return null;
+    const body = { ...((await sent.clone().json()) as object), reason };
+    return new Request(sent, { body: JSON.stringify(body) });
+  });

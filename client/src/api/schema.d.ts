@@ -1960,6 +1960,8 @@ export interface components {
              */
             ofFeature: boolean;
         };
+        /** @enum {string} */
+        AmendedPart: "client" | "intake" | "neutral" | "check-in" | "reference" | "answers" | "home-day" | "letter" | "trace" | "photo" | "trial" | "moved";
         AnswersForm: {
             answers: components["schemas"]["OutcomeAnswers"];
             /** Format: int32 */
@@ -2260,8 +2262,6 @@ export interface components {
             then: components["schemas"]["Decision"];
             now: components["schemas"]["Decision"];
         };
-        /** @enum {string} */
-        ChangedEntry: "client" | "intake" | "neutral" | "check-in" | "reference" | "answers" | "home-day" | "letter" | "trace" | "photo" | "trial" | "moved";
         ChangedField: {
             name: string;
             before: null | components["schemas"]["JsonElement"];
@@ -5729,7 +5729,7 @@ export interface components {
             values?: components["schemas"]["JsonElement"];
         };
         RecordChange: {
-            entry: components["schemas"]["ChangedEntry"];
+            entry: components["schemas"]["AmendedPart"];
             /** Format: uuid */
             visitId: null | string;
             /** Format: int32 */

@@ -114,6 +114,8 @@ export interface LiveTrialState {
   reps: LiveRep[];
   marks: LiveMark[];
   clean: LiveClean;
+  /** Something of it is older than its start: the clock was set back, and nobody knows what came before what. */
+  orderLost: boolean;
   holdSince: number | null;
   /** When the last rep was counted. */
   lastRepAt: number | null;
@@ -278,6 +280,7 @@ function fold(
     cueGiven: false,
     cueWorked: null,
     pain: { before, beforeAsked, peak: null, after: null, last: null, overLimit: false },
+    orderLost: events.some((e) => Date.parse(e.at) < Date.parse(start.at)),
     felt: null,
     effort: null,
     worry: null,
@@ -381,7 +384,8 @@ function addRep(state: LiveTrialState & { raw: RawRep[] }, at: number, amount: n
     number: state.raw.length + 1,
     held: heldUntil(state, at) ?? 0,
     cued: state.cueGiven,
-    painful: state.pain.overLimit,
+    // A fault or pain of the first rep may stand behind the last: none is known to be clean.
+    painful: state.pain.overLimit || state.orderLost,
     amount,
     range: state.range,
     took: state.interrupted ? null : (at - (state.lastRepAt ?? state.startedAt)) / 1000,
@@ -457,7 +461,9 @@ function cleanOf(state: LiveTrialState, task: ScreenTask | null): LiveClean {
     .filter((m) => m.breaking && m.rep > state.reps.length)
     .map((m) => m.second ?? 0);
   const tail =
-    state.cueGiven || state.pain.overLimit || unfinished.length === 0 ? 0 : Math.min(...unfinished);
+    state.cueGiven || state.pain.overLimit || state.orderLost || unfinished.length === 0
+      ? 0
+      : Math.min(...unfinished);
   const longest = Math.max(tail, 0, ...uncued.map((r) => r.cleanHeld));
   const amount = amountOf(task, uncued, clean);
   const fraction = fractionOf(state, task, uncued, tail, longest, amount, farthestDegrees(clean));

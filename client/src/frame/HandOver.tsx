@@ -31,7 +31,7 @@ export function HandOver() {
               <Heading slot="title">{say("frame.who-takes-the-tablet")}</Heading>
               <Small>{say("frame.what-is-on-screen-goes-on")}</Small>
               <SignInForm
-                demo={data?.demo ? data.accounts : []}
+                demo={data?.accounts ?? []}
                 button={say("frame.take-it-over")}
                 before={() => outbox.flush()}
                 onSignedIn={() => setOpen(false)}

@@ -116,7 +116,7 @@ function Locked(props: { start: StartView; onOpened: () => void; onOpenedAlone: 
       <Stack $gap={4}>
         <Heading slot="title">{say("frame.who-takes-the-tablet")}</Heading>
         <SignInForm
-          demo={start.demo ? start.accounts : []}
+          demo={start.accounts}
           button={say("frame.take-it-over")}
           before={() => outbox.flush().catch(() => undefined)}
           onSignedIn={props.onOpened}

@@ -3,7 +3,7 @@ import { api, got, ProblemError } from "../api/client";
 import { timeWords } from "../api/clinicTime";
 import { useDay } from "../api/queries";
 import { useOutbox } from "../capture/OutboxContext";
-import { ProblemNote } from "../controls/layout";
+import { ProblemNote, Quiet } from "../controls/layout";
 import { Picker } from "../controls/Picker";
 import { useVisit } from "../frame/useVisit";
 import { say } from "../words/say";
@@ -32,6 +32,8 @@ export function MoveTrial(props: { trialId: string; reason: string; onMoved: () 
   });
   const others = (day?.visits ?? []).filter((v) => v.visitId !== visitId);
   if (others.length === 0) return null;
+  // With the reason it is one press.
+  if (!props.reason) return <Quiet>{say("screening.why-first")}</Quiet>;
   const problem = move.error instanceof ProblemError ? move.error : null;
   return (
     <>
@@ -39,11 +41,10 @@ export function MoveTrial(props: { trialId: string; reason: string; onMoved: () 
         label={say("screening.it-was-another-client")}
         hideLabel
         placeholder={say("screening.it-was-another-client")}
-        onPick={(to) => props.reason && move.mutate(to)}
+        onPick={(to) => move.mutate(to)}
         options={others.map((v) => ({ value: v.visitId, label: `${timeWords(v.plannedAt)} ${v.name}` }))}
         dashed
       />
-      {!props.reason && <span>{say("screening.why-first")}</span>}
       <ProblemNote error={problem} />
     </>
   );

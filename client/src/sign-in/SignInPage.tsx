@@ -59,7 +59,7 @@ function SignIn({ start }: { start: StartView }) {
   return (
     <Stack $gap={4}>
       <h2>{say("sign-in.sign-in")}</h2>
-      <SignInForm demo={start.demo ? start.accounts : []} />
+      <SignInForm demo={start.accounts} />
       <Link to="/invitation" style={{ color: "inherit" }}>
         {say("sign-in.i-have-a-code")}
       </Link>

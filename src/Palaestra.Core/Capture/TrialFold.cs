@@ -51,7 +51,13 @@ public static class TrialFold
             .. started.Select(trial =>
             {
                 var first = asked[Exercise(trial.Start)];
-                var state = new Running(trial.Start, pain, first ?? painAtStart, first is not null);
+                var state = new Running(
+                    trial.Start,
+                    pain,
+                    first ?? painAtStart,
+                    first is not null,
+                    trial.Own.Exists(e => e.At < trial.Start.At)
+                );
                 trial.Own.ForEach(state.Apply);
                 return state.Finish(library);
             }),
@@ -135,7 +141,14 @@ public static class TrialFold
     /// <summary>The trial while its events are read in order.</summary>
     /// <param name="before">Pain that later values are compared with; none if nothing is known.</param>
     /// <param name="beforeAsked">It was asked at the exercise's first set.</param>
-    private sealed class Running(TrialStarted start, PainRule pain, int? before, bool beforeAsked)
+    /// <param name="orderLost">Something of the trial is older than its start: the clock was set back in the middle, and nobody knows what came before what.</param>
+    private sealed class Running(
+        TrialStarted start,
+        PainRule pain,
+        int? before,
+        bool beforeAsked,
+        bool orderLost
+    )
     {
         private readonly Dose target = start.Target;
         private readonly List<RawRep> reps = [];
@@ -398,11 +411,13 @@ public static class TrialFold
                     ? rep.Held
                     : Math.Min(rep.Held, broken.Min(mark => mark.Rep == rep.Number ? mark.Second ?? 0 : 0));
             var heldEnough = target.Hold <= 0 || cleanHeld >= target.Hold - HoldTolerance;
-            var clean = broken.Count == 0 && !spoiled && !rep.Painful && heldEnough;
+            // A fault or pain of the first rep may stand behind the last: none is known to be clean.
+            var unsure = rep.Painful || orderLost;
+            var clean = broken.Count == 0 && !spoiled && !unsure && heldEnough;
             return new Rep(
                 rep.Number,
                 rep.Held,
-                rep.Painful ? 0 : cleanHeld,
+                unsure ? 0 : cleanHeld,
                 clean,
                 rep.Cued,
                 rep.At,
@@ -418,7 +433,7 @@ public static class TrialFold
             var clean = uncued.Where(rep => rep.Clean).ToList();
             // A hold that broke and was never counted as a rep still had its clean seconds.
             var tail =
-                cueGiven || overLimit
+                cueGiven || overLimit || orderLost
                     ? 0
                     : unfinished.Where(m => m.Breaks).Select(m => m.Second ?? 0).DefaultIfEmpty(0).Min();
             var longest = Math.Max(tail, uncued.Select(rep => rep.CleanHeld).DefaultIfEmpty(0).Max());

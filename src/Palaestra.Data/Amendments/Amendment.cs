@@ -2,7 +2,7 @@ using NodaTime;
 
 namespace Palaestra.Data.Amendments;
 
-/// <summary>What of a record can be written a second time. Trials are a log of their own and amended in it.</summary>
+/// <summary>What of a record can be written a second time.</summary>
 public enum AmendedPart
 {
     /// <summary>Name, birth date and measures of the client.</summary>
@@ -34,6 +34,12 @@ public enum AmendedPart
 
     /// <summary>A picture that was removed.</summary>
     Photo,
+
+    /// <summary>A trial: amended in its own log, and never stored as an amendment.</summary>
+    Trial,
+
+    /// <summary>A trial that was filed anew (<see cref="TrialMove"/>).</summary>
+    Moved,
 }
 
 /// <summary>What stood in a record before it was written anew, and what took its place: appended once, never changed.</summary>

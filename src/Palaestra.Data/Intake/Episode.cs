@@ -50,6 +50,21 @@ public sealed class Episode
     public List<DangerReport> DangerReports { get; } = [];
     public List<Visits.Visit> Visits { get; } = [];
 
+    /// <summary>Takes answers as those that stand now; <see cref="Answers"/> tells them.</summary>
+    public void Tell(VisitIntake answers)
+    {
+        Complaint = answers.Complaint;
+        (PainNow, PainWorst, PainUsual) = (answers.Pain.Now, answers.Pain.Worst, answers.Pain.Usual);
+        SettleHours = answers.SettleHours;
+        WakesAtNight = answers.WakesAtNight;
+        Precautions = answers.Precautions;
+        MinutesPerDay = answers.MinutesPerDay;
+        PolicyId = answers.PolicyId;
+        Goals = answers.Goals;
+        Equipment = answers.Equipment;
+        DaysPerWeek = answers.DaysPerWeek;
+    }
+
     /// <summary>The answers that stand now, as a visit's own.</summary>
     public VisitIntake Answers() =>
         new(

@@ -17,6 +17,13 @@ public sealed class Practitioner : IdentityUser<Guid>
     /// <summary>Since when it keeps the clinic; none: it does not.</summary>
     public Instant? AdministratorSince { get; set; }
 
+    /// <summary>Gives it these roles, and notes since when it keeps the clinic.</summary>
+    public void SetRoles(IReadOnlyList<Role> roles, Instant now)
+    {
+        Roles = roles;
+        AdministratorSince = roles.Contains(Role.Administrator) ? AdministratorSince ?? now : null;
+    }
+
     /// <summary>Of the digits that open a tablet that locked itself; none: only the password does.</summary>
     public string? PinHash { get; set; }
 }

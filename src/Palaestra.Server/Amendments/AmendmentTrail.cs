@@ -60,13 +60,11 @@ public sealed class AmendmentTrail(Amending amending, Author author) : SaveChang
                 ),
                 .. Written(entry, AmendedPart.Answers, nameof(Visit.Answers), visit.EpisodeId, visit.Id),
             ],
+            // Its row stays: that it was there is known.
             StoredPhoto { RemovedAt: not null } photo
-                when db.Visits.Local.FindEntry(photo.VisitId)?.Entity is { } visit => Whole(
+                when db.Visits.Local.FindEntry(photo.VisitId)?.Entity is { } visit => TakenAway(
                 AmendedPart.Photo,
-                visit.EpisodeId,
-                new { Kept = true },
-                new { Kept = false },
-                photo.VisitId
+                visit
             ),
             HomeLogDay day => Written(
                 entry,
@@ -82,29 +80,30 @@ public sealed class AmendmentTrail(Amending amending, Author author) : SaveChang
                 visit.EpisodeId,
                 letter.VisitId
             ),
-            Episode episode when episode.RestingShape is not null => Whole(
+            Episode episode => Whole(
                 AmendedPart.Neutral,
                 episode.Id,
-                Neutral(entry.OriginalValues),
-                Neutral(entry.CurrentValues)
+                Neutral((Episode)entry.OriginalValues.ToObject()),
+                Neutral(episode)
             ),
             Client client
                 when db.Episodes.Local.FirstOrDefault(e => e.ClientId == client.Id) is { } episode => Whole(
                 AmendedPart.Client,
                 episode.Id,
-                Person(entry.OriginalValues),
-                Person(entry.CurrentValues)
+                Person((Client)entry.OriginalValues.ToObject()),
+                Person(client)
             ),
             _ => [],
         };
 
-    /// <summary>What is kept beside a trial, and is taken away.</summary>
-    private async Task<IEnumerable<Amendment>> Gone(EntityEntry entry, PalaestraDb db)
-    {
-        return entry.Entity is StoredTrace trace && await db.Visits.FindAsync(trace.VisitId) is { } visit
-            ? Whole(AmendedPart.Trace, visit.EpisodeId, new { Kept = true }, new { Kept = false }, visit.Id)
+    /// <summary>A trace goes as a whole.</summary>
+    private async Task<IEnumerable<Amendment>> Gone(EntityEntry entry, PalaestraDb db) =>
+        entry.Entity is StoredTrace trace && await db.Visits.FindAsync(trace.VisitId) is { } visit
+            ? TakenAway(AmendedPart.Trace, visit)
             : [];
-    }
+
+    private IEnumerable<Amendment> TakenAway(AmendedPart part, Visit visit) =>
+        Whole(part, visit.EpisodeId, new { Kept = true }, new { Kept = false }, visit.Id);
 
     private IEnumerable<Amendment> Written(
         EntityEntry entry,
@@ -150,26 +149,25 @@ public sealed class AmendmentTrail(Amending amending, Author author) : SaveChang
         };
     }
 
-    /// <summary>None before the station was done.</summary>
-    private static object? Neutral(PropertyValues values) =>
-        values[nameof(Episode.RestingShape)] is { } shape
-            ? new
+    private static object? Neutral(Episode episode) =>
+        // None before the station was done.
+        episode.RestingShape
+            is null
+            ? null
+            : new
             {
-                RestingShape = shape,
-                Strategy = values[nameof(Episode.Strategy)],
-                Activation = values[nameof(Episode.Activation)],
-            }
-            : null;
+                episode.RestingShape,
+                episode.Strategy,
+                episode.Activation,
+            };
 
-    private static object Person(PropertyValues values) =>
+    private static object Person(Client client) =>
         new
         {
-            Name = values[nameof(Client.Name)],
-            BirthDate = values[nameof(Client.BirthDate)],
-            Sex = values[nameof(Client.Sex)],
-            HeightCm = (double?)values[nameof(Client.Height)] is { } metres
-                ? (double?)Math.Round(metres * 100, 1)
-                : null,
-            MassKg = values[nameof(Client.Mass)],
+            client.Name,
+            client.BirthDate,
+            client.Sex,
+            client.HeightCm,
+            MassKg = client.Mass,
         };
 }

@@ -7,23 +7,6 @@ using Palaestra.Server.Intake;
 
 namespace Palaestra.Server.Amendments;
 
-/// <summary>Of what kind the changed entry is: a part of the record, or a trial.</summary>
-public enum ChangedEntry
-{
-    Client,
-    Intake,
-    Neutral,
-    CheckIn,
-    Reference,
-    Answers,
-    HomeDay,
-    Letter,
-    Trace,
-    Photo,
-    Trial,
-    Moved,
-}
-
 /// <param name="Name">Of the field, as the API names it; of a field within another with a dot.</param>
 /// <param name="Before">As JSON; none: it was open. <paramref name="After"/>: likewise.</param>
 public sealed record ChangedField(string Name, JsonElement? Before, JsonElement? After);
@@ -34,7 +17,7 @@ public sealed record ChangedField(string Name, JsonElement? Before, JsonElement?
 /// <param name="RungId">Of a trial. <paramref name="Side"/>: likewise, as it was started.</param>
 /// <param name="Reason">None: it was put right on the day it was asked, before anything rested on it.</param>
 public sealed record RecordChange(
-    ChangedEntry Entry,
+    AmendedPart Entry,
     Guid? VisitId,
     int? VisitNumber,
     DateOnly? Day,
@@ -53,7 +36,7 @@ public static class RecordChanges
     /// <summary>A part of the record that was written anew.</summary>
     public static RecordChange Of(Amendment amendment, CaseFile file) =>
         new(
-            Enum.Parse<ChangedEntry>(amendment.Part.ToString()),
+            amendment.Part,
             amendment.VisitId,
             amendment.VisitId is { } visit && file.Visits.Any(v => v.Id == visit)
                 ? file.NumberOf(visit)
@@ -82,7 +65,12 @@ public static class RecordChanges
                 .OrderBy(e => e.At)
                 .ThenBy(e => e.Id)
                 .ToList();
-            var cuts = Cuts(own, visit.DecidedAt);
+            // What was begun after the decision is no change of what it rests on.
+            var decided =
+                visit.DecidedAt is { } at && Instant.FromDateTimeOffset(start.At) <= at
+                    ? visit.DecidedAt
+                    : null;
+            var cuts = Cuts(own, decided);
             for (var i = 0; i < cuts.Count; i++)
             {
                 var (cut, next) = (cuts[i], i + 1 < cuts.Count ? cuts[i + 1].First : null);
@@ -109,7 +97,7 @@ public static class RecordChanges
                     continue;
                 }
                 yield return new(
-                    ChangedEntry.Trial,
+                    AmendedPart.Trial,
                     visitId,
                     file.NumberOf(visitId),
                     null,
@@ -153,7 +141,7 @@ public static class RecordChanges
     {
         var here = file.Visits.Any(v => v.Id == move.VisitId) ? move.VisitId : move.ToVisitId;
         return new(
-            ChangedEntry.Moved,
+            AmendedPart.Moved,
             here,
             file.NumberOf(here),
             null,

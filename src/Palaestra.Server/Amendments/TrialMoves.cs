@@ -2,13 +2,12 @@ using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Capture;
 using Palaestra.Data;
 using Palaestra.Data.Amendments;
-using Palaestra.Server.Clinics;
 using Palaestra.Server.People;
 
 namespace Palaestra.Server.Amendments;
 
 /// <summary>Files trials that were taken under the wrong client, or at the wrong visit, where they belong.</summary>
-public sealed class TrialMoves(PalaestraDb db, ClinicClock clock, WhoIsHere who)
+public sealed class TrialMoves(PalaestraDb db, Author author)
 {
     /// <summary>Moves a trial with its log and traces. The caller saves.</summary>
     /// <returns>False where the visit has no such trial.</returns>
@@ -46,9 +45,9 @@ public sealed class TrialMoves(PalaestraDb db, ClinicClock clock, WhoIsHere who)
                 VisitId = visitId,
                 ToVisitId = toVisitId,
                 Reason = reason,
-                At = clock.Now,
-                By = who.Name,
-                AccountId = who.AccountId,
+                At = author.Now,
+                By = author.Name,
+                AccountId = author.AccountId,
             }
         );
         return true;

@@ -64,8 +64,9 @@ public static class AuditedRequests
                         or "Lock"
                         or "Unlock" => AuditKind.SignIn,
             >= 200 and < 300 when Exports.Contains(operation) => AuditKind.Export,
-            // A picture is a file: the store tells nothing of it.
-            >= 200 and < 300 when operation is "RemovePhoto" => AuditKind.Change,
+            // One that was kept before pictures were written down: the store tells nothing of it.
+            >= 200 and < 300 when operation is "RemovePhoto" && !context.Items.ContainsKey(Visit) =>
+                AuditKind.Change,
             >= 200 and < 300 when IsRecord(context) && HttpMethods.IsGet(context.Request.Method) =>
                 AuditKind.View,
             _ => null,

@@ -136,6 +136,8 @@ public sealed class DemoSeeder(
     private void Writes(string name, DemoClock clock) =>
         author.Is(name, accounts[name], () => Instant.FromDateTimeOffset(clock.GetUtcNow()));
 
+    private string SomebodyWho(Role role) => scenario.Accounts.First(a => a.Roles.Contains(role)).Name;
+
     /// <summary>What the audit keeps of such a visit beside its changes: the desk's look at what it may not see, the record opened, the sheet printed.</summary>
     private async Task Looked(DemoVisit visit, Guid episode, Guid visitId, Instant at)
     {
@@ -154,12 +156,12 @@ public sealed class DemoSeeder(
             );
         if (visit.Screen is not null)
         {
-            Note(AuditKind.Refusal, "GetEpisode", scenario.Accounts[^1].Name, -10);
+            Note(AuditKind.Refusal, "GetEpisode", SomebodyWho(Role.Reception), -10);
         }
         Note(AuditKind.View, "GetEpisode", Practitioner, 0);
         if (visit.Session is not null)
         {
-            Note(AuditKind.View, "GetSession", scenario.Accounts[1].Name, 5);
+            Note(AuditKind.View, "GetSession", SomebodyWho(Role.Trainer), 5);
             Note(AuditKind.Export, "GetSheetPdf", Practitioner, 40);
         }
         await db.SaveChangesAsync();

@@ -41,29 +41,20 @@ public sealed class IntakeStore(PalaestraDb db, ClinicClock clock)
     /// <summary>Copies the form onto the episode and its client.</summary>
     private static void Write(IntakeForm form, Episode episode)
     {
-        WritePerson(form, episode.Client!);
-        episode.Complaint = form.Complaint.Trim();
-        episode.PainNow = form.Pain.Now;
-        episode.PainWorst = form.Pain.Worst;
-        episode.PainUsual = form.Pain.Usual;
-        episode.SettleHours = form.SettleHours;
-        episode.WakesAtNight = form.WakesAtNight;
-        episode.Precautions = form.Precautions;
-        episode.MinutesPerDay = form.MinutesPerDay;
-        episode.PolicyId = form.PolicyId;
-        episode.Goals = form.Goals ?? [];
-        episode.Equipment = form.Equipment;
-        episode.DaysPerWeek = form.DaysPerWeek;
-        episode.Away = form.Away ?? [];
+        WritePerson(form, episode);
+        episode.Tell(AnswersOf(form));
     }
 
-    private static void WritePerson(IntakeForm form, Client client)
+    /// <summary>What is the client's own, and of no one visit.</summary>
+    private static void WritePerson(IntakeForm form, Episode episode)
     {
+        var client = episode.Client!;
         client.Name = form.Name.Trim();
         client.BirthDate = form.BirthDate;
         client.Sex = form.Sex?.ToString();
         client.HeightCm = form.HeightCm;
         client.Mass = form.MassKg;
+        episode.Away = form.Away ?? [];
     }
 
     /// <summary>The answers of a visit in a form.</summary>
@@ -83,8 +74,7 @@ public sealed class IntakeStore(PalaestraDb db, ClinicClock clock)
 
     /// <summary>
     /// Writes the answers as those of one visit; what was told at other visits stays. What stands now follows only from the
-    /// latest answers; but a precaution that an earlier visit turns out to have had is added to all since: forgotten then, it
-    /// holds now.
+    /// latest answers; but a precaution that an earlier visit turns out to have had is added to all since.
     /// </summary>
     public void WriteAt(IntakeForm form, CaseFile file, Visit visit, string by)
     {
@@ -101,49 +91,19 @@ public sealed class IntakeStore(PalaestraDb db, ClinicClock clock)
         }
         else
         {
-            WritePerson(form, episode.Client!);
-            var found = form.Precautions.Where(p => !had.Contains(p)).ToList();
+            WritePerson(form, episode);
             foreach (var since in later)
             {
                 since.Intake = since.Intake! with
                 {
-                    Precautions = Widened(since.Intake.Precautions, found, had),
+                    Precautions = FoundPrecautions.In(since.Intake.Precautions, had, form.Precautions),
                 };
             }
-            episode.Precautions = Widened(episode.Precautions, found, had);
+            episode.Precautions = later[^1].Intake!.Precautions;
         }
         visit.Intake = AnswersOf(form);
         visit.Flags = FlagsOf(form, by) ?? visit.Flags;
     }
-
-    /// <summary>
-    /// With what was found to have been there before. One that still stands holds for both findings together; one that was
-    /// known then, and has been taken back since, stays taken back.
-    /// </summary>
-    private static IReadOnlyList<ClientPrecaution> Widened(
-        IReadOnlyList<ClientPrecaution> standing,
-        IReadOnlyList<ClientPrecaution> found,
-        IReadOnlyList<ClientPrecaution> had
-    ) =>
-        [
-            .. standing.Select(p => found.FirstOrDefault(f => f.Id == p.Id) is { } f ? Together(p, f) : p),
-            .. found.Where(f => standing.All(p => p.Id != f.Id) && had.All(p => p.Id != f.Id)),
-        ];
-
-    private static ClientPrecaution Together(ClientPrecaution a, ClientPrecaution b) =>
-        a with
-        {
-            Side = a.Side == b.Side ? a.Side : Side.Both,
-            // None ticked: every rule of it holds.
-            Options =
-                a.Options is { Count: > 0 } && b.Options is { Count: > 0 }
-                    ? [.. a.Options.Union(b.Options)]
-                    : null,
-            Until =
-                a.Until is null || b.Until is null ? null
-                : a.Until > b.Until ? a.Until
-                : b.Until,
-        };
 
     private FlagsAsked? FlagsOf(IntakeForm form, string by) =>
         form.FlagsAsked == true || form.DangerSigns.Count > 0

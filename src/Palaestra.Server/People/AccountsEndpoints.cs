@@ -169,10 +169,7 @@ public static class AccountsEndpoints
         {
             return Problem.Conflict(Message.Of("people.last"));
         }
-        account.Roles = Ordered(form.Roles);
-        account.AdministratorSince = account.Roles.Contains(Role.Administrator)
-            ? account.AdministratorSince ?? clock.Now
-            : null;
+        account.SetRoles(Ordered(form.Roles), clock.Now);
         account.DisabledAt = form.Disabled ? account.DisabledAt ?? clock.Now : null;
         await users.UpdateAsync(account);
         if (form.Disabled)

@@ -1,4 +1,6 @@
 using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.People;
 
@@ -60,6 +62,16 @@ public sealed class Attempts : IDisposable
         wrong.AttemptAcquire(key).Dispose();
         return Tried.Wrong;
     }
+
+    /// <summary>Answers for an address that is guessed as passwords are: some times as it is, then not at all.</summary>
+    public async Task<ProblemHttpResult> NotThere(
+        string what,
+        HttpContext context,
+        ProblemHttpResult answer
+    ) =>
+        await Try(Of(what, context), () => false, context.RequestAborted) == Tried.TooOften
+            ? Problem.TooOften()
+            : answer;
 
     /// <summary>No more are looked at in this window.</summary>
     public bool Spent(string key) => wrong.GetStatistics(key)?.CurrentAvailablePermits == 0;

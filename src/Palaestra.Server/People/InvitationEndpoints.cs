@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Palaestra.Data;
 using Palaestra.Data.Staff;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
 using Palaestra.Server.Problems;
 
@@ -53,7 +54,7 @@ public static class InvitationEndpoints
         OpenSignIns signIns,
         SignInCookie cookie,
         SecondFactor second,
-        Clinics.ClinicClock clock
+        ClinicClock clock
     )
     {
         await using var whole = await db.Database.BeginTransactionAsync();
@@ -81,15 +82,17 @@ public static class InvitationEndpoints
         return TypedResults.NoContent();
     }
 
-    private static Practitioner New(Invitation invitation, NodaTime.Instant now) =>
-        new()
+    private static Practitioner New(Invitation invitation, NodaTime.Instant now)
+    {
+        var account = new Practitioner
         {
             DisplayName = invitation.Name,
             UserName = invitation.Email,
             Email = invitation.Email,
-            Roles = invitation.Roles,
-            AdministratorSince = invitation.Roles.Contains(Role.Administrator) ? now : null,
         };
+        account.SetRoles(invitation.Roles, now);
+        return account;
+    }
 
     private static async Task<IdentityResult> Again(
         Practitioner account,
@@ -105,9 +108,10 @@ public static class InvitationEndpoints
         return await users.AddPasswordAsync(account, password);
     }
 
-    private static async Task<ProblemHttpResult> Unknown(Attempts attempts, HttpContext context) =>
-        await attempts.Try(Attempts.Of("invitation", context), () => false, context.RequestAborted)
-        == Tried.TooOften
-            ? Problem.Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"))
-            : Problem.Of(StatusCodes.Status404NotFound, Message.Of("people.no-code"));
+    private static Task<ProblemHttpResult> Unknown(Attempts attempts, HttpContext context) =>
+        attempts.NotThere(
+            "invitation",
+            context,
+            Problem.Of(StatusCodes.Status404NotFound, Message.Of("people.no-code"))
+        );
 }

@@ -31,7 +31,7 @@ public sealed class OwnPassword(
         {
             Tried.Right => null,
             Tried.Wrong => Problem.Field(field, Message.Of("people.password")),
-            _ => Problem.Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries")),
+            _ => Problem.TooOften(),
         };
     }
 }

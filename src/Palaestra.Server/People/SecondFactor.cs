@@ -39,9 +39,9 @@ public sealed class SecondFactor(
         bool enabled,
         Settings settings
     ) =>
-        enabled || settings.Demo || !roles.Contains(Role.Administrator)
-            ? null
-            : (administratorSince ?? Instant.MinValue + Grace) + Grace;
+        enabled || settings.Demo || !roles.Contains(Role.Administrator) ? null
+        : administratorSince is { } since ? since + Grace
+        : Instant.MinValue;
 
     /// <summary>Whether it is right, and was not used before: digits that were looked over a shoulder are worth nothing.</summary>
     public async Task<bool> Right(Practitioner account, string? code)
@@ -51,7 +51,9 @@ public sealed class SecondFactor(
             ? await users.VerifyTwoFactorTokenAsync(account, TokenOptions.DefaultAuthenticatorProvider, told)
                 && used.Use(account.Id, told, clock.Now)
             : told.Length > 0
-                && (await users.RedeemTwoFactorRecoveryCodeAsync(account, code!.Trim())).Succeeded;
+                && (
+                    await users.RedeemTwoFactorRecoveryCodeAsync(account, code!.Trim().ToUpperInvariant())
+                ).Succeeded;
     }
 
     /// <summary>A new secret, not in force before digits made from it were told.</summary>

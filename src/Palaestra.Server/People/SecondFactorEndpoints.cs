@@ -78,7 +78,7 @@ public static class SecondFactorEndpoints
             case Tried.Wrong:
                 return Problem.Field("code", Message.Of("second.wrong"));
             default:
-                return Problem.Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"));
+                return Problem.TooOften();
         }
     }
 

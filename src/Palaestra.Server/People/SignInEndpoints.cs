@@ -137,7 +137,7 @@ public static class SignInEndpoints
             case Tried.Wrong:
                 return Problem.Of(StatusCodes.Status401Unauthorized, Message.Of("sign-in.wrong"));
             default:
-                return Problem.Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"));
+                return Problem.TooOften();
         }
     }
 
@@ -161,10 +161,9 @@ public static class SignInEndpoints
             DisplayName = form.Name.Trim(),
             UserName = form.Email,
             Email = form.Email,
-            // Of a clinic of one: whoever comes first works there too.
-            Roles = [Role.Administrator, Role.Practitioner],
-            AdministratorSince = Instant.FromDateTimeOffset(clock.GetUtcNow()),
         };
+        // Of a clinic of one: whoever comes first works there too.
+        user.SetRoles([Role.Administrator, Role.Practitioner], Instant.FromDateTimeOffset(clock.GetUtcNow()));
         await first.Turn.WaitAsync();
         try
         {

@@ -56,49 +56,36 @@ public static class Problem
     public static ProblemHttpResult Of(int status, Message said) =>
         TypedResults.Problem(new SaidProblem { Status = status, Said = said });
 
-    /// <summary>Whoever is signed in may do it, after giving the password again.</summary>
-    public static ProblemHttpResult Reauthenticate() =>
+    /// <param name="type">What a client can do about it, by a name.</param>
+    private static ProblemHttpResult Typed(int status, string type, Message said) =>
         TypedResults.Problem(
             new SaidProblem
             {
-                Status = StatusCodes.Status403Forbidden,
-                Type = "reauthenticate",
-                Said = Message.Of("people.confirm"),
+                Status = status,
+                Type = type,
+                Said = said,
             }
         );
+
+    /// <summary>Whoever is signed in may do it, after giving the password again.</summary>
+    public static ProblemHttpResult Reauthenticate() =>
+        Typed(StatusCodes.Status403Forbidden, "reauthenticate", Message.Of("people.confirm"));
 
     /// <summary>An administrator whose time to set up the second factor is over.</summary>
     public static ProblemHttpResult SecondFactorMissing() =>
-        TypedResults.Problem(
-            new SaidProblem
-            {
-                Status = StatusCodes.Status403Forbidden,
-                Type = "second-factor",
-                Said = Message.Of("second.missing"),
-            }
-        );
+        Typed(StatusCodes.Status403Forbidden, "second-factor", Message.Of("second.missing"));
 
     /// <summary>The password is right; the digits are still to be told.</summary>
     public static ProblemHttpResult SecondFactorAsked() =>
-        TypedResults.Problem(
-            new SaidProblem
-            {
-                Status = StatusCodes.Status401Unauthorized,
-                Type = "second-factor",
-                Said = Message.Of("second.asked"),
-            }
-        );
+        Typed(StatusCodes.Status401Unauthorized, "second-factor", Message.Of("second.asked"));
+
+    /// <summary>Something secret was got wrong too often.</summary>
+    public static ProblemHttpResult TooOften() =>
+        Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"));
 
     /// <summary>The tablet is locked: whoever is signed in has to open it.</summary>
     public static ProblemHttpResult Locked() =>
-        TypedResults.Problem(
-            new SaidProblem
-            {
-                Status = StatusCodes.Status423Locked,
-                Type = "locked",
-                Said = Message.Of("pin.locked"),
-            }
-        );
+        Typed(StatusCodes.Status423Locked, "locked", Message.Of("pin.locked"));
 
     public static ProblemHttpResult Conflict(Message said, object? current = null) =>
         TypedResults.Problem(

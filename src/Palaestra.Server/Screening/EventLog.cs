@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Palaestra.Core.Capture;
@@ -17,7 +19,7 @@ public sealed record EventsTaken(int Stored, int Known);
 /// Appends capture events: each id once, all of a batch or none of it. A tap reads what it touches, its trials and its own ids, however
 /// long the record is; only what rests on the whole record (a plan's exercise, what a precaution bars) asks for more.
 /// </summary>
-public sealed class EventLog(
+public sealed partial class EventLog(
     PalaestraDb db,
     PracticeLibrary library,
     ClinicClock clock,
@@ -107,18 +109,39 @@ public sealed class EventLog(
     {
         var taken = new EventsTaken(0, 0);
         foreach (
-            var part in incoming.GroupBy(e => elsewhere.GetValueOrDefault(e?.TrialId ?? default, visitId))
+            var part in incoming
+                .Select((e, i) => (Event: e, Place: i))
+                .GroupBy(p => elsewhere.GetValueOrDefault(p.Event?.TrialId ?? default, visitId))
         )
         {
-            var answer = await Append(part.Key, [.. part], by, account);
+            var answer = await Append(part.Key, [.. part.Select(p => p.Event)], by, account);
             if (answer is not { IsValid: true, Value: { } stored })
             {
-                return answer;
+                return answer is null
+                    ? null
+                    : Checked<EventsTaken>.Bad([
+                        .. answer.Errors.Select(e => Placed(e, [.. part.Select(p => p.Place)])),
+                    ]);
             }
             taken = new(taken.Stored + stored.Stored, taken.Known + stored.Known);
         }
         return Checked<EventsTaken>.Good(taken);
     }
+
+    /// <summary>Named by the place of its event in the batch that was sent, not in a part of it.</summary>
+    private static FieldError Placed(FieldError error, IReadOnlyList<int> places) =>
+        error with
+        {
+            Field = PlaceInBatch()
+                .Replace(
+                    error.Field,
+                    found =>
+                        $"events[{places[int.Parse(found.Groups[1].Value, CultureInfo.InvariantCulture)]}]"
+                ),
+        };
+
+    [GeneratedRegex(@"^events\[(\d+)\]")]
+    private static partial Regex PlaceInBatch();
 
     /// <summary>In one statement. The visit and where its episode stands stay with the context: marking the episode asks for them.</summary>
     private async Task<Touched?> Read(Guid visitId, IReadOnlyList<CaptureEvent> incoming)

@@ -197,13 +197,6 @@ public static class TakeHomeEndpoints
             .FirstOrDefaultAsync();
         return id is { } found && await files.OfEpisode(found) is { } file
             ? TypedResults.Content(feeds.Text(file), CalendarType, Encoding.UTF8)
-            : await Unknown(attempts, context);
+            : await attempts.NotThere("feed", context, Problem.NotFound("feed"));
     }
-
-    /// <summary>An address that was never opened, or was closed; after some of them no more are looked at.</summary>
-    private static async Task<ProblemHttpResult> Unknown(Attempts attempts, HttpContext context) =>
-        await attempts.Try(Attempts.Of("feed", context), () => false, context.RequestAborted)
-        == Tried.TooOften
-            ? Problem.Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"))
-            : Problem.NotFound("feed");
 }

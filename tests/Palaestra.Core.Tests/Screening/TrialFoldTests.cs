@@ -7,6 +7,52 @@ namespace Palaestra.Core.Tests.Screening;
 
 public class TrialFoldTests
 {
+    /// <summary>
+    /// A clock that is set in the middle of a trial, forward or back, never makes more of it: no rep, second or share that would not
+    /// have been clean, and no pain less.
+    /// </summary>
+    [Theory]
+    [InlineData(2)]
+    [InlineData(-2)]
+    public void A_clock_set_in_the_middle_gives_nothing_that_was_not_there(int days)
+    {
+        var less = 0;
+        foreach (var tape in Enumerable.Range(0, TapeWriter.Files).SelectMany(TapeWriter.Of))
+        {
+            var events = tape.Events.OrderBy(e => !e.Begins).ThenBy(e => e.At).ToList();
+            var rule = Content.Library.FindPolicy(tape.PolicyId)!.Pain;
+            var whole = TrialFold.Trials(events, Content.Library, rule, tape.PainNow);
+            foreach (var trial in whole)
+            {
+                var own = events.Where(e => e.TrialId == trial.Id).ToList();
+                // Between two taps: what is of one instant stays so.
+                var middle = own[own.Count / 2].At;
+                var told = events.Select(e =>
+                    e.TrialId == trial.Id && e.At > middle && !e.Begins
+                        ? e with
+                        {
+                            At = e.At.AddDays(days),
+                        }
+                        : e
+                );
+                var after = TrialFold
+                    .Trials(told, Content.Library, rule, tape.PainNow)
+                    .FirstOrDefault(t => t.Id == trial.Id);
+                if (after is null)
+                {
+                    continue;
+                }
+                Assert.True(after.Clean.Reps <= trial.Clean.Reps, $"{tape.Name} {trial.Id}");
+                Assert.True(after.Clean.CuedReps <= trial.Clean.CuedReps + trial.Clean.Reps);
+                Assert.True(after.Clean.Seconds <= trial.Clean.Seconds + 1e-6);
+                Assert.True(after.Clean.Longest <= trial.Clean.Longest + 1e-6);
+                Assert.True(after.PainOverLimit || !trial.PainOverLimit);
+                less += after.Clean.Reps < trial.Clean.Reps ? 1 : 0;
+            }
+        }
+        Assert.True(days > 0 || less > 0);
+    }
+
     [Fact]
     public void Counts_only_the_reps_before_the_trunk_gave_way_in_each()
     {
