@@ -1,3 +1,5 @@
+using Palaestra.Core.Charts;
+
 namespace Palaestra.Core.Library;
 
 /// <summary>What a precaution does to a rung it speaks of.</summary>
@@ -135,11 +137,23 @@ public sealed record AgeNote(
 /// <param name="LaterVisits">Asked from the second visit on: it tells of a change.</param>
 /// <param name="Emergency">Stop, and emergency care.</param>
 /// <param name="Worry">What a set was stopped for that is this red flag; none: no such answer is.</param>
+/// <param name="Chart">What on a body chart asks for it at once; none: nothing does.</param>
 public sealed record DangerSign(
     string Id,
     string Words,
     bool SameDay,
     bool LaterVisits = false,
     bool Emergency = false,
-    Worry? Worry = null
+    Worry? Worry = null,
+    ChartTrigger? Chart = null
+);
+
+/// <summary>What of a body chart makes a question wanted.</summary>
+/// <param name="Zones">Any of them is enough.</param>
+/// <param name="Kinds">Any of them is enough; none: any kind.</param>
+/// <param name="BothSides">Only where it is on both sides.</param>
+public sealed record ChartTrigger(
+    IReadOnlyList<ChartZone> Zones,
+    IReadOnlyList<PainKind>? Kinds = null,
+    bool BothSides = false
 );

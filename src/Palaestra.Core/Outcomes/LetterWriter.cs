@@ -16,6 +16,7 @@ public sealed record DatedFindings(DateOnly Day, ScreenFindings Findings);
 /// <param name="Decisions">Everything that was decided, the earliest first.</param>
 /// <param name="Flares">Visits at which pain was over its reference the day after, in the home log or over the weeks.</param>
 /// <param name="Sessions">Pain over each session. <paramref name="FlagsAsked"/>: visits at which the red flags were asked about.</param>
+/// <param name="Chart">None where nothing was drawn. <paramref name="Discharge"/>: none while the episode is open.</param>
 /// <param name="HomeShare">Home work done of what was planned, where it was written down; none where it never was.</param>
 public sealed record LetterInput(
     string ClientName,
@@ -39,8 +40,18 @@ public sealed record LetterInput(
     Policy Policy,
     IReadOnlyList<SessionPain>? Sessions = null,
     int FlagsAsked = 0,
-    DateOrder Dates = DateOrder.DayMonthYear
+    DateOrder Dates = DateOrder.DayMonthYear,
+    ChartTold? Chart = null,
+    DischargeTold? Discharge = null
 );
+
+/// <summary>What was drawn last on a body chart.</summary>
+/// <param name="Areas">One for each; empty: nothing hurts any more.</param>
+/// <param name="Change">Against the first; none: there is only one.</param>
+public sealed record ChartTold(DateOnly Day, IReadOnlyList<Message> Areas, Message? Change);
+
+/// <summary>The discharge that holds.</summary>
+public sealed record DischargeTold(DateOnly Day, Discharge Summary);
 
 /// <summary>
 /// Writes a letter to a referrer from the record. What is not in the record is not in the letter: a sentence whose figures are
@@ -64,10 +75,44 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
                     new DraftPart(Message.Of("letter.screens"), [.. Screens()]),
                     new DraftPart(Message.Of("letter.done"), [.. Done()]),
                     new DraftPart(Message.Of("letter.status"), [.. Stand()]),
-                    new DraftPart(Message.Of("letter.advice"), [.. Advice()]),
+                    input.Discharge is { } discharge
+                        ? new DraftPart(
+                            Message.Of("letter.discharge"),
+                            [.. Discharged(discharge), Message.Plain(library.Cautions.SeenAtOnce)]
+                        )
+                        : new DraftPart(Message.Of("letter.advice"), [.. Advice()]),
                 }.Where(part => part.Paragraphs.Count > 0),
             ]
         );
+
+    /// <summary>How the client does now, as messages.</summary>
+    public IEnumerable<Message> Status() => Stand();
+
+    /// <summary>What was reached, what was not and why, and what the client goes on with.</summary>
+    private static IEnumerable<Message> Discharged(DischargeTold told)
+    {
+        yield return Message.Of("letter.discharged", ("day", told.Day));
+        var goals = told.Summary.Goals;
+        if (goals.Any(goal => goal.Reached))
+        {
+            yield return Message.Of(
+                "letter.reached",
+                (
+                    "goals",
+                    goals.Where(g => g.Reached).Select(g => Message.Of("letter.goal", ("goal", g.Goal)))
+                )
+            );
+        }
+        foreach (var goal in goals.Where(g => !g.Reached))
+        {
+            yield return Message.Of("letter.not-reached", ("goal", goal.Goal), ("why", goal.Why));
+        }
+        yield return Message.Of("letter.goes-on", ("with", told.Summary.GoOn));
+        if (!string.IsNullOrWhiteSpace(told.Summary.Note))
+        {
+            yield return Message.Plain(told.Summary.Note);
+        }
+    }
 
     private IEnumerable<Message> Problem()
     {
@@ -262,6 +307,14 @@ public sealed class LetterWriter(LetterInput input, PracticeLibrary library)
 
     private IEnumerable<Message> Stand()
     {
+        if (input.Chart is { } chart)
+        {
+            yield return Message.Of("letter.chart", ("day", chart.Day), ("areas", chart.Areas));
+            if (chart.Change is { } change)
+            {
+                yield return change;
+            }
+        }
         foreach (var series in input.Outcomes)
         {
             var points = series.Points;

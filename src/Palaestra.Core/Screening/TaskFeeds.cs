@@ -10,7 +10,7 @@ namespace Palaestra.Core.Screening;
 public static class TaskFeeds
 {
     /// <summary>One entry for each ladder and side that some task told of, the lowest where several did.</summary>
-    /// <param name="screen">Ended screen trials, in order of time; trials ended by pain say nothing, and take back what the same had held before; what it had not held stays.</param>
+    /// <param name="screen">Ended screen trials, in order of time; trials ended by pain say nothing, and take back what the same had held before; what it had not held stays. What was taken back lets nothing harder take its place.</param>
     /// <param name="climbed">Ladders that were climbed: their own trials go before.</param>
     public static IReadOnlyList<RungSearch> Of(
         IReadOnlyList<Trial> screen,
@@ -27,10 +27,15 @@ public static class TaskFeeds
             let ladder = library.Ladders.First(l => l.Id == feed.Ladder)
             let side = feed.On == OnSide.Task ? trial.Side : trial.Side.Other()
             from entry in Told(EntryOf(trial, task!, feed, ladder, side, library))
-            where entry.EntryRungId == feed.Failed || !HurtLater(trial, screen)
-            group entry by (entry.LadderId, entry.Side) into same
+            let takenBack = entry.EntryRungId != feed.Failed && HurtLater(trial, screen)
+            group (Entry: entry, TakenBack: takenBack) by (entry.LadderId, entry.Side) into same
             let ladder = library.Ladders.First(l => l.Id == same.Key.LadderId)
-            select same.OrderBy(e => ladder.IndexOf(e.EntryRungId!)).ThenBy(e => e.Range).First();
+            let lowest = same.OrderBy(e => ladder.IndexOf(e.Entry.EntryRungId!))
+                .ThenBy(e => e.Entry.Range)
+                .ThenBy(e => e.TakenBack)
+                .First()
+            where !lowest.TakenBack
+            select lowest.Entry;
         return [.. told];
     }
 

@@ -180,7 +180,7 @@ public class PhotoAnglesTests
                 };
                 Assert.All(
                     PhotoAngles.Of(Standing).Zip(PhotoAngles.Of(turned)),
-                    pair => Assert.Equal(pair.First.Degrees, pair.Second.Degrees, 6)
+                    pair => Assert.Equal(pair.First.Degrees, pair.Second.Degrees, 1e-6)
                 );
                 var without = turned with { Plumb = null };
                 Assert.Equal(
@@ -188,7 +188,7 @@ public class PhotoAnglesTests
                         - Degrees(without, PhotoAngleKind.PelvicTilt),
                     // Turned clockwise in a picture that faces left lifts the front.
                     askew,
-                    6
+                    1e-6
                 );
             });
 

@@ -156,6 +156,28 @@ public class TaskFeedsTests
         Assert.Equal("K1", Assert.Single(Told(tape)).EntryRungId);
     }
 
+    /// <summary>Q: a step up held gives Q4, a step down Q5; let-go (E4) and bridge hold (E7) speak of one ladder too.</summary>
+    [Fact]
+    public void What_hurt_later_lets_nothing_harder_take_its_place()
+    {
+        Tape Both() =>
+            new Tape().Task("step-up", Side.Left).Reps(5).End().Task("step-down", Side.Left).Reps(5).End();
+        Assert.Equal("Q4", Assert.Single(Told(Both())).EntryRungId);
+        // The lower one hurts: the higher one, which was held, is not told in its place.
+        Assert.Empty(Told(Both().Task("step-up", Side.Left).Reps(5).End(EndReason.Pain)));
+        // The higher one hurts: the lower one stands.
+        Assert.Equal(
+            "Q4",
+            Assert.Single(Told(Both().Task("step-down", Side.Left).Reps(5).End(EndReason.Pain))).EntryRungId
+        );
+        // What gave way lower down stays whatever hurts.
+        var gave = Both().Task("step-down", Side.Left).Rep(fault: "knee-in", faultAt: 1).End();
+        Assert.Equal(
+            "Q2",
+            Assert.Single(Told(gave.Task("step-up", Side.Left).Reps(5).End(EndReason.Pain))).EntryRungId
+        );
+    }
+
     private static readonly ScreenTask[] Feeding =
     [
         .. Content.Library.Tasks.Where(t =>
