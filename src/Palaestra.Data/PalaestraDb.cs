@@ -33,6 +33,10 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<Amendment> Amendments => Set<Amendment>();
     public DbSet<TrialMove> TrialMoves => Set<TrialMove>();
     public DbSet<Client> Clients => Set<Client>();
+    public DbSet<EpisodeMove> EpisodeMoves => Set<EpisodeMove>();
+    public DbSet<EpisodeDischarge> Discharges => Set<EpisodeDischarge>();
+    public DbSet<VisitNote> Notes => Set<VisitNote>();
+    public DbSet<VisitChart> Charts => Set<VisitChart>();
     public DbSet<Episode> Episodes => Set<Episode>();
     public DbSet<DangerReport> DangerReports => Set<DangerReport>();
     public DbSet<Visit> Visits => Set<Visit>();
@@ -51,6 +55,29 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<StandingVisit> StandingVisits => Set<StandingVisit>();
     public DbSet<WorklistRow> Pile => Set<WorklistRow>();
 
+    /// <summary>How often a number is made anew that somebody else was given meanwhile.</summary>
+    private const int NumberTries = 5;
+
+    public override async Task<int> SaveChangesAsync(
+        bool acceptAllChangesOnSuccess,
+        CancellationToken cancellationToken = default
+    )
+    {
+        var numbered = await ClientFiling.File(this, cancellationToken);
+        for (var tries = 1; ; tries++)
+        {
+            try
+            {
+                return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+            }
+            catch (DbUpdateException problem)
+                when (numbered.Count > 0 && tries < NumberTries && ClientFiling.IsNumberTaken(problem))
+            {
+                await ClientFiling.Number(this, numbered, cancellationToken);
+            }
+        }
+    }
+
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
         configurationBuilder.Properties<Instant>().HaveConversion<InstantColumn>();
@@ -63,7 +90,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
         MapStaff(builder);
         MapAudit(builder);
         MapAmendments(builder);
-        builder.Entity<Client>().Property(c => c.Name).HasMaxLength(200);
+        MapClients(builder);
         builder.Entity<Episode>(episode =>
         {
             episode.HasOne(e => e.Client).WithMany().HasForeignKey(e => e.ClientId);
@@ -77,6 +104,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             Json(episode.Property(e => e.PhotoConsent));
             episode.Property(e => e.DaysPerWeek).HasDefaultValue(5);
             episode.HasIndex(e => e.FeedKey).IsUnique();
+            episode.Property(e => e.Asked).HasDefaultValue(true);
             episode.Property(e => e.RestingShape).HasConversion<string>();
             episode.Property(e => e.Strategy).HasConversion<string>();
             episode.Property(e => e.Activation).HasColumnName("SwitchOn").HasConversion<string>();
@@ -84,6 +112,9 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
         builder.Entity<Visit>(visit =>
         {
             visit.HasIndex(v => v.PlannedAt);
+            visit.HasIndex(v => v.SeriesId);
+            visit.Property(v => v.Minutes).HasDefaultValue(Visit.UsualMinutes);
+            visit.Property(v => v.CalledOff).HasConversion<string>();
             visit.Property(v => v.Version).IsConcurrencyToken();
             visit.Property(v => v.BatteryVersion).IsConcurrencyToken();
             Json(visit.Property(v => v.CheckIn));
@@ -118,6 +149,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             clinic.Property(c => c.Id).ValueGeneratedNever();
             clinic.Property(c => c.Version).IsConcurrencyToken();
             clinic.Property(c => c.LockMinutes).HasDefaultValue(Clinic.UsualLockMinutes);
+            clinic.Property(c => c.RetentionYears).HasDefaultValue(Clinic.UsualRetentionYears);
             clinic.Property(c => c.DateOrder).HasConversion<string>();
             clinic.Property(c => c.WeekStart).HasConversion<string>();
         });
@@ -166,6 +198,47 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             Json(trace.Property(t => t.Neutral));
         });
         MapDay(builder);
+    }
+
+    private static void MapClients(ModelBuilder builder)
+    {
+        builder.Entity<Client>(client =>
+        {
+            client.Property(c => c.Name).HasMaxLength(200);
+            client.HasIndex(c => c.Number).IsUnique();
+            client.Property(c => c.Version).IsConcurrencyToken().HasDefaultValue(1);
+            client.HasIndex(c => c.MergedIntoId);
+            Json(client.Property(c => c.Guardian));
+        });
+        builder.Entity<EpisodeMove>(move =>
+        {
+            move.HasIndex(m => m.EpisodeId);
+            move.HasOne<Episode>().WithMany().HasForeignKey(m => m.EpisodeId);
+            move.HasOne<Client>().WithMany().HasForeignKey(m => m.FromClientId);
+            move.HasOne<Client>().WithMany().HasForeignKey(m => m.ToClientId);
+        });
+        builder.Entity<EpisodeDischarge>(discharge =>
+        {
+            discharge.HasIndex(d => d.EpisodeId);
+            discharge.HasOne<Episode>().WithMany().HasForeignKey(d => d.EpisodeId);
+            Json(discharge.Property(d => d.Summary));
+        });
+        builder.Entity<VisitNote>(note =>
+        {
+            note.HasKey(n => n.VisitId);
+            note.HasOne<Visit>().WithOne().HasForeignKey<VisitNote>(n => n.VisitId);
+            note.HasIndex(n => n.EpisodeId);
+            note.Property(n => n.Version).IsConcurrencyToken();
+            Json(note.Property(n => n.Text));
+        });
+        builder.Entity<VisitChart>(chart =>
+        {
+            chart.HasKey(c => c.VisitId);
+            chart.HasOne<Visit>().WithOne().HasForeignKey<VisitChart>(c => c.VisitId);
+            chart.HasIndex(c => c.EpisodeId);
+            chart.Property(c => c.Version).IsConcurrencyToken();
+            Json(chart.Property(c => c.Chart));
+        });
     }
 
     private static void MapAudit(ModelBuilder builder)

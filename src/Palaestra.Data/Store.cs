@@ -55,6 +55,11 @@ public static class Store
             Prune(folder);
         }
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL;");
+        // Asked of the file itself: one that was killed between its migration and here has some left.
+        if (await Exists(folder, "SELECT 1 FROM Clients WHERE SearchText = ''"))
+        {
+            await FoldNames(db);
+        }
     }
 
     /// <summary>To the end, or back to what was before.</summary>
@@ -91,6 +96,17 @@ public static class Store
         {
             File.Delete(old);
         }
+    }
+
+    /// <summary>Names that were stored before they were folded can be found from here on.</summary>
+    private static async Task FoldNames(PalaestraDb db)
+    {
+        foreach (var client in await db.Clients.Where(c => c.SearchText == "").ToListAsync())
+        {
+            db.Entry(client).State = EntityState.Modified;
+        }
+        await db.SaveChangesAsync();
+        db.ChangeTracker.Clear();
     }
 
     /// <summary>What was worked out with other content is worked out anew when the day is next looked at.</summary>
@@ -130,12 +146,15 @@ public static class Store
         }
     }
 
-    private static async Task<bool> HasRows(string folder, string table)
+    private static Task<bool> HasRows(string folder, string table) =>
+        Exists(folder, $"SELECT 1 FROM {table}");
+
+    private static async Task<bool> Exists(string folder, string rows)
     {
         await using var file = new SqliteConnection(ConnectionString(folder));
         await file.OpenAsync();
         await using var ask = file.CreateCommand();
-        ask.CommandText = $"SELECT EXISTS (SELECT 1 FROM {table})";
+        ask.CommandText = $"SELECT EXISTS ({rows})";
         return (long)(await ask.ExecuteScalarAsync())! == 1;
     }
 

@@ -15,6 +15,8 @@ using Palaestra.Data.Traces;
 using Palaestra.Server;
 using Palaestra.Server.Amendments;
 using Palaestra.Server.Audit;
+using Palaestra.Server.Charts;
+using Palaestra.Server.Clients;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Compute;
 using Palaestra.Server.Day;
@@ -173,6 +175,13 @@ builder.Services.AddDbContext<PalaestraDb>(
             )
 );
 builder.Services.AddScoped<CaseFiles>();
+builder.Services.AddScoped<Staffing>();
+builder.Services.AddScoped<Bookings>();
+builder.Services.AddScoped<ClientCards>();
+builder.Services.AddScoped<ClientSearch>();
+builder.Services.AddScoped<ClientMerges>();
+builder.Services.AddScoped<DayVisits>();
+builder.Services.AddScoped<ClinicFigures>();
 builder.Services.AddScoped<OpenCase>();
 builder.Services.AddScoped<IntakeStore>();
 builder.Services.AddScoped<StandingReview>();
@@ -213,6 +222,7 @@ builder.Services.AddScoped<WhoIsHere>();
 builder.Services.AddScoped<Author>();
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<IValidator<IntakeForm>, IntakeFormValidator>();
+builder.Services.AddScoped<IValidator<ClientForm>, ClientFormValidator>();
 builder.Services.ConfigureHttpJsonOptions(json => CoreJson.Configure(json.SerializerOptions));
 builder
     .Services.AddOptions<Microsoft.AspNetCore.Http.Json.JsonOptions>()
@@ -325,6 +335,13 @@ api.MapSentences();
 api.MapBackups();
 api.MapTakeHome();
 api.MapVisits();
+api.MapBookings();
+api.MapClients();
+api.MapErasures();
+api.MapNotes();
+api.MapCharts();
+api.MapDischarges();
+api.MapClinicView();
 api.MapInstruments();
 api.MapTraces();
 api.MapPhotos();

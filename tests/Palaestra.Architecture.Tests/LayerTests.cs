@@ -98,6 +98,7 @@ public class LayerTests
     [
         "Terms",
         "Body",
+        "Charts",
         "Library",
         "Photos",
         "Capture",

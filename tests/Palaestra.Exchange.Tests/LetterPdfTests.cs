@@ -1,3 +1,4 @@
+using Palaestra.Core.Charts;
 using Palaestra.Core.Outcomes;
 using Palaestra.Exchange.Letters;
 using Palaestra.Exchange.Sheets;
@@ -69,5 +70,45 @@ public class LetterPdfTests
             Enumerable.Range(1, 18),
             i => Assert.Contains($"Paragraph {i}.", text, StringComparison.Ordinal)
         );
+    }
+
+    /// <summary>Where it hurts stands under the letter: four sides as pictures with words for whoever does not see them, and the words.</summary>
+    [Fact]
+    public void A_body_chart_stands_under_the_letter_and_is_told_in_words()
+    {
+        PainArea Of(ChartView view, ChartZone zone, PainKind kind) =>
+            new(view, kind, 4, ChartFigure.Of(view).Parts.First(p => p.Zone == zone).Outline);
+        var chart = new LetterChart(
+            new([
+                Of(ChartView.Back, ChartZone.LowBack, PainKind.Ache),
+                Of(ChartView.Left, ChartZone.Thigh, PainKind.Burning),
+            ]),
+            "Body chart of Wenna Sorrel, 25 November 2026",
+            ["ache, 4 of 10: low back left", "burning, 4 of 10: thigh left"]
+        );
+        using var pdf = PdfDocument.Open(LetterPdf.Write(Page(3) with { Chart = chart }, Paper.A4));
+        var text = Text(pdf);
+        foreach (var words in chart.Says.Append(chart.Title))
+        {
+            Assert.Contains(words, text, StringComparison.Ordinal);
+        }
+        // Bodies and areas are drawn, not written: without a chart there are none.
+        using var without = PdfDocument.Open(LetterPdf.Write(Page(3), Paper.A4));
+        var (drawn, bare) = (
+            pdf.GetPages().Sum(p => p.Paths.Count),
+            without.GetPages().Sum(p => p.Paths.Count)
+        );
+        Assert.True(drawn >= bare + 2 * ChartFigure.All.Count + chart.Chart.Areas.Count, $"{drawn} {bare}");
+        // Nothing hurts: nothing is drawn.
+        using var empty = PdfDocument.Open(
+            LetterPdf.Write(
+                Page(3) with
+                {
+                    Chart = chart with { Chart = BodyChart.Empty, Says = [] },
+                },
+                Paper.A4
+            )
+        );
+        Assert.Equal(bare, empty.GetPages().Sum(p => p.Paths.Count));
     }
 }

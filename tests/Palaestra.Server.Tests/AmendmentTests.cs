@@ -1,12 +1,14 @@
 using System.Net;
 using System.Text.Json;
 using Palaestra.Core.Capture;
+using Palaestra.Core.Charts;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Visits;
 using Palaestra.Data.Amendments;
 using Palaestra.Data.Staff;
 using Palaestra.Server.Amendments;
+using Palaestra.Server.Charts;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Progression;
@@ -99,6 +101,22 @@ public sealed class AmendmentTests : IAsyncLifetime
             .Put(path, now.Intake with { VisitId = opened.VisitId, Reason = "The referral says so." })
             .Ok<EpisodeView>();
         Assert.NotEqual(0, await Changed());
+    }
+
+    /// <summary>Pain down a leg was forgotten at the visit and drawn afterwards: what was decided without it says so.</summary>
+    [Fact]
+    public async Task Decisions_say_what_they_would_be_with_a_leg_that_was_drawn_afterwards()
+    {
+        var (_, visit) = await Decided();
+        var path = $"/api/visits/{visit.Id}/body-chart";
+        var shin = ChartFigure
+            .Of(Core.Charts.ChartView.Back)
+            .Parts.First(p => (p.Zone, p.Side) == (ChartZone.LowerLeg, Side.Left));
+        var below = new BodyChart([new(Core.Charts.ChartView.Back, PainKind.Sharp, 4, shin.Outline)]);
+        Assert.Empty((await browser.Get<DecideView>($"/api/visits/{visit.Id}/decisions")).Changed);
+        var drawn = await browser.Put(path, new ChartForm(below, 0)).Ok<VisitChartView>();
+        Assert.Equal(ChartQuestion.BelowKnee, Assert.Single(drawn.Questions).Id);
+        Assert.NotEmpty((await browser.Get<DecideView>($"/api/visits/{visit.Id}/decisions")).Changed);
     }
 
     [Fact]

@@ -55,7 +55,7 @@ public sealed class DemoTests : IDisposable
     private static async Task<DecideView> Decided(HttpClient browser, string name)
     {
         var day = await browser.Get<DayView>("/api/day");
-        var id = day.Others.Single(e => e.Name == name).EpisodeId;
+        var id = day.Others.Single(e => e.Name == name).EpisodeId!.Value;
         var visits = (await new Clinic(browser).Episode(id)).Visits;
         return await browser.Get<DecideView>($"/api/visits/{visits[^1].Id}/decisions");
     }

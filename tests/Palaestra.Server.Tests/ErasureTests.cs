@@ -60,6 +60,8 @@ public sealed class ErasureTests : IDisposable
     private static bool Holds(string folder, string words) =>
         Directory
             .EnumerateFiles(folder, "*", SearchOption.AllDirectories)
+            // Held by the server alone; it says who, and since when.
+            .Where(file => Path.GetFileName(file) != "server.lock")
             .Any(file =>
                 File.ReadAllText(file, System.Text.Encoding.Latin1)
                     .Contains(words, StringComparison.OrdinalIgnoreCase)
@@ -99,6 +101,71 @@ public sealed class ErasureTests : IDisposable
             System.Net.HttpStatusCode.NotFound,
             (await there.GetAsync($"/api/episodes/{gone.EpisodeId}")).StatusCode
         );
+    }
+
+    /// <summary>While the clinic works: the certificate counts what went, and a merged twin does not come back from an older backup.</summary>
+    [Fact]
+    public async Task An_administrator_erases_while_the_clinic_works_and_a_merged_twin_goes_too()
+    {
+        Opened gone,
+            twin,
+            stays;
+        var backup = Path.Combine(place, "before-merge.tar.gz");
+        using (var server = new RunningServer(folder: Folder))
+        {
+            var browser = await server.SignedIn();
+            var clinic = new Given.Clinic(browser);
+            gone = await Lived(clinic, Name);
+            twin = await Lived(clinic, "Quennel Ashgrave");
+            stays = await Lived(clinic, "Wenna Sorrel");
+            await Data.Keeping.Backup.Write(Folder, backup, null, DateTimeOffset.Now);
+            var (id, other) = (
+                (await clinic.Episode(gone.EpisodeId)).ClientId,
+                (await clinic.Episode(twin.EpisodeId)).ClientId
+            );
+            await browser
+                .Post($"/api/clients/{other}/merge", new Clients.MergeForm(id, "One person"))
+                .Ok<Clients.ClientCard>();
+            var path = $"/api/clients/{id}/erasure";
+            Assert.Equal(
+                ["name"],
+                await browser
+                    .Post(path, new Clients.EraseForm("Quennel", "Asked for", true))
+                    .RefusedFields(System.Net.HttpStatusCode.UnprocessableEntity)
+            );
+            // The record is to be kept for ten years yet.
+            Assert.Equal(
+                ["early"],
+                await browser
+                    .Post(path, new Clients.EraseForm(Name, "Asked for"))
+                    .RefusedFields(System.Net.HttpStatusCode.UnprocessableEntity)
+            );
+            var certificate = await browser
+                .Post(path, new Clients.EraseForm(Name, "Asked for", true))
+                .Ok<Clients.ErasureCertificate>();
+            Assert.Equal(
+                (Name, 2),
+                (certificate.Name, certificate.Rows.Single(r => r.What == "Clients").Rows)
+            );
+            Assert.Equal(
+                System.Net.HttpStatusCode.NotFound,
+                (await browser.GetAsync($"/api/clients/{id}")).StatusCode
+            );
+            // Tablets hear which visits they are to forget; those of others are not among them.
+            var told = await browser.Get<IReadOnlyList<Guid>>("/api/erased");
+            Assert.Subset(told.ToHashSet(), new HashSet<Guid> { gone.VisitId, twin.VisitId });
+            Assert.DoesNotContain(stays.VisitId, told);
+            // The clinic goes on.
+            await Lived(clinic, "Next Client");
+            foreach (var words in new[] { Name, "Ashgrave", $"{gone.EpisodeId}", $"{twin.EpisodeId}" })
+            {
+                Assert.False(Holds(Folder, words), words);
+            }
+        }
+        Assert.Equal(0, (await Run("restore", backup)).Code);
+        Assert.False(Holds(Folder, Name));
+        Assert.False(Holds(Folder, "Ashgrave"));
+        Assert.True(Holds(Folder, "Wenna Sorrel"));
     }
 
     [Fact]

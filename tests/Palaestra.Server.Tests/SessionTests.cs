@@ -470,9 +470,9 @@ public sealed class SessionTests(OneServer one) : IClassFixture<OneServer>, IAsy
         await browser.Get<Day.DayView>("/api/day");
         foreach (var words in new[] { "crake", "caulk" })
         {
-            var found = await browser.Get<List<Day.ClientLine>>($"/api/clients?words={words}");
+            var found = await browser.Get<List<Clients.ClientLine>>($"/api/clients?words={words}");
             Assert.Contains(found, line => line.EpisodeId == opened.EpisodeId);
         }
-        Assert.Empty(await browser.Get<List<Day.ClientLine>>("/api/clients?words=nobody-of-that-name"));
+        Assert.Empty(await browser.Get<List<Clients.ClientLine>>("/api/clients?words=nobody-of-that-name"));
     }
 }

@@ -56,6 +56,50 @@ public sealed class StoreTests : IDisposable
         Assert.Empty(await db.Database.GetPendingMigrationsAsync());
     }
 
+    /// <summary>Clients of an earlier version get numbers in the order in which they came, and are found by their folded names.</summary>
+    [Fact]
+    public async Task Clients_of_an_earlier_version_are_numbered_and_found()
+    {
+        var ids = Enumerable
+            .Range(0, 3)
+            .Select(i => Guid.CreateVersion7(DateTimeOffset.UtcNow.AddSeconds(i)))
+            .ToArray();
+        string[] names = ["Łukasz Żółć", "Μαρία", "Wenna Sorrel"];
+        await using (var old = Open())
+        {
+            await old.GetService<IMigrator>()
+                .MigrateAsync("VisitAnswers", TestContext.Current.CancellationToken);
+            // Stored in another order than they came in.
+            foreach (var i in new[] { 2, 0, 1 })
+            {
+                await old.Database.ExecuteSqlAsync(
+                    $"INSERT INTO Clients (Id, Name, BirthDate) VALUES ({ids[i]}, {names[i]}, '1980-01-01')"
+                );
+            }
+        }
+        await using var db = Open();
+        await Store.Prepare(db, folder, DateTime.Now);
+        var clients = await db
+            .Clients.AsNoTracking()
+            .OrderBy(c => c.Number)
+            .ToListAsync(TestContext.Current.CancellationToken);
+        Assert.Equal(names, clients.Select(c => c.Name));
+        Assert.Equal(["1001", "1002", "1003"], clients.Select(c => c.Number));
+        Assert.Equal(
+            ["lukasz zolc 1001 1980-01-01", "maria 1002 1980-01-01", "wenna sorrel 1003 1980-01-01"],
+            clients.Select(c => c.SearchText)
+        );
+        // The next one goes on from there.
+        db.Clients.Add(new() { Name = "Next", BirthDate = new(1990, 1, 1) });
+        await db.SaveChangesAsync(TestContext.Current.CancellationToken);
+        Assert.Equal(
+            "1004",
+            (
+                await db.Clients.SingleAsync(c => c.Name == "Next", TestContext.Current.CancellationToken)
+            ).Number
+        );
+    }
+
     /// <summary>
     /// A record of the version before: what was asked at first becomes the first visit's own, a worst that stood below the
     /// present is lifted to it, and an event with fields of every kind and nothing in them is read.

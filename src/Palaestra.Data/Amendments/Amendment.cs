@@ -40,6 +40,18 @@ public enum AmendedPart
 
     /// <summary>A trial that was filed anew (<see cref="TrialMove"/>).</summary>
     Moved,
+
+    /// <summary>A note that was signed.</summary>
+    Note,
+
+    /// <summary>The body chart of a visit.</summary>
+    Chart,
+
+    /// <summary>When a visit typed in from paper was.</summary>
+    Dated,
+
+    /// <summary>An episode that was filed under another client (<see cref="Intake.EpisodeMove"/>).</summary>
+    Filed,
 }
 
 /// <summary>What stood in a record before it was written anew, and what took its place: appended once, never changed.</summary>

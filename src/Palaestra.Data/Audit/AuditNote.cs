@@ -11,10 +11,10 @@ public sealed record AuditNote
     public Guid? AccountId { get; init; }
     public required string By { get; init; }
     public required string What { get; init; }
-    public Guid? Person { get; init; }
+    public Guid? Person { get; set; }
 
     /// <summary>None with a visit: the writer finds it.</summary>
     public Guid? Episode { get; set; }
-    public Guid? Visit { get; init; }
-    public string? Payload { get; init; }
+    public Guid? Visit { get; set; }
+    public string? Payload { get; set; }
 }

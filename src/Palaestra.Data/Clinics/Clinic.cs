@@ -28,7 +28,13 @@ public sealed class Clinic
 
     /// <summary>Minutes without a touch after which a tablet locks itself.</summary>
     public int LockMinutes { get; set; } = UsualLockMinutes;
+
+    /// <summary>Years after the last visit for which a record is kept at least.</summary>
+    public int RetentionYears { get; set; } = UsualRetentionYears;
     public int Version { get; set; }
+
+    /// <summary>§ 630f (3) BGB: ten years after the end of treatment (from memory); where the clinic is decides.</summary>
+    public const int UsualRetentionYears = 10;
 
     /// <summary>Common practice.</summary>
     public const int UsualLockMinutes = 10;

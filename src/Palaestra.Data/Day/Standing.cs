@@ -33,6 +33,20 @@ public sealed class Standing
     public int? PainFirst { get; set; }
     public int? PainLast { get; set; }
 
+    /// <summary>Visits at which something was asked or done.</summary>
+    public int VisitsDone { get; set; }
+
+    /// <summary>Repetitions planned at home for the days of the home log that was brought last; none: none was.</summary>
+    public int? HomePlanned { get; set; }
+    public int? HomeDone { get; set; }
+
+    /// <summary>Id of the disability measure that was asked last; none: none was.</summary>
+    public string? DisabilityMeasure { get; set; }
+    public double? DisabilityFirst { get; set; }
+
+    /// <summary>None where it was asked once.</summary>
+    public double? DisabilityLast { get; set; }
+
     /// <summary>The first loaded exercise of the plan; none before a plan.</summary>
     public string? RungId { get; set; }
 

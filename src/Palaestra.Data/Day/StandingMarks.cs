@@ -53,6 +53,12 @@ public sealed class StandingMarks : SaveChangesInterceptor
                 case HomeLogDay day:
                     episodes.Add(day.EpisodeId);
                     break;
+                case VisitChart chart:
+                    episodes.Add(chart.EpisodeId);
+                    break;
+                case VisitNote note:
+                    episodes.Add(note.EpisodeId);
+                    break;
                 case LoggedEvent logged:
                     visits.Add(logged.VisitId);
                     visits.Add((Guid)entry.OriginalValues[nameof(LoggedEvent.VisitId)]!);

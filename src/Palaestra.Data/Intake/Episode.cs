@@ -8,9 +8,9 @@ namespace Palaestra.Data.Intake;
 public sealed class Episode
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
-    public Guid ClientId { get; init; }
+    public Guid ClientId { get; set; }
     public Client? Client { get; set; }
-    public DateOnly OpenedOn { get; init; }
+    public DateOnly OpenedOn { get; set; }
     public required string Complaint { get; set; }
     public int PainNow { get; set; }
     public int PainWorst { get; set; }
@@ -43,6 +43,12 @@ public sealed class Episode
     public RestingShape? RestingShape { get; set; }
     public SpinalStrategy? Strategy { get; set; }
     public Activation? Activation { get; set; }
+
+    /// <summary>False where it was opened at the desk and nobody has asked the client yet: its answers are no answers.</summary>
+    public bool Asked { get; set; } = true;
+
+    /// <summary>The day it was discharged; none: it is open.</summary>
+    public DateOnly? DischargedOn { get; set; }
 
     /// <summary>Counts edits; an edit made on an older count is a conflict.</summary>
     public int Version { get; set; } = 1;

@@ -11,7 +11,8 @@ namespace Palaestra.Data.Keeping;
 public sealed record Erased(Guid Client, string Name, IReadOnlyDictionary<string, int> Rows, int Files);
 
 /// <summary>A client on the list beside the backups: no name, only what is needed to erase them again.</summary>
-public sealed record ErasedBefore(Guid Client, DateTimeOffset At);
+/// <param name="Visits">So that a tablet knows what to forget; none: listed by a version before.</param>
+public sealed record ErasedBefore(Guid Client, DateTimeOffset At, IReadOnlyList<Guid>? Visits = null);
 
 /// <summary>
 /// Takes a client out of a data folder for good: rows of every table, samples and pictures, free pages, the log, copies made before
@@ -34,16 +35,26 @@ public static class Erasure
         ),
         ("EpisodeId", "SELECT Id FROM Episodes WHERE ClientId = $client"),
         ("ClientId", "SELECT $client"),
+        // Told of an episode that is another client's by now.
+        ("FromClientId", Themselves),
+        ("ToClientId", Themselves),
     ];
+
+    /// <summary>A client, and whoever turned out to be them.</summary>
+    private const string Themselves = "SELECT Id FROM Clients WHERE Id = $client OR MergedIntoId = $client";
 
     /// <param name="id">Of the client, or of one of their episodes.</param>
     /// <returns>The client and their name; none where the folder holds no such record.</returns>
     public static (Guid Id, string Name)? Find(string folder, Guid id)
     {
         using var db = Open(folder);
+        const string named = "Id = $client OR Id = (SELECT ClientId FROM Episodes WHERE Id = $client)";
         using var ask = Command(
             db,
-            "SELECT Id, Name FROM Clients WHERE Id = $client OR Id = (SELECT ClientId FROM Episodes WHERE Id = $client)",
+            HasMerges(db)
+                // Of one that turned out to be another, that other.
+                ? $"SELECT Id, Name FROM Clients WHERE Id = (SELECT COALESCE(MergedIntoId, Id) FROM Clients WHERE {named})"
+                : $"SELECT Id, Name FROM Clients WHERE {named}",
             id
         );
         using var rows = ask.ExecuteReader();
@@ -69,7 +80,7 @@ public static class Erasure
         }
         var rows = Rows(db, found.Id);
         Run(db, "VACUUM");
-        Run(db, "PRAGMA wal_checkpoint(TRUNCATE)");
+        EmptyLog(db);
         foreach (var copy in Copies(folder))
         {
             File.Delete(copy);
@@ -77,11 +88,42 @@ public static class Erasure
         return new(found.Id, found.Name, rows, files.Count);
     }
 
-    /// <summary>Puts a client on the list, before anything is erased: a restore of tomorrow knows.</summary>
-    public static void Note(string backups, Guid client, DateTimeOffset now)
+    /// <summary>Erases a client with whoever turned out to be them, after listing them.</summary>
+    /// <inheritdoc cref="Of"/>
+    public static Erased? ForGood(string folder, string backups, Guid client, DateTimeOffset now)
+    {
+        if (Find(folder, client) is not { } found)
+        {
+            return null;
+        }
+        using (var db = Open(folder))
+        {
+            var persons = HasMerges(db) ? Ids(db, Themselves, found.Id) : [found.Id];
+            var visits = Ids(db, Belongs[0].Ids, found.Id);
+            // In a backup of before they were merged they are two.
+            Note(backups, [.. persons.Select(id => new ErasedBefore(id, now, visits))]);
+        }
+        return Of(folder, found.Id);
+    }
+
+    private static List<Guid> Ids(SqliteConnection db, string words, Guid client)
+    {
+        using var ask = Command(db, words, client);
+        using var rows = ask.ExecuteReader();
+        var ids = new List<Guid>();
+        while (rows.Read())
+        {
+            ids.Add(rows.GetGuid(0));
+        }
+        return ids;
+    }
+
+    /// <summary>Puts clients on the list, before anything is erased: a restore of tomorrow knows.</summary>
+    private static void Note(string backups, IReadOnlyList<ErasedBefore> gone)
     {
         Directory.CreateDirectory(backups);
-        ErasedBefore[] all = [.. Listed(backups).Where(entry => entry.Client != client), new(client, now)];
+        var clients = gone.Select(entry => entry.Client).ToHashSet();
+        ErasedBefore[] all = [.. Listed(backups).Where(entry => !clients.Contains(entry.Client)), .. gone];
         WholeFile.Write(Path.Combine(backups, ListName), JsonSerializer.Serialize(all));
     }
 
@@ -127,7 +169,13 @@ public static class Erasure
                 rows[table] = rows.GetValueOrDefault(table) + gone;
             }
         }
-        using var last = Command(db, "DELETE FROM Clients WHERE Id = $client", client);
+        using var last = Command(
+            db,
+            HasMerges(db)
+                ? $"DELETE FROM Clients WHERE Id IN ({Themselves})"
+                : "DELETE FROM Clients WHERE Id = $client",
+            client
+        );
         rows["Clients"] = last.ExecuteNonQuery();
         all.Commit();
         return rows;
@@ -141,8 +189,9 @@ public static class Erasure
         {
             return;
         }
-        const string theirs = """
-            WHERE Person = $client
+        var persons = HasMerges(db) ? Themselves : "$client";
+        var theirs = $"""
+            WHERE Person IN ({persons})
             OR Episode IN (SELECT Id FROM Episodes WHERE ClientId = $client)
             OR Visit IN (SELECT Id FROM Visits WHERE EpisodeId IN (SELECT Id FROM Episodes WHERE ClientId = $client))
             """;
@@ -167,6 +216,31 @@ public static class Erasure
         told.Parameters.AddWithValue("$erased", AuditChain.Erased);
         told.ExecuteNonQuery();
     }
+
+    /// <summary>A database of before has none.</summary>
+    private static bool HasMerges(SqliteConnection db) => DatabaseCheck.HasTable(db, "EpisodeMoves");
+
+    /// <summary>What was written over lies in the log until it is emptied, which waits for whoever is reading.</summary>
+    /// <exception cref="IOException">Somebody went on reading for longer than is waited.</exception>
+    private static void EmptyLog(SqliteConnection db)
+    {
+        for (var tries = 0; tries < LogTries; tries++)
+        {
+            using var empty = db.CreateCommand();
+            empty.CommandText = "PRAGMA wal_checkpoint(TRUNCATE)";
+            if ((long)empty.ExecuteScalar()! == 0)
+            {
+                return;
+            }
+            Thread.Sleep(LogPause);
+        }
+        throw new IOException(
+            "The records are erased, but the database's log could not be emptied while it was read. It is emptied when the server stops: restart it."
+        );
+    }
+
+    private const int LogTries = 20;
+    private static readonly TimeSpan LogPause = TimeSpan.FromMilliseconds(250);
 
     /// <summary>Visits go after what names them, episodes after visits.</summary>
     private static List<string> TablesWith(SqliteConnection db, string column)

@@ -7,6 +7,9 @@ public static class Generations
     private const int Weeks = 5;
     private const int Months = 12;
 
+    /// <summary>By then a backup made at a moment is gone, as long as others are made.</summary>
+    public static DateTimeOffset End(DateTimeOffset made) => made.AddMonths(Months + 1);
+
     /// <param name="made">When each was made, in any order.</param>
     /// <returns>Those to delete; never the youngest.</returns>
     public static IReadOnlyList<DateTime> Past(IEnumerable<DateTime> made)

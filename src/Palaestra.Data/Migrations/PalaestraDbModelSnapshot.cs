@@ -362,6 +362,11 @@ namespace Palaestra.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("RetentionYears")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(10);
+
                     b.Property<string>("TimeZone")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -412,6 +417,21 @@ namespace Palaestra.Data.Migrations
                     b.Property<bool>("Closed")
                         .HasColumnType("INTEGER");
 
+                    b.Property<double?>("DisabilityFirst")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("DisabilityLast")
+                        .HasColumnType("REAL");
+
+                    b.Property<string>("DisabilityMeasure")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("HomeDone")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("HomePlanned")
+                        .HasColumnType("INTEGER");
+
                     b.Property<DateOnly>("LatestOn")
                         .HasColumnType("TEXT");
 
@@ -432,6 +452,9 @@ namespace Palaestra.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<bool>("Stale")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("VisitsDone")
                         .HasColumnType("INTEGER");
 
                     b.HasKey("EpisodeId");
@@ -516,24 +539,67 @@ namespace Palaestra.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Address")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("ArchivedAt")
+                        .HasColumnType("TEXT");
+
                     b.Property<DateOnly>("BirthDate")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("DeskNotes")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Email")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Guardian")
                         .HasColumnType("TEXT");
 
                     b.Property<double?>("Height")
                         .HasColumnType("REAL");
 
+                    b.Property<Guid?>("InChargeId")
+                        .HasColumnType("TEXT");
+
                     b.Property<double?>("Mass")
                         .HasColumnType("REAL");
+
+                    b.Property<Guid?>("MergedIntoId")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasMaxLength(200)
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Number")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Phone")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SearchText")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Sex")
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(1);
+
                     b.HasKey("Id");
+
+                    b.HasIndex("MergedIntoId");
+
+                    b.HasIndex("Number")
+                        .IsUnique();
 
                     b.ToTable("Clients");
                 });
@@ -587,6 +653,11 @@ namespace Palaestra.Data.Migrations
                         .HasColumnType("TEXT")
                         .HasColumnName("SwitchOn");
 
+                    b.Property<bool>("Asked")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(true);
+
                     b.Property<string>("Away")
                         .IsRequired()
                         .ValueGeneratedOnAdd()
@@ -604,6 +675,9 @@ namespace Palaestra.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER")
                         .HasDefaultValue(5);
+
+                    b.Property<DateOnly?>("DischargedOn")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Equipment")
                         .HasColumnType("TEXT");
@@ -667,6 +741,91 @@ namespace Palaestra.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("Episodes");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Intake.EpisodeMove", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EpisodeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("FromClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ToClientId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("EpisodeId");
+
+                    b.HasIndex("FromClientId");
+
+                    b.HasIndex("ToClientId");
+
+                    b.ToTable("EpisodeMoves");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Outcomes.EpisodeDischarge", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EpisodeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReopenReason")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("ReopenedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReopenedBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("ReopenedOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Summary")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("EpisodeId");
+
+                    b.ToTable("Discharges");
                 });
 
             modelBuilder.Entity("Palaestra.Data.Outcomes.LetterDraft", b =>
@@ -1212,6 +1371,18 @@ namespace Palaestra.Data.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("CalledOff")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("CalledOffAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("CalledOffBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("CalledOffReason")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("CheckIn")
                         .HasColumnType("TEXT");
 
@@ -1224,8 +1395,19 @@ namespace Palaestra.Data.Migrations
                     b.Property<string>("Flags")
                         .HasColumnType("TEXT");
 
+                    b.Property<DateTime?>("FromPaperAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FromPaperBy")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Intake")
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("Minutes")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(30);
 
                     b.Property<DateTime>("PlannedAt")
                         .HasColumnType("TEXT");
@@ -1233,9 +1415,15 @@ namespace Palaestra.Data.Migrations
                     b.Property<string>("ReferenceSet")
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("SeriesId")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Version")
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("WithId")
+                        .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
@@ -1243,7 +1431,78 @@ namespace Palaestra.Data.Migrations
 
                     b.HasIndex("PlannedAt");
 
+                    b.HasIndex("SeriesId");
+
                     b.ToTable("Visits");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Visits.VisitChart", b =>
+                {
+                    b.Property<Guid>("VisitId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Chart")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EpisodeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("WrittenAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("WrittenBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("VisitId");
+
+                    b.HasIndex("EpisodeId");
+
+                    b.ToTable("Charts");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Visits.VisitNote", b =>
+                {
+                    b.Property<Guid>("VisitId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EpisodeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("SignedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SignedBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("SignedById")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("WrittenAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("WrittenBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("VisitId");
+
+                    b.HasIndex("EpisodeId");
+
+                    b.ToTable("Notes");
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRoleClaim<System.Guid>", b =>
@@ -1368,6 +1627,36 @@ namespace Palaestra.Data.Migrations
                     b.Navigation("Client");
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Intake.EpisodeMove", b =>
+                {
+                    b.HasOne("Palaestra.Data.Intake.Episode", null)
+                        .WithMany()
+                        .HasForeignKey("EpisodeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Palaestra.Data.Intake.Client", null)
+                        .WithMany()
+                        .HasForeignKey("FromClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Palaestra.Data.Intake.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ToClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Outcomes.EpisodeDischarge", b =>
+                {
+                    b.HasOne("Palaestra.Data.Intake.Episode", null)
+                        .WithMany()
+                        .HasForeignKey("EpisodeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Palaestra.Data.Outcomes.LetterDraft", b =>
                 {
                     b.HasOne("Palaestra.Data.Visits.Visit", null)
@@ -1454,6 +1743,24 @@ namespace Palaestra.Data.Migrations
                     b.HasOne("Palaestra.Data.Intake.Episode", null)
                         .WithMany("Visits")
                         .HasForeignKey("EpisodeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Visits.VisitChart", b =>
+                {
+                    b.HasOne("Palaestra.Data.Visits.Visit", null)
+                        .WithOne()
+                        .HasForeignKey("Palaestra.Data.Visits.VisitChart", "VisitId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Visits.VisitNote", b =>
+                {
+                    b.HasOne("Palaestra.Data.Visits.Visit", null)
+                        .WithOne()
+                        .HasForeignKey("Palaestra.Data.Visits.VisitNote", "VisitId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

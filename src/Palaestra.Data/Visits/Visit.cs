@@ -7,6 +7,16 @@ using Palaestra.Core.Visits;
 
 namespace Palaestra.Data.Visits;
 
+/// <summary>Why a visit that was booked is not one.</summary>
+public enum CalledOff
+{
+    /// <summary>Somebody called it off before.</summary>
+    Cancelled,
+
+    /// <summary>The client did not come.</summary>
+    Missed,
+}
+
 /// <summary>One visit of an episode.</summary>
 public sealed class Visit
 {
@@ -15,6 +25,33 @@ public sealed class Visit
 
     /// <summary>Told in the zone of the clinic.</summary>
     public Instant PlannedAt { get; set; }
+
+    public const int UsualMinutes = 30;
+
+    public int Minutes { get; set; } = UsualMinutes;
+
+    /// <summary>Account of whom the client is booked with; none: whoever is in charge, or anybody.</summary>
+    public Guid? WithId { get; set; }
+
+    /// <summary>None: it stands.</summary>
+    public CalledOff? CalledOff { get; set; }
+    public Instant? CalledOffAt { get; set; }
+    public string? CalledOffBy { get; set; }
+    public string? CalledOffReason { get; set; }
+
+    /// <summary>When it was typed in from paper; none: it was kept here as it went.</summary>
+    public Instant? FromPaperAt { get; set; }
+    public string? FromPaperBy { get; set; }
+
+    /// <summary>Of visits that were booked together; none: booked alone.</summary>
+    public Guid? SeriesId { get; set; }
+
+    /// <summary>It stands again: somebody put it back, or something was done at it after all.</summary>
+    public void PutBack()
+    {
+        (CalledOff, CalledOffAt, CalledOffBy, CalledOffReason) = (null, null, null, null);
+        Version++;
+    }
 
     /// <summary>None until the start of a later visit has been asked about.</summary>
     public CheckIn? CheckIn { get; set; }

@@ -1,3 +1,4 @@
+using Palaestra.Core.Charts;
 using Palaestra.Core.Outcomes;
 using Palaestra.Exchange.Sheets;
 using PdfSharp;
@@ -12,6 +13,7 @@ namespace Palaestra.Exchange.Letters;
 /// <param name="Signed">The practitioner.</param>
 /// <param name="Address">Lines under the clinic's name; may be empty.</param>
 /// <param name="Mark">The clinic's picture, JPEG or PNG; none: none.</param>
+/// <param name="Chart">None: nothing was drawn.</param>
 public sealed record LetterPage(
     Letter Letter,
     string From,
@@ -20,8 +22,13 @@ public sealed record LetterPage(
     string Signed,
     string Note,
     string Address = "",
-    byte[]? Mark = null
+    byte[]? Mark = null,
+    LetterChart? Chart = null
 );
+
+/// <summary>The body chart under a letter.</summary>
+/// <param name="Title">Whose, and of which day. <paramref name="Says"/>: one line for each area.</param>
+public sealed record LetterChart(BodyChart Chart, string Title, IReadOnlyList<string> Says);
 
 /// <summary>Writes a letter as PDF: fonts embedded, headings tagged, as many pages as it takes.</summary>
 public static class LetterPdf
@@ -50,6 +57,7 @@ public static class LetterPdf
         private const double Margin = 62;
         private const double MarkWidth = 130;
         private const double MarkHeight = 56;
+        private const double BodyHeight = 190;
         private XGraphics? graphics;
         private SheetPen pen = null!;
         private double width;
@@ -96,11 +104,48 @@ public static class LetterPdf
                     y += 3;
                 }
             }
+            if (page.Chart is { Chart.Areas.Count: > 0 } chart)
+            {
+                Bodies(chart);
+            }
             y += 18;
             Room(60);
             Line(page.Signed, pen.Text(10.5), PdfBlockLevelElementTag.Paragraph);
             y += 14;
             Line(page.Note, pen.Text(8.5), PdfBlockLevelElementTag.Paragraph, SheetPen.Grey);
+        }
+
+        /// <summary>Four sides beside each other, and what each number is.</summary>
+        private void Bodies(LetterChart chart)
+        {
+            y += 9;
+            Room(BodyHeight + 60);
+            Line(chart.Title, pen.Text(10.5, bold: true), PdfBlockLevelElementTag.Heading2);
+            var wide = ChartFigure.All.Sum(figure => figure.Width);
+            var numbered = chart.Chart.Areas.Select((area, i) => (Area: area, Number: i + 1)).ToList();
+            var x = Margin;
+            foreach (var figure in ChartFigure.All)
+            {
+                var share = width * figure.Width / wide;
+                pen.Body(
+                    figure,
+                    numbered.Where(n => n.Area.View == figure.View),
+                    string.Join(
+                        ' ',
+                        numbered
+                            .Where(n => n.Area.View == figure.View)
+                            .Select(n => chart.Says[n.Number - 1])
+                            .DefaultIfEmpty(chart.Title)
+                    ),
+                    new XRect(x, y + 4, share, BodyHeight)
+                );
+                x += share;
+            }
+            y += BodyHeight + 10;
+            for (var i = 0; i < chart.Says.Count; i++)
+            {
+                Line($"{i + 1}. {chart.Says[i]}", pen.Text(9.5), PdfBlockLevelElementTag.Paragraph);
+            }
         }
 
         private void Line(string words, XFont font, PdfBlockLevelElementTag tag, XColor? colour = null)

@@ -1,4 +1,5 @@
 using Palaestra.Core.Body;
+using Palaestra.Core.Charts;
 using PdfSharp.Drawing;
 using PdfSharp.UniversalAccessibility;
 
@@ -139,6 +140,46 @@ internal sealed class SheetPen(XGraphics page, StructureBuilder tags, double sca
                 page.DrawPath(new XPen(edge.Colour, edge.Width * zoom) { LineJoin = XLineJoin.Round }, path);
             }
             page.DrawPath(new XSolidBrush(ToneOf(shape.Role)), path);
+        }
+        tags.End();
+    }
+
+    /// <summary>One side of the body with what is drawn on it, numbered; as large as fits, standing on the lower edge.</summary>
+    /// <param name="what">For those who do not see it.</param>
+    public void Body(
+        ChartFigure figure,
+        IEnumerable<(PainArea Area, int Number)> areas,
+        string what,
+        XRect box
+    )
+    {
+        var zoom = Math.Min(box.Width / figure.Width, box.Height / figure.Height);
+        var left = box.X + (box.Width - figure.Width * zoom) / 2;
+        var top = box.Bottom - figure.Height * zoom;
+        XPoint At(int px, int py) => new(left + (px - figure.Left) * zoom, top + (py - figure.Top) * zoom);
+        XPoint[] Run(IReadOnlyList<int> outline) =>
+            [.. Enumerable.Range(0, outline.Count / 2).Select(i => At(outline[2 * i], outline[2 * i + 1]))];
+
+        tags.BeginElement(PdfIllustrationElementTag.Figure, what, box);
+        var whole = new XGraphicsPath { FillMode = XFillMode.Winding };
+        foreach (var outline in figure.Shapes.SelectMany(shape => shape.Outlines))
+        {
+            whole.StartFigure();
+            whole.AddPolygon(Run(outline));
+        }
+        page.DrawPath(new XPen(Ink, 1.2), whole);
+        page.DrawPath(XBrushes.White, whole);
+        foreach (var (area, number) in areas)
+        {
+            var drawn = Run(area.Outline);
+            page.DrawPolygon(new XPen(Ink, 0.9), new XSolidBrush(Sand), drawn, XFillMode.Alternate);
+            page.DrawString(
+                number.ToString(System.Globalization.CultureInfo.InvariantCulture),
+                Text(8, bold: true),
+                new XSolidBrush(Ink),
+                drawn.Max(p => p.X) + 1.5,
+                drawn.Min(p => p.Y) + 3
+            );
         }
         tags.End();
     }

@@ -50,11 +50,18 @@ public static class AmendmentEndpoints
         var file = open.File;
         var written = await db.Amendments.AsNoTracking().Where(a => a.EpisodeId == id).ToListAsync();
         var moved = await moves.At([.. file.Visits.Select(v => v.Id)]);
+        var filed = await db.EpisodeMoves.AsNoTracking().Where(m => m.EpisodeId == id).ToListAsync();
+        var clients = filed.SelectMany(m => new[] { m.FromClientId, m.ToClientId }).ToList();
+        var numbers = await db
+            .Clients.AsNoTracking()
+            .Where(c => clients.Contains(c.Id))
+            .ToDictionaryAsync(c => c.Id, c => c.Number);
         return TypedResults.Ok<IReadOnlyList<RecordChange>>([
             .. written
                 .Select(a => RecordChanges.Of(a, file))
                 .Concat(file.Visits.SelectMany(v => RecordChanges.OfTrials(file, v.Id, library)))
                 .Concat(moved.Select(m => RecordChanges.Of(m.Move, m.Start, file)))
+                .Concat(filed.Select(m => RecordChanges.Of(m, numbers)))
                 .OrderByDescending(change => change.At),
         ]);
     }
@@ -89,6 +96,11 @@ public static class AmendmentEndpoints
             {
                 return Problem.Field($"trialIds[{i}]", Message.Of("amend.no-trial"));
             }
+        }
+        if (to.CalledOff is not null)
+        {
+            // What was done at it shows that it took place.
+            to.PutBack();
         }
         await db.SaveChangesAsync();
         news.Tell(visitId);

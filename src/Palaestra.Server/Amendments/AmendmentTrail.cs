@@ -2,6 +2,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Diagnostics;
+using NodaTime;
 using Palaestra.Data;
 using Palaestra.Data.Amendments;
 using Palaestra.Data.Intake;
@@ -59,7 +60,32 @@ public sealed class AmendmentTrail(Amending amending, Author author) : SaveChang
                     visit.Id
                 ),
                 .. Written(entry, AmendedPart.Answers, nameof(Visit.Answers), visit.EpisodeId, visit.Id),
+                .. visit.FromPaperAt is null
+                    ? []
+                    : Whole(
+                        AmendedPart.Dated,
+                        visit.EpisodeId,
+                        Dated((Instant)entry.OriginalValues[nameof(Visit.PlannedAt)]!),
+                        Dated(visit.PlannedAt),
+                        visit.Id
+                    ),
             ],
+            // A draft is written on without a trace; what was signed stays as it was signed.
+            VisitNote note when entry.OriginalValues[nameof(VisitNote.SignedAt)] is not null => Whole(
+                AmendedPart.Note,
+                note.EpisodeId,
+                Signed((VisitNote)entry.OriginalValues.ToObject()),
+                Signed(note),
+                note.VisitId
+            ),
+            // Stroke by stroke while the client is there; drawn anew afterwards, with a reason.
+            VisitChart chart when amending.Reason is not null => Written(
+                entry,
+                AmendedPart.Chart,
+                nameof(VisitChart.Chart),
+                chart.EpisodeId,
+                chart.VisitId
+            ),
             // Its row stays: that it was there is known.
             StoredPhoto { RemovedAt: not null } photo
                 when db.Visits.Local.FindEntry(photo.VisitId)?.Entity is { } visit => TakenAway(
@@ -161,6 +187,10 @@ public sealed class AmendmentTrail(Amending amending, Author author) : SaveChang
                 episode.Activation,
             };
 
+    private static object Dated(Instant at) => new { PlannedAt = at.ToDateTimeUtc() };
+
+    private static object Signed(VisitNote note) => new { note.Text, note.SignedBy };
+
     private static object Person(Client client) =>
         new
         {
@@ -169,5 +199,10 @@ public sealed class AmendmentTrail(Amending amending, Author author) : SaveChang
             client.Sex,
             client.HeightCm,
             MassKg = client.Mass,
+            client.Number,
+            client.Phone,
+            client.Email,
+            client.Address,
+            client.Guardian,
         };
 }

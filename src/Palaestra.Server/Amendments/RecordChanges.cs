@@ -3,6 +3,7 @@ using NodaTime;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Data.Amendments;
+using Palaestra.Data.Intake;
 using Palaestra.Server.Intake;
 
 namespace Palaestra.Server.Amendments;
@@ -154,6 +155,26 @@ public static class RecordChanges
             move.At
         );
     }
+
+    /// <summary>The episode was filed under another client.</summary>
+    /// <param name="numbers">Of clients by id; one that is not there any more has none.</param>
+    public static RecordChange Of(EpisodeMove move, IReadOnlyDictionary<Guid, string> numbers) =>
+        new(
+            AmendedPart.Filed,
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            Fields(
+                Element(new { ClientNumber = numbers.GetValueOrDefault(move.FromClientId) }),
+                Element(new { ClientNumber = numbers.GetValueOrDefault(move.ToClientId) })
+            ),
+            move.Reason,
+            move.By,
+            move.At
+        );
 
     private static bool After(CaptureEvent later, CaptureEvent earlier) =>
         (later.At.UtcTicks, later.Id).CompareTo((earlier.At.UtcTicks, earlier.Id)) > 0;

@@ -122,6 +122,10 @@ public sealed class AuditTrail(Author author) : SaveChangesInterceptor
             StoredTrace trace => new(Visit: trace.VisitId),
             StoredPhoto photo => new(Visit: photo.VisitId),
             TrialMove move => new(Visit: move.VisitId),
+            EpisodeMove move => new(Episode: move.EpisodeId),
+            EpisodeDischarge discharge => new(Episode: discharge.EpisodeId),
+            VisitNote note => new(Episode: note.EpisodeId, Visit: note.VisitId),
+            VisitChart chart => new(Episode: chart.EpisodeId, Visit: chart.VisitId),
             PolicyRevision or Clinic or ClinicSentence or Practitioner or Invitation => new(),
             _ => null,
         };

@@ -184,18 +184,30 @@ public sealed class AuditWriter(
             Payload = JsonSerializer.Serialize(new { entries = missing, since = since?.ToDateTimeOffset() }),
         };
 
-    /// <summary>Whose record a visit is of.</summary>
+    /// <summary>Whose record a visit is of; what waited while a client was erased names nothing of theirs any more.</summary>
     private static async Task Place(List<AuditNote> notes, PalaestraDb db)
     {
-        var open = notes.Where(n => n is { Episode: null, Visit: not null }).ToList();
-        var visits = open.Select(n => n.Visit!.Value).Distinct().ToList();
-        var episodes = await db
+        var visits = notes.Select(n => n.Visit).OfType<Guid>().Distinct().ToList();
+        var episodesOf = await db
             .Visits.AsNoTracking()
             .Where(v => visits.Contains(v.Id))
             .ToDictionaryAsync(v => v.Id, v => v.EpisodeId);
-        foreach (var note in open.Where(n => episodes.ContainsKey(n.Visit!.Value)))
+        var named = notes.Select(n => n.Episode).OfType<Guid>().Distinct().ToList();
+        var episodes = await db
+            .Episodes.AsNoTracking()
+            .Where(e => named.Contains(e.Id))
+            .Select(e => e.Id)
+            .ToHashSetAsync();
+        foreach (var note in notes)
         {
-            note.Episode = episodes[note.Visit!.Value];
+            if (
+                note.Visit is { } visit && !episodesOf.ContainsKey(visit)
+                || note.Episode is { } episode && !episodes.Contains(episode)
+            )
+            {
+                (note.Visit, note.Episode, note.Person, note.Payload) = (null, null, null, null);
+            }
+            note.Episode ??= note.Visit is { } known ? episodesOf[known] : null;
         }
     }
 

@@ -16,6 +16,8 @@ public static class AuditedRequests
         "GetHomeLogFile",
         "GetTraceFile",
         "MakeBackup",
+        "GetBodyChartPicture",
+        "GetClinicViewFile",
     ];
 
     public static void UseAudit(this WebApplication app) =>

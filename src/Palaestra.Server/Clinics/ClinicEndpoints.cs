@@ -14,6 +14,7 @@ namespace Palaestra.Server.Clinics;
 /// <param name="Time">None in a form: it stays as it is.</param>
 /// <param name="Address">Lines at the head of letters; none in a form: it stays as it is.</param>
 /// <param name="LockMinutes">1 to 60: without a touch, after which a tablet locks itself; none in a form: it stays as it is.</param>
+/// <param name="RetentionYears">1 to 50, after the last visit; none in a form: it stays as it is.</param>
 /// <param name="HasMark">There is a picture for the head of letters and sheets; of no account in a form.</param>
 public sealed record ClinicForm(
     string Name,
@@ -22,7 +23,8 @@ public sealed record ClinicForm(
     ClinicTime? Time = null,
     string? Address = null,
     bool HasMark = false,
-    int? LockMinutes = null
+    int? LockMinutes = null,
+    int? RetentionYears = null
 );
 
 /// <param name="Zone">Name in the IANA database, as Europe/Berlin.</param>
@@ -91,6 +93,10 @@ public static class ClinicEndpoints
         {
             errors.Add(new("lockMinutes", Message.Of("clinic.lock")));
         }
+        if (form.RetentionYears is < 1 or > 50)
+        {
+            errors.Add(new("retentionYears", Message.Of("clinic.retention")));
+        }
         if (errors.Count > 0)
         {
             return Problem.Fields(errors);
@@ -103,6 +109,7 @@ public static class ClinicEndpoints
         clinic.Name = form.Name.Trim();
         clinic.Contact = form.Contact.Trim();
         clinic.LockMinutes = form.LockMinutes ?? clinic.LockMinutes;
+        clinic.RetentionYears = form.RetentionYears ?? clinic.RetentionYears;
         clinic.Address = form.Address?.Trim() ?? clinic.Address;
         if (form.Time is { } chosen)
         {
@@ -151,7 +158,8 @@ public static class ClinicEndpoints
             new(clinic.TimeZone, clinic.DateOrder, clinic.WeekStart),
             clinic.Address,
             clinic.Mark is not null,
-            clinic.LockMinutes
+            clinic.LockMinutes,
+            clinic.RetentionYears
         );
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> GetMark(PalaestraDb db) =>

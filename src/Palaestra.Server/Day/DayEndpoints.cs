@@ -2,8 +2,9 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Palaestra.Data;
-using Palaestra.Data.Clinics;
 using Palaestra.Data.Day;
+using Palaestra.Data.Visits;
+using Palaestra.Server.Clients;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
@@ -13,6 +14,10 @@ namespace Palaestra.Server.Day;
 
 /// <summary>A visit on the rail of the day.</summary>
 /// <param name="RungId">A rung to draw beside the name: the first loaded exercise of the plan; none before a plan.</param>
+/// <param name="WithId">Account of whom it is booked with, or who is in charge; none: nobody in particular.</param>
+/// <param name="CalledOff">None: it stands.</param>
+/// <param name="Phone">Of the client or, where they have none, of their guardian.</param>
+/// <param name="Discharged">Their episode is.</param>
 public sealed record DayVisit(
     Guid EpisodeId,
     Guid VisitId,
@@ -24,7 +29,18 @@ public sealed record DayVisit(
     Message Says,
     int? PainFirst,
     int? PainLast,
-    string? RungId
+    string? RungId,
+    Guid ClientId,
+    int Minutes,
+    Guid? WithId,
+    string? WithName,
+    CalledOff? CalledOff,
+    bool FromPaper,
+    bool Begun,
+    Guid? SeriesId,
+    int Version,
+    string? Phone,
+    bool Discharged
 );
 
 /// <summary>Something that wants a decision, and where to take it.</summary>
@@ -37,8 +53,6 @@ public sealed record WorklistEntry(
     Message Step,
     string Station
 );
-
-public sealed record ClientLine(Guid EpisodeId, Guid VisitId, string Name, string Complaint);
 
 /// <param name="PileCount">Clients with something on the pile; <paramref name="Pile"/> is its top.</param>
 /// <param name="Others">Clients without a visit today, those seen last first; <paramref name="OthersCount"/> of them in all.</param>
@@ -57,25 +71,29 @@ public sealed record DayView(
 public static class DayEndpoints
 {
     private const int PileMost = 30;
-    private const int OthersMost = 30;
 
     public static void MapDay(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api").WithTags("Day");
         group
             .MapGet("/day", Today)
-            .Described("GetDay", "The visits of today, and what waits for a practitioner.");
-        group
-            .MapGet("/clients", Find)
-            .Described("FindClients", "Clients whose name has these letters; all where none are given.");
+            .Described(
+                "GetDay",
+                "The visits of today or another day, of all or of one practitioner, and what waits for a practitioner."
+            );
     }
 
+    /// <param name="day">None: today. <paramref name="with"/>: an account; none: everybody.</param>
     private static async Task<Ok<DayView>> Today(
         PalaestraDb db,
         StandingWorker standings,
         ClinicClock clock,
         WhoIsHere who,
-        CancellationToken gone
+        DayVisits visits,
+        ClientSearch search,
+        CancellationToken gone,
+        DateOnly? day = null,
+        Guid? with = null
     )
     {
         if (await Behind(db, gone) > 0)
@@ -83,26 +101,27 @@ public static class DayEndpoints
             await standings.CaughtUp(gone);
         }
         var today = clock.Today;
-        var visits = await VisitsOn(today, clock.Zone, db);
+        var all = await visits.On(day ?? today);
         var (pile, count) = await Pile(today, db);
-        var here = visits.Select(v => v.EpisodeId).ToList();
-        var others = await LinesOf(Seen(db).Where(s => !here.Contains(s.EpisodeId)), db);
-        var clients = await db.Standings.CountAsync(gone);
-        var day = new DayView(
-            today,
+        var here = all.Where(v => v.CalledOff is null).Select(v => v.EpisodeId).Distinct().ToList();
+        var others = await search.Find(null, who.Clinical, without: here);
+        var clients = await db.Clients.CountAsync(c => c.ArchivedAt == null && c.MergedIntoId == null, gone);
+        var seen = all.Where(v => v.CalledOff is null).Select(v => v.ClientId).Distinct().Count();
+        var view = new DayView(
+            day ?? today,
             clock.Now,
-            visits,
+            [.. all.Where(v => with is null || v.WithId == with)],
             pile,
             count,
             others,
-            clients - here.Distinct().Count(),
+            Math.Max(clients - seen, others.Count),
             await Behind(db, gone)
         );
-        return TypedResults.Ok(who.Clinical ? day : AtTheDesk(day));
+        return TypedResults.Ok(who.Clinical ? view : AtTheDesk(view, who));
     }
 
     /// <summary>Names and times alone: what is clinical is not for everybody.</summary>
-    private static DayView AtTheDesk(DayView day) =>
+    private static DayView AtTheDesk(DayView day, WhoIsHere who) =>
         day with
         {
             Visits =
@@ -115,86 +134,16 @@ public static class DayEndpoints
                         PainFirst = null,
                         PainLast = null,
                         RungId = null,
+                        Phone = who.Is(Data.Staff.Role.Reception) ? v.Phone : null,
                     }
                 ),
             ],
             Pile = [],
             PileCount = 0,
-            Others = [.. day.Others.Select(line => line with { Complaint = "" })],
         };
 
     private static Task<int> Behind(PalaestraDb db, CancellationToken gone) =>
         db.Standings.CountAsync(s => s.Stale, gone);
-
-    /// <summary>Clients whose name or complaint holds the words, those seen last first.</summary>
-    private static async Task<Ok<IReadOnlyList<ClientLine>>> Find(
-        string? words,
-        PalaestraDb db,
-        WhoIsHere who
-    )
-    {
-        var clinical = who.Clinical;
-        var sought = $"%{(words ?? "").Trim()}%";
-        var found =
-            from standing in Seen(db)
-            join episode in db.Episodes on standing.EpisodeId equals episode.Id
-            where
-                EF.Functions.Like(episode.Client!.Name, sought)
-                || (clinical && EF.Functions.Like(episode.Complaint, sought))
-            select standing;
-        var lines = await LinesOf(found, db);
-        return TypedResults.Ok<IReadOnlyList<ClientLine>>(
-            clinical ? lines : [.. lines.Select(line => line with { Complaint = "" })]
-        );
-    }
-
-    private static IQueryable<Standing> Seen(PalaestraDb db) =>
-        db.Standings.AsNoTracking().Where(standing => standing.LatestVisitId != Guid.Empty);
-
-    private static Task<List<ClientLine>> LinesOf(IQueryable<Standing> standings, PalaestraDb db) =>
-        (
-            from standing in standings.OrderByDescending(s => s.LatestOn).Take(OthersMost)
-            join episode in db.Episodes on standing.EpisodeId equals episode.Id
-            orderby standing.LatestOn descending, episode.Client!.Name
-            select new ClientLine(episode.Id, standing.LatestVisitId, episode.Client!.Name, episode.Complaint)
-        ).ToListAsync();
-
-    private static async Task<List<DayVisit>> VisitsOn(DateOnly day, ClinicZone zone, PalaestraDb db)
-    {
-        var (begins, ends) = (zone.StartOf(day), zone.StartOf(day.AddDays(1)));
-        var rows = await (
-            from visit in db.Visits.AsNoTracking()
-            where visit.PlannedAt >= begins && visit.PlannedAt < ends
-            join standing in db.Standings on visit.EpisodeId equals standing.EpisodeId
-            join said in db.StandingVisits on visit.Id equals said.VisitId
-            join episode in db.Episodes on visit.EpisodeId equals episode.Id
-            orderby visit.PlannedAt
-            select new
-            {
-                visit.Id,
-                visit.EpisodeId,
-                visit.PlannedAt,
-                episode.Client!.Name,
-                said.Number,
-                said.State,
-                said.Says,
-                Standing = standing,
-            }
-        ).ToListAsync();
-        return rows.ConvertAll(row => new DayVisit(
-            row.EpisodeId,
-            row.Id,
-            row.Name,
-            row.PlannedAt,
-            row.Number,
-            Enum.Parse<VisitState>(row.State),
-            row.Standing.Closed,
-            row.Says,
-            row.Standing.PainFirst,
-            row.Standing.PainLast,
-            row.Standing.RungId
-        ));
-    }
 
     /// <summary>At most one entry a client: the most pressing.</summary>
     private static async Task<(List<WorklistEntry> Top, int Count)> Pile(DateOnly today, PalaestraDb db)

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
+using Palaestra.Core.Outcomes;
 using Palaestra.Core.Progression;
 using Palaestra.Data;
 using Palaestra.Data.Day;
@@ -69,16 +70,21 @@ public sealed class StandingReview(
         {
             return;
         }
-        if (file.Visits.Count == 0)
-        {
-            await whole.CommitAsync();
-            return;
-        }
         var standing = await db
             .Standings.Include(s => s.Visits)
             .Include(s => s.Pile)
             .AsSplitQuery()
             .FirstAsync(s => s.EpisodeId == episodeId);
+        if (file.Visits.Count == 0)
+        {
+            // All of them were called off.
+            (standing.LibraryVersion, standing.LatestVisitId) = (library.Version, Guid.Empty);
+            db.StandingVisits.RemoveRange(standing.Visits);
+            db.Pile.RemoveRange(standing.Pile);
+            await db.SaveChangesAsync();
+            await whole.CommitAsync();
+            return;
+        }
         var latest = file.Visits.LastOrDefault(v => file.DayOf(v) <= today) ?? file.Visits[0];
         var pains = file.Visits.Select(v => EpisodeView.VisitOf(v, file).Pain).OfType<int>().ToList();
         standing.LibraryVersion = library.Version;
@@ -88,6 +94,7 @@ public sealed class StandingReview(
         standing.RungId = file
             .CurrentPlan?.Plan.Items.Select(i => i.RungId)
             .FirstOrDefault(id => library.LadderOf(id).Direction != Direction.None);
+        Told(standing, file);
         standing.LatestVisitId = latest.Id;
         standing.LatestOn = file.DayOf(latest);
         db.StandingVisits.RemoveRange(standing.Visits);
@@ -100,11 +107,27 @@ public sealed class StandingReview(
         await whole.CommitAsync();
     }
 
+    /// <summary>What all episodes together are counted by.</summary>
+    private void Told(Standing standing, CaseFile file)
+    {
+        standing.VisitsDone = file.Visits.Count(file.HasBegun);
+        var disability = file.Visits.Select(v => v.Answers?.Disability).OfType<DisabilityTotal>().ToList();
+        var last = disability.LastOrDefault();
+        var same = disability.Where(d => d.MeasureId == last?.MeasureId).ToList();
+        standing.DisabilityMeasure = last?.MeasureId;
+        standing.DisabilityFirst = same.FirstOrDefault()?.Total;
+        standing.DisabilityLast = same.Count > 1 ? last?.Total : null;
+        var home = DecisionInputs.LastAtHome(file, library);
+        standing.HomePlanned = home?.Sum(work => work.PlannedReps);
+        standing.HomeDone = home?.Sum(work => work.DoneReps);
+    }
+
     private static StandingVisit VisitOf(Visit visit, CaseFile file, Standing standing)
     {
         var view = EpisodeView.VisitOf(visit, file);
-        var says = file.Closed
-            ? Message.Of("visit.closed")
+        var says =
+            file.Closed ? Message.Of("visit.closed")
+            : !file.Episode.Asked ? Message.Of("visit.first")
             : Message.Of(
                 "visit.says",
                 ("number", view.Number),
@@ -135,6 +158,11 @@ public sealed class StandingReview(
                 Message.Of("pile.flag-step"),
                 "ask"
             );
+            yield break;
+        }
+        if (file.Episode.DischargedOn is not null)
+        {
+            // Nothing of a discharged episode waits, but for a red flag.
             yield break;
         }
         if (Undecided(file) is { } undecided)

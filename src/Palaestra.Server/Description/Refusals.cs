@@ -81,6 +81,11 @@ public sealed class Refusals : IOpenApiOperationTransformer
         if (metadata.OfType<MethodInfo>().Any(OpenCase.IsAskedBy))
         {
             found.Add(StatusCodes.Status404NotFound);
+            if (operation.RelativePath?.Contains("{visitId", StringComparison.Ordinal) == true)
+            {
+                // One that was called off.
+                found.Add(StatusCodes.Status409Conflict);
+            }
         }
         if (
             operation.ParameterDescriptions.Any(p =>

@@ -1,6 +1,7 @@
 using NodaTime;
 using Palaestra.Core.Body;
 using Palaestra.Core.Capture;
+using Palaestra.Core.Charts;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
@@ -19,10 +20,13 @@ public sealed class CaseFile
 {
     private readonly PracticeLibrary library;
     private readonly DateOnly today;
+    private readonly IReadOnlySet<Guid> clockOff;
+    private readonly IReadOnlySet<Guid> noted;
     private readonly Dictionary<Guid, List<CaptureEvent>> events;
     private readonly Dictionary<Guid, IReadOnlyList<Trial>> trials = [];
 
     /// <param name="today">Precautions whose date has passed by then ask for a look.</param>
+    /// <param name="noted">Visits of which somebody wrote a note.</param>
     public CaseFile(
         Episode episode,
         Dictionary<Guid, List<CaptureEvent>> events,
@@ -31,7 +35,9 @@ public sealed class CaseFile
         ClinicZone zone,
         DateOnly today,
         IReadOnlyList<HomeDay>? home = null,
-        IReadOnlySet<Guid>? clockOff = null
+        IReadOnlySet<Guid>? clockOff = null,
+        IReadOnlyDictionary<Guid, BodyChart>? charts = null,
+        IReadOnlySet<Guid>? noted = null
     )
     {
         Zone = zone;
@@ -40,8 +46,13 @@ public sealed class CaseFile
         this.library = library;
         Plans = plans;
         HomeLog = home ?? [];
-        ClockOff = clockOff ?? new HashSet<Guid>();
-        Visits = [.. episode.Visits.OrderBy(v => v.PlannedAt).ThenBy(v => v.Id)];
+        this.clockOff = clockOff ?? new HashSet<Guid>();
+        this.noted = noted ?? new HashSet<Guid>();
+        Charts = charts ?? new Dictionary<Guid, BodyChart>();
+        Visits =
+        [
+            .. episode.Visits.Where(v => v.CalledOff is null).OrderBy(v => v.PlannedAt).ThenBy(v => v.Id),
+        ];
         Policy = library.FindPolicy(episode.PolicyId) ?? library.DefaultPolicy;
         this.today = today;
         Lapsed = [.. episode.Precautions.Where(precaution => precaution.LapsedOn(today))];
@@ -61,7 +72,70 @@ public sealed class CaseFile
         );
 
     public Episode Episode { get; }
+
+    /// <summary>In order of time; those that were called off are none.</summary>
     public IReadOnlyList<Visit> Visits { get; }
+
+    /// <summary>What was drawn at each visit that has a chart.</summary>
+    public IReadOnlyDictionary<Guid, BodyChart> Charts { get; }
+
+    /// <summary>Why nothing may be planned or decided now, beside a red flag; none: it may.</summary>
+    public Message? Held =>
+        !Episode.Asked ? Message.Of("conflict.unasked")
+        : Episode.DischargedOn is { } day ? Message.Of("conflict.discharged", ("day", day))
+        : OpenDrawing is var (_, flag) ? Message.Of("conflict.chart", ("flag", flag))
+        : null;
+
+    /// <summary>
+    /// The latest visit at which something was drawn that asks a red flag, and the flag; none where each was answered: in that
+    /// chart, in a later one, or by asking about red flags at a later visit. A later drawing alone answers nothing.
+    /// </summary>
+    public (Visit Visit, string Flag)? OpenDrawing
+    {
+        get
+        {
+            var answered = new HashSet<string>();
+            foreach (var visit in Visits.Reverse())
+            {
+                if (Charts.TryGetValue(visit.Id, out var chart))
+                {
+                    answered.UnionWith(chart.Answers?.Select(a => a.Question) ?? []);
+                    if (
+                        ChartQuestion.OpenFlags(chart, library).FirstOrDefault(f => !answered.Contains(f)) is
+                        { } flag
+                    )
+                    {
+                        return (visit, flag);
+                    }
+                }
+                if (visit.Flags is not null)
+                {
+                    return null;
+                }
+            }
+            return null;
+        }
+    }
+
+    /// <summary>The visit at which pain was drawn last, up to the given one; none: it never was.</summary>
+    public Visit? LastChart(Guid upTo) =>
+        Visits.TakeWhile(v => NumberOf(v.Id) <= NumberOf(upTo)).LastOrDefault(v => Charts.ContainsKey(v.Id));
+
+    /// <summary>Something was asked, drawn, done, written or decided at it: it took place. The same as the desk is told.</summary>
+    public bool HasBegun(Visit visit) =>
+        visit.DecidedAt is not null
+        || visit.CheckIn is not null
+        || visit.Intake is not null
+        || Events(visit.Id).Count > 0
+        || Charts.ContainsKey(visit.Id)
+        || noted.Contains(visit.Id);
+
+    /// <summary>How far pain goes down the legs: as asked at a visit, or as drawn, whichever is further; none where neither says.</summary>
+    public LegReport? LegAt(Visit visit) =>
+        LegReport.Further(
+            visit.CheckIn?.Leg,
+            Charts.TryGetValue(visit.Id, out var chart) ? ChartQuestion.LegOf(chart, library) : null
+        );
 
     /// <summary>Oldest first.</summary>
     public IReadOnlyList<PlanRevision> Plans { get; }
@@ -74,7 +148,8 @@ public sealed class CaseFile
     public ClientProfile Profile { get; }
 
     /// <summary>What was asked when the client first came.</summary>
-    public VisitIntake First => Visits.Count > 0 ? Visits[0].Intake ?? Episode.Answers() : Episode.Answers();
+    public VisitIntake First =>
+        Visits.Select(v => v.Intake).FirstOrDefault(answers => answers is not null) ?? Episode.Answers();
 
     /// <summary>The answers in force at a visit: its own, else the last before it.</summary>
     public VisitIntake IntakeAt(Visit visit) =>
@@ -118,7 +193,7 @@ public sealed class CaseFile
             .. Visits
                 .TakeWhile(v => NumberOf(v.Id) <= NumberOf(visit.Id))
                 .Reverse()
-                .Select(v => v.CheckIn?.Leg)
+                .Select(LegAt)
                 .OfType<LegReport>(),
         ];
 
@@ -137,7 +212,7 @@ public sealed class CaseFile
                         v.CheckIn?.NextDayPain,
                         v.CheckIn?.SettledHours,
                         v.CheckIn?.Settled,
-                        v.CheckIn?.Leg
+                        LegAt(v)
                     )),
             ],
             First.Pain.Usual,
@@ -159,8 +234,9 @@ public sealed class CaseFile
     /// <summary>Precautions whose date has passed: they hold until somebody has looked.</summary>
     public IReadOnlyList<ClientPrecaution> Lapsed { get; }
 
-    /// <summary>Trials with taps that came more than a day off their own time: a wrong clock, or a tablet that was long away.</summary>
-    public IReadOnlySet<Guid> ClockOff { get; }
+    /// <summary>Trials of a visit with taps that came more than a day off their own time: a wrong clock, or a tablet that was long away.</summary>
+    public IReadOnlyList<Guid> ClockOff(Guid visitId) =>
+        [.. Trials(visitId).Select(trial => trial.Id).Where(clockOff.Contains)];
 
     /// <summary>For the body model; typical where the client's measures were left open.</summary>
     public BodySize Body { get; }

@@ -47,7 +47,12 @@ public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, ClinicClo
             clock.Zone,
             clock.Today,
             [.. home.Where(day => !day.Empty)],
-            logged.Where(IsOff).Select(e => e.TrialId).ToHashSet()
+            logged.Where(IsOff).Select(e => e.TrialId).ToHashSet(),
+            await db
+                .Charts.AsNoTracking()
+                .Where(c => c.EpisodeId == id)
+                .ToDictionaryAsync(c => c.VisitId, c => c.Chart),
+            await db.Notes.Where(n => n.EpisodeId == id).Select(n => n.VisitId).ToHashSetAsync()
         );
     }
 

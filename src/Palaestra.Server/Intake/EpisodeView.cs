@@ -16,6 +16,8 @@ public enum VisitState
 }
 
 /// <param name="Pain">0 to 10 at the start of the visit; none if not asked yet.</param>
+/// <param name="FromPaper">Typed in from paper after it had been.</param>
+/// <param name="WithId">Account of whom it is booked with; none: whoever is in charge, or anybody.</param>
 public sealed record VisitView(
     Guid Id,
     int Number,
@@ -27,7 +29,10 @@ public sealed record VisitView(
     CheckIn? CheckIn,
     int Version,
     FlagsAsked? Flags,
-    VisitIntake? Intake
+    VisitIntake? Intake,
+    bool FromPaper,
+    Guid? WithId,
+    int Minutes
 );
 
 public sealed record DangerReportView(
@@ -56,6 +61,10 @@ public sealed record NeutralView(
 /// <summary>The open client: what the frame and every station need.</summary>
 /// <param name="PhotoConsent">Whether the client agreed that pictures are kept; none: not asked yet.</param>
 /// <param name="Closed">A red flag is open: nothing after Ask may go on.</param>
+/// <param name="Asked">False: it was opened at the desk, and nobody has asked the client yet.</param>
+/// <param name="DischargedOn">None: it is open.</param>
+/// <param name="OpenDrawingId">The visit at which something was drawn that asks a red flag nobody has answered; none: there is none.</param>
+/// <param name="Held">Why nothing may be planned or decided now, beside a red flag; none: it may.</param>
 public sealed record EpisodeView(
     Guid Id,
     int Version,
@@ -70,7 +79,13 @@ public sealed record EpisodeView(
     NeutralView Neutral,
     IReadOnlyList<VisitView> Visits,
     int? PlanRevision,
-    bool? PhotoConsent
+    bool? PhotoConsent,
+    Guid ClientId,
+    string ClientNumber,
+    bool Asked,
+    DateOnly? DischargedOn,
+    Message? Held,
+    Guid? OpenDrawingId
 )
 {
     public static EpisodeView Of(CaseFile file, PracticeLibrary library, DateOnly today)
@@ -96,21 +111,25 @@ public sealed record EpisodeView(
             ),
             [.. file.Visits.Select(v => VisitOf(v, file))],
             file.CurrentPlan?.Revision,
-            episode.PhotoConsent?.Given
+            episode.PhotoConsent?.Given,
+            client.Id,
+            client.Number,
+            episode.Asked,
+            episode.DischargedOn,
+            file.Held,
+            file.OpenDrawing?.Visit.Id
         );
     }
 
     public static VisitView VisitOf(Data.Visits.Visit visit, CaseFile file)
     {
-        var number = file.NumberOf(visit.Id);
-        var begun = visit.CheckIn is not null || file.Events(visit.Id).Count > 0 || number == 1;
         var state =
             visit.DecidedAt is not null ? VisitState.Done
-            : begun ? VisitState.Open
+            : file.HasBegun(visit) ? VisitState.Open
             : VisitState.Planned;
         return new VisitView(
             visit.Id,
-            number,
+            file.NumberOf(visit.Id),
             visit.PlannedAt,
             state,
             file.PainAt(visit),
@@ -119,7 +138,10 @@ public sealed record EpisodeView(
             visit.CheckIn,
             visit.Version,
             visit.Flags,
-            visit.Intake
+            visit.Intake,
+            visit.FromPaperAt is not null,
+            visit.WithId,
+            visit.Minutes
         );
     }
 

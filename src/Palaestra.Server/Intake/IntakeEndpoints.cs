@@ -74,7 +74,7 @@ public static class IntakeEndpoints
             );
     }
 
-    private static async Task<Results<Created<Opened>, ProblemHttpResult>> Create(
+    private static async Task<Results<Created<Opened>, Ok<Opened>, ProblemHttpResult>> Create(
         IntakeForm form,
         IValidator<IntakeForm> validator,
         IntakeStore intakes,
@@ -82,6 +82,11 @@ public static class IntakeEndpoints
         WhoIsHere who
     )
     {
+        if (form.Id is { } sent && await intakes.FirstOf(sent) is { } known)
+        {
+            // The same tap once more.
+            return TypedResults.Ok(known);
+        }
         var errors = validator.Errors(form);
         if (errors.Count > 0)
         {
@@ -113,6 +118,18 @@ public static class IntakeEndpoints
         {
             return Problem.Fields(errors);
         }
+        if (open.File.Visits.Count == 0)
+        {
+            return Problem.Conflict(Message.Of("intake.no-visit"));
+        }
+        if (
+            open.File.Visits.All(v => v.Id != form.VisitId)
+            && open.File.Episode.Visits.Any(v => v.Id == form.VisitId)
+        )
+        {
+            // Its answers are not another visit's.
+            return Problem.Conflict(Message.Of("visit.called-off"));
+        }
         var visit = VisitOf(form, open.File);
         if (
             form.Version == open.File.Episode.Version
@@ -140,9 +157,7 @@ public static class IntakeEndpoints
     /// <summary>The visit that was named, else the latest that has begun: the answers are its own.</summary>
     private static Data.Visits.Visit VisitOf(IntakeForm form, CaseFile file) =>
         file.Visits.FirstOrDefault(v => v.Id == form.VisitId)
-        ?? file.Visits.LastOrDefault(v =>
-            EpisodeView.VisitOf(v, file).State is VisitState.Open or VisitState.Done
-        )
+        ?? file.Visits.LastOrDefault(file.HasBegun)
         ?? file.Visits[0];
 
     /// <summary>Marks red flags at any moment of a visit, without waiting for anything else to be answered.</summary>
@@ -239,9 +254,9 @@ public static class IntakeEndpoints
         Amending amending
     )
     {
-        if (open.File.Closed)
+        if (Problem.Held(open.File) is { } held)
         {
-            return Problem.Closed();
+            return held;
         }
         var (episode, planned) = (open.File.Episode, open.File.CurrentPlan is not null);
         var changes =

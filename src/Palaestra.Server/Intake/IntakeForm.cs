@@ -4,6 +4,7 @@ using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
+using Palaestra.Server.Clients;
 using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Intake;
@@ -15,6 +16,7 @@ namespace Palaestra.Server.Intake;
 /// <param name="VisitId">The visit at which it is asked; none: the latest that has begun.</param>
 /// <param name="FlagsAsked">The red flags were asked about, and there are none but those named.</param>
 /// <param name="Reason">Why the answers of a visit are written anew, 1 to 500 characters: needed where the visit was decided or its day is over.</param>
+/// <param name="Id">Of a new client, made by whoever sends it, so that a second tap makes no second one; none: one is made here.</param>
 /// <param name="Version">The edit this one is based on; none for a new client.</param>
 public sealed record IntakeForm(
     string Name,
@@ -37,23 +39,22 @@ public sealed record IntakeForm(
     IReadOnlyList<DaysAway>? Away = null,
     Guid? VisitId = null,
     bool? FlagsAsked = null,
-    string? Reason = null
+    string? Reason = null,
+    Guid? Id = null
 )
 {
     /// <summary>Days a week, unless asked. Common practice.</summary>
     public const int UsualDays = 5;
+
+    /// <summary>Minutes a day, unless asked. Common practice.</summary>
+    public const int UsualMinutes = 15;
 }
 
 public sealed class IntakeFormValidator : AbstractValidator<IntakeForm>
 {
     public IntakeFormValidator(PracticeLibrary library, ClinicClock clock)
     {
-        var today = clock.Today;
-        RuleFor(f => f.Name).NotEmpty().WithState(_ => Message.Of("client.name"));
-        RuleFor(f => f.Name).MaximumLength(120).WithState(_ => Message.Of("client.name-long"));
-        RuleFor(f => f.BirthDate)
-            .InclusiveBetween(today.AddYears(-120), today)
-            .WithState(_ => Message.Of("client.born"));
+        this.Person(f => f.Name, f => f.BirthDate, clock.Today);
         RuleFor(f => f.Complaint).NotEmpty().WithState(_ => Message.Of("client.complaint"));
         RuleFor(f => f.Complaint).MaximumLength(1000).WithState(_ => Message.Of("client.complaint-long"));
         RuleFor(f => f.HeightCm).InclusiveBetween(100, 230).WithState(_ => Message.Of("client.height"));

@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Palaestra.Core.Intake;
 using Palaestra.Data;
@@ -10,10 +11,18 @@ namespace Palaestra.Server.Intake;
 /// <summary>Writes what was asked into the store: new clients, edits, and red flags as reports.</summary>
 public sealed class IntakeStore(PalaestraDb db, ClinicClock clock)
 {
+    /// <summary>The first episode of a client, with its first visit; none where there is no such client, or nothing of theirs.</summary>
+    public async Task<Opened?> FirstOf(Guid clientId) =>
+        await db
+            .Visits.Where(v => db.Episodes.Any(e => e.Id == v.EpisodeId && e.ClientId == clientId))
+            .OrderBy(v => v.PlannedAt)
+            .Select(v => new Opened(v.EpisodeId, v.Id))
+            .FirstOrDefaultAsync();
+
     /// <summary>A new client with an episode and a first visit; saved.</summary>
     public async Task<(Episode Episode, Visit Visit)> Open(IntakeForm form, Instant plannedAt, string by)
     {
-        var client = new Client { Name = form.Name.Trim() };
+        var client = new Client { Id = form.Id ?? Guid.CreateVersion7(), Name = form.Name.Trim() };
         var episode = new Episode
         {
             ClientId = client.Id,
@@ -43,6 +52,7 @@ public sealed class IntakeStore(PalaestraDb db, ClinicClock clock)
     {
         WritePerson(form, episode);
         episode.Tell(AnswersOf(form));
+        episode.Asked = true;
     }
 
     /// <summary>What is the client's own, and of no one visit.</summary>
@@ -54,6 +64,7 @@ public sealed class IntakeStore(PalaestraDb db, ClinicClock clock)
         client.Sex = form.Sex?.ToString();
         client.HeightCm = form.HeightCm;
         client.Mass = form.MassKg;
+        client.Version++;
         episode.Away = form.Away ?? [];
     }
 

@@ -31,10 +31,14 @@ public sealed class OpenCase
         var ofVisit = IdOf(context, "visitId");
         var found =
             ofVisit is { } visit ? await files.OfVisit(visit)
-            : IdOf(context, "id") is { } episode ? await files.OfEpisode(episode)
+            : IdOf(context, "id") is { } ofEpisode ? await files.OfEpisode(ofEpisode)
             : throw new InvalidOperationException("The address names neither a visit nor an episode.");
         context.RequestServices.GetRequiredService<OpenCase>().file = found;
-        return found is null ? Problem.NotFound(ofVisit is null ? "episode" : "visit") : null;
+        return found is null ? Problem.NotFound(ofVisit is null ? "episode" : "visit")
+            // What was called off is no visit of the case; at the desk it can be put back.
+            : ofVisit is { } id && found.Visits.All(v => v.Id != id)
+                ? Problem.Conflict(Message.Of("visit.called-off"))
+            : null;
     }
 
     private static Guid? IdOf(HttpContext context, string name) =>

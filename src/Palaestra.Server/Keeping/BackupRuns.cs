@@ -67,6 +67,10 @@ public sealed class BackupRuns(Settings settings, TimeProvider clock, ILogger<Ba
             ]
             : [];
 
+    /// <summary>When the youngest backup of now is removed at the latest; none: there is none.</summary>
+    public DateTimeOffset? HeldUntil() =>
+        Files() is [var youngest, ..] ? Generations.End(youngest.Made) : null;
+
     /// <summary>What an administrator is told; none while the last good one is young, and in the demo.</summary>
     public string? Warning()
     {

@@ -102,8 +102,12 @@ public static class KeepingCommands
             Console.WriteLine("Nothing was erased.");
             return 1;
         }
-        Erasure.Note(settings.BackupFolder, found.Id, DateTimeOffset.UtcNow);
-        var gone = Erasure.Of(settings.DataFolder, found.Id)!;
+        var gone = Erasure.ForGood(
+            settings.DataFolder,
+            settings.BackupFolder,
+            found.Id,
+            DateTimeOffset.UtcNow
+        )!;
         taken.SayClosed();
         Console.WriteLine(
             $"Erased for good: {string.Join(", ", gone.Rows.Where(r => r.Value > 0).Select(r => $"{r.Value} of {r.Key}"))}, {gone.Files} files, and the copies made before updates. Backups hold them until their time is over; {Path.Combine(settings.BackupFolder, Erasure.ListName)} erases them again after a restore. Folders kept by a restore ({settings.DataFolder}.before-restore-…) are yours to delete."

@@ -44,6 +44,18 @@ public sealed class VisitNews
         }
     }
 
+    /// <summary>Everything is to be asked again.</summary>
+    public void TellAll()
+    {
+        lock (gate)
+        {
+            foreach (var channel in listening)
+            {
+                channel.Writer.TryWrite((last, null));
+            }
+        }
+    }
+
     /// <param name="lastId">What the browser heard last; none: it begins.</param>
     /// <param name="beat">A sign of life after each such silence.</param>
     /// <param name="still">Asked at each sign of life: false ends the stream.</param>

@@ -1,10 +1,12 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using Palaestra.Core.Charts;
 using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
 using Palaestra.Core.Progression;
 using Palaestra.Data;
 using Palaestra.Exchange.Letters;
+using Palaestra.Server.Charts;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.Progression;
@@ -21,6 +23,12 @@ public sealed class LetterComposer(
     ClinicWords words
 )
 {
+    /// <summary>How it went, sentence by sentence; empty before anything was done.</summary>
+    public async Task<IReadOnlyList<string>> Status(CaseFile file) =>
+        file.Visits.Count == 0
+            ? []
+            : words.SayAll([.. new LetterWriter(await InputOf(file, file.Visits[^1].Id), library).Status()]);
+
     public async Task<Letter> Fresh(CaseFile file, Guid visitId) =>
         Spoken(new LetterWriter(await InputOf(file, visitId), library).Write());
 
@@ -56,7 +64,7 @@ public sealed class LetterComposer(
             file.First.Profile(file.Episode.RestingShape),
             [.. file.Profile.Precautions.Select(PrecautionWords)],
             [.. file.Episode.DangerReports.Select(r => DangerWords(r))],
-            visits.Count(v => EpisodeView.VisitOf(v, file).State != VisitState.Planned),
+            visits.Count(file.HasBegun),
             last,
             file.Visits.FirstOrDefault(v => file.Has(v.Id, Core.Capture.TrialPurpose.Screen)) is { } screened
                 ? new(file.DayOf(screened), file.FindingsOf(screened))
@@ -80,9 +88,39 @@ public sealed class LetterComposer(
             file.Policy,
             file.Sessions(visitId),
             visits.Count(v => v.Flags is not null),
-            clock.Order
+            clock.Order,
+            ChartOf(file, visitId),
+            await DischargeOf(file)
         );
     }
+
+    /// <summary>The last chart up to a visit, and how it differs from the first; none where nothing was drawn.</summary>
+    private static ChartTold? ChartOf(CaseFile file, Guid visitId)
+    {
+        if (file.LastChart(visitId) is not { } last)
+        {
+            return null;
+        }
+        var first = file.Visits.First(v => file.Charts.ContainsKey(v.Id));
+        return new(
+            file.DayOf(last),
+            [.. file.Charts[last.Id].Areas.Select(ChartWords.Of)],
+            first == last
+                ? null
+                : ChartWords.Of(
+                    ChartReading.Between(file.Charts[first.Id], file.Charts[last.Id]),
+                    file.DayOf(first)
+                )
+        );
+    }
+
+    private async Task<DischargeTold?> DischargeOf(CaseFile file) =>
+        file.Episode.DischargedOn is null
+            ? null
+            : (await db.Discharges.AsNoTracking().Where(d => d.EpisodeId == file.Episode.Id).ToListAsync())
+                .Where(d => d.ReopenedOn is null)
+                .Select(d => new DischargeTold(d.Day, d.Summary))
+                .FirstOrDefault();
 
     /// <summary>Over all visits to which a home log was brought.</summary>
     private double? HomeShare(CaseFile file, List<Data.Visits.Visit> visits)
@@ -111,8 +149,19 @@ public sealed class LetterComposer(
             ("cleared", report.ClearedAt is { } at ? clock.Zone.DayOf(at) : null)
         );
 
-    public async Task<LetterPage> Page(Letter letter, string signed)
+    /// <param name="visitId">The last chart up to it stands under the letter.</param>
+    public async Task<LetterPage> Page(Letter letter, string signed, CaseFile file, Guid visitId)
     {
+        var drawn = file.LastChart(visitId);
+        var chart = drawn is null
+            ? null
+            : new LetterChart(
+                file.Charts[drawn.Id],
+                words.Say(
+                    Message.Of("chart.title", ("name", file.Episode.Client!.Name), ("day", file.DayOf(drawn)))
+                ),
+                words.SayAll([.. file.Charts[drawn.Id].Areas.Select(ChartWords.Of)])
+            );
         var clinic = await db.Clinics.AsNoTracking().SingleAsync();
         var today = Day(clock.Now);
         return new(
@@ -123,7 +172,8 @@ public sealed class LetterComposer(
             signed,
             library.Cautions.LetterSupports,
             clinic.Address,
-            clinic.Mark
+            clinic.Mark,
+            chart
         );
     }
 }

@@ -120,7 +120,7 @@ public static class LetterEndpoints
         var file = open.File;
         var stored = await db.Letters.AsNoTracking().FirstOrDefaultAsync(l => l.VisitId == visitId);
         var letter = stored?.Letter ?? await composer.Fresh(file, visitId);
-        var page = await composer.Page(letter, who.Name);
+        var page = await composer.Page(letter, who.Name, file, visitId);
         return NamedFile.Pdf(
             response,
             LetterPdf.Write(page, paper?.Value ?? Paper.A4),

@@ -147,7 +147,7 @@ public sealed class OpenSignIns(
                     {
                         Name = account.DisplayName,
                         Roles = account.Roles,
-                        SecondFactorDue = Due(account),
+                        SecondFactorDue = SecondFactor.DueAt(account, settings),
                     }
             );
         }
@@ -179,11 +179,8 @@ public sealed class OpenSignIns(
             session.BegunAt,
             session.ConfirmedAt,
             session.LockedAt is not null,
-            Due(account)
+            SecondFactor.DueAt(account, settings)
         );
-
-    private Instant? Due(Practitioner account) =>
-        SecondFactor.DueAt(account.Roles, account.AdministratorSince, account.TwoFactorEnabled, settings);
 
     private Task Store(Func<PalaestraDb, IQueryable<SignInSession>> which, Action<SignInSession> change) =>
         Store(async db => (await which(db).ToListAsync()).ForEach(change));

@@ -63,6 +63,11 @@ public static class Permissions
                     "ComputePlan",
                     "ComputeDecide",
                     "ComputePhoto",
+                    "GetChartSheet",
+                    "GetErased",
+                    "GetPractitioners",
+                    "FindClients",
+                    "GetClient",
                 ]
             ),
             (
@@ -83,12 +88,44 @@ public static class Permissions
                     "MakeBackup",
                     "GetAudit",
                     "GetAuditState",
+                    "EraseClient",
+                    "GetRetentionOver",
                 ]
             ),
-            (Rules, ["CopyPolicy", "ChangePolicy", "GetSentences", "PreviewSentence", "GetOverrides"]),
+            (
+                Rules,
+                [
+                    "CopyPolicy",
+                    "ChangePolicy",
+                    "GetSentences",
+                    "PreviewSentence",
+                    "GetOverrides",
+                    "GetClinicView",
+                    "GetClinicViewFile",
+                    "MergeClients",
+                    "FileEpisode",
+                ]
+            ),
             (Staff, ["GetPolicies"]),
-            (Desk, ["FindClients", "BookVisit"]),
-            (Judging, ["ClearDangerReport", "GetPolicyEffects", "StoreLetter"]),
+            (
+                Desk,
+                [
+                    "FindAlikeClients",
+                    "RegisterClient",
+                    "UpdateClient",
+                    "ArchiveClient",
+                    "OpenEpisode",
+                    "BookVisit",
+                    "BookSeries",
+                    "MoveVisit",
+                    "CallOffVisit",
+                    "PutVisitBack",
+                ]
+            ),
+            (
+                Judging,
+                ["ClearDangerReport", "GetPolicyEffects", "StoreLetter", "DischargeEpisode", "ReopenEpisode"]
+            ),
             (
                 Clinical,
                 [
@@ -151,6 +188,14 @@ public static class Permissions
                     "GetSeenBy",
                     "GetAmendments",
                     "MoveTrials",
+                    "GetNotes",
+                    "GetNote",
+                    "WriteNote",
+                    "SignNote",
+                    "GetBodyChart",
+                    "DrawBodyChart",
+                    "GetBodyChartPicture",
+                    "GetDischarge",
                 ]
             ),
         }
@@ -168,6 +213,8 @@ public static class Permissions
             "EndSignInsOf",
             "MakeBackup",
             "StoreLetter",
+            "SignNote",
+            "EraseClient",
             "BeginSecondFactor",
             "MakeRecoveryCodes",
             "EndSecondFactor",

@@ -8,12 +8,7 @@ using Palaestra.Server.Clinics;
 namespace Palaestra.Server.People;
 
 /// <summary>The six digits of an authenticator app beside the password, by RFC 6238; or, the telephone lost, a recovery code.</summary>
-public sealed class SecondFactor(
-    UserManager<Practitioner> users,
-    UsedCodes used,
-    ClinicClock clock,
-    Settings settings
-)
+public sealed class SecondFactor(UserManager<Practitioner> users, UsedCodes used, ClinicClock clock)
 {
     /// <summary>Codes made at once, each good once. Common practice.</summary>
     public const int RecoveryCodes = 10;
@@ -29,18 +24,9 @@ public sealed class SecondFactor(
         $"otpauth://totp/Palaestra:{UrlEncoder.Default.Encode(email)}?secret={secret}&issuer=Palaestra&digits=6";
 
     /// <summary>By when it has to be set up; none: it is, or need not be.</summary>
-    public Instant? DueAt(Practitioner account) =>
-        DueAt(account.Roles, account.AdministratorSince, account.TwoFactorEnabled, settings);
-
-    /// <inheritdoc cref="DueAt(Practitioner)"/>
-    public static Instant? DueAt(
-        IReadOnlyList<Role> roles,
-        Instant? administratorSince,
-        bool enabled,
-        Settings settings
-    ) =>
-        enabled || settings.Demo || !roles.Contains(Role.Administrator) ? null
-        : administratorSince is { } since ? since + Grace
+    public static Instant? DueAt(Practitioner account, Settings settings) =>
+        account.TwoFactorEnabled || settings.Demo || !account.Roles.Contains(Role.Administrator) ? null
+        : account.AdministratorSince is { } since ? since + Grace
         : Instant.MinValue;
 
     /// <summary>Whether it is right, and was not used before: digits that were looked over a shoulder are worth nothing.</summary>

@@ -117,7 +117,7 @@ public static class PlanningEndpoints
         return TypedResults.Ok(
             new PlanView(
                 [.. file.Plans.Select(PlanRevisionView.Of)],
-                file.Closed ? null : proposing.Propose(file),
+                file.Closed || file.Held is not null ? null : proposing.Propose(file),
                 Planner.Forbidden(file.Profile, library),
                 TwelveWeeks.On(file.Episode.OpenedOn, today, entries, library),
                 entries
@@ -145,9 +145,9 @@ public static class PlanningEndpoints
     )
     {
         var file = open.File;
-        if (file.Closed)
+        if (Problem.Held(file) is { } held)
         {
-            return Problem.Closed();
+            return held;
         }
         if (proposing.ErrorsOf(ask) is { Count: > 0 } errors)
         {
@@ -212,9 +212,9 @@ public static class PlanningEndpoints
     )
     {
         var file = open.File;
-        if (file.Closed)
+        if (Problem.Held(file) is { } held)
         {
-            return Problem.Closed();
+            return held;
         }
         if (file.Visits.All(v => v.Id != form.VisitId))
         {

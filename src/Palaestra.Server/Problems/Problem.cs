@@ -83,6 +83,19 @@ public static class Problem
     public static ProblemHttpResult TooOften() =>
         Of(StatusCodes.Status429TooManyRequests, Message.Of("sign-in.tries"));
 
+    /// <summary>The time is taken; it can be booked all the same.</summary>
+    /// <param name="current">What stands there.</param>
+    public static ProblemHttpResult Taken(Message said, object current) =>
+        TypedResults.Problem(
+            new SaidProblem
+            {
+                Status = StatusCodes.Status409Conflict,
+                Type = "taken",
+                Said = said,
+                Extensions = { ["current"] = current },
+            }
+        );
+
     /// <summary>The tablet is locked: whoever is signed in has to open it.</summary>
     public static ProblemHttpResult Locked() =>
         Typed(StatusCodes.Status423Locked, "locked", Message.Of("pin.locked"));
@@ -99,4 +112,10 @@ public static class Problem
 
     /// <summary>The stations are closed by a red flag.</summary>
     public static ProblemHttpResult Closed() => Conflict(Message.Of("conflict.closed"));
+
+    /// <summary>Why nothing of a case may go on now; none: it may.</summary>
+    public static ProblemHttpResult? Held(Intake.CaseFile file) =>
+        file.Closed ? Closed()
+        : file.Held is { } why ? Conflict(why)
+        : null;
 }

@@ -151,9 +151,9 @@ public static class DecideEndpoints
     )
     {
         var file = open.File;
-        if (file.Closed)
+        if (Problem.Held(file) is { } held)
         {
-            return Problem.Closed();
+            return held;
         }
         if (DecisionInputs.Of(file, visitId, library) is not { } input)
         {

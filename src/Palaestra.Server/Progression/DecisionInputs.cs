@@ -34,6 +34,7 @@ public static class DecisionInputs
             visit.CheckIn with
             {
                 DangerSigns = open,
+                Leg = file.LegAt(visit),
             },
             performances,
             LastWork(file, visit, performances),
@@ -127,6 +128,9 @@ public static class DecisionInputs
         var screen = file.ScreenAmendedSince(visit) ? now : then;
         return then with
         {
+            // A visit from paper, typed in since, moves the numbers of those after it.
+            Visit = now.Visit,
+            Raises = now.Visit == then.Visit ? then.Raises : now.Raises,
             CheckIn = now.CheckIn with { DangerSigns = then.CheckIn.DangerSigns },
             Visits = now.Visits,
             Home = now.Home,
@@ -222,6 +226,15 @@ public static class DecisionInputs
         }
         return null;
     }
+
+    /// <summary>The home log brought last, against the plan of its days; none where none was brought.</summary>
+    public static IReadOnlyList<HomeWork>? LastAtHome(CaseFile file, PracticeLibrary library) =>
+        file.HomeLog.Count == 0
+            ? null
+            : file
+                .Visits.Reverse()
+                .Select(visit => file.PlanFor(visit.Id) is { } plan ? Home(file, visit, plan, library) : [])
+                .FirstOrDefault(work => work.Sum(line => line.PlannedReps) > 0);
 
     /// <summary>The days between the visit before and this one.</summary>
     public static (DateOnly From, DateOnly To) HomeDays(CaseFile file, Visit visit) =>

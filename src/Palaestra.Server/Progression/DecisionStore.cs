@@ -32,6 +32,14 @@ public sealed class DecisionStore(
         {
             return Message.Of("decide.done");
         }
+        if (
+            file.Visit(visitId).FromPaperAt is not null
+            && file.Visits.SkipWhile(v => v.Id != visitId).Skip(1).Any(file.HasBegun)
+        )
+        {
+            // The plan of today is not made from a visit of last month.
+            return Message.Of("decide.later-visit");
+        }
         return file.CurrentPlan is { } current && current.Id != file.PlanFor(visitId)?.Id
             ? Message.Of(
                 "decide.newer-plan",

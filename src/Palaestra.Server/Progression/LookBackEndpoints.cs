@@ -90,7 +90,7 @@ public static class LookBackEndpoints
             .ToListAsync();
         var inputs = file
             .Visits.Where(v => file.Has(v.Id, Core.Capture.TrialPurpose.Session))
-            .Select(v => decided.GetValueOrDefault(v.Id) ?? DecisionInputs.Of(file, v.Id, library))
+            .Select(v => AsNumbered(decided.GetValueOrDefault(v.Id), v.Id, file, library))
             .OfType<DecideInput>()
             .ToList();
         return TypedResults.Ok(
@@ -118,6 +118,17 @@ public static class LookBackEndpoints
             )
         );
     }
+
+    /// <summary>What was looked at then, with the numbers of now: a visit from paper, typed in since, moves them.</summary>
+    private static DecideInput? AsNumbered(
+        DecideInput? then,
+        Guid visitId,
+        CaseFile file,
+        PracticeLibrary library
+    ) =>
+        then is null ? DecisionInputs.Of(file, visitId, library)
+        : then.Visit == file.NumberOf(visitId) ? then
+        : DecisionInputs.Again(then, file, visitId, library);
 
     private static async Task<Ok<IReadOnlyList<ChangedDecision>>> Changed(
         Guid id,

@@ -34,7 +34,7 @@ public sealed partial class EventLog(
     /// <param name="Flags">When the red flags that are open were noted.</param>
     /// <param name="Stored">Events of the same trials or with the same ids, of this visit and of others.</param>
     private sealed record Touched(
-        Guid EpisodeId,
+        Data.Visits.Visit Visit,
         IReadOnlyList<Instant> Flags,
         IReadOnlyList<(Guid VisitId, CaptureEvent Event)> Stored
     );
@@ -65,8 +65,8 @@ public sealed partial class EventLog(
         var errors = CaptureCheck.Errors(known, incoming, library).ToList();
         errors.AddRange(ForeignErrors(visitId, touched, incoming));
         errors.AddRange(ClosedErrors(touched.Flags, known, incoming));
-        errors.AddRange(await PlanErrors(touched.EpisodeId, visitId, incoming));
-        errors.AddRange(await BarErrors(touched.EpisodeId, incoming));
+        errors.AddRange(await PlanErrors(touched.Visit.EpisodeId, visitId, incoming));
+        errors.AddRange(await BarErrors(touched.Visit.EpisodeId, incoming));
         if (errors.Count > 0)
         {
             return Checked<EventsTaken>.Bad(errors);
@@ -74,6 +74,11 @@ public sealed partial class EventLog(
         var seen = known.Select(e => e.Id).ToHashSet();
         var fresh = incoming.Where(e => seen.Add(e.Id)).ToList();
         db.Events.AddRange(fresh.Select(e => Logged(e, visitId, by, account)));
+        if (fresh.Count > 0 && touched.Visit.CalledOff is not null)
+        {
+            // What was done at it shows that it took place.
+            touched.Visit.PutBack();
+        }
         await queue.Write(() => db.SaveChangesAsync());
         return Checked<EventsTaken>.Good(new EventsTaken(fresh.Count, incoming.Count - fresh.Count));
     }
@@ -176,7 +181,7 @@ public sealed partial class EventLog(
         return rows.Count == 0
             ? null
             : new Touched(
-                rows[0].Visit.EpisodeId,
+                rows[0].Visit,
                 [.. rows.Select(row => row.Flag).OfType<Instant>().Distinct()],
                 [
                     .. rows.Where(row => row.Event is not null)

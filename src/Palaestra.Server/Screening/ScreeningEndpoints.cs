@@ -166,7 +166,7 @@ public static class ScreeningEndpoints
                     .LastOrDefault(l => l is not null),
                 new Visits.StopRules(file.Policy.FaultsInARow, file.Policy.Pain),
                 file.PainAt(visit),
-                [.. file.Trials(visitId).Select(t => t.Id).Where(file.ClockOff.Contains)]
+                file.ClockOff(visitId)
             )
         );
     }

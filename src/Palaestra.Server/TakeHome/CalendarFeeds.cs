@@ -131,17 +131,18 @@ public sealed class CalendarFeeds(PracticeLibrary library, ClinicWords words)
         - 1
         + file.Episode.DangerReports.Sum(report => report.Open ? 1 : 2);
 
+    /// <summary>With those that were called off, which a calendar takes out again.</summary>
     private static IEnumerable<FeedEntry> Visits(CaseFile file) =>
-        file.Visits.Select(visit => new FeedEntry(
+        file.Episode.Visits.Select(visit => new FeedEntry(
             $"{visit.Id:N}",
             visit.Version - 1,
             file.DayOf(visit),
             visit.PlannedAt.ToDateTimeUtc(),
-            30,
+            visit.Minutes,
             "Visit",
             "",
-            false,
-            file.Zone.StartOf(file.DayOf(visit)).ToDateTimeUtc()
+            visit.CalledOff is not null,
+            (visit.CalledOffAt ?? file.Zone.StartOf(file.DayOf(visit))).ToDateTimeUtc()
         ));
 
     private IEnumerable<FeedEntry> Looks(CaseFile file)
@@ -159,7 +160,9 @@ public sealed class CalendarFeeds(PracticeLibrary library, ClinicWords words)
                 null,
                 words.Say(title),
                 "",
-                false,
+                // Nobody looks again at an episode that is discharged; the exercises go on.
+                file.Episode.DischargedOn
+                    is not null,
                 revision.AcceptedAt.ToDateTimeUtc()
             );
         yield return Look("review", PlanDays.Review(file, revision), Message.Of("feed.review"));

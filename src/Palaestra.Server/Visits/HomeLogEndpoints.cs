@@ -150,14 +150,12 @@ public static class HomeLogEndpoints
         foreach (var day in read.Value!)
         {
             var merged = await homeLogs.Merged(file, day);
+            // Nothing is saved before all may be.
             if (await homeLogs.Unreasoned(file, merged, form.Reason, amending) is { } unreasoned)
             {
                 return Problem.Fields([unreasoned]);
             }
-        }
-        foreach (var day in read.Value!)
-        {
-            await homeLogs.Merge(file, day, who.Name);
+            await homeLogs.Write(file, merged, who.Name);
         }
         if (!await db.SavedFirst())
         {

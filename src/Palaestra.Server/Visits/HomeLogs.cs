@@ -100,13 +100,11 @@ public sealed class HomeLogs(PalaestraDb db, PracticeLibrary library, ClinicCloc
         return true;
     }
 
-    /// <summary>Adds what a file says to what stands there: exercises it does not name keep their reps. The caller saves.</summary>
-    public async Task Merge(CaseFile file, HomeDay day, string by)
-    {
-        Put(file, await Stored(file, day.Day), await Merged(file, day), by);
-    }
+    /// <summary>Writes one day in place of whatever stands there. The caller saves.</summary>
+    public async Task Write(CaseFile file, HomeDay day, string by) =>
+        Put(file, await Stored(file, day.Day), day, by);
 
-    /// <summary>A day as it will stand once what a file says was added.</summary>
+    /// <summary>A day as it will stand once what a file says was added: exercises it does not name keep their reps.</summary>
     public async Task<HomeDay> Merged(CaseFile file, HomeDay day)
     {
         var stored = await Stored(file, day.Day);

@@ -20,15 +20,6 @@ using Palaestra.Server.Progression;
 
 namespace Palaestra.Server.Visits;
 
-/// <param name="PlannedAt">Without a distance from UTC it is the time on the clinic's wall.</param>
-public sealed record BookVisitForm(DateTime PlannedAt)
-{
-    public Instant At(ClinicZone zone) =>
-        PlannedAt.Kind == DateTimeKind.Unspecified
-            ? zone.At(PlannedAt)
-            : Instant.FromDateTimeUtc(PlannedAt.ToUniversalTime());
-}
-
 /// <param name="Reason">Why it is written anew, 1 to 500 characters: needed where the visit was decided or its day is over.</param>
 public sealed record CheckInForm(CheckIn CheckIn, int Version, string? Reason = null);
 
@@ -77,9 +68,6 @@ public static class VisitEndpoints
     {
         var group = routes.MapGroup("/api").WithTags("Visits");
         group
-            .MapPost("/episodes/{id:guid}/visits", Book)
-            .Described("BookVisit", "Books a visit, within a year.");
-        group
             .MapPut("/visits/{visitId:guid}/check-in", CheckIn)
             .Described(
                 "CheckIn",
@@ -96,37 +84,6 @@ public static class VisitEndpoints
         group
             .MapGet("/visits/{visitId:guid}/session", Session)
             .Described("GetSession", "The session of a visit: what to do, what was done, when to stop.");
-    }
-
-    private static async Task<Results<Created<VisitView>, ProblemHttpResult>> Book(
-        Guid id,
-        BookVisitForm form,
-        CaseFiles files,
-        OpenCase open,
-        PalaestraDb db,
-        ClinicClock clock
-    )
-    {
-        var file = open.File;
-        if (form.PlannedAt.Kind == DateTimeKind.Unspecified && !clock.Zone.Has(form.PlannedAt))
-        {
-            return Problem.Field("plannedAt", Message.Of("visit.left-out"));
-        }
-        var at = form.At(clock.Zone);
-        var day = clock.Zone.DayOf(at);
-        if (day < clock.Today || day > clock.Today.AddYears(1))
-        {
-            return Problem.Field("plannedAt", Message.Of("visit.within-a-year"));
-        }
-        if (file.Visits.Any(v => v.PlannedAt == at))
-        {
-            return Problem.Field("plannedAt", Message.Of("visit.taken"));
-        }
-        var visit = new Visit { EpisodeId = id, PlannedAt = at };
-        db.Visits.Add(visit);
-        await db.SaveChangesAsync();
-        var stored = await files.OfEpisode(id);
-        return TypedResults.Created($"/api/visits/{visit.Id}", EpisodeView.VisitOf(visit, stored!));
     }
 
     private static async Task<Results<Ok<VisitView>, ProblemHttpResult>> CheckIn(
@@ -272,7 +229,7 @@ public static class VisitEndpoints
                 input is null ? null : SessionAdvice.Of(input, library),
                 [.. (plan?.Plan.Items ?? []).Where(item => item.Resting)],
                 input is null || visit.DecidedAt is not null ? [] : SessionProbe.Of(input, library),
-                [.. file.Trials(visitId).Select(t => t.Id).Where(file.ClockOff.Contains)]
+                file.ClockOff(visitId)
             )
         );
     }
