@@ -41,6 +41,8 @@ export default defineConfig(({ command }) => ({
   test: {
     isolate: false,
     environment: "jsdom",
+    // A busy host may take its time.
+    testTimeout: 30_000,
     setupFiles: ["src/given/browser.ts"],
     include: ["src/**/*.test.{ts,tsx}"],
   },

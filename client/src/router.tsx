@@ -1,6 +1,11 @@
 import { createBrowserRouter } from "react-router";
 import { figureSheetQuery, libraryQuery } from "./api/queries";
 import { AmendmentsPage } from "./amendments/AmendmentsPage";
+import { ChartPage } from "./charts/ChartPage";
+import { ClientPage } from "./clients/ClientPage";
+import { ClientsPage } from "./clients/ClientsPage";
+import { RegisterPage } from "./clients/RegisterPage";
+import { ClinicViewPage } from "./clinic/ClinicViewPage";
 import { DayPage } from "./day/DayPage";
 import { FindingsPage } from "./findings/FindingsPage";
 import { ContactSheetPage } from "./library/ContactSheetPage";
@@ -21,6 +26,7 @@ import { AuditPage } from "./people/AuditPage";
 import { PeoplePage } from "./people/PeoplePage";
 import { PhotoPage } from "./photos/PhotoPage";
 import { ComparePage } from "./planning/ComparePage";
+import { DischargePage } from "./outcomes/DischargePage";
 import { ProgressPage } from "./outcomes/ProgressPage";
 import { PlanPage } from "./planning/PlanPage";
 import { PoliciesPage } from "./policies/PoliciesPage";
@@ -30,6 +36,7 @@ import { ReplayPage } from "./progression/ReplayPage";
 import { ScreenPage } from "./screening/ScreenPage";
 import { SheetPage } from "./take-home/SheetPage";
 import { queryClient } from "./queryClient";
+import { NotePage } from "./visits/NotePage";
 import { SessionPage } from "./visits/SessionPage";
 
 /** Asks for the drawings at once, beside the sign-in and the library, instead of after them. */
@@ -46,6 +53,10 @@ export const router = createBrowserRouter([
     children: [
       { path: "/", element: <DayPage /> },
       { path: "/new", element: <NewClientPage /> },
+      { path: "/clients", element: <ClientsPage /> },
+      { path: "/clients/new", element: <RegisterPage /> },
+      { path: "/clients/:clientId", element: <ClientPage /> },
+      { path: "/clinic", element: <ClinicViewPage /> },
       { path: "/settings", element: <PoliciesPage /> },
       { path: "/people", element: <PeoplePage /> },
       { path: "/audit", element: <AuditPage /> },
@@ -67,6 +78,9 @@ export const router = createBrowserRouter([
           { path: "session", element: <SessionPage /> },
           { path: "decide", element: <DecidePage /> },
           { path: "letter", element: <LetterPage /> },
+          { path: "note", element: <NotePage /> },
+          { path: "chart", element: <ChartPage /> },
+          { path: "discharge", element: <DischargePage /> },
           { path: "replay", element: <ReplayPage /> },
           { path: "progress", element: <ProgressPage /> },
           { path: "traces/:traceId", element: <TracePage /> },

@@ -1,5 +1,14 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page } from "@playwright/test";
+import type { Server } from "./server";
+
+/** Signs in as one of the demo's accounts. */
+export async function enter(page: Page, server: Server, name: RegExp) {
+  await page.goto(server.address);
+  await page.getByRole("button", { name }).click();
+  await page.getByRole("button", { name: "Sign in", exact: true }).click();
+  await expect(page.getByRole("link", { name: "Library" })).toBeVisible();
+}
 
 export const station = (page: Page, name: string) =>
   page.getByRole("navigation", { name: "Steps of the visit" }).getByRole("link", { name, exact: true }).click();

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { expectAccessible } from "./hands";
+import { enter, expectAccessible } from "./hands";
 import { Server } from "./server";
 
 const server = new Server("demo", 5197);
@@ -7,18 +7,11 @@ const server = new Server("demo", 5197);
 test.beforeAll(() => server.start());
 test.afterAll(() => server.close());
 
-async function enter(page: Page, name: RegExp) {
-  await page.goto(server.address);
-  await page.getByRole("button", { name }).click();
-  await page.getByRole("button", { name: "Sign in", exact: true }).click();
-  await expect(page.getByRole("link", { name: "Library" })).toBeVisible();
-}
-
 test("somebody is invited by keys, chooses a password by the code, and is disabled on the spot", async ({
   page,
   browser,
 }) => {
-  await enter(page, /Ines Tarrow/);
+  await enter(page, server, /Ines Tarrow/);
   await page.goto(`${server.address}/people`);
   await expectAccessible(page, "people");
   const form = page.getByRole("region", { name: "Invite somebody" });
@@ -67,7 +60,7 @@ test("somebody is invited by keys, chooses a password by the code, and is disabl
 test("the desk sees the day without a way into records; what is typed into the address is refused", async ({
   page,
 }) => {
-  await enter(page, /Mina Forsgate/);
+  await enter(page, server, /Mina Forsgate/);
   await expect(page.getByText("Nerys Quill")).toBeVisible();
   await expect(page.getByRole("link", { name: /Nerys Quill/ })).toHaveCount(0);
   await expect(
@@ -81,7 +74,7 @@ test("the desk sees the day without a way into records; what is typed into the a
 test("a trainer works with clients and does not deal with a red flag", async ({
   page,
 }) => {
-  await enter(page, /Bram Oakley/);
+  await enter(page, server, /Bram Oakley/);
   await page
     .getByRole("link", { name: /Tobiah Wren/ })
     .first()
@@ -95,7 +88,7 @@ test("a trainer works with clients and does not deal with a red flag", async ({
 test("what is grave asks for the password again and goes on where it was", async ({
   page,
 }) => {
-  await enter(page, /Ines Tarrow/);
+  await enter(page, server, /Ines Tarrow/);
   await page.goto(`${server.address}/people`);
   // As after five minutes: the server's first answer is that it wants the password.
   let asked = 0;
@@ -129,7 +122,7 @@ test("what is grave asks for the password again and goes on where it was", async
 });
 
 test("the audit tells who saw what, and a record tells who has seen it in one press", async ({ page }) => {
-  await enter(page, /Ines Tarrow/);
+  await enter(page, server, /Ines Tarrow/);
   await page.getByRole("link", { name: /Nerys Quill/ }).first().click();
   const who = page.getByRole("button", { name: "Who has seen this" });
   await who.press("Enter");

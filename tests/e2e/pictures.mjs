@@ -79,12 +79,28 @@ try {
   await page.waitForTimeout(2100);
   await page.keyboard.press("w");
   await page.screenshot({ path: path.join(root, "docs/screenshots/screen-live.png") });
-  await page.setViewportSize({ width: 820, height: 1180 });
-  await page.evaluate(() => window.scrollTo(0, 0));
-  await shot("screen-live-tablet");
-  await page.setViewportSize({ width: 1280, height: 800 });
   await page.keyboard.press(".");
   await page.getByRole("button", { name: "Control lost" }).click();
+  await open(/Asa Lindqvarn/);
+  await page.getByRole("link", { name: "Body chart" }).click();
+  for (const [kind, view, x, y, far] of [
+    ["Ache", /^From behind/, 0.56, 0.4, 0.06],
+    ["Burning", /^From behind/, 0.62, 0.53, 0.05],
+    ["Pins and needles", /^From behind/, 0.65, 0.64, 0.03],
+  ]) {
+    await pick("What it feels like", kind);
+    const body = await page.getByRole("img", { name: view }).boundingBox();
+    const at = (turn) => [
+      body.x + body.width * (x + far * Math.cos(turn)),
+      body.y + body.height * (y + far * 0.7 * Math.sin(turn)),
+    ];
+    await page.mouse.move(...at(0));
+    await page.mouse.down();
+    for (let i = 0; i <= 24; i++) await page.mouse.move(...at((i / 24) * 2 * Math.PI));
+    await page.mouse.up();
+    await rest();
+  }
+  await shot("chart");
   await open(/Brannoc Velde/);
   await station("Findings");
   await shot("findings", { fullPage: true });

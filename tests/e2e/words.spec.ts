@@ -65,16 +65,17 @@ test("nothing that is shown or printed was written elsewhere than in the words",
   await page.request.post(`${server.address}/api/sign-in`, {
     data: { email: "ines@saltmere.example", password: "lantern-quay-7" },
   });
-  for (const where of ["/", "/new", "/library", "/library/rungs/B5", "/library/sheet", "/settings", "/overrides"])
+  for (const where of ["/", "/new", "/library", "/library/rungs/B5", "/library/sheet", "/settings", "/overrides", "/clients", "/clients/new", "/clinic"])
     await look(where);
   const day = await (await page.request.get(`${server.address}/api/day`)).json();
+  await look(`/clients/${day.visits[0].clientId}`);
   const lines: Line[] = [...day.visits, ...day.others];
   for (const { name, episodeId, visitId } of lines) {
     const base = `/episodes/${episodeId}/visits/${visitId}`;
     const all = /Nerys|Halla|Ottoline/.test(name);
     for (const view of ["ask", "findings", "plan", "decide"]) await look(`${base}/${view}`);
     if (!all) continue;
-    for (const view of ["neutral", "screen", "session", "take-home", "letter", "progress", "replay", "plan/compare"])
+    for (const view of ["neutral", "screen", "session", "take-home", "letter", "progress", "replay", "plan/compare", "note", "chart", "discharge"])
       await look(`${base}/${view}`);
     for (const file of [`/api/episodes/${episodeId}/sheet.pdf?record=true`, `/api/visits/${visitId}/letter.pdf`]) {
       const answer = await page.request.get(`${server.address}${file}`);

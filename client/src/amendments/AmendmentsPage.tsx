@@ -107,6 +107,10 @@ const entries: Record<RecordChange["entry"], string> = {
   photo: say("amendments.photo"),
   trial: say("amendments.trial"),
   moved: say("amendments.moved"),
+  note: say("amendments.note"),
+  chart: say("amendments.chart"),
+  dated: say("amendments.dated"),
+  filed: say("amendments.filed"),
 };
 
 function nameOf(change: RecordChange, library: Library) {

@@ -25,6 +25,20 @@ describe("what was amended, in words", () => {
     expect(valueWords(["arch", "night-pain"], library)).toBe("low back arches, Pain at night");
   });
 
+  it("leaves what somebody wrote as it was written", () => {
+    for (const text of ["L4-L5 is stiff", "+44-1632-960", "Well-known"]) {
+      expect(valueWords(text, library)).toBe(text);
+    }
+    expect(valueWords("1984-05-17", library)).toContain("1984");
+    expect(valueWords("2026-11-28T09:30:00Z", library)).toMatch(/:30$/);
+  });
+
+  it("tells what was drawn without its corners", () => {
+    const area = { view: "back", kind: "pins-and-needles", strength: 4, outline: [1, 2, 3, 4, 5, 6] };
+    expect(valueWords([area], library)).toBe("back pins and needles 4");
+    expect(fieldWords("areas")).toBe(say("amendments.chart-areas"));
+  });
+
   it("tells things of several parts by what stands in them", () => {
     expect(valueWords([{ id: "flexion", side: "both", note: null }], library)).toBe("Bending aggravates it");
     expect(valueWords([{ id: "flexion", side: "left" }], library)).toBe("Bending aggravates it left");

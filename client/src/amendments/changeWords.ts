@@ -1,4 +1,5 @@
 import type { Library } from "../api/types";
+import { birthWords, momentWords } from "../api/clinicTime";
 import { say } from "../words/say";
 
 const names: Record<string, string> = {
@@ -54,6 +55,25 @@ const names: Record<string, string> = {
   faults: say("amendments.faults"),
   value: say("amendments.value"),
   reason: say("amendments.reason"),
+  number: say("amendments.client-number"),
+  clientNumber: say("amendments.client-number"),
+  phone: say("clients.phone"),
+  email: say("clients.email"),
+  address: say("clients.address"),
+  guardian: say("clients.guardian"),
+  "guardian.name": say("clients.guardian"),
+  "guardian.relation": say("clients.relation"),
+  "guardian.phone": say("clients.guardian-phone"),
+  plannedAt: say("amendments.planned-at"),
+  "text.headings": say("amendments.note-headings"),
+  "text.free": say("amendments.note-free"),
+  "text.subjective": say("visits.subjective"),
+  "text.objective": say("visits.objective"),
+  "text.assessment": say("visits.assessment"),
+  "text.plan": say("visits.plan"),
+  signedBy: say("amendments.signed-by"),
+  areas: say("amendments.chart-areas"),
+  answers: say("amendments.chart-answers"),
 };
 
 /** A field as a practitioner calls it; one without words stands as the record calls it. */
@@ -68,20 +88,29 @@ function named(id: string, library: Library): string {
     library.equipment.find((e) => e.id === id)?.name ??
     library.policies.find((p) => p.id === id)?.name ??
     library.faults.find((f) => f.code === id)?.name;
-  return known ?? id.replaceAll("-", " ");
+  return known ?? (/^[a-z]+(-[a-z]+)+$/.test(id) ? id.replaceAll("-", " ") : id);
 }
+
+const isDay = (text: string) => /^\d{4}-\d\d-\d\d$/.test(text);
+const isMoment = (text: string) => /^\d{4}-\d\d-\d\dT\d\d:\d\d/.test(text);
+
+/** Which corners a drawn area has, and which exercise of a plan it was, says nothing to anybody. */
+const unsaid = ["planItemId", "outline"];
 
 /** A value in words: open, yes or no, a number, a name; of several each. */
 export function valueWords(value: unknown, library: Library): string {
   if (value === null || value === undefined) return say("amendments.not-asked");
   if (typeof value === "boolean") return value ? say("amendments.yes") : say("amendments.no");
   if (typeof value === "number") return `${value}`;
-  if (typeof value === "string") return named(value, library);
+  if (typeof value === "string")
+    return isDay(value) ? birthWords(value) : isMoment(value) ? momentWords(value) : named(value, library);
   if (Array.isArray(value)) {
     return value.length === 0 ? say("amendments.none") : value.map((v) => valueWords(v, library)).join(", ");
   }
   return Object.entries(value as Record<string, unknown>)
-    .filter(([name, part]) => part !== null && name !== "planItemId" && !(name === "side" && part === "both"))
+    .filter(
+      ([name, part]) => part !== null && !unsaid.includes(name) && !(name === "side" && part === "both"),
+    )
     .map(([, part]) => valueWords(part, library))
     .join(" ");
 }

@@ -31,6 +31,9 @@ export const longDayWords = (text: string) =>
 
 export const shortDayWords = (text: string) => written(text, { day: "numeric", month: "short" });
 
+/** A day with its year: "17 May 1984". */
+export const birthWords = (day: string) => written(day, { day: "numeric", month: "short", year: "numeric" });
+
 /** "Sat 28": where the month is plain. */
 export const weekdayWords = (day: string) =>
   `${written(day, { weekday: "short" })} ${Number(day.slice(8, 10))}`;

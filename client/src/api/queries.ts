@@ -8,6 +8,17 @@ export const keys = {
   start: ["start"] as const,
   library: ["library"] as const,
   day: ["day"] as const,
+  dayOf: (day: string | null, who: string | null) => ["day", day, who] as const,
+  clients: ["clients"] as const,
+  client: (id: string) => ["client", id] as const,
+  practitioners: ["practitioners"] as const,
+  clinicView: ["clinic-view"] as const,
+  retentionOver: ["clients", "retention-over"] as const,
+  chartSheet: ["chart-sheet"] as const,
+  chart: (id: string) => ["visit", id, "body-chart"] as const,
+  note: (id: string) => ["visit", id, "note"] as const,
+  notes: (id: string) => ["episode", id, "notes"] as const,
+  discharge: (id: string) => ["episode", id, "discharge"] as const,
   episode: (id: string) => ["episode", id] as const,
   plan: (id: string) => ["episode", id, "plan"] as const,
   calendar: (id: string) => ["episode", id, "calendar"] as const,
@@ -121,21 +132,42 @@ export const useRungPage = (rungId: string, side: Side, episode: string | null) 
     retry: false,
   });
 
-export const useDay = () =>
+/**
+ * The day, asked for again when something of it is told to have changed.
+ * @param day none: today. @param who an account; none: everybody
+ */
+export const useDay = (day: string | null = null, who: string | null = null) =>
   useQuery({
-    queryKey: keys.day,
-    queryFn: () => got(api.GET("/api/day")),
+    queryKey: day === null && who === null ? keys.day : keys.dayOf(day, who),
+    queryFn: () =>
+      got(api.GET("/api/day", { params: { query: { day: day ?? undefined, with: who ?? undefined } } })),
+    placeholderData: (previous) => previous,
     // One that could not be asked for is not waited for a minute.
     refetchInterval: ({ state }) => (state.data ? 60_000 : 5000),
   });
 
-/** Clients by words of their name or complaint; nothing is asked for without any. */
-export const useFoundClients = (words: string) =>
+/** Clients by words of name, number, birth date, telephone or complaint; nothing is asked for without any, unless all are wanted. */
+export const useFoundClients = (words: string, archived = false, all = false) =>
   useQuery({
-    queryKey: ["clients", words],
-    queryFn: () => got(api.GET("/api/clients", { params: { query: { words } } })),
-    enabled: words !== "",
+    queryKey: [...keys.clients, words, archived],
+    queryFn: () => got(api.GET("/api/clients", { params: { query: { words, archived } } })),
+    enabled: all || words !== "",
     placeholderData: (previous) => previous,
+  });
+
+/** @param id none: nothing is asked for */
+export const useClient = (id: string | null) =>
+  useQuery({
+    queryKey: keys.client(id ?? ""),
+    queryFn: () => got(api.GET("/api/clients/{clientId}", { params: { path: { clientId: id ?? "" } } })),
+    enabled: id !== null,
+  });
+
+export const usePractitioners = () =>
+  useQuery({
+    queryKey: keys.practitioners,
+    queryFn: () => got(api.GET("/api/practitioners")),
+    staleTime: 300_000,
   });
 
 /** @param id none: nothing is asked for */

@@ -592,7 +592,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The visits of today, and what waits for a practitioner. */
+        /** The visits of today or another day, of all or of one practitioner, and what waits for a practitioner. */
         get: operations["GetDay"];
         put?: never;
         post?: never;
@@ -609,7 +609,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Clients whose name has these letters; all where none are given. */
+        /** Clients by words of their name, number, birth date, telephone or complaint; those seen last where none are given. */
         get: operations["FindClients"];
         put?: never;
         /** Opens a client with an episode and its first visit. */
@@ -1122,23 +1122,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/episodes/{id}/visits": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Books a visit, within a year. */
-        post: operations["BookVisit"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/visits/{visitId}/check-in": {
         parameters: {
             query?: never;
@@ -1182,6 +1165,452 @@ export interface paths {
         };
         /** The session of a visit: what to do, what was done, when to stop. */
         get: operations["GetSession"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Books a visit, within a year; now, for somebody who walked in; or one that has been, from paper. */
+        post: operations["BookVisit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/visits/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Books visits at the same time of day, so many days apart. */
+        post: operations["BookSeries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/booking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Books a visit at another time or with somebody else, on the version that was read. */
+        put: operations["MoveVisit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/called-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A visit was cancelled, or the client did not come. */
+        post: operations["CallOffVisit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A visit that was called off stands again. */
+        post: operations["PutVisitBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/alike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Clients who may be the same person as one with this name and birth date. */
+        get: operations["FindAlikeClients"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/registered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a client in at the desk: who they are and how to reach them. */
+        post: operations["RegisterClient"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{clientId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who a client is, how to reach them, their episodes and visits. */
+        get: operations["GetClient"];
+        /** Writes who a client is and how to reach them, on the version that was read. */
+        put: operations["UpdateClient"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{clientId}/archived": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Puts a client away from the lists, or back. */
+        put: operations["ArchiveClient"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{clientId}/episodes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Opens an episode with a booked visit; it is asked about then. */
+        post: operations["OpenEpisode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{clientId}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Files all of a client under another who is the same person. */
+        post: operations["MergeClients"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Files an episode under another client: out of a merge, or since it was the wrong one. */
+        post: operations["FileEpisode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practitioners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whom clients can be booked with. */
+        get: operations["GetPractitioners"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{clientId}/erasure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Erases a client for good, and certifies what went. */
+        post: operations["EraseClient"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/retention-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Clients whose record need not be kept any longer. */
+        get: operations["GetRetentionOver"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/erased": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Visits of clients who were erased: a tablet forgets what it has of them. */
+        get: operations["GetErased"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The notes of all visits of an episode, the latest first. */
+        get: operations["GetNotes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The note of a visit. */
+        get: operations["GetNote"];
+        /** Writes the note of a visit, on the version that was read; one that was signed only with a reason. */
+        put: operations["WriteNote"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/note/signature": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Signs the note of a visit, on the version that was read. */
+        post: operations["SignNote"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/body-chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The body that pain is drawn on, from four sides, and the names of its parts. */
+        get: operations["GetChartSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/body-chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where it hurts, as drawn at a visit, and what that asks for. */
+        get: operations["GetBodyChart"];
+        /** Keeps what was drawn and answered, on the version that was read; a yes to a red flag reports it. */
+        put: operations["DrawBodyChart"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/body-chart.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The body chart of a visit as SVG. */
+        get: operations["GetBodyChartPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/discharge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How an episode went, what is still open, and its discharges. */
+        get: operations["GetDischarge"];
+        put?: never;
+        /** Ends an episode with a summary; visits to come are called off. */
+        post: operations["DischargeEpisode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/reopen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a discharged episode up again. */
+        post: operations["ReopenEpisode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clinic-view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Episodes open, waiting and lapsed; adherence; outcomes and overrides by policy. */
+        get: operations["GetClinicView"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clinic-view.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One line an episode as CSV, without names. */
+        get: operations["GetClinicViewFile"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1915,6 +2344,16 @@ export interface components {
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
+        AlikeClient: {
+            /** Format: uuid */
+            clientId: string;
+            number: string;
+            name: string;
+            /** Format: date */
+            birthDate: string;
+            phone: null | string;
+            sure: boolean;
+        };
         /** @description What a client's precautions say of one rung, for one side: barred, allowed with changes, or free. */
         Allowance: {
             rungId: string;
@@ -1961,12 +2400,17 @@ export interface components {
             ofFeature: boolean;
         };
         /** @enum {string} */
-        AmendedPart: "client" | "intake" | "neutral" | "check-in" | "reference" | "answers" | "home-day" | "letter" | "trace" | "photo" | "trial" | "moved";
+        AmendedPart: "client" | "intake" | "neutral" | "check-in" | "reference" | "answers" | "home-day" | "letter" | "trace" | "photo" | "trial" | "moved" | "note" | "chart" | "dated" | "filed";
         AnswersForm: {
             answers: components["schemas"]["OutcomeAnswers"];
             /** Format: int32 */
             version: number;
             reason?: null | string;
+        };
+        ArchiveForm: {
+            archived: boolean;
+            /** Format: int32 */
+            version: number;
         };
         AuditFault: {
             /** Format: int64 */
@@ -2115,6 +2559,13 @@ export interface components {
             /** Format: double */
             seconds: number;
         };
+        /** @description Where it hurts, as drawn at one visit. */
+        BodyChart: {
+            /** @description As drawn, in their order; empty: nothing hurts, or nothing was drawn. */
+            areas: components["schemas"]["PainArea"][];
+            /** @description The last one to each question; none: nothing was asked yet. */
+            answers?: null | components["schemas"]["ChartAnswer"][];
+        };
         /** @description What the body model needs to know of a person. */
         BodySize: {
             sex?: null | components["schemas"]["Sex"];
@@ -2153,7 +2604,46 @@ export interface components {
         Bone: "pelvis" | "waist" | "chest" | "neck" | "head" | "thigh-left" | "thigh-right" | "shank-left" | "shank-right" | "foot-left" | "foot-right" | "upper-arm-left" | "upper-arm-right" | "forearm-left" | "forearm-right" | "hand-left" | "hand-right";
         BookVisitForm: {
             /** Format: date-time */
-            plannedAt: string;
+            plannedAt?: null | string;
+            /** Format: uuid */
+            id?: null | string;
+            /** Format: uuid */
+            withId?: null | string;
+            /** Format: int32 */
+            minutes?: null | number;
+            /** @default false */
+            fromPaper: boolean;
+            /** @default false */
+            anyway: boolean;
+        };
+        BookedWith: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
+        Booking: {
+            /** Format: uuid */
+            visitId: string;
+            /** Format: uuid */
+            episodeId: string;
+            /** Format: uuid */
+            clientId: string;
+            name: string;
+            plannedAt: components["schemas"]["Instant"];
+            /** Format: int32 */
+            minutes: number;
+            /** Format: uuid */
+            withId: null | string;
+            withName: null | string;
+            calledOff: null | components["schemas"]["CalledOff"];
+            calledOffReason: null | string;
+            calledOffBy: null | string;
+            fromPaper: boolean;
+            begun: boolean;
+            /** Format: uuid */
+            seriesId: null | string;
+            /** Format: int32 */
+            version: number;
         };
         /**
          * @description How a policy lets breathe during work.
@@ -2189,6 +2679,16 @@ export interface components {
             rescreen: null | string;
             feed: null | string;
         };
+        CallOffForm: {
+            what: components["schemas"]["CalledOff"];
+            /** Format: int32 */
+            version: number;
+            reason?: null | string;
+            /** @default false */
+            rest: boolean;
+        };
+        /** @enum {string} */
+        CalledOff: "cancelled" | "missed";
         /**
          * @description One tap in the room, as it is logged: appended, never changed. A closed union: one record a kind, each with only its own
          *     fields; in JSON `kind` tells which. Absent fields are left out, never written as null.
@@ -2345,6 +2845,95 @@ export interface components {
              */
             repRise: number;
         };
+        /** @description What was answered when a drawn place asked for a question. */
+        ChartAnswer: {
+            /** @description Id of a red flag, or "below-knee". */
+            question: string;
+            /** @description Of the leg; both where the question has no side. */
+            side: components["schemas"]["Side"];
+            yes: boolean;
+        };
+        /** @description The standing body of a chart from one side. */
+        ChartFigure: {
+            view: components["schemas"]["ChartView"];
+            /** @description Its outlines, in painting order. */
+            shapes: components["schemas"]["FigureShape"][];
+            /** @description Its zones; of those that lie over each other the nearer one first. */
+            parts: components["schemas"]["ChartPart"][];
+            /**
+             * Format: int32
+             * @description Bounds with a little air, millimetres.
+             */
+            left: number;
+            /** Format: int32 */
+            top: number;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+        };
+        ChartForm: {
+            chart: components["schemas"]["BodyChart"];
+            /** Format: int32 */
+            version: number;
+            reason?: null | string;
+        };
+        /** @description A zone as it is seen from one side. */
+        ChartPart: {
+            zone: components["schemas"]["ChartZone"];
+            side: components["schemas"]["Side"];
+            /** @description A closed run of x, y, x, y in millimetres. */
+            outline: number[];
+        };
+        /** @description How a kind of pain is filled on a chart, on paper and on screen: told apart by its form, never by colour alone. */
+        ChartPattern: {
+            kind: components["schemas"]["PainKind"];
+            /**
+             * Format: int32
+             * @description Millimetres of the chart after which it repeats, both ways.
+             */
+            size: number;
+            /** @description In SVG's words, drawn as lines of Line millimetres. */
+            path: string;
+            /** Format: double */
+            line: number;
+        };
+        ChartQuestionView: {
+            id: string;
+            side: components["schemas"]["Side"];
+            yes: null | boolean;
+            words: components["schemas"]["Message"];
+            flag: null | string;
+            wordsSaid?: components["schemas"]["Said"];
+        };
+        ChartSheet: {
+            figures: components["schemas"]["ChartFigure"][];
+            patterns: components["schemas"]["ChartPattern"][];
+            kinds: components["schemas"]["KindName"][];
+            zones: components["schemas"]["ZoneName"][];
+        };
+        /** @description What of a body chart makes a question wanted. */
+        ChartTrigger: {
+            /** @description Any of them is enough. */
+            zones: components["schemas"]["ChartZone"][];
+            /** @description Any of them is enough; none: any kind. */
+            kinds?: null | components["schemas"]["PainKind"][];
+            /**
+             * @description Only where it is on both sides.
+             * @default false
+             */
+            bothSides: boolean;
+        };
+        /**
+         * @description From where the body on a chart is seen.
+         * @enum {string}
+         */
+        ChartView: "front" | "back" | "left" | "right";
+        /**
+         * @description A named part of the body on a chart.
+         * @enum {string}
+         */
+        ChartZone: "head" | "neck" | "chest" | "upper-back" | "abdomen" | "low-back" | "groin" | "buttock" | "saddle" | "upper-arm" | "forearm" | "hand" | "thigh" | "lower-leg" | "foot";
         /** @description What is asked at the start of every later visit. What was not asked is absent, and never read as none or no. */
         CheckIn: {
             /**
@@ -2469,13 +3058,64 @@ export interface components {
                 [key: string]: number;
             };
         };
+        ClientCard: {
+            /** Format: uuid */
+            id: string;
+            number: string;
+            name: string;
+            /** Format: date */
+            birthDate: string;
+            /** Format: int32 */
+            age: number;
+            sex: null | components["schemas"]["Sex"];
+            phone: null | string;
+            email: null | string;
+            address: null | string;
+            guardian: null | components["schemas"]["Guardian"];
+            guardianMissing: boolean;
+            deskNotes: null | string;
+            /** Format: uuid */
+            inChargeId: null | string;
+            archived: boolean;
+            /** Format: uuid */
+            mergedIntoId: null | string;
+            /** Format: int32 */
+            version: number;
+            episodes: components["schemas"]["EpisodeLine"][];
+            bookings: components["schemas"]["Booking"][];
+        };
+        ClientForm: {
+            name: string;
+            /** Format: date */
+            birthDate: string;
+            /** Format: uuid */
+            id?: null | string;
+            number?: null | string;
+            phone?: null | string;
+            email?: null | string;
+            address?: null | string;
+            guardian?: null | components["schemas"]["Guardian"];
+            deskNotes?: null | string;
+            /** Format: uuid */
+            inChargeId?: null | string;
+            /** Format: int32 */
+            version?: null | number;
+            reason?: null | string;
+        };
         ClientLine: {
             /** Format: uuid */
-            episodeId: string;
+            episodeId: null | string;
             /** Format: uuid */
-            visitId: string;
+            visitId: null | string;
             name: string;
             complaint: string;
+            /** Format: uuid */
+            clientId: string;
+            number: string;
+            /** Format: date */
+            birthDate: string;
+            discharged: boolean;
+            archived: boolean;
         };
         /** @description A precaution the client has. Side is Side.Both where it has none. */
         ClientPrecaution: {
@@ -2514,11 +3154,31 @@ export interface components {
             hasMark: boolean;
             /** Format: int32 */
             lockMinutes?: null | number;
+            /** Format: int32 */
+            retentionYears?: null | number;
         };
         ClinicTime: {
             zone: string;
             dateOrder: components["schemas"]["DateOrder"];
             weekStart: components["schemas"]["DayOfWeek"];
+        };
+        ClinicView: {
+            /** Format: int32 */
+            open: number;
+            /** Format: int32 */
+            waiting: number;
+            /** Format: int32 */
+            lapsed: number;
+            /** Format: int32 */
+            unasked: number;
+            /** Format: int32 */
+            discharged: number;
+            /** Format: int32 */
+            missed: number;
+            /** Format: int32 */
+            booked: number;
+            policies: components["schemas"]["PolicyFigures"][];
+            episodes: components["schemas"]["EpisodeFigures"][];
         };
         ComparedPlans: {
             before: components["schemas"]["PlanRevisionView"];
@@ -2639,6 +3299,7 @@ export interface components {
              */
             emergency: boolean;
             worry?: null | components["schemas"]["Worry"];
+            chart?: null | components["schemas"]["ChartTrigger"];
         };
         DangerSignsForm: {
             dangerSigns: string[];
@@ -2688,6 +3349,22 @@ export interface components {
             /** Format: int32 */
             painLast: null | number;
             rungId: null | string;
+            /** Format: uuid */
+            clientId: string;
+            /** Format: int32 */
+            minutes: number;
+            /** Format: uuid */
+            withId: null | string;
+            withName: null | string;
+            calledOff: null | components["schemas"]["CalledOff"];
+            fromPaper: boolean;
+            begun: boolean;
+            /** Format: uuid */
+            seriesId: null | string;
+            /** Format: int32 */
+            version: number;
+            phone: null | string;
+            discharged: boolean;
             saysSaid?: components["schemas"]["Said"];
         };
         /** @description Days on which the client is away: both ends are in it. */
@@ -2960,6 +3637,45 @@ export interface components {
             /** Format: double */
             total: number;
         };
+        /** @description The summary at the end of an episode. */
+        Discharge: {
+            goals: components["schemas"]["GoalOutcome"][];
+            /** @description What the client goes on with, 1 to 2,000 characters. */
+            goOn: string;
+            /** @description Whatever else; none: nothing. */
+            note?: null | string;
+        };
+        DischargeAsk: {
+            /** Format: int32 */
+            version: number;
+            /** Format: date */
+            dischargedOn: null | string;
+            goals: string[];
+            status: string[];
+            why: null | components["schemas"]["Message"];
+            undecided: string[];
+            booked: components["schemas"]["Booking"][];
+            discharges: components["schemas"]["DischargeView"][];
+            whySaid?: components["schemas"]["Said"];
+        };
+        DischargeForm: {
+            summary: components["schemas"]["Discharge"];
+            /** Format: int32 */
+            version: number;
+            /** Format: date */
+            day?: null | string;
+        };
+        DischargeView: {
+            /** Format: date */
+            day: string;
+            summary: components["schemas"]["Discharge"];
+            by: string;
+            at: components["schemas"]["Instant"];
+            /** Format: date */
+            reopenedOn: null | string;
+            reopenedBy: null | string;
+            reopenReason: null | string;
+        };
         /** @description How much of a rung, for one side: sets of reps, each held, over a range, at a height, under a load. */
         Dose: {
             /**
@@ -3020,6 +3736,17 @@ export interface components {
              * @description Seconds of work at a stretch, that is in one set of one side; none: any.
              */
             seconds?: null | number;
+        };
+        EarlierChart: {
+            /** Format: uuid */
+            visitId: string;
+            /** Format: int32 */
+            number: number;
+            /** Format: date */
+            day: string;
+            chart: components["schemas"]["BodyChart"];
+            change: components["schemas"]["Message"];
+            changeSaid?: components["schemas"]["Said"];
         };
         EarlierScreen: {
             /** Format: uuid */
@@ -3093,6 +3820,50 @@ export interface components {
         };
         /** @enum {string} */
         EndReason: "target-met" | "breaking-fault" | "pain" | "fatigue" | "stopped";
+        EpisodeFigures: {
+            /** Format: int32 */
+            row: number;
+            policy: string;
+            opened: string;
+            discharged: string;
+            /** Format: int32 */
+            weeks: number;
+            /** Format: int32 */
+            visits: number;
+            /** Format: int32 */
+            painFirst: null | number;
+            /** Format: int32 */
+            painLast: null | number;
+            disabilityMeasure: null | string;
+            /** Format: double */
+            disabilityFirst: null | number;
+            /** Format: double */
+            disabilityLast: null | number;
+            /** Format: double */
+            adherence: null | number;
+            /** Format: int32 */
+            goals: null | number;
+            /** Format: int32 */
+            goalsReached: null | number;
+            /** Format: int32 */
+            decisions: number;
+            /** Format: int32 */
+            overrides: number;
+        };
+        EpisodeLine: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date */
+            openedOn: string;
+            /** Format: date */
+            dischargedOn: null | string;
+            complaint: string;
+            asked: boolean;
+            /** Format: uuid */
+            visitId: null | string;
+            /** Format: int32 */
+            visits: number;
+        };
         EpisodeView: {
             /** Format: uuid */
             id: string;
@@ -3113,12 +3884,49 @@ export interface components {
             /** Format: int32 */
             planRevision: null | number;
             photoConsent: null | boolean;
+            /** Format: uuid */
+            clientId: string;
+            clientNumber: string;
+            asked: boolean;
+            /** Format: date */
+            dischargedOn: null | string;
+            held: null | components["schemas"]["Message"];
+            /** Format: uuid */
+            openDrawingId: null | string;
+            heldSaid?: components["schemas"]["Said"];
         };
         /** @description Something a rung needs. Common: most homes have it. */
         Equipment: {
             id: string;
             name: string;
             common: boolean;
+        };
+        EraseForm: {
+            name: string;
+            reason: string;
+            /** @default false */
+            early: boolean;
+        };
+        ErasedRows: {
+            what: string;
+            /** Format: int32 */
+            rows: number;
+        };
+        ErasureCertificate: {
+            number: string;
+            name: string;
+            /** Format: date */
+            birthDate: string;
+            reason: string;
+            by: string;
+            at: components["schemas"]["Instant"];
+            /** Format: date */
+            retainedUntil: null | string;
+            rows: components["schemas"]["ErasedRows"][];
+            /** Format: int32 */
+            files: number;
+            /** Format: date */
+            backupsUntil: null | string;
         };
         EventBatch: {
             events: components["schemas"]["CaptureEvent"][];
@@ -3365,6 +4173,14 @@ export interface components {
             /** @description Each a run of x, y, x, y in the units of FigurePoint: flat, since they are many. */
             outlines: number[][];
         };
+        FileEpisodeForm: {
+            /** Format: uuid */
+            clientId: null | string;
+            reason: null | string;
+            name?: null | string;
+            /** Format: date */
+            birthDate?: null | string;
+        };
         FindingsQuestion: {
             profile: components["schemas"]["ClientProfile"];
             policyId: string;
@@ -3449,6 +4265,19 @@ export interface components {
             ladders: string[];
             /** @description Positions in which it is served: of the goal itself; none: any. */
             positions?: null | string[];
+        };
+        /** @description What became of something the client wanted to do again. */
+        GoalOutcome: {
+            /** @description By id. */
+            goal: string;
+            reached: boolean;
+            /** @description What kept it from being reached; needed where it was not. */
+            why?: null | string;
+        };
+        Guardian: {
+            name: string;
+            relation?: null | string;
+            phone?: null | string;
         };
         /** @description When a condition counts as highly irritable, and the dose it may have then. */
         HighIrritability: {
@@ -3716,6 +4545,8 @@ export interface components {
             visitId?: null | string;
             flagsAsked?: null | boolean;
             reason?: null | string;
+            /** Format: uuid */
+            id?: null | string;
         };
         InvitationForm: {
             name: string;
@@ -4120,6 +4951,11 @@ export interface components {
             /** Format: date-time */
             now: string;
         };
+        KindName: {
+            kind: components["schemas"]["PainKind"];
+            name: components["schemas"]["Message"];
+            nameSaid?: components["schemas"]["Said"];
+        };
         /** @description A family of rungs, easiest first. */
         Ladder: {
             id: string;
@@ -4155,6 +4991,12 @@ export interface components {
             why: components["schemas"]["Message"];
             /** @description False for what a precaution bars. */
             canAdd: boolean;
+            whySaid?: components["schemas"]["Said"];
+        };
+        LeftOutOfSeries: {
+            /** Format: date-time */
+            at: string;
+            why: components["schemas"]["Message"];
             whySaid?: components["schemas"]["Said"];
         };
         /** @description Pain had moved further down a leg; asked again ten minutes later. */
@@ -4455,6 +5297,11 @@ export interface components {
             reading: components["schemas"]["PhotoReading"];
             angles: components["schemas"]["PhotoAngle"][];
         };
+        MergeForm: {
+            /** Format: uuid */
+            intoId: string;
+            reason: null | string;
+        };
         /**
          * @description What is to be said, without its words: which sentence, and the values in it. The words are put at the edge, from
          *     `content/words`.
@@ -4500,6 +5347,19 @@ export interface components {
             /** Format: uuid */
             toVisitId: string;
             reason: null | string;
+        };
+        MoveVisitForm: {
+            /** Format: date-time */
+            plannedAt: string;
+            /** Format: int32 */
+            version: number;
+            /** Format: uuid */
+            withId?: null | string;
+            /** Format: int32 */
+            minutes?: null | number;
+            /** @default false */
+            anyway: boolean;
+            reason?: null | string;
         };
         /** @description The load of a movement: the greatest demand on the way, and what bears at its end. */
         MovementLoad: {
@@ -4606,6 +5466,47 @@ export interface components {
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
         };
+        NoteForm: {
+            text: components["schemas"]["NoteText"];
+            /** Format: int32 */
+            version: number;
+            reason?: null | string;
+        };
+        NoteOfVisit: {
+            /** Format: uuid */
+            visitId: string;
+            /** Format: int32 */
+            number: number;
+            /** Format: date */
+            day: string;
+            note: components["schemas"]["NoteView"];
+        };
+        /** @description What was written about a visit: as one text, or under the four usual headings. */
+        NoteText: {
+            /** @description Which of the two it is; what stands in the other is kept. */
+            headings: boolean;
+            /** @default  */
+            free: string;
+            /** @default  */
+            subjective: string;
+            /** @default  */
+            objective: string;
+            /** @default  */
+            assessment: string;
+            /** @default  */
+            plan: string;
+            /** @description Nothing stands in the form that was chosen. */
+            isEmpty?: boolean;
+        };
+        NoteView: {
+            text: components["schemas"]["NoteText"];
+            /** Format: int32 */
+            version: number;
+            writtenBy: null | string;
+            writtenAt: null | components["schemas"]["Instant"];
+            signedBy: null | string;
+            signedAt: null | components["schemas"]["Instant"];
+        };
         /**
          * @description A number a decision was made from, that may be asked "what if" about.
          * @enum {string}
@@ -4622,6 +5523,11 @@ export interface components {
          * @enum {string}
          */
         OneChange: "cue" | "shorter-range" | "fewer-seconds" | "shorter-lever" | "more-support" | "lower-rung";
+        OpenEpisodeForm: {
+            visit: components["schemas"]["BookVisitForm"];
+            /** Format: uuid */
+            episodeId?: null | string;
+        };
         Opened: {
             /** Format: uuid */
             episodeId: string;
@@ -4783,6 +5689,18 @@ export interface components {
              */
             usual: number;
         };
+        /** @description One place where it hurts, drawn by finger. */
+        PainArea: {
+            view: components["schemas"]["ChartView"];
+            kind: components["schemas"]["PainKind"];
+            /**
+             * Format: int32
+             * @description 0 to 10, as pain elsewhere; of a numb place, how much is missing.
+             */
+            strength: number;
+            /** @description A closed run of x, y, x, y in millimetres of the chart's body (FigurePoint), 3 to 200 corners. */
+            outline: number[];
+        };
         /** @description Pain over an episode. A new episode begins anew. */
         PainHistory: {
             /** @description Earlier check-ins, the first visit among them, in any order; never the present one. */
@@ -4794,6 +5712,11 @@ export interface components {
             firstUsual?: null | number;
             set?: null | components["schemas"]["ReferenceSet"];
         };
+        /**
+         * @description What it feels like, as the client says.
+         * @enum {string}
+         */
+        PainKind: "ache" | "sharp" | "burning" | "pins" | "numb";
         PainMarked: {
             /**
              * @description Of which kind it is, as JSON names it.
@@ -5377,6 +6300,32 @@ export interface components {
             proposalSaid?: null | components["schemas"]["Said"][];
             presentSaid?: null | components["schemas"]["Said"][];
         };
+        PolicyFigures: {
+            policyId: string;
+            name: string;
+            /** Format: int32 */
+            open: number;
+            /** Format: int32 */
+            discharged: number;
+            /** Format: double */
+            visitsMean: null | number;
+            /** Format: int32 */
+            painAsked: number;
+            /** Format: int32 */
+            painBetter: number;
+            /** Format: double */
+            painChangeMean: null | number;
+            /** Format: double */
+            adherence: null | number;
+            /** Format: int32 */
+            goals: number;
+            /** Format: int32 */
+            goalsReached: number;
+            /** Format: int32 */
+            decisions: number;
+            /** Format: int32 */
+            overrides: number;
+        };
         PolicyName: {
             id: string;
             name: string;
@@ -5644,6 +6593,12 @@ export interface components {
             /** Format: uuid */
             repeatVisitId?: null | string;
         };
+        PutBackForm: {
+            /** Format: int32 */
+            version: number;
+            /** @default false */
+            anyway: boolean;
+        };
         /** @description Something a visit made harder: a rung, a dose or a setting of one exercise on one side. */
         Raise: {
             /** Format: uuid */
@@ -5779,6 +6734,11 @@ export interface components {
             reason: string;
             by?: null | string;
         };
+        ReopenForm: {
+            /** Format: int32 */
+            version: number;
+            reason: null | string;
+        };
         /** @description One repetition. */
         Rep: {
             /** Format: int32 */
@@ -5879,6 +6839,16 @@ export interface components {
         };
         /** @enum {string} */
         RestingShape: "large-arch" | "middling" | "rounded";
+        RetentionOver: {
+            /** Format: uuid */
+            clientId: string;
+            number: string;
+            name: string;
+            /** Format: date */
+            lastVisit: string;
+            /** Format: date */
+            until: string;
+        };
         /** @enum {string} */
         Role: "administrator" | "practitioner" | "trainer" | "reception";
         /** @description Placement of the pelvis in degrees. */
@@ -6294,6 +7264,28 @@ export interface components {
             /** Format: int32 */
             version: number;
             changedBy: null | string;
+        };
+        SeriesBooked: {
+            /** Format: uuid */
+            seriesId: string;
+            booked: components["schemas"]["Booking"][];
+            leftOut: components["schemas"]["LeftOutOfSeries"][];
+        };
+        SeriesForm: {
+            /** Format: date-time */
+            first: string;
+            /** Format: int32 */
+            everyDays: number;
+            /** Format: int32 */
+            count: number;
+            /** Format: uuid */
+            id?: null | string;
+            /** Format: uuid */
+            withId?: null | string;
+            /** Format: int32 */
+            minutes?: null | number;
+            /** @default false */
+            anyway: boolean;
         };
         /** @description What is known before the first set: it is said then, and not only when the visit is decided. */
         SessionAdvice: {
@@ -6816,6 +7808,10 @@ export interface components {
          * @enum {string}
          */
         SignalChannel: "pressure" | "pitch" | "roll" | "yaw";
+        SignatureForm: {
+            /** Format: int32 */
+            version: number;
+        };
         /** @description What a run of simulated courses says of the choices of a policy, to be shown beside them. */
         Simulated: {
             /** @description Of the simulated clients. Clients: as many in each row. */
@@ -7581,6 +8577,18 @@ export interface components {
          * @enum {string}
          */
         View: "side" | "front" | "top" | "three-quarter";
+        VisitChartView: {
+            chart: components["schemas"]["BodyChart"];
+            /** Format: int32 */
+            version: number;
+            writtenBy: null | string;
+            writtenAt: null | components["schemas"]["Instant"];
+            says: string[];
+            questions: components["schemas"]["ChartQuestionView"][];
+            earlier: components["schemas"]["EarlierChart"][];
+            settled: boolean;
+            saysSaid?: null | components["schemas"]["Said"][];
+        };
         VisitEvents: {
             events: components["schemas"]["CaptureEvent"][];
         };
@@ -7622,6 +8630,11 @@ export interface components {
             version: number;
             flags: null | components["schemas"]["FlagsAsked"];
             intake: null | components["schemas"]["VisitIntake"];
+            fromPaper: boolean;
+            /** Format: uuid */
+            withId: null | string;
+            /** Format: int32 */
+            minutes: number;
         };
         /**
          * @description How the ways of one rung are done within a set.
@@ -7713,6 +8726,12 @@ export interface components {
             at: string;
             /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
+        };
+        ZoneName: {
+            zone: components["schemas"]["ChartZone"];
+            side: components["schemas"]["Side"];
+            name: components["schemas"]["Message"];
+            nameSaid?: components["schemas"]["Said"];
         };
     };
     responses: never;
@@ -10066,6 +11085,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
                 headers: {
@@ -10126,7 +11154,10 @@ export interface operations {
     };
     GetDay: {
         parameters: {
-            query?: never;
+            query?: {
+                day?: string;
+                with?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10142,6 +11173,15 @@ export interface operations {
                     "application/json": components["schemas"]["DayView"];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -10153,6 +11193,15 @@ export interface operations {
             };
             /** @description Whoever is signed in may not do this. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10175,6 +11224,7 @@ export interface operations {
         parameters: {
             query?: {
                 words?: string;
+                archived?: boolean;
             };
             header?: never;
             path?: never;
@@ -10191,6 +11241,15 @@ export interface operations {
                     "application/json": components["schemas"]["ClientLine"][];
                 };
             };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -10202,6 +11261,15 @@ export interface operations {
             };
             /** @description Whoever is signed in may not do this. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10233,6 +11301,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -11076,6 +12153,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description The tablet is locked; its user has to open it. */
             423: {
                 headers: {
@@ -11140,6 +12226,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13293,104 +14388,6 @@ export interface operations {
             };
         };
     };
-    BookVisit: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BookVisitForm"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["VisitView"];
-                };
-            };
-            /** @description What was sent cannot be read; the field is named. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Nobody is signed in. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Whoever is signed in may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description What was sent is too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description What was sent is of another content type. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description What was sent does not go; each field that is wrong is named. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The tablet is locked; its user has to open it. */
-            423: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     CheckIn: {
         parameters: {
             query?: never;
@@ -13645,6 +14642,2582 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    BookVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BookVisitForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitView"];
+                };
+            };
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    BookSeries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeriesForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesBooked"];
+                };
+            };
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesBooked"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    MoveVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveVisitForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Booking"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    CallOffVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallOffForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Booking"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    PutVisitBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutBackForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Booking"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    FindAlikeClients: {
+        parameters: {
+            query: {
+                name: string;
+                birthDate?: string;
+                phone?: string;
+                besides?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlikeClient"][];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    RegisterClient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClientForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientCard"];
+                };
+            };
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientCard"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetClient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clientId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientCard"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    UpdateClient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clientId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClientForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientCard"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ArchiveClient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clientId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArchiveForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientCard"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    OpenEpisode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clientId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenEpisodeForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Booking"];
+                };
+            };
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Booking"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    MergeClients: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clientId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientCard"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    FileEpisode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileEpisodeForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientCard"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetPractitioners: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookedWith"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    EraseClient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clientId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EraseForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErasureCertificate"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetRetentionOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RetentionOver"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetErased: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetNotes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOfVisit"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    WriteNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    SignNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignatureForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetChartSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartSheet"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetBodyChart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitChartView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    DrawBodyChart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChartForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitChartView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetBodyChartPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetDischarge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DischargeAsk"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    DischargeEpisode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DischargeForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DischargeAsk"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ReopenEpisode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReopenForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DischargeAsk"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetClinicView: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClinicView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetClinicViewFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14899,6 +18472,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description The tablet is locked; its user has to open it. */
             423: {
                 headers: {
@@ -15057,6 +18639,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15238,6 +18829,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description What was sent does not go; each field that is wrong is named. */
             422: {
                 headers: {
@@ -15305,6 +18905,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description The tablet is locked; its user has to open it. */
             423: {
                 headers: {
@@ -15354,6 +18963,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15704,6 +19322,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description What was sent is too large. */
             413: {
                 headers: {
@@ -15782,6 +19409,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -40,6 +40,22 @@ describe("the outbox", () => {
     expect(outbox.getStatus().queued).toBe(0);
   });
 
+  it("forgets the visits of clients who were erased, here and after a reload, and no others", async () => {
+    const { state, send } = server();
+    state.away = true;
+    const outbox = await Outbox.open(send, name);
+    const [gone, stays] = [tape(), tape()];
+    outbox.add("gone", gone.events[0]!);
+    outbox.add("stays", stays.events[0]!);
+    outbox.forget(new Set(["gone"]));
+    expect(outbox.eventsOf("gone")).toEqual([]);
+    expect(outbox.getStatus().queued).toBe(1);
+    await settle();
+    const again = await Outbox.open(send, name);
+    expect(again.eventsOf("gone")).toEqual([]);
+    expect(again.eventsOf("stays")).toEqual(stays.events);
+  });
+
   it("keeps everything while the server is away and sends it in order when it is back", async () => {
     const { taken, state, send } = server();
     state.away = true;

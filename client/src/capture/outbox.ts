@@ -116,6 +116,15 @@ export class Outbox {
     this.changed();
   }
 
+  /** Lets go of all that is kept of some visits: their clients were erased. */
+  forget(visits: ReadonlySet<string>) {
+    for (const row of [...this.kept.values()].filter((k) => visits.has(k.visitId))) {
+      this.kept.delete(row.id);
+      void this.db.delete("events", row.id);
+    }
+    this.changed();
+  }
+
   async flush(): Promise<void> {
     if (this.sending) return;
     this.sending = true;

@@ -1,4 +1,4 @@
-import { cleanup, screen, within } from "@testing-library/react";
+import { cleanup, fireEvent, screen, within } from "@testing-library/react";
 import { afterAll, afterEach, beforeAll, describe, expect, it } from "vitest";
 import { clinicTime, keepClinicTime } from "../api/clinicTime";
 import { keys } from "../api/queries";
@@ -20,6 +20,17 @@ const visit = (change: Partial<DayVisit>): DayVisit =>
     painFirst: null,
     painLast: null,
     rungId: null,
+    clientId: "c1",
+    minutes: 30,
+    withId: null,
+    withName: null,
+    calledOff: null,
+    fromPaper: false,
+    begun: false,
+    seriesId: null,
+    version: 1,
+    phone: null,
+    discharged: false,
     ...change,
   }) as DayVisit;
 
@@ -44,6 +55,7 @@ afterEach(cleanup);
 function open(view: DayView, start: Partial<StartView> = {}) {
   const queries = quietQueries();
   queries.setQueryData(keys.day, view);
+  queries.setQueryData(keys.practitioners, []);
   queries.setQueryData(keys.start, { signedInAs: "Ines Arroyo", roles: ["practitioner"], ...start });
   show(<DayPage />, queries);
 }
@@ -79,7 +91,7 @@ describe("what a visit says", () => {
     open(day({ visits: [visit({}), visit({ visitId: "v2", name: "Asa Lindqvarn" })] }));
     const tops = within(rail())
       .getAllByRole("link")
-      .map((link) => parseFloat(link.style.top));
+      .map((link) => parseFloat(link.parentElement!.style.top));
     expect(tops[1]! - tops[0]!).toBeGreaterThan(60);
   });
 
@@ -118,16 +130,41 @@ describe("what waits for a decision", () => {
 
 describe("at the desk", () => {
   it("names and times stand without a way into a record, and nothing clinical is offered", () => {
-    const others = [{ episodeId: "e9", visitId: "v9", name: "Halla Wintering", complaint: "" }];
-    open(day({ visits: [visit({ says: "" })], others, othersCount: 1 } as Partial<DayView>), {
+    const others = [
+      {
+        episodeId: "e9",
+        visitId: "v9",
+        name: "Halla Wintering",
+        complaint: "",
+        clientId: "c9",
+        number: "1009",
+        birthDate: "1961-03-02",
+        discharged: false,
+        archived: false,
+      },
+    ];
+    open(day({ visits: [visit({ says: "", phone: "0151 204" })], others, othersCount: 1 }), {
       roles: ["reception"],
     });
     expect(within(rail()).getByText("Maris Telleke")).toBeTruthy();
     expect(within(rail()).queryByRole("link")).toBeNull();
-    expect(screen.getByText("Halla Wintering").closest("a")).toBeNull();
+    expect(within(rail()).getByText(/0151 204/)).toBeTruthy();
+    // The card, not the record.
+    expect(screen.getByText("Halla Wintering").closest("a")?.getAttribute("href")).toBe("/clients/c9");
     expect(screen.queryByText(say("day.wants-a-decision"))).toBeNull();
     expect(screen.queryByRole("button", { name: say("day.new-client") })).toBeNull();
     expect(screen.queryByRole("link", { name: say("day.settings") })).toBeNull();
+  });
+
+  it("a visit is moved, cancelled, or was missed; one that was cancelled is struck through and opens nothing", () => {
+    open(day({ visits: [visit({ calledOff: "cancelled" })] }), { roles: ["reception"] });
+    expect(within(rail()).getByText(say("frame.cancelled"))).toBeTruthy();
+    expect(within(rail()).queryByRole("link")).toBeNull();
+    fireEvent.click(
+      screen.getByRole("button", { name: say("day.change-the-visit-of-name", { name: "Maris Telleke" }) }),
+    );
+    expect(screen.getByRole("button", { name: say("frame.put-it-back") })).toBeTruthy();
+    expect(screen.queryByRole("button", { name: say("frame.move-it") })).toBeNull();
   });
 
   it("an administrator alone comes to the settings and not into records", () => {

@@ -1,16 +1,31 @@
-import { useState } from "react";
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
-import { useDay, useFoundClients, useStart } from "../api/queries";
-import type { DayView, DayVisit } from "../api/types";
+import { onNews } from "../api/live";
+import { keys, useDay, useFoundClients, useStart } from "../api/queries";
+import type { ClientLine, DayView, DayVisit } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
 import { Columns, Empty, Note, Page, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { longDayWords, momentWords, timeWords, wallHours } from "../api/clinicTime";
+import { DayField } from "../controls/DateField";
+import {
+  addDays,
+  birthWords,
+  longDayWords,
+  momentWords,
+  timeWords,
+  today,
+  wallHours,
+} from "../api/clinicTime";
 import { RungFigure } from "../figure/FigureView";
+import { BookDialog } from "../frame/BookDialog";
 import { SyncMark } from "../frame/SyncMark";
+import { VisitDialog } from "../frame/VisitDialog";
+import { WithPicker } from "../frame/WithPicker";
 import { useSignOut } from "../frame/useSignOut";
 import { useRoles } from "../frame/useRoles";
+import { calledOffWords } from "../frame/calledOffWords";
 import { say } from "../words/say";
 
 const Head = styled.header`
@@ -26,24 +41,38 @@ const Head = styled.header`
 `;
 
 export function DayPage() {
-  const { data: day, error } = useDay();
+  const [asked, setAsked] = useState<string | null>(null);
+  const [who, setWho] = useState<string | null>(null);
+  const { data: day, error } = useDay(asked, who);
   const navigate = useNavigate();
-  const { clinical, settles } = useRoles();
+  const { clinical, settles, books, administers } = useRoles();
+  useFresh();
+  const stand = day?.visits.filter((v) => !v.calledOff).length ?? 0;
   return (
     <>
       <Head>
         <h1>
           {day && longDayWords(day.date)}{" "}
-          <Quiet style={{ fontSize: 17, fontWeight: 400 }}>{day && count(day.visits.length)}</Quiet>
+          <Quiet style={{ fontSize: 17, fontWeight: 400 }}>{day && count(stand)}</Quiet>
         </h1>
         <SyncMark />
+        {(books || administers) && (
+          <Link to="/clients" style={{ color: "inherit", fontWeight: 600 }}>
+            {say("day.clients")}
+          </Link>
+        )}
         <Link to="/library" style={{ color: "inherit", fontWeight: 600 }}>
           {say("day.library")}
         </Link>
         {settles && (
-          <Link to="/settings" style={{ color: "inherit", fontWeight: 600 }}>
-            {say("day.settings")}
-          </Link>
+          <>
+            <Link to="/clinic" style={{ color: "inherit", fontWeight: 600 }}>
+              {say("day.clinic")}
+            </Link>
+            <Link to="/settings" style={{ color: "inherit", fontWeight: 600 }}>
+              {say("day.settings")}
+            </Link>
+          </>
         )}
         <WhoIsHere />
         {clinical && <Button onPress={() => void navigate("/new")}>{say("day.new-client")}</Button>}
@@ -52,10 +81,76 @@ export function DayPage() {
         <ProblemNote error={error} />
         <BackupWarning />
         <SecondFactorDue />
-        {day && (day.visits.length + day.others.length > 0 ? <Day day={day} /> : <FirstDay />)}
+        {day && <OtherDay day={day.date} onDay={setAsked} who={who} onWho={setWho} />}
+        {day &&
+          (day.visits.length + day.others.length > 0 || asked !== null ? <Day day={day} /> : <FirstDay />)}
       </Page>
     </>
   );
+}
+
+const Days = styled(Row)`
+  align-items: flex-end;
+  margin-bottom: ${({ theme }) => theme.space(3)};
+  > :last-child {
+    width: 240px;
+  }
+`;
+
+/** The day before, the day after, any other, and one practitioner's alone. */
+function OtherDay(props: {
+  day: string;
+  onDay: (day: string | null) => void;
+  who: string | null;
+  onWho: (who: string | null) => void;
+}) {
+  const go = (day: string) => props.onDay(day === today() ? null : day);
+  return (
+    <Days $gap={2} role="group" aria-label={say("day.which-day")}>
+      <Button $quiet aria-label={say("day.the-day-before")} onPress={() => go(addDays(props.day, -1))}>
+        ‹
+      </Button>
+      <DayField
+        label={say("day.day")}
+        value={props.day}
+        onChange={(day) => day && Number(day.slice(0, 4)) > 1900 && go(day)}
+      />
+      <Button $quiet aria-label={say("day.the-day-after")} onPress={() => go(addDays(props.day, 1))}>
+        ›
+      </Button>
+      {props.day !== today() && (
+        <Button $quiet onPress={() => props.onDay(null)}>
+          {say("day.today")}
+        </Button>
+      )}
+      <WithPicker
+        label={say("day.with")}
+        nobody={say("day.everybody")}
+        value={props.who}
+        onPick={props.onWho}
+      />
+    </Days>
+  );
+}
+
+const freshMs = 2000;
+
+/** Somebody booked, moved or began a visit: the day is asked for again, at most every other second. */
+function useFresh() {
+  const queries = useQueryClient();
+  useEffect(() => {
+    let waiting: ReturnType<typeof setTimeout> | null = null;
+    const stop = onNews(() => {
+      waiting ??= setTimeout(() => {
+        waiting = null;
+        void queries.invalidateQueries({ queryKey: keys.day });
+      }, freshMs);
+    });
+    return () => {
+      stop();
+      if (waiting) clearTimeout(waiting);
+    };
+  }, [queries]);
 }
 
 const count = (n: number) =>
@@ -140,11 +235,24 @@ const Rail = styled.div<{ $hours: number }>`
   }
 `;
 
-const Slot = styled(Link)<{ $tone: "closed" | "new" | "plain"; $drawn: boolean }>`
+const Place = styled.div`
   position: absolute;
   left: 14px;
   right: 0;
+  display: flex;
   height: ${hourHeight - 12}px;
+  > button {
+    align-self: stretch;
+    min-width: 52px;
+    margin-left: ${({ theme }) => theme.space(1)};
+    border: 0;
+    font-size: 22px;
+  }
+`;
+
+const Slot = styled(Link)<{ $tone: "closed" | "new" | "plain"; $drawn: boolean; $off: boolean }>`
+  flex: 1;
+  min-width: 0;
   display: grid;
   grid-template-columns: ${({ $drawn }) => ($drawn ? "118px minmax(0, 1fr) auto" : "minmax(0, 1fr) auto")};
   gap: ${({ theme }) => theme.space(3)};
@@ -153,13 +261,14 @@ const Slot = styled(Link)<{ $tone: "closed" | "new" | "plain"; $drawn: boolean }
   border-left: 6px solid
     ${({ theme, $tone }) =>
       $tone === "closed" ? theme.colour.clay : $tone === "new" ? theme.colour.sea : theme.colour.ink};
-  background: ${({ theme }) => theme.colour.sheet};
+  background: ${({ theme, $off }) => ($off ? "none" : theme.colour.sheet)};
   color: ${({ theme }) => theme.colour.ink};
   text-decoration: none;
   strong {
     display: block;
     font-size: 18px;
     line-height: 1.2;
+    text-decoration: ${({ $off }) => ($off ? "line-through" : "none")};
   }
   .says {
     color: ${({ theme }) => theme.colour.grey};
@@ -180,7 +289,8 @@ function Day({ day }: { day: DayView }) {
   const last = Math.max(17, ...hours.map((h) => h + 1));
   const offset = (time: string) => (wallHours(time) - first) * hourHeight;
   const now = offset(day.now);
-  const { clinical } = useRoles();
+  const { clinical, books } = useRoles();
+  const [changing, setChanging] = useState<DayVisit | null>(null);
   return (
     <Columns $at="minmax(0, 1.7fr) minmax(260px, 1fr)">
       <section aria-label={say("day.visits-by-hour")}>
@@ -191,39 +301,75 @@ function Day({ day }: { day: DayView }) {
             </span>
           ))}
           {stacked(day.visits, offset).map(({ visit, top }) => (
-            <Slot
-              key={visit.visitId}
-              as={clinical ? undefined : "div"}
-              to={`/episodes/${visit.episodeId}/visits/${visit.visitId}/${station(visit)}`}
-              style={{ top }}
-              $drawn={clinical}
-              $tone={visit.closed ? "closed" : visit.number === 1 ? "new" : "plain"}
-            >
-              {clinical && (
-                <div className="drawing">
-                  {visit.rungId && <RungFigure rungId={visit.rungId} side="right" width={114} height={56} />}
+            <Place key={visit.visitId} style={{ top }}>
+              <Slot
+                as={opens(visit) && clinical ? undefined : "div"}
+                to={`/episodes/${visit.episodeId}/visits/${visit.visitId}/${station(visit)}`}
+                $drawn={clinical}
+                $off={!!visit.calledOff}
+                $tone={visit.closed ? "closed" : visit.number === 1 ? "new" : "plain"}
+              >
+                {clinical && (
+                  <div className="drawing">
+                    {visit.rungId && !visit.calledOff && (
+                      <RungFigure rungId={visit.rungId} side="right" width={114} height={56} />
+                    )}
+                  </div>
+                )}
+                <div>
+                  <strong>{visit.name}</strong>
+                  <span className="says">{lineOf(visit)}</span>
                 </div>
+                <span>{visit.calledOff ? calledOffWords[visit.calledOff] : painWords(visit)}</span>
+              </Slot>
+              {books && (
+                <Button
+                  $quiet
+                  $small
+                  aria-label={say("day.change-the-visit-of-name", { name: visit.name })}
+                  onPress={() => setChanging(visit)}
+                >
+                  ⋯
+                </Button>
               )}
-              <div>
-                <strong>{visit.name}</strong>
-                <span className="says">
-                  {[timeWords(visit.plannedAt), visit.says].filter(Boolean).join(" · ")}
-                </span>
-              </div>
-              <span>{painWords(visit)}</span>
-            </Slot>
+            </Place>
           ))}
-          {now > 0 && now < (last - first + 0.5) * hourHeight && (
+          {day.date === today() && now > 0 && now < (last - first + 0.5) * hourHeight && (
             <div className="now" style={{ top: now }}>
               <span>{say("day.now")}</span>
             </div>
           )}
         </Rail>
+        {changing && (
+          <VisitDialog
+            visit={changing}
+            open={
+              clinical
+                ? `/episodes/${changing.episodeId}/visits/${changing.visitId}/${station(changing)}`
+                : null
+            }
+            onDone={() => setChanging(null)}
+          />
+        )}
       </section>
       <Pile day={day} clinical={clinical} />
     </Columns>
   );
 }
+
+/** A visit that was called off, or whose client was discharged since, has nothing to open but its record. */
+const opens = (visit: DayVisit) => !visit.calledOff;
+
+const lineOf = (visit: DayVisit) =>
+  [
+    timeWords(visit.plannedAt),
+    visit.withName,
+    visit.says,
+    visit.fromPaper && say("day.from-paper"),
+    visit.phone,
+  ]
+    .filter(Boolean)
+    .join(" · ");
 
 /** Visits at the same time stand under each other instead of hiding one another. */
 function stacked(visits: DayVisit[], offset: (time: string) => number) {
@@ -300,32 +446,57 @@ function Pile({ day, clinical }: { day: DayView; clinical: boolean }) {
   );
 }
 
-/** Clients without a visit today: those seen last, and any other by name or complaint. */
+/** Clients without a visit today: those seen last, and any other by whatever is known of them. */
 function Others({ day, clinical }: { day: DayView; clinical: boolean }) {
   const [words, setWords] = useState("");
+  const [booking, setBooking] = useState<string | null>(null);
+  const navigate = useNavigate();
+  const { books } = useRoles();
   const sought = words.trim();
   const { data: found } = useFoundClients(sought);
   const lines = sought === "" ? day.others : (found ?? []);
   return (
     <section>
       <h2 style={{ marginBottom: 10 }}>{say("day.not-here-today")}</h2>
-      {day.othersCount > 8 && (
-        <TextField label={say("day.find-a-client")} value={words} onChange={setWords} />
-      )}
+      <TextField
+        label={say("day.find-a-client")}
+        hint={say("day.by-name-number-birth-date")}
+        value={words}
+        onChange={setWords}
+      />
       <ul>
         {lines.map((line) => (
-          <Entry key={line.episodeId}>
-            {clinical ? (
-              <Link to={`/episodes/${line.episodeId}/visits/${line.visitId}/ask`}>
+          <Entry key={line.clientId}>
+            <Row $between style={{ flexWrap: "nowrap" }}>
+              <Link to={clinical ? recordOf(line) : `/clients/${line.clientId}`} style={{ flex: 1 }}>
                 <strong>{line.name}</strong>
-                <Quiet>{line.complaint}</Quiet>
+                <Quiet>{clinical ? line.complaint : birthWords(line.birthDate)}</Quiet>
               </Link>
-            ) : (
-              <strong style={{ padding: "12px 0" }}>{line.name}</strong>
-            )}
+              {books && (
+                <Button
+                  $quiet
+                  $small
+                  aria-label={say("day.book-name", { name: line.name })}
+                  onPress={() => setBooking(line.clientId)}
+                >
+                  {say("day.book")}
+                </Button>
+              )}
+            </Row>
           </Entry>
         ))}
       </ul>
+      {booking && (
+        <BookDialog
+          clientId={booking}
+          day={day.date > today() ? day.date : undefined}
+          onDone={(booked) => {
+            setBooking(null);
+            if (booked?.now && clinical)
+              void navigate(`/episodes/${booked.episodeId}/visits/${booked.visitId}/ask`);
+          }}
+        />
+      )}
       {sought !== "" && found?.length === 0 && <Small>{say("day.nobody-of-that-name-or")}</Small>}
       {sought === "" && day.othersCount > lines.length && (
         <Small>
@@ -335,3 +506,9 @@ function Others({ day, clinical }: { day: DayView; clinical: boolean }) {
     </section>
   );
 }
+
+/** A record that has a visit opens there; another client's card is all there is. */
+const recordOf = (line: ClientLine) =>
+  line.episodeId && line.visitId
+    ? `/episodes/${line.episodeId}/visits/${line.visitId}/ask`
+    : `/clients/${line.clientId}`;

@@ -7,7 +7,7 @@ import { Columns, Empty, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "..
 import { SideTag } from "../controls/SideTag";
 import { dayWords } from "../api/clinicTime";
 import { capital } from "../controls/words";
-import { Closed } from "../frame/Closed";
+import { Closed, isHeld } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { ChangesTable } from "./ChangesTable";
 import { AbilityTable } from "./AbilityTable";
@@ -25,7 +25,7 @@ export function FindingsPage() {
   const [against, setAgainst] = useState<string | null>(null);
   const { data, error } = useFindings(visitId, against);
   if (!episode || !library) return null;
-  if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
+  if (isHeld(episode) && !episode.dischargedOn) return <Closed episode={episode} visitId={visitId} />;
   if (error) return <ProblemNote error={error} />;
   if (!data) return null;
   if (!data.findings || data.findings.trialCount === 0) {

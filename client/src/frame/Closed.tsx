@@ -3,8 +3,33 @@ import type { EpisodeView } from "../api/types";
 import { Empty, Note } from "../controls/layout";
 import { say } from "../words/say";
 
-/** Shown by every station after Ask while a red flag is open. */
+/** Whether nothing after Ask may go on: a red flag is open, nobody has asked yet, or the episode is discharged. */
+export const isHeld = (episode: EpisodeView) => episode.closed || !!episode.held;
+
+/** Shown by every station after Ask while nothing may go on. */
 export function Closed(props: { episode: EpisodeView; visitId: string }) {
+  return props.episode.closed ? <ByFlag {...props} /> : <Held {...props} />;
+}
+
+/** Not asked yet, discharged, or a question of the body chart is open. */
+function Held(props: { episode: EpisodeView; visitId: string }) {
+  const { episode } = props;
+  const here = `${props.visitId}/`;
+  const [to, name] = !episode.asked
+    ? [`${here}ask`, say("frame.to-ask")]
+    : episode.dischargedOn
+      ? [`${here}discharge`, say("frame.to-discharge")]
+      : [`${episode.openDrawingId ?? props.visitId}/chart`, say("frame.to-chart")];
+  return (
+    <Empty title={episode.asked ? say("frame.held") : say("frame.not-asked-yet")}>
+      <p style={{ marginBottom: 16 }}>{episode.held}</p>
+      <Link to={`/episodes/${episode.id}/visits/${to}`}>{name}</Link>
+    </Empty>
+  );
+}
+
+/** A red flag is open. */
+function ByFlag(props: { episode: EpisodeView; visitId: string }) {
   const open = props.episode.dangerReports.filter((r) => r.clearedAt === null);
   return (
     <Empty title={say("frame.closed-by-a-red-flag")}>

@@ -29,6 +29,11 @@ const Name = styled.p`
   font: 700 19px/1.2 ${({ theme }) => theme.font.display};
 `;
 
+const NameLink = styled(Link)`
+  color: inherit;
+  text-decoration-color: ${({ theme }) => theme.colour.sand};
+`;
+
 const Tag = styled.span<{ $lapsed: boolean }>`
   display: inline-block;
   margin: 2px 10px 0 0;
@@ -64,7 +69,12 @@ export function EpisodeStrip(props: { episode: EpisodeView; visitId: string }) {
   return (
     <Strip>
       <div>
-        <Name>{episode.intake.name}</Name>
+        <Name>
+          <NameLink to={`/clients/${episode.clientId}`}>{episode.intake.name}</NameLink>
+        </Name>
+        {episode.dischargedOn && (
+          <Tag $lapsed>{say("frame.discharged-on", { day: dayWords(episode.dischargedOn) })}</Tag>
+        )}
         {episode.tags.map((tag) => (
           <Tag key={tag.id} $lapsed={tag.lapsed}>
             {tag.words}

@@ -32,6 +32,10 @@ const Bar = styled.nav`
     align-items: center;
     padding-left: 16px;
   }
+  /* A tablet held upright has two rows: nothing lies past its edge. */
+  @media (min-width: 600px) and (max-width: 900px) {
+    flex-wrap: wrap;
+  }
   @media print {
     display: none;
   }
@@ -46,6 +50,12 @@ export function StationBar(props: { episode: EpisodeView; visitId: string }) {
         </NavLink>
       ))}
       <span className="end">
+        <NavLink to={`/episodes/${props.episode.id}/visits/${props.visitId}/note`}>
+          {say("frame.notes")}
+        </NavLink>
+        <NavLink to={`/episodes/${props.episode.id}/visits/${props.visitId}/chart`}>
+          {say("frame.body-chart")}
+        </NavLink>
         <NavLink to={`/episodes/${props.episode.id}/visits/${props.visitId}/progress`}>
           {say("frame.progress")}
         </NavLink>

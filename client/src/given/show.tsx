@@ -10,7 +10,11 @@ import { tokens } from "../theme/tokens";
 const stored = { queued: 0, refused: [], offline: false, signedOut: false };
 
 /** Everything that was tapped has been stored. */
-const quietOutbox = { subscribe: () => () => {}, getStatus: () => stored } as unknown as Outbox;
+const quietOutbox = {
+  subscribe: () => () => {},
+  getStatus: () => stored,
+  forget: () => {},
+} as unknown as Outbox;
 
 /**
  * Renders a piece of the interface with its theme, an address, and queries that ask no server.

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { api, got, ProblemError } from "../api/client";
 import { keys } from "../api/queries";
 import type { DangerReport, EpisodeView, VisitView } from "../api/types";
@@ -9,6 +9,7 @@ import { TextField } from "../controls/fields";
 import { Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { dayWords } from "../api/clinicTime";
 import { useRoles } from "../frame/useRoles";
+import { useUnsaved } from "../frame/unsaved";
 import { useVisit } from "../frame/useVisit";
 import { IntakeFields, missing, toForm, type Draft } from "./IntakeFields";
 import { say } from "../words/say";
@@ -117,12 +118,16 @@ function Edit(props: { episode: EpisodeView; visit: VisitView }) {
   const { episode, visit } = props;
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const [draft, setDraft] = useState<Draft>({
+  const [first] = useState<Draft>(() => ({
     ...episode.intake,
+    // Opened at the desk: nothing was answered yet, and a zero would be an answer.
+    ...(episode.asked ? {} : { pain: { now: null, worst: null, usual: null }, settleHours: null }),
     // Its own answers, where it has some: those of other visits are not written over from here.
     ...visit.intake,
     flagsAsked: visit.flags === null ? null : true,
-  });
+  }));
+  const [draft, setDraft] = useState(first);
+  const kept = useUnsaved(JSON.stringify(draft) !== JSON.stringify(first));
   const save = useMutation({
     mutationFn: () =>
       got(
@@ -132,16 +137,20 @@ function Edit(props: { episode: EpisodeView; visit: VisitView }) {
         }),
       ),
     onSuccess: (stored) => {
+      kept();
       queries.setQueryData(keys.episode(episode.id), stored);
       void queries.invalidateQueries();
-      if (!stored.closed) void navigate(`/episodes/${episode.id}/visits/${visit.id}/neutral`);
+      if (!stored.closed && !stored.held) void navigate(`/episodes/${episode.id}/visits/${visit.id}/neutral`);
     },
   });
   const problem = save.error instanceof ProblemError ? save.error : null;
-  const lacks = missing(draft, visit.number === 1);
+  const lacks = missing(draft, visit.number === 1 || !episode.asked);
   return (
     <Stack $gap={6}>
       {visit.number > 1 && <Small>{say("intake.answers-given-here-are-this")}</Small>}
+      <Row>
+        <Link to={`/episodes/${episode.id}/visits/${visit.id}/chart`}>{say("intake.to-the-body-chart")}</Link>
+      </Row>
       <IntakeFields draft={draft} onChange={setDraft} problem={problem} />
       <ProblemNote error={save.error} />
       {problem?.status === 409 && <Conflict current={problem.current as EpisodeView} onTake={setDraft} />}

@@ -10,14 +10,14 @@ import { Choice } from "../controls/fields";
 import { Columns, Note, ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { capital, shapeWords, strategyWords, activationWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
-import { Closed } from "../frame/Closed";
+import { Closed, isHeld } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { say } from "../words/say";
 
 export function NeutralPage() {
   const { episode, visitId } = useVisit();
   if (!episode) return null;
-  if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
+  if (isHeld(episode)) return <Closed episode={episode} visitId={visitId} />;
   return <Neutral key={episode.version} episode={episode} visitId={visitId} />;
 }
 

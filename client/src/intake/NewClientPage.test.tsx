@@ -34,6 +34,9 @@ const whole: Draft = {
   flagsAsked: true,
 };
 
+/** Of whoever is signed in. */
+const draftKey = "new-client Ines Arroyo";
+
 describe("what is still missing", () => {
   it("is nothing where all was answered, and 0 is an answer", () => {
     expect(missing(whole)).toBeNull();
@@ -73,10 +76,11 @@ describe("a new client", () => {
   });
 
   function open(draft: Partial<Draft>, answer: () => unknown) {
-    sessionStorage.setItem("new-client", JSON.stringify({ ...whole, ...draft }));
+    sessionStorage.setItem(draftKey, JSON.stringify({ ...whole, ...draft }));
     const server = answering({ "POST /api/clients": answer });
     const queries = quietQueries();
     queries.setQueryData(keys.library, library);
+    queries.setQueryData(keys.start, { signedInAs: "Ines Arroyo", roles: ["practitioner"] });
     show(<NewClientPage />, queries, at);
     return () => server.bodies("POST /api/clients");
   }
@@ -97,7 +101,7 @@ describe("a new client", () => {
     fireEvent.click(button());
     await waitFor(() => expect(screen.getByText("elsewhere")).toBeTruthy());
     expect(sent()).toMatchObject([{ name: "Maris Telleke", policyId: "balanced", dangerSigns: [] }]);
-    expect(sessionStorage.getItem("new-client")).toBeNull();
+    expect(sessionStorage.getItem(draftKey)).toBeNull();
   });
 
   it("keeps all that was typed when the server refuses, and says why at the field", async () => {
@@ -112,7 +116,7 @@ describe("a new client", () => {
     fireEvent.click(button());
     await waitFor(() => expect(screen.getByText("Nobody was born then.")).toBeTruthy());
     expect(screen.getByLabelText(say("intake.name"))).toHaveProperty("value", "Maris Telleke");
-    expect(JSON.parse(sessionStorage.getItem("new-client")!)).toMatchObject({ name: "Maris Telleke" });
+    expect(JSON.parse(sessionStorage.getItem(draftKey)!)).toMatchObject({ name: "Maris Telleke" });
   });
 
   it("asks at the first visit only the flags of a first visit", () => {

@@ -1,9 +1,12 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
+import { v7 as uuid } from "uuid";
 import { api, got, ProblemError } from "../api/client";
-import { keys, useLibrary } from "../api/queries";
+import { keys, useLibrary, useStart } from "../api/queries";
 import { Button } from "../controls/Button";
 import { Page, ProblemNote, Quiet, Row, Stack } from "../controls/layout";
+import { Alike } from "../frame/Alike";
 import { emptyDraft, IntakeFields, missing, toForm } from "./IntakeFields";
 import { useDraft } from "./useDraft";
 import { say } from "../words/say";
@@ -12,9 +15,15 @@ export function NewClientPage() {
   const { data: library } = useLibrary();
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const [draft, setDraft, forget] = useDraft("new-client", emptyDraft(library?.policies[0]?.id ?? ""));
+  const [draft, setDraft, forget] = useDraft(
+    // Half a client of one colleague is not the next one's.
+    `new-client ${useStart().data?.signedInAs ?? ""}`,
+    emptyDraft(library?.policies[0]?.id ?? ""),
+  );
+  // A second tap, or one after an answer that got lost, is the same client.
+  const [id] = useState(() => uuid());
   const create = useMutation({
-    mutationFn: () => got(api.POST("/api/clients", { body: toForm(draft) })),
+    mutationFn: () => got(api.POST("/api/clients", { body: { ...toForm(draft), id } })),
     onSuccess: (opened) => {
       forget();
       void queries.invalidateQueries({ queryKey: keys.day });
@@ -30,6 +39,7 @@ export function NewClientPage() {
           <h1>{say("intake.new-client")}</h1>
           <Link to="/">{say("intake.back-to-the-day")}</Link>
         </Row>
+        <Alike name={draft.name} birthDate={draft.birthDate} />
         <IntakeFields
           draft={draft}
           onChange={setDraft}

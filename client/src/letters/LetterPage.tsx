@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { Label, TextArea, TextField as AriaTextField } from "react-aria-components";
 import styled, { createGlobalStyle } from "styled-components";
 import { api, got, ProblemError } from "../api/client";
@@ -7,6 +8,7 @@ import { keys, useClinic, useLibrary } from "../api/queries";
 import type { Letter, LetterView } from "../api/types";
 import { Button } from "../controls/Button";
 import { HiddenVisually, Note, ProblemNote, Row, Small, Stack } from "../controls/layout";
+import { useUnsaved } from "../frame/unsaved";
 import { useVisit } from "../frame/useVisit";
 import { lettersOf, textOf } from "./letterText";
 import { PaperChoice, type Paper as PaperName } from "../frame/papers";
@@ -51,6 +53,8 @@ export function LetterPage() {
   const { data, error } = useQuery({
     queryKey: keys.letter(visitId),
     queryFn: () => got(api.GET("/api/visits/{visitId}/letter", { params: { path: { visitId } } })),
+    // One that was looked at before something was decided or discharged is not shown again while a newer one is written.
+    gcTime: 0,
   });
   if (!episode) return null;
   if (error) return <ProblemNote error={error} />;
@@ -75,6 +79,7 @@ function Editor({ visitId, view }: { visitId: string; view: LetterView }) {
     onSuccess: (stored) => queries.setQueryData(keys.letter(visitId), stored),
   });
   const changed = JSON.stringify(letter) !== JSON.stringify(view.letter);
+  useUnsaved(changed);
   const conflict = store.error instanceof ProblemError && store.error.status === 409;
   return (
     <Stack $gap={4}>
@@ -82,6 +87,7 @@ function Editor({ visitId, view }: { visitId: string; view: LetterView }) {
       <div className="screen-only">
         <Row $between $gap={4} style={{ alignItems: "flex-end" }}>
           <h1>{say("letters.letter")}</h1>
+          <Link to="../discharge">{say("letters.discharge")}</Link>
           <PaperChoice value={paper} onChange={setPaper} />
           <Row $gap={3}>
             <Button isDisabled={!changed || store.isPending} onPress={() => store.mutate()}>

@@ -6,7 +6,7 @@ import type { EpisodeView, Library, PlanView } from "../api/types";
 import { Columns, Empty, Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { Slider } from "../controls/Slider";
 import { dayWords } from "../api/clinicTime";
-import { Closed } from "../frame/Closed";
+import { Closed, isHeld } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { ForbiddenList } from "./ForbiddenList";
 import { PlanBoard } from "./PlanBoard";
@@ -23,7 +23,7 @@ export function PlanPage() {
   const { data: library } = useLibrary();
   const plan = usePlan(episode?.id ?? "");
   if (!episode || !library) return null;
-  if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
+  if (isHeld(episode)) return <Closed episode={episode} visitId={visitId} />;
   if (plan.error && !plan.data) return <ProblemNote error={plan.error} />;
   if (!plan.data) return null;
   return (

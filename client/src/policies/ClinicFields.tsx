@@ -9,6 +9,7 @@ import { clinicTime, keepClinicTime } from "../api/clinicTime";
 import { NumberField, TextField } from "../controls/fields";
 import { ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { Picker, SearchPicker } from "../controls/Picker";
+import { useUnsaved } from "../frame/unsaved";
 import { say } from "../words/say";
 
 /** Zones this browser knows, and the one that is set. */
@@ -46,6 +47,7 @@ function Fields({ stored }: { stored: ClinicForm }) {
   });
   const problem = save.error instanceof ProblemError ? save.error : null;
   const changed = JSON.stringify(form) !== JSON.stringify(stored);
+  useUnsaved(changed);
   const time = form.time ?? clinicTime();
   const set = (change: Partial<ClinicTime>) => setForm({ ...form, time: { ...time, ...change } });
   return (
@@ -99,6 +101,15 @@ function Fields({ stored }: { stored: ClinicForm }) {
           min={1}
           max={60}
           error={problem?.field("lockMinutes")}
+        />
+        <NumberField
+          label={say("policies.records-are-kept-for-years")}
+          hint={say("policies.local-rules-say-how-long")}
+          value={form.retentionYears ?? 10}
+          onChange={(retentionYears) => setForm({ ...form, retentionYears })}
+          min={1}
+          max={50}
+          error={problem?.field("retentionYears")}
         />
         <ProblemNote error={save.error} />
         <Button $quiet isDisabled={!changed || save.isPending} onPress={() => save.mutate()}>

@@ -11,6 +11,7 @@ import { capital } from "../controls/words";
 import { same, valueAt, withValue } from "./paths";
 import type { PolicyValue } from "./paths";
 import { simulatedNote, triedWords } from "./simulated";
+import { useUnsaved } from "../frame/unsaved";
 import { say } from "../words/say";
 
 const Line = styled.div<{ $changed: boolean }>`
@@ -50,6 +51,7 @@ export function PolicyEditor({ view, builtIn, groups, simulated }: Props) {
   });
   const problem = store.error instanceof ProblemError ? store.error : null;
   const changed = JSON.stringify(draft) !== JSON.stringify(view.policy);
+  useUnsaved(changed);
   return (
     <>
       {!view.builtIn && (

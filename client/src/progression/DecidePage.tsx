@@ -8,7 +8,7 @@ import { useOutbox } from "../capture/OutboxContext";
 import { Button } from "../controls/Button";
 import { Bar, Empty, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { totalReps } from "../controls/words";
-import { Closed } from "../frame/Closed";
+import { Closed, isHeld } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { DecisionRow } from "./DecisionRow";
 import { NextPlan } from "./NextPlan";
@@ -19,7 +19,7 @@ export function DecidePage() {
   const { data: library } = useLibrary();
   const { data, error } = useDecisions(visitId);
   if (!episode || !library) return null;
-  if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
+  if (isHeld(episode) && !episode.dischargedOn) return <Closed episode={episode} visitId={visitId} />;
   if (error && !data) return <ProblemNote error={error} />;
   if (!data) return null;
   if (!data.plan) {

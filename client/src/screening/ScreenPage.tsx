@@ -10,7 +10,7 @@ import { useOutbox } from "../capture/OutboxContext";
 import { useCapture, type RecordEvent } from "../capture/useCapture";
 import { Button } from "../controls/Button";
 import { Columns, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { Closed } from "../frame/Closed";
+import { Closed, isHeld } from "../frame/Closed";
 import { HandOver } from "../frame/HandOver";
 import { useVisit } from "../frame/useVisit";
 import { openWorry, WorryQuestion } from "../frame/WorryQuestion";
@@ -28,7 +28,7 @@ export function ScreenPage() {
   const { episode, visitId } = useVisit();
   const { data: library } = useLibrary();
   if (!episode || !library) return null;
-  if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
+  if (isHeld(episode)) return <Closed episode={episode} visitId={visitId} />;
   return <Screen key={visitId} episode={episode} visitId={visitId} library={library} />;
 }
 

@@ -2,6 +2,8 @@ import { Outlet } from "react-router";
 import { useLibrary, useStart } from "../api/queries";
 import { Page, ProblemNote } from "../controls/layout";
 import { ReasonDialog } from "../frame/ReasonDialog";
+import { UnsavedDialog } from "../frame/UnsavedDialog";
+import { useErased } from "../frame/useErased";
 import { TabletLock } from "../frame/TabletLock";
 import { ConfirmDialog } from "./ConfirmDialog";
 import { SignInPage } from "./SignInPage";
@@ -30,6 +32,7 @@ export function SignedIn() {
 
 function WithLibrary() {
   const library = useLibrary();
+  useErased();
   if (!library.data) {
     return (
       <Page>
@@ -42,6 +45,7 @@ function WithLibrary() {
       <Outlet />
       <ConfirmDialog />
       <ReasonDialog />
+      <UnsavedDialog />
     </>
   );
 }

@@ -9,7 +9,7 @@ import { Button } from "../controls/Button";
 import { Checkbox } from "../controls/fields";
 import { Empty, ProblemNote, Row, Stack } from "../controls/layout";
 import { addDays, dayWords, timeWords, today } from "../api/clinicTime";
-import { Closed } from "../frame/Closed";
+import { Closed, isHeld } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { CalendarPanel } from "./CalendarPanel";
 import { MomentField } from "../controls/DateField";
@@ -34,7 +34,7 @@ export function SheetPage() {
   const [large, setLarge] = useState(false);
   const [record, setRecord] = useState(false);
   if (!episode || !library) return null;
-  if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
+  if (isHeld(episode) && !episode.dischargedOn) return <Closed episode={episode} visitId={visitId} />;
   if (error && !plan) return <ProblemNote error={error} />;
   const revision = plan?.revisions.at(-1);
   if (!plan) return null;
@@ -104,7 +104,7 @@ function Booking(props: { episode: EpisodeView; next: VisitView | null }) {
       got(
         api.POST("/api/episodes/{id}/visits", {
           params: { path: { id: props.episode.id } },
-          body: { plannedAt },
+          body: { plannedAt, fromPaper: false, anyway: false },
         }),
       ),
     onSuccess: () => queries.invalidateQueries({ queryKey: keys.episode(props.episode.id) }),

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { useLibrary, useSession } from "../api/queries";
 import { Empty, ProblemNote } from "../controls/layout";
-import { Closed } from "../frame/Closed";
+import { Closed, isHeld } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { CheckInForm } from "./CheckInForm";
 import { Session } from "./Session";
@@ -14,7 +14,7 @@ export function SessionPage() {
   const [correcting, setCorrecting] = useState(false);
   const { data: session, error } = useSession(visitId);
   if (!episode || !library || !visit) return null;
-  if (episode.closed) return <Closed episode={episode} visitId={visitId} />;
+  if (isHeld(episode)) return <Closed episode={episode} visitId={visitId} />;
   if (error && !session) return <ProblemNote error={error} />;
   if (!session) return null;
   if (!session.plan || session.plan.plan.items.length === 0) {
