@@ -1,18 +1,47 @@
+import locales from "@react-aria/optimize-locales-plugin";
 import react from "@vitejs/plugin-react";
 import type { Plugin } from "vite";
 import { defineConfig } from "vitest/config";
-import { compiled, files, folder, sentences } from "./words.mjs";
+import { packed } from "./packed.ts";
+import { compiled, files, folder, saidFrom, sentences } from "./words.mjs";
 
-/** The sentences of the screens, parsed when the client is built. */
+/**
+ * The sentences of the screens, parsed when the client is built, in two parts: those of the door, which the first page says, and
+ * those of the rooms behind it.
+ */
 function words(): Plugin {
-  const mine = "\0virtual:words";
+  const door = "virtual:words/door";
+  const rooms = "virtual:words/rooms";
   return {
     name: "words",
-    resolveId: (id) => (id === "virtual:words" ? mine : null),
+    resolveId: (id) => (id === door || id === rooms ? `\0${id}` : null),
     load(id) {
-      if (id !== mine) return null;
+      if (id !== `\0${door}` && id !== `\0${rooms}`) return null;
       files().forEach((name) => this.addWatchFile(folder + name));
-      return `export default JSON.parse(${JSON.stringify(JSON.stringify(compiled(sentences())))})`;
+      const texts = sentences();
+      const first = saidFrom(`${import.meta.dirname}/src/main.tsx`, texts);
+      const part = Object.entries(texts).filter(([sentence]) => first.has(sentence) === (id === `\0${door}`));
+      return `export default JSON.parse(${JSON.stringify(JSON.stringify(compiled(Object.fromEntries(part))))})`;
+    },
+  };
+}
+
+/** Letters of the first page are asked for with the page, not after its styles. */
+function earlyFonts(): Plugin {
+  const early =
+    /(atkinson-hyperlegible-next-latin-(400|600)-normal|bricolage-grotesque-latin-wght-normal)-.*\.woff2$/;
+  return {
+    name: "early-fonts",
+    transformIndexHtml: {
+      order: "post",
+      handler: (_, { bundle = {} }) =>
+        Object.keys(bundle)
+          .filter((file) => early.test(file))
+          .map((file) => ({
+            tag: "link",
+            injectTo: "head-prepend",
+            attrs: { rel: "preload", as: "font", type: "font/woff2", href: `/${file}`, crossorigin: true },
+          })),
     },
   };
 }
@@ -20,7 +49,14 @@ function words(): Plugin {
 const parser = "@formatjs/icu-messageformat-parser";
 
 export default defineConfig(({ command }) => ({
-  plugins: [react(), words()],
+  plugins: [
+    react(),
+    words(),
+    // Words of the component library in languages that the interface does not speak are left out.
+    ...(command === "build" ? [{ ...locales.vite({ locales: ["en-US"] }), enforce: "pre" as const }] : []),
+    earlyFonts(),
+    packed(),
+  ],
   // In the browser the parser is loaded where a clinic has sentences of its own, and nowhere else.
   resolve: {
     alias: [
@@ -31,11 +67,22 @@ export default defineConfig(({ command }) => ({
     ],
   },
   // The content security policy allows no data: fonts, so nothing is inlined.
-  build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
+  build: {
+    assetsInlineLimit: 0,
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            // One file for the door; what pages have in common in few, by which of them need it.
+            { name: "door", tags: ["$initial"] },
+            { name: "shared", minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 20_000 },
+          ],
+        },
+      },
+    },
+  },
   server: {
-    proxy: Object.fromEntries(
-      ["/api", "/health", "/words.js"].map((path) => [path, "http://127.0.0.1:5080"]),
-    ),
+    proxy: Object.fromEntries(["/api", "/health", "/words"].map((path) => [path, "http://127.0.0.1:5080"])),
   },
   // One page for all files: making one for each took most of the time. The tests leave nothing behind in it.
   test: {

@@ -6,12 +6,11 @@ import "@fontsource-variable/bricolage-grotesque";
 import { QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { RouterProvider } from "react-router";
 import { ThemeProvider } from "styled-components";
 import { Outbox } from "./capture/outbox";
 import { OutboxContext } from "./capture/OutboxContext";
 import { queryClient } from "./queryClient";
-import { router } from "./router";
+import { Entrance } from "./sign-in/Entrance";
 import { GlobalStyle } from "./theme/GlobalStyle";
 import { tokens } from "./theme/tokens";
 
@@ -24,7 +23,7 @@ createRoot(document.getElementById("root")!).render(
       <GlobalStyle />
       <OutboxContext value={outbox}>
         <QueryClientProvider client={queryClient}>
-          <RouterProvider router={router} />
+          <Entrance />
         </QueryClientProvider>
       </OutboxContext>
     </ThemeProvider>

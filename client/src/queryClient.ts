@@ -1,6 +1,7 @@
 import { QueryCache, QueryClient } from "@tanstack/react-query";
 import { ProblemError } from "./api/client";
 import { keys } from "./api/queries";
+import { onVersions } from "./api/versions";
 
 /** The server has answered, and will answer the same again. */
 const refused = (error: unknown) => error instanceof ProblemError && error.status >= 400;
@@ -26,4 +27,11 @@ export const queryClient = new QueryClient({
       }
     },
   }),
+});
+
+// Policies or words were changed, here or on another tablet.
+onVersions((now, before) => {
+  if (before.content !== null && now.content !== before.content) {
+    void queryClient.invalidateQueries({ queryKey: keys.library });
+  }
 });

@@ -1,43 +1,10 @@
+import type { ComponentType } from "react";
 import { createBrowserRouter } from "react-router";
 import { figureSheetQuery, libraryQuery } from "./api/queries";
-import { AmendmentsPage } from "./amendments/AmendmentsPage";
-import { ChartPage } from "./charts/ChartPage";
-import { ClientPage } from "./clients/ClientPage";
-import { ClientsPage } from "./clients/ClientsPage";
-import { RegisterPage } from "./clients/RegisterPage";
-import { ClinicViewPage } from "./clinic/ClinicViewPage";
 import { DayPage } from "./day/DayPage";
-import { FindingsPage } from "./findings/FindingsPage";
-import { ContactSheetPage } from "./library/ContactSheetPage";
-import { LibraryPage } from "./library/LibraryPage";
-import { RungDetailPage } from "./library/RungDetailPage";
-import { SignedIn } from "./sign-in/SignedIn";
-import { VisitFrame } from "./frame/VisitFrame";
-import { TraceFilePage } from "./instruments/TraceFilePage";
-import { TracePage } from "./instruments/TracePage";
-import { AskPage } from "./intake/AskPage";
-import { NeutralPage } from "./intake/NeutralPage";
-import { NewClientPage } from "./intake/NewClientPage";
-import { LetterPage } from "./letters/LetterPage";
-import { MeasuredPhotoPage } from "./photos/MeasuredPhotoPage";
-import { AccountPage } from "./people/AccountPage";
-import { InvitationPage } from "./sign-in/InvitationPage";
-import { AuditPage } from "./people/AuditPage";
-import { PeoplePage } from "./people/PeoplePage";
-import { PhotoPage } from "./photos/PhotoPage";
-import { ComparePage } from "./planning/ComparePage";
-import { DischargePage } from "./outcomes/DischargePage";
-import { ProgressPage } from "./outcomes/ProgressPage";
-import { PlanPage } from "./planning/PlanPage";
-import { PoliciesPage } from "./policies/PoliciesPage";
-import { DecidePage } from "./progression/DecidePage";
-import { OverridesPage } from "./progression/OverridesPage";
-import { ReplayPage } from "./progression/ReplayPage";
-import { ScreenPage } from "./screening/ScreenPage";
-import { SheetPage } from "./take-home/SheetPage";
+import { LoadFailed } from "./frame/LoadFailed";
+import { WithLibrary } from "./WithLibrary";
 import { queryClient } from "./queryClient";
-import { NotePage } from "./visits/NotePage";
-import { SessionPage } from "./visits/SessionPage";
 
 /** Asks for the drawings at once, beside the sign-in and the library, instead of after them. */
 function drawings() {
@@ -46,49 +13,76 @@ function drawings() {
   return null;
 }
 
+const later: (() => Promise<unknown>)[] = [];
+
+/** A page that is loaded when somebody goes there, or when nobody does anything. */
+function page<Name extends string>(load: () => Promise<Record<Name, ComponentType>>, name: Name) {
+  later.push(load);
+  return { lazy: async () => ({ Component: (await load())[name] }) };
+}
+
+/** Loads the pages that were not asked for yet, one after the other; one that cannot be had is asked for again when it is needed. */
+export async function fetchAhead() {
+  for (const load of later) await load().catch(() => undefined);
+}
+
 export const router = createBrowserRouter([
-  { path: "/invitation/:code?", element: <InvitationPage /> },
   {
-    element: <SignedIn />,
+    element: <WithLibrary />,
+    errorElement: <LoadFailed />,
+    hydrateFallbackElement: <></>,
     children: [
       { path: "/", element: <DayPage /> },
-      { path: "/new", element: <NewClientPage /> },
-      { path: "/clients", element: <ClientsPage /> },
-      { path: "/clients/new", element: <RegisterPage /> },
-      { path: "/clients/:clientId", element: <ClientPage /> },
-      { path: "/clinic", element: <ClinicViewPage /> },
-      { path: "/settings", element: <PoliciesPage /> },
-      { path: "/people", element: <PeoplePage /> },
-      { path: "/audit", element: <AuditPage /> },
-      { path: "/account", element: <AccountPage /> },
-      { path: "/overrides", element: <OverridesPage /> },
-      { path: "/library", element: <LibraryPage />, loader: drawings },
-      { path: "/library/rungs/:rungId", element: <RungDetailPage /> },
-      { path: "/library/sheet", element: <ContactSheetPage />, loader: drawings },
+      { path: "/new", ...page(() => import("./intake/NewClientPage"), "NewClientPage") },
+      { path: "/clients", ...page(() => import("./clients/ClientsPage"), "ClientsPage") },
+      { path: "/clients/new", ...page(() => import("./clients/RegisterPage"), "RegisterPage") },
+      { path: "/clients/:clientId", ...page(() => import("./clients/ClientPage"), "ClientPage") },
+      { path: "/clinic", ...page(() => import("./clinic/ClinicViewPage"), "ClinicViewPage") },
+      { path: "/settings", ...page(() => import("./policies/PoliciesPage"), "PoliciesPage") },
+      { path: "/people", ...page(() => import("./people/PeoplePage"), "PeoplePage") },
+      { path: "/audit", ...page(() => import("./people/AuditPage"), "AuditPage") },
+      { path: "/account", ...page(() => import("./people/AccountPage"), "AccountPage") },
+      { path: "/overrides", ...page(() => import("./progression/OverridesPage"), "OverridesPage") },
+      { path: "/library", ...page(() => import("./library/LibraryPage"), "LibraryPage"), loader: drawings },
+      {
+        path: "/library/rungs/:rungId",
+        ...page(() => import("./library/RungDetailPage"), "RungDetailPage"),
+      },
+      {
+        path: "/library/sheet",
+        ...page(() => import("./library/ContactSheetPage"), "ContactSheetPage"),
+        loader: drawings,
+      },
       {
         path: "/episodes/:episodeId/visits/:visitId",
-        element: <VisitFrame />,
+        ...page(() => import("./frame/VisitFrame"), "VisitFrame"),
         children: [
-          { path: "ask", element: <AskPage /> },
-          { path: "neutral", element: <NeutralPage /> },
-          { path: "screen", element: <ScreenPage /> },
-          { path: "findings", element: <FindingsPage /> },
-          { path: "plan", element: <PlanPage /> },
-          { path: "plan/compare", element: <ComparePage /> },
-          { path: "session", element: <SessionPage /> },
-          { path: "decide", element: <DecidePage /> },
-          { path: "letter", element: <LetterPage /> },
-          { path: "note", element: <NotePage /> },
-          { path: "chart", element: <ChartPage /> },
-          { path: "discharge", element: <DischargePage /> },
-          { path: "replay", element: <ReplayPage /> },
-          { path: "progress", element: <ProgressPage /> },
-          { path: "traces/:traceId", element: <TracePage /> },
-          { path: "trials/:trialId/trace-file", element: <TraceFilePage /> },
-          { path: "trials/:trialId/photo", element: <PhotoPage /> },
-          { path: "trials/:trialId/photos/:eventId", element: <MeasuredPhotoPage /> },
-          { path: "amendments", element: <AmendmentsPage /> },
-          { path: "take-home", element: <SheetPage /> },
+          { path: "ask", ...page(() => import("./intake/AskPage"), "AskPage") },
+          { path: "neutral", ...page(() => import("./intake/NeutralPage"), "NeutralPage") },
+          { path: "screen", ...page(() => import("./screening/ScreenPage"), "ScreenPage") },
+          { path: "findings", ...page(() => import("./findings/FindingsPage"), "FindingsPage") },
+          { path: "plan", ...page(() => import("./planning/PlanPage"), "PlanPage") },
+          { path: "plan/compare", ...page(() => import("./planning/ComparePage"), "ComparePage") },
+          { path: "session", ...page(() => import("./visits/SessionPage"), "SessionPage") },
+          { path: "decide", ...page(() => import("./progression/DecidePage"), "DecidePage") },
+          { path: "letter", ...page(() => import("./letters/LetterPage"), "LetterPage") },
+          { path: "note", ...page(() => import("./visits/NotePage"), "NotePage") },
+          { path: "chart", ...page(() => import("./charts/ChartPage"), "ChartPage") },
+          { path: "discharge", ...page(() => import("./outcomes/DischargePage"), "DischargePage") },
+          { path: "replay", ...page(() => import("./progression/ReplayPage"), "ReplayPage") },
+          { path: "progress", ...page(() => import("./outcomes/ProgressPage"), "ProgressPage") },
+          { path: "traces/:traceId", ...page(() => import("./instruments/TracePage"), "TracePage") },
+          {
+            path: "trials/:trialId/trace-file",
+            ...page(() => import("./instruments/TraceFilePage"), "TraceFilePage"),
+          },
+          { path: "trials/:trialId/photo", ...page(() => import("./photos/PhotoPage"), "PhotoPage") },
+          {
+            path: "trials/:trialId/photos/:eventId",
+            ...page(() => import("./photos/MeasuredPhotoPage"), "MeasuredPhotoPage"),
+          },
+          { path: "amendments", ...page(() => import("./amendments/AmendmentsPage"), "AmendmentsPage") },
+          { path: "take-home", ...page(() => import("./take-home/SheetPage"), "SheetPage") },
         ],
       },
       { path: "*", element: <DayPage /> },

@@ -160,6 +160,9 @@ builder.Services.AddSingleton(_ => DemoScenario.Load(settings.ContentFolder));
 builder.Services.AddSingleton(services => new FigureStore(
     services.GetRequiredService<PolicyLibrary>().BuiltIn
 ));
+builder.Services.AddSingleton<WrittenLibrary>();
+builder.Services.AddSingleton<WrittenSheets>();
+builder.Services.AddSingleton<ClientBuild>();
 builder.Services.AddScoped<AuditTrail>();
 builder.Services.AddScoped<Amending>();
 builder.Services.AddScoped<AmendmentTrail>();
@@ -217,6 +220,7 @@ if (!describing)
 {
     builder.Services.AddHostedService(services => services.GetRequiredService<StandingWorker>());
     builder.Services.AddHostedService(services => services.GetRequiredService<AuditWriter>());
+    builder.Services.AddHostedService<KeptBuild>();
 }
 builder.Services.AddScoped<WhoIsHere>();
 builder.Services.AddScoped<Author>();
@@ -262,6 +266,7 @@ builder.Services.AddOpenApi(api =>
         .AddDocumentTransformer<ClosedUnions>()
 );
 builder.Services.AddHeaders();
+builder.Services.AddPacking();
 builder.Services.AddHealthChecks().AddCheck<StoreHealth>("store");
 builder
     .Services.AddDataProtection()
@@ -303,6 +308,7 @@ app.UseDoor(settings);
 app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseSecurityHeaders();
+app.UseResponseCompression();
 app.UseClient(settings);
 app.UseAuthentication();
 app.UseAudit();

@@ -1,5 +1,6 @@
 import type { Library } from "../api/types";
 import { birthWords, momentWords } from "../api/clinicTime";
+import { contactWords, headingWords } from "../frame/fieldWords";
 import { say } from "../words/say";
 
 const names: Record<string, string> = {
@@ -57,20 +58,20 @@ const names: Record<string, string> = {
   reason: say("amendments.reason"),
   number: say("amendments.client-number"),
   clientNumber: say("amendments.client-number"),
-  phone: say("clients.phone"),
-  email: say("clients.email"),
-  address: say("clients.address"),
-  guardian: say("clients.guardian"),
-  "guardian.name": say("clients.guardian"),
-  "guardian.relation": say("clients.relation"),
-  "guardian.phone": say("clients.guardian-phone"),
+  phone: contactWords.phone,
+  email: contactWords.email,
+  address: contactWords.address,
+  guardian: contactWords.guardian,
+  "guardian.name": contactWords.guardian,
+  "guardian.relation": contactWords.relation,
+  "guardian.phone": contactWords.guardianPhone,
   plannedAt: say("amendments.planned-at"),
   "text.headings": say("amendments.note-headings"),
   "text.free": say("amendments.note-free"),
-  "text.subjective": say("visits.subjective"),
-  "text.objective": say("visits.objective"),
-  "text.assessment": say("visits.assessment"),
-  "text.plan": say("visits.plan"),
+  "text.subjective": headingWords.subjective,
+  "text.objective": headingWords.objective,
+  "text.assessment": headingWords.assessment,
+  "text.plan": headingWords.plan,
   signedBy: say("amendments.signed-by"),
   areas: say("amendments.chart-areas"),
   answers: say("amendments.chart-answers"),

@@ -2,6 +2,7 @@ import createClient from "openapi-fetch";
 import { confirming } from "./confirm";
 import { reasoning } from "./reasoned";
 import type { components, paths } from "./schema";
+import { hearVersions } from "./versions";
 import { say } from "../words/say";
 
 export type Problem = components["schemas"]["Problem"];
@@ -27,7 +28,7 @@ export class ProblemError extends Error {
 }
 
 export const api = createClient<paths>({ baseUrl: "/" });
-api.use(confirming(), reasoning());
+api.use(confirming(), reasoning(), { onResponse: ({ response }) => hearVersions(response.headers) });
 
 interface Answer<T> {
   data?: T;

@@ -3,6 +3,7 @@ import { api, got } from "./client";
 import type { FaultMeaning, FigureFrame, Library, Side } from "./types";
 import { keepClinicTime } from "./clinicTime";
 import { keepModifiers } from "./modifiers";
+import { contentVersion } from "./versions";
 
 export const keys = {
   start: ["start"] as const,
@@ -61,11 +62,14 @@ export const useStart = () =>
     },
   });
 
-/** The library does not change while the server runs, but for the clinic's own policies: a change of those asks again. */
+/**
+ * The library does not change while the server runs, but for the clinic's own policies and words: a change of those asks again.
+ * Asked for by its version, it is in the browser for good.
+ */
 export const libraryQuery = queryOptions({
   queryKey: keys.library,
   queryFn: async () => {
-    const library = await got(api.GET("/api/library"));
+    const library = await got(api.GET("/api/library", { params: { query: { version: contentVersion() } } }));
     keepModifiers(library.modifiers);
     return library;
   },
@@ -82,7 +86,11 @@ export const useFigure = (rungId: string, side: Side, frame: FigureFrame, range 
   useQuery({
     queryKey: ["figure", rungId, side, frame, range],
     queryFn: () =>
-      got(api.GET("/api/figures/{rungId}", { params: { path: { rungId }, query: { side, frame, range } } })),
+      got(
+        api.GET("/api/figures/{rungId}", {
+          params: { path: { rungId }, query: { side, frame, range, version: contentVersion() } },
+        }),
+      ),
     placeholderData: (previous) => previous,
     staleTime: Infinity,
   });
@@ -103,7 +111,7 @@ export const useFaultFigure = (rungId: string, fault: string, side: Side) =>
     queryFn: () =>
       got(
         api.GET("/api/figures/{rungId}/faults/{fault}", {
-          params: { path: { rungId, fault }, query: { side } },
+          params: { path: { rungId, fault }, query: { side, version: contentVersion() } },
         }),
       ),
     staleTime: Infinity,
@@ -113,7 +121,7 @@ export const useFaultFigure = (rungId: string, fault: string, side: Side) =>
 export const figureSheetQuery = (side: Side) =>
   queryOptions({
     queryKey: ["figure-sheet", side],
-    queryFn: () => got(api.GET("/api/figures", { params: { query: { side } } })),
+    queryFn: () => got(api.GET("/api/figures", { params: { query: { side, version: contentVersion() } } })),
     staleTime: Infinity,
   });
 export const useFigureSheet = (side: Side) => useQuery(figureSheetQuery(side));
@@ -132,15 +140,20 @@ export const useRungPage = (rungId: string, side: Side, episode: string | null) 
     retry: false,
   });
 
+export const dayQuery = (day: string | null = null, who: string | null = null) =>
+  queryOptions({
+    queryKey: day === null && who === null ? keys.day : keys.dayOf(day, who),
+    queryFn: () =>
+      got(api.GET("/api/day", { params: { query: { day: day ?? undefined, with: who ?? undefined } } })),
+  });
+
 /**
  * The day, asked for again when something of it is told to have changed.
  * @param day none: today. @param who an account; none: everybody
  */
 export const useDay = (day: string | null = null, who: string | null = null) =>
   useQuery({
-    queryKey: day === null && who === null ? keys.day : keys.dayOf(day, who),
-    queryFn: () =>
-      got(api.GET("/api/day", { params: { query: { day: day ?? undefined, with: who ?? undefined } } })),
+    ...dayQuery(day, who),
     placeholderData: (previous) => previous,
     // One that could not be asked for is not waited for a minute.
     refetchInterval: ({ state }) => (state.data ? 60_000 : 5000),

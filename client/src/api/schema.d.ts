@@ -10549,7 +10549,9 @@ export interface operations {
     };
     GetLibrary: {
         parameters: {
-            query?: never;
+            query?: {
+                version?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10597,6 +10599,7 @@ export interface operations {
     GetFigureSheet: {
         parameters: {
             query?: {
+                version?: string;
                 side?: string;
             };
             header?: never;
@@ -10664,6 +10667,7 @@ export interface operations {
     GetFigure: {
         parameters: {
             query?: {
+                version?: string;
                 side?: string;
                 frame?: string;
                 view?: string;
@@ -10745,6 +10749,7 @@ export interface operations {
     GetFigureFrames: {
         parameters: {
             query?: {
+                version?: string;
                 side?: string;
                 view?: string;
             };
@@ -10824,6 +10829,7 @@ export interface operations {
     GetFaultFigure: {
         parameters: {
             query?: {
+                version?: string;
                 side?: string;
                 view?: string;
             };

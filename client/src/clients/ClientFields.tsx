@@ -3,6 +3,7 @@ import type { ClientForm } from "../api/types";
 import { DayField } from "../controls/DateField";
 import { TextField } from "../controls/fields";
 import { Columns, Ruled, Stack } from "../controls/layout";
+import { contactWords } from "../frame/fieldWords";
 import { WithPicker } from "../frame/WithPicker";
 import { say } from "../words/say";
 
@@ -60,28 +61,28 @@ export function ClientFields(props: {
       <Stack $gap={4}>
         <TextField
           type="tel"
-          label={say("clients.phone")}
+          label={contactWords.phone}
           value={form.phone ?? ""}
           onChange={(phone) => set({ phone })}
           error={problem?.field("phone")}
         />
         <TextField
           type="email"
-          label={say("clients.email")}
+          label={contactWords.email}
           value={form.email ?? ""}
           onChange={(email) => set({ email })}
           error={problem?.field("email")}
         />
         <TextField
           long
-          label={say("clients.address")}
+          label={contactWords.address}
           value={form.address ?? ""}
           onChange={(address) => set({ address })}
           error={problem?.field("address")}
         />
         <Ruled>
           <Stack $gap={4}>
-            <h2>{say("clients.guardian")}</h2>
+            <h2>{contactWords.guardian}</h2>
             <TextField
               label={say("clients.guardian-name")}
               value={guardian.name}
@@ -90,14 +91,14 @@ export function ClientFields(props: {
             />
             <Columns $at="1fr 1fr" style={{ gap: 16 }}>
               <TextField
-                label={say("clients.relation")}
+                label={contactWords.relation}
                 value={guardian.relation ?? ""}
                 onChange={(relation) => setGuardian({ relation })}
                 error={problem?.field("guardian.relation")}
               />
               <TextField
                 type="tel"
-                label={say("clients.guardian-phone")}
+                label={contactWords.guardianPhone}
                 value={guardian.phone ?? ""}
                 onChange={(phone) => setGuardian({ phone })}
                 error={problem?.field("guardian.phone")}

@@ -20,6 +20,7 @@ import {
 } from "../api/clinicTime";
 import { RungFigure } from "../figure/FigureView";
 import { BookDialog } from "../frame/BookDialog";
+import { NewVersion } from "../frame/NewVersion";
 import { SyncMark } from "../frame/SyncMark";
 import { VisitDialog } from "../frame/VisitDialog";
 import { WithPicker } from "../frame/WithPicker";
@@ -79,6 +80,7 @@ export function DayPage() {
       </Head>
       <Page>
         <ProblemNote error={error} />
+        <NewVersion />
         <BackupWarning />
         <SecondFactorDue />
         {day && <OtherDay day={day.date} onDay={setAsked} who={who} onWho={setWho} />}

@@ -1,6 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate, useParams } from "react-router";
 import { api, got, ProblemError } from "../api/client";
 import { keys } from "../api/queries";
 import { Button } from "../controls/Button";
@@ -10,20 +9,18 @@ import { Door, EnterForm, useEnter } from "./SignInPage";
 import { say } from "../words/say";
 
 /** Where a code becomes an account, or a new password for one there is. */
-export function InvitationPage() {
-  const { code } = useParams();
+export function InvitationPage({ code }: { code: string }) {
   return <Door>{code ? <Choose code={code} /> : <TypeCode />}</Door>;
 }
 
 function TypeCode() {
-  const navigate = useNavigate();
   const [code, setCode] = useState("");
   return (
     <EnterForm
       title={say("sign-in.with-a-code")}
       button={say("sign-in.go-on")}
       error={null}
-      onEnter={() => void navigate(`/invitation/${encodeURIComponent(code.trim())}`)}
+      onEnter={() => location.assign(`/invitation/${encodeURIComponent(code.trim())}`)}
     >
       <CodeField label={say("sign-in.code")} value={code} onChange={setCode} />
     </EnterForm>
@@ -31,7 +28,6 @@ function TypeCode() {
 }
 
 function Choose({ code }: { code: string }) {
-  const navigate = useNavigate();
   const [password, setPassword] = useState("");
   const path = { code };
   const { data, error } = useQuery({
@@ -41,14 +37,14 @@ function Choose({ code }: { code: string }) {
   });
   const enter = useEnter(async () => {
     await got(api.POST("/api/invitations/{code}", { params: { path }, body: { password } }));
-    void navigate("/", { replace: true });
+    location.replace("/");
   });
   const problem = enter.error instanceof ProblemError ? enter.error : null;
   if (error) {
     return (
       <Stack $gap={4}>
         <ProblemNote error={error} />
-        <Button $quiet onPress={() => void navigate("/invitation")}>
+        <Button $quiet onPress={() => location.assign("/invitation")}>
           {say("sign-in.type-the-code")}
         </Button>
       </Stack>

@@ -1,6 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
-import { Link } from "react-router";
 import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
 import type { StartView } from "../api/types";
@@ -9,6 +8,7 @@ import { TextField } from "../controls/fields";
 import { CodeField, NewPasswordField } from "../controls/secrets";
 import { Columns, Note, ProblemNote, Small, Stack } from "../controls/layout";
 import { SubmitForm } from "../controls/SubmitForm";
+import { atRest } from "../frame/atRest";
 import { SignInForm } from "../frame/SignInForm";
 import { lockHere, useTouched } from "../frame/tabletState";
 import { say, sayRich } from "../words/say";
@@ -24,9 +24,12 @@ const Word = styled.h1`
   letter-spacing: -0.01em;
 `;
 
-export function SignInPage(props: { start: StartView }) {
+/** @param onRest called once the page stands and the browser rests: while somebody types, what comes next can be fetched */
+export function SignInPage(props: { start: StartView; onRest?: () => void }) {
   // Where nobody is signed in nothing is locked.
   useEffect(() => lockHere(false), []);
+  const { onRest } = props;
+  useEffect(() => (onRest ? atRest(onRest) : undefined), [onRest]);
   useTouched();
   return (
     <Door>
@@ -60,9 +63,9 @@ function SignIn({ start }: { start: StartView }) {
     <Stack $gap={4}>
       <h2>{say("sign-in.sign-in")}</h2>
       <SignInForm demo={start.accounts} />
-      <Link to="/invitation" style={{ color: "inherit" }}>
+      <a href="/invitation" style={{ color: "inherit" }}>
         {say("sign-in.i-have-a-code")}
-      </Link>
+      </a>
     </Stack>
   );
 }

@@ -4,6 +4,7 @@ import { keys } from "../api/queries";
 import type { NoteText, NoteView } from "../api/types";
 import { answering, Refusal } from "../given/server";
 import { quietQueries, show } from "../given/show";
+import { headingWords } from "../frame/fieldWords";
 import { say } from "../words/say";
 import { NotePage } from "./NotePage";
 
@@ -129,7 +130,7 @@ describe("a note", () => {
   it("under four headings keeps what stood in the free text", () => {
     open(note({ text: text({ free: "Free" }), version: 1 }), kept);
     fireEvent.click(screen.getByRole("radio", { name: say("visits.four-headings") }));
-    fireEvent.change(screen.getByLabelText(say("visits.subjective")), { target: { value: "Stiff" } });
+    fireEvent.change(screen.getByLabelText(headingWords.subjective), { target: { value: "Stiff" } });
     fireEvent.click(screen.getByRole("radio", { name: say("visits.free-text") }));
     expect(field()).toHaveProperty("value", "Free");
   });

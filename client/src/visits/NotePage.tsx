@@ -10,16 +10,17 @@ import { Choice, TextField } from "../controls/fields";
 import { Columns, Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { useUnsaved } from "../frame/unsaved";
 import { useVisit } from "../frame/useVisit";
+import { headingWords } from "../frame/fieldWords";
 import { say } from "../words/say";
 
 /** So long after the last letter a note is saved by itself. */
 const restMs = 1200;
 
 const headings = [
-  ["subjective", say("visits.subjective"), say("visits.subjective-hint")],
-  ["objective", say("visits.objective"), say("visits.objective-hint")],
-  ["assessment", say("visits.assessment"), say("visits.assessment-hint")],
-  ["plan", say("visits.plan"), say("visits.plan-hint")],
+  ["subjective", headingWords.subjective, say("visits.subjective-hint")],
+  ["objective", headingWords.objective, say("visits.objective-hint")],
+  ["assessment", headingWords.assessment, say("visits.assessment-hint")],
+  ["plan", headingWords.plan, say("visits.plan-hint")],
 ] as const;
 
 /** The note of a visit, saved as it is written, and those before it. */

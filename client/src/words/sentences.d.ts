@@ -287,7 +287,6 @@ export interface Sentences {
   "charts.what-it-feels-like": [];
   "charts.why-is-it-drawn-anew": [];
   "charts.yes": [];
-  "clients.address": [];
   "clients.an-episode-of-somebody-else": [];
   "clients.archive": [];
   "clients.archive-means": [];
@@ -314,7 +313,6 @@ export interface Sentences {
   "clients.discharge-and-reopen": [];
   "clients.discharged": [];
   "clients.discharged-on": [values: Values<"day">];
-  "clients.email": [];
   "clients.episode": [];
   "clients.episode-of-day": [values: Values<"day">];
   "clients.episodes": [];
@@ -326,10 +324,8 @@ export interface Sentences {
   "clients.files": [];
   "clients.find": [];
   "clients.from-paper": [];
-  "clients.guardian": [];
   "clients.guardian-missing": [];
   "clients.guardian-name": [];
-  "clients.guardian-phone": [];
   "clients.how-many": [];
   "clients.in-charge": [];
   "clients.is-archived": [];
@@ -351,11 +347,9 @@ export interface Sentences {
   "clients.number-hint": [];
   "clients.open": [];
   "clients.open-that": [];
-  "clients.phone": [];
   "clients.print": [];
   "clients.register": [];
   "clients.register-and-ask": [];
-  "clients.relation": [];
   "clients.retained-until": [values: Values<"day">];
   "clients.retention-over": [];
   "clients.retention-over-means": [];
@@ -607,8 +601,10 @@ export interface Sentences {
   "findings.worth-attention": [];
   "findings.worth-attention-2": [];
   "frame.a-new-episode": [];
+  "frame.a-new-version-is-ready": [];
   "frame.a-red-flag-nothing-else": [];
   "frame.a4": [];
+  "frame.address": [];
   "frame.against-arching": [];
   "frame.against-rounding": [];
   "frame.against-side-bending": [];
@@ -620,6 +616,7 @@ export interface Sentences {
   "frame.ask": [];
   "frame.asked-none-of-these": [];
   "frame.asks-near-for-a-typical": [values: Values<"asks" | "near">];
+  "frame.assessment": [];
   "frame.at-a-time": [];
   "frame.back": [];
   "frame.back-to-the-station": [values: Values<"station">];
@@ -656,6 +653,8 @@ export interface Sentences {
   "frame.find-by-name": [];
   "frame.findings": [];
   "frame.for-a-level-pelvis": [];
+  "frame.guardian": [];
+  "frame.guardian-phone": [];
   "frame.hand-over-the-tablet": [];
   "frame.held": [];
   "frame.how-many-visits": [];
@@ -674,6 +673,7 @@ export interface Sentences {
   "frame.letter": [];
   "frame.letter-paper": [];
   "frame.library": [];
+  "frame.load-again": [];
   "frame.locked": [];
   "frame.looked": [];
   "frame.looks-are-counted": [];
@@ -699,6 +699,7 @@ export interface Sentences {
   "frame.now-walked-in": [];
   "frame.numbness-or-weakness": [];
   "frame.numbness-or-weakness-examine-now": [];
+  "frame.objective": [];
   "frame.open": [];
   "frame.open-the-visit": [];
   "frame.or-a-recovery-code": [];
@@ -711,6 +712,7 @@ export interface Sentences {
   "frame.paper-is-marked": [];
   "frame.password": [];
   "frame.perhaps-there-already": [];
+  "frame.phone": [];
   "frame.pin": [];
   "frame.plan": [];
   "frame.prescribe-despite-the-contraindication": [];
@@ -724,6 +726,7 @@ export interface Sentences {
   "frame.record-the-red-flag": [];
   "frame.red-flags-first": [];
   "frame.refused-not-accepted": [values: Values<"refused">];
+  "frame.relation": [];
   "frame.rung-is-barred": [values: Values<"rung">];
   "frame.same-day": [];
   "frame.screen": [];
@@ -739,6 +742,7 @@ export interface Sentences {
   "frame.stations-of-the-visit": [];
   "frame.stay-here": [];
   "frame.stays-on-the-plan-and": [];
+  "frame.subjective": [];
   "frame.swap": [];
   "frame.swap-for-an-equal": [];
   "frame.take-home": [];
@@ -751,16 +755,19 @@ export interface Sentences {
   "frame.there-already": [];
   "frame.these-ask-for-about-as": [];
   "frame.this-exercise-asks-for-no": [];
+  "frame.this-page-could-not-be-shown": [];
   "frame.to-ask": [];
   "frame.to-chart": [];
   "frame.to-discharge": [];
   "frame.took-out": [];
   "frame.trace-from-a-file": [];
   "frame.typed-in-from-paper": [];
+  "frame.use-it-now": [];
   "frame.visit-number-plannedat-state-pain": [values: Values<"number" | "pain" | "plannedAt" | "state">];
   "frame.visits-of-this-episode": [];
   "frame.week-1": [];
   "frame.what-is-on-screen-goes-on": [];
+  "frame.what-was-tapped-is-kept": [];
   "frame.when": [];
   "frame.who": [];
   "frame.who-has-seen-this": [];
@@ -1724,7 +1731,6 @@ export interface Sentences {
   "visits.as-planned": [];
   "visits.as-planned-2": [];
   "visits.asked": [];
-  "visits.assessment": [];
   "visits.assessment-hint": [];
   "visits.at-each-return-look-whether": [];
   "visits.at-home-since-from": [values: Values<"from">];
@@ -1828,7 +1834,6 @@ export interface Sentences {
   "visits.nothing": [];
   "visits.nothing-is-erased-the-log": [];
   "visits.nothing-written-yet": [];
-  "visits.objective": [];
   "visits.objective-hint": [];
   "visits.of-perday": [values: Values<"perDay">];
   "visits.on-the-first-visit-the": [];
@@ -1853,7 +1858,6 @@ export interface Sentences {
   "visits.pain-was-not-told-in": [];
   "visits.pain-words": [values: Values<"words">];
   "visits.partly": [];
-  "visits.plan": [];
   "visits.plan-hint": [];
   "visits.plan-revision-newerplan-was-accepted": [values: Values<"newerPlan">];
   "visits.probe-t-of-reps-clean": [values: Values<"probe" | "reps" | "t">];
@@ -1902,7 +1906,6 @@ export interface Sentences {
   "visits.still-to-ask-the-red": [];
   "visits.stop-this-set": [];
   "visits.store-what-was-put-right": [];
-  "visits.subjective": [];
   "visits.subjective-hint": [];
   "visits.take-in-a-csv-file": [];
   "visits.tempo-guide": [values: Values<"guide">];

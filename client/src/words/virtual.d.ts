@@ -1,4 +1,10 @@
-declare module "virtual:words" {
+declare module "virtual:words/door" {
+  import type { MessageFormatElement } from "react-intl";
+  const messages: Record<string, MessageFormatElement[]>;
+  export default messages;
+}
+
+declare module "virtual:words/rooms" {
   import type { MessageFormatElement } from "react-intl";
   const messages: Record<string, MessageFormatElement[]>;
   export default messages;

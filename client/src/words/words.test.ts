@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { compiled, declarations, sentences } from "../../words.mjs";
-import { withOwn } from "./own";
+import { compiled, declarations, saidFrom, sentences } from "../../words.mjs";
+import { ownParser, withOwn } from "./own";
 import types from "./sentences.d.ts?raw";
 
 const texts = sentences();
@@ -32,18 +32,37 @@ describe("the sentences of the screens", () => {
   });
 });
 
+describe("the sentences of the door", () => {
+  const door = saidFrom(`${import.meta.dirname}/../main.tsx`, texts);
+
+  it("are those of the sign-in and what it imports, and of nothing behind it", () => {
+    expect([...door]).toEqual(
+      expect.arrayContaining(["sign-in.sign-in", "frame.password", "api.the-server-does-not-answer"]),
+    );
+    expect([...door].filter((id) => /^(planning|findings|visits|day|library)\./.test(id))).toEqual([]);
+  });
+});
+
 describe("a clinic's own sentences", () => {
   const ours = compiled({ "day.count": "{n} visits", "day.none": "no visits" });
   afterEach(() => vi.restoreAllMocks());
 
   it("take the place of ours", async () => {
-    const all = await withOwn(ours, { "day.count": "{n} clients" });
-    expect(all).toEqual(compiled({ "day.count": "{n} clients", "day.none": "no visits" }));
+    const own = { "day.count": "{n} clients" };
+    expect(withOwn(ours, own, await ownParser(own))).toEqual(
+      compiled({ "day.count": "{n} clients", "day.none": "no visits" }),
+    );
+  });
+
+  it("wait for the part of ours that they belong to", async () => {
+    const own = { "plan.later": "later" };
+    expect(withOwn(ours, own, await ownParser(own))).toEqual(ours);
   });
 
   it.each(["{n, plural, one {client}", "{days} clients"])("leave ours where they are %s", async (text) => {
     const told = vi.spyOn(console, "error").mockReturnValue();
-    expect(await withOwn(ours, { "day.count": text })).toEqual(ours);
+    const own = { "day.count": text };
+    expect(withOwn(ours, own, await ownParser(own))).toEqual(ours);
     expect(told).toHaveBeenCalledOnce();
   });
 });

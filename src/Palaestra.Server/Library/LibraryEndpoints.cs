@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Palaestra.Core.Body;
 using Palaestra.Core.Library;
 using Palaestra.Server.Description;
@@ -25,9 +26,46 @@ public sealed record LibraryView(
     IReadOnlyList<PhotoSample> PhotoSamples,
     IReadOnlyList<Position> Positions,
     IReadOnlyDictionary<string, string> Rules
-);
+)
+{
+    public static LibraryView Of(PracticeLibrary library, IReadOnlyDictionary<string, string> rules) =>
+        new(
+            library.Version,
+            library.Ladders,
+            library.Faults,
+            library.FeltPlaces,
+            library.Precautions,
+            library.DangerSigns,
+            library.Modifiers,
+            library.Policies,
+            library.Tasks,
+            library.Goals,
+            library.Equipment,
+            library.Outcomes,
+            library.Cautions,
+            library.PhotoSamples,
+            library.Positions,
+            rules
+        );
+}
 
 public sealed record RungFigure(string RungId, Figure Figure);
+
+/// <summary>How long a browser keeps an answer.</summary>
+/// <param name="Version">As the last answer's header told it; none: whoever asks does not know it.</param>
+public sealed record Kept(
+    [property: FromQuery(Name = "version")] string? Version,
+    WrittenLibrary Written,
+    HttpResponse Response
+)
+{
+    /// <summary>By the version of now: for good. Without: an hour, since a browser cannot know when it changes.</summary>
+    public void Keep() =>
+        Response.Headers.CacheControl =
+            Version is null ? "private, max-age=3600"
+            : Version == Written.Version ? "private, max-age=31536000, immutable"
+            : "no-store";
+}
 
 public static class LibraryEndpoints
 {
@@ -36,9 +74,11 @@ public static class LibraryEndpoints
         var group = routes.MapGroup("/api").WithTags("Library");
         group
             .MapGet("/library", Library)
+            .Produces<LibraryView>()
             .Described("GetLibrary", "Ladders, tasks, faults, precautions and policies.");
         group
             .MapGet("/figures", SheetOf)
+            .Produces<IReadOnlyList<RungFigure>>()
             .Described("GetFigureSheet", "Drawings of all rungs, start and end.");
         group.MapGet("/figures/{rungId}", FigureOf).Described("GetFigure", "The drawing of a rung.", 404);
         group
@@ -49,33 +89,21 @@ public static class LibraryEndpoints
             .Described("GetFaultFigure", "The drawing of a fault on a rung.", 404);
     }
 
-    private static Ok<LibraryView> Library(PracticeLibrary library, ClinicWords words) =>
-        TypedResults.Ok(
-            new LibraryView(
-                library.Version,
-                library.Ladders,
-                library.Faults,
-                library.FeltPlaces,
-                library.Precautions,
-                library.DangerSigns,
-                library.Modifiers,
-                library.Policies,
-                library.Tasks,
-                library.Goals,
-                library.Equipment,
-                library.Outcomes,
-                library.Cautions,
-                library.PhotoSamples,
-                library.Positions,
-                words.Rules()
-            )
-        );
+    private static WrittenAnswer Library([AsParameters] Kept kept)
+    {
+        // Without a version it is not kept at all: it changes with the clinic's policies.
+        if (kept.Version is not null)
+        {
+            kept.Keep();
+        }
+        return new(kept.Written.Answer);
+    }
 
     private static Results<Ok<Figure>, ProblemHttpResult> FigureOf(
         string rungId,
         PracticeLibrary library,
         FigureStore figures,
-        HttpResponse response,
+        [AsParameters] Kept kept,
         Word<Side>? side,
         Word<Frame>? frame,
         Word<View>? view,
@@ -90,7 +118,7 @@ public static class LibraryEndpoints
         {
             return Problem.Field("range", Message.Of("dose.range"));
         }
-        Keep(response);
+        kept.Keep();
         return TypedResults.Ok(
             figures.Of(rung, side?.Value ?? Side.Left, frame?.Value ?? Frame.End, view?.Value, range ?? 1)
         );
@@ -100,7 +128,7 @@ public static class LibraryEndpoints
         string rungId,
         PracticeLibrary library,
         FigureStore figures,
-        HttpResponse response,
+        [AsParameters] Kept kept,
         Word<Side>? side,
         Word<View>? view
     )
@@ -109,7 +137,7 @@ public static class LibraryEndpoints
         {
             return Problem.NotFound("rung");
         }
-        Keep(response);
+        kept.Keep();
         return TypedResults.Ok(figures.Moving(rung, side?.Value ?? Side.Left, view?.Value));
     }
 
@@ -118,7 +146,7 @@ public static class LibraryEndpoints
         string fault,
         PracticeLibrary library,
         FigureStore figures,
-        HttpResponse response,
+        [AsParameters] Kept kept,
         Word<Side>? side,
         Word<View>? view
     )
@@ -134,31 +162,14 @@ public static class LibraryEndpoints
         {
             return Problem.NotFound("fault-drawing");
         }
-        Keep(response);
+        kept.Keep();
         return TypedResults.Ok(figure);
     }
 
     /// <summary>Everything at once for the sheet of all rungs: the movement of each in one picture.</summary>
-    private static Ok<IReadOnlyList<RungFigure>> SheetOf(
-        PracticeLibrary library,
-        FigureStore figures,
-        HttpResponse response,
-        Word<Side>? side
-    )
+    private static WrittenAnswer SheetOf(WrittenSheets sheets, [AsParameters] Kept kept, Word<Side>? side)
     {
-        Keep(response);
-        return TypedResults.Ok<IReadOnlyList<RungFigure>>([
-            .. library
-                .Ladders.SelectMany(ladder => ladder.Rungs)
-                .AsParallel()
-                .AsOrdered()
-                .Select(rung => new RungFigure(
-                    rung.Id,
-                    figures.Of(rung, side?.Value ?? Side.Left, Frame.Together)
-                )),
-        ]);
+        kept.Keep();
+        return new(sheets.Of(side?.Value ?? Side.Left));
     }
-
-    private static void Keep(HttpResponse response) =>
-        response.Headers.CacheControl = "private, max-age=3600";
 }

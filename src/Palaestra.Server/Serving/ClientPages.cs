@@ -1,4 +1,6 @@
+using Microsoft.AspNetCore.StaticFiles;
 using Microsoft.Extensions.FileProviders;
+using Microsoft.Net.Http.Headers;
 using Palaestra.Server.Problems;
 
 namespace Palaestra.Server.Serving;
@@ -6,6 +8,9 @@ namespace Palaestra.Server.Serving;
 /// <summary>The client as it was built: its files, and its page for every address that is no other.</summary>
 public static class ClientPages
 {
+    /// <summary>Where the build puts files whose names say what is in them.</summary>
+    private const string Hashed = "/assets";
+
     /// <summary>
     /// Behind the routes and not among them, so that routing itself tells another method (405) and another content type (415)
     /// from an address that is not there.
@@ -14,30 +19,89 @@ public static class ClientPages
     {
         if (Directory.Exists(settings.ClientFolder))
         {
+            var files = new CompositeFileProvider(
+                new PhysicalFileProvider(settings.ClientFolder),
+                new KeptFiles(settings)
+            );
+            // By its name too the page is the one that knows its build.
+            app.Use(
+                (context, next) =>
+                    ForPages(context) && context.Request.Path == "/index.html"
+                        ? Page(context).ExecuteAsync(context)
+                        : next(Packed(context, files))
+            );
             app.UseStaticFiles(
-                new StaticFileOptions { FileProvider = new PhysicalFileProvider(settings.ClientFolder) }
+                new StaticFileOptions
+                {
+                    FileProvider = files,
+                    ContentTypeProvider = new PackedTypes(),
+                    OnPrepareResponse = file => Prepare(file.Context),
+                }
             );
         }
         app.Use(
             (context, next) =>
-                context.GetEndpoint() is null
-                && (HttpMethods.IsGet(context.Request.Method) || HttpMethods.IsHead(context.Request.Method))
+                ForPages(context)
                 && !context.Request.Path.StartsWithSegments("/api", StringComparison.OrdinalIgnoreCase)
-                    ? Answer(context.Request.Path, settings).ExecuteAsync(context)
+                    ? Answer(context).ExecuteAsync(context)
                     : next(context)
         );
     }
 
-    private static IResult Answer(string? path, Settings settings) =>
-        Path.HasExtension(path) ? Missing() : Page(settings);
+    private static bool ForPages(HttpContext context) =>
+        context.GetEndpoint() is null
+        && (HttpMethods.IsGet(context.Request.Method) || HttpMethods.IsHead(context.Request.Method));
 
-    private static IResult Missing() => Problem.Of(StatusCodes.Status404NotFound, Message.Of("problem.404"));
-
-    private static IResult Page(Settings settings)
+    /// <summary>Points to the smaller one of a file that was packed when the client was built, where the browser takes that.</summary>
+    private static HttpContext Packed(HttpContext context, IFileProvider files)
     {
-        var page = Path.Combine(settings.ClientFolder, "index.html");
-        return File.Exists(page)
-            ? Results.File(page, "text/html; charset=utf-8")
-            : Results.Problem(statusCode: 503, title: "The client is not built yet: run ./palaestra build.");
+        var path = context.Request.Path.Value!;
+        if (ForPages(context) && Path.HasExtension(path))
+        {
+            var takes = context.Request.GetTypedHeaders().AcceptEncoding;
+            var best = PackedTypes.Suffixes.FirstOrDefault(suffix =>
+                takes.Any(t => t.Value == suffix.Encoding && t.Quality is not 0)
+                && files.GetFileInfo(path + suffix.Extension).Exists
+            );
+            context.Request.Path = path + best.Extension;
+        }
+        return context;
+    }
+
+    private static void Prepare(HttpContext context)
+    {
+        var headers = context.Response.Headers;
+        var path = context.Request.Path.Value!;
+        headers.Vary = HeaderNames.AcceptEncoding;
+        headers.CacheControl = path.StartsWith(Hashed, StringComparison.Ordinal) ? Forever : "no-cache";
+        if (PackedTypes.EncodingOf(path) is { } encoding)
+        {
+            headers.ContentEncoding = encoding;
+        }
+    }
+
+    /// <summary>Of what has another address once it is another.</summary>
+    public const string Forever = "public, max-age=31536000, immutable";
+
+    private static IResult Answer(HttpContext context) =>
+        Path.HasExtension(context.Request.Path)
+            ? Problem.Of(StatusCodes.Status404NotFound, Message.Of("problem.404"))
+            : Page(context);
+
+    private static IResult Page(HttpContext context)
+    {
+        if (context.RequestServices.GetRequiredService<ClientBuild>().Now is not { } page)
+        {
+            return Results.Problem(
+                statusCode: 503,
+                title: "The client is not built yet: run ./palaestra build."
+            );
+        }
+        context.Response.Headers.CacheControl = "no-cache";
+        return Results.Bytes(
+            page.Html,
+            "text/html; charset=utf-8",
+            entityTag: new EntityTagHeaderValue($"\"{page.Build}\"")
+        );
     }
 }

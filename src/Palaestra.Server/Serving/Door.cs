@@ -1,5 +1,6 @@
 using System.Net;
 using Microsoft.AspNetCore.HttpOverrides;
+using Palaestra.Server.Library;
 
 namespace Palaestra.Server.Serving;
 
@@ -58,6 +59,7 @@ public static class Door
             app.UseForwardedHeaders();
         }
         app.Use(NoStore);
+        app.Use(Versions);
     }
 
     /// <summary>What an address under /api answers is kept by nobody on the way, unless it says so itself.</summary>
@@ -70,6 +72,26 @@ public static class Door
                 if (context.Response.Headers.CacheControl.Count == 0)
                 {
                     context.Response.Headers.CacheControl = "no-store";
+                }
+                return Task.CompletedTask;
+            });
+        }
+        return next(context);
+    }
+
+    /// <summary>What a page needs to know whether it and what it keeps are of now.</summary>
+    private static Task Versions(HttpContext context, RequestDelegate next)
+    {
+        if (context.Request.Path.StartsWithSegments("/api", StringComparison.Ordinal))
+        {
+            context.Response.OnStarting(() =>
+            {
+                var services = context.RequestServices;
+                var headers = context.Response.Headers;
+                headers[WrittenLibrary.Header] = services.GetRequiredService<WrittenLibrary>().Version;
+                if (services.GetRequiredService<ClientBuild>().Now is { } page)
+                {
+                    headers[ClientBuild.Header] = page.Build;
                 }
                 return Task.CompletedTask;
             });

@@ -1,5 +1,8 @@
+using System.Security.Cryptography;
+using System.Text;
 using System.Text.Json;
 using Palaestra.Data.Keeping;
+using Palaestra.Server.Serving;
 
 namespace Palaestra.Server.Words;
 
@@ -35,6 +38,14 @@ public sealed record ScreenWords(IReadOnlyDictionary<string, string> Own)
 
     /// <summary>A script that stands before the client's and leaves the sentences where it finds them.</summary>
     public string Script => $"globalThis.ownWords={JsonSerializer.Serialize(Own)};\n";
+
+    /// <summary>Another one once the sentences are others.</summary>
+    public string Address => $"/words.js?version={Version}";
+
+    private string Version => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(Script)))[..16];
+
+    /// <summary>Whether this is the version that there is now.</summary>
+    public bool Is(string? version) => version == Version;
 
     private static IEnumerable<(string File, string Id, string Text)> Sentences(string folder)
     {
@@ -79,9 +90,9 @@ public static class ScreenWordEndpoints
     public static void MapScreenWords(this IEndpointRouteBuilder app) =>
         app.MapGet(
                 "/words.js",
-                (ScreenWords words, HttpContext http) =>
+                (ScreenWords words, HttpContext http, string? version) =>
                 {
-                    http.Response.Headers.CacheControl = "no-cache";
+                    http.Response.Headers.CacheControl = words.Is(version) ? ClientPages.Forever : "no-cache";
                     return Results.Text(words.Script, "text/javascript");
                 }
             )

@@ -21,6 +21,7 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
     private readonly string? zone;
     private readonly string? collector;
     private readonly TimeProvider? clock;
+    private readonly string? client;
 
     public RunningServer(
         string mode = "serve",
@@ -28,9 +29,11 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
         string? instruments = null,
         string? zone = null,
         string? collector = null,
-        TimeProvider? clock = null
+        TimeProvider? clock = null,
+        string? client = null
     )
     {
+        this.client = client;
         this.clock = clock;
         this.collector = collector;
         this.zone = zone;
@@ -55,6 +58,7 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
                 {
                     ["PALAESTRA_DATA"] = Folder,
                     ["PALAESTRA_MODE"] = mode,
+                    ["PALAESTRA_CLIENT"] = client,
                     ["PALAESTRA_INSTRUMENTS"] = instruments,
                     ["PALAESTRA_TIME_ZONE"] = zone,
                     ["OTEL_EXPORTER_OTLP_ENDPOINT"] = collector,

@@ -1,0 +1,21 @@
+import { useSyncExternalStore } from "react";
+import { newVersion, onVersions } from "../api/versions";
+import { Button } from "../controls/Button";
+import { Note, Row } from "../controls/layout";
+import { say } from "../words/say";
+
+/** Stands where nothing is under way: a page that is open goes on as it is until somebody wants the new one. */
+export function NewVersion() {
+  const ready = useSyncExternalStore(onVersions, newVersion);
+  if (!ready) return null;
+  return (
+    <Note>
+      <Row $between>
+        <p>{say("frame.a-new-version-is-ready")}</p>
+        <Button $quiet $small onPress={() => location.reload()}>
+          {say("frame.use-it-now")}
+        </Button>
+      </Row>
+    </Note>
+  );
+}

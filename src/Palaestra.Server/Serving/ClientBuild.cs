@@ -1,0 +1,59 @@
+using System.Security.Cryptography;
+using System.Text;
+using Palaestra.Server.Words;
+
+namespace Palaestra.Server.Serving;
+
+/// <summary>The page of the client as it is served: with the clinic's own sentences, and the name of the build it belongs to.</summary>
+/// <param name="Build">The same for as long as the client is the same: a page that knows another one is of before.</param>
+public sealed record ClientPage(string Build, byte[] Html);
+
+/// <summary>The client as it was built last, also where it is built anew while the server runs.</summary>
+public sealed class ClientBuild(Settings settings, ScreenWords words)
+{
+    /// <summary>On every answer under /api: the build that a page loaded now would be of.</summary>
+    public const string Header = "Palaestra-Client";
+
+    private const string WordsTag = "<script vite-ignore src=\"/words.js\"></script>";
+
+    private volatile Made? made;
+
+    private sealed record Made(DateTime WrittenAt, ClientPage Page);
+
+    /// <summary>None: the client is not built.</summary>
+    public ClientPage? Now
+    {
+        get
+        {
+            var file = new FileInfo(Path.Combine(settings.ClientFolder, "index.html"));
+            if (!file.Exists)
+            {
+                return null;
+            }
+            var last = made;
+            if (last is null || last.WrittenAt != file.LastWriteTimeUtc)
+            {
+                made = last = new(file.LastWriteTimeUtc, Make(File.ReadAllText(file.FullName)));
+            }
+            return last.Page;
+        }
+    }
+
+    private ClientPage Make(string html)
+    {
+        var script = words.Own.Count == 0 ? "" : $"<script src=\"{words.Address}\"></script>";
+        var said = html.Replace("<script  src=\"/words.js\"></script>", script, StringComparison.Ordinal)
+            .Replace(WordsTag, script, StringComparison.Ordinal);
+        var build = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(said)))[..16];
+        return new(
+            build,
+            Encoding.UTF8.GetBytes(
+                said.Replace(
+                    "</head>",
+                    $"<meta name=\"palaestra-client\" content=\"{build}\" /></head>",
+                    StringComparison.Ordinal
+                )
+            )
+        );
+    }
+}
