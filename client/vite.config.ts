@@ -1,33 +1,42 @@
+import { readFileSync } from "node:fs";
 import locales from "@react-aria/optimize-locales-plugin";
 import react from "@vitejs/plugin-react";
 import type { Plugin } from "vite";
 import { defineConfig } from "vitest/config";
 import { packed } from "./packed.ts";
-import { compiled, files, folder, saidFrom, sentences } from "./words.mjs";
+import { compiled, files, folder, saidIn, sentences } from "./words.mjs";
 
 /**
- * The sentences of the screens, parsed when the client is built, in two parts: those of the door, which the first page says, and
- * those of the rooms behind it.
+ * The sentences of the screens, parsed when the client is built: each module brings those it says, so that they are loaded with
+ * it and not before.
  */
 function words(): Plugin {
-  const door = "virtual:words/door";
-  const rooms = "virtual:words/rooms";
+  const named = "virtual:words:";
+  const texts = sentences();
   return {
     name: "words",
-    resolveId: (id) => (id === door || id === rooms ? `\0${id}` : null),
+    resolveId: (id) => (id.startsWith(named) ? `\0${id}` : null),
     load(id) {
-      if (id !== `\0${door}` && id !== `\0${rooms}`) return null;
+      if (!id.startsWith(`\0${named}`)) return null;
       files().forEach((name) => this.addWatchFile(folder + name));
-      const texts = sentences();
-      const first = saidFrom(`${import.meta.dirname}/src/main.tsx`, texts);
-      const part = Object.entries(texts).filter(([sentence]) => first.has(sentence) === (id === `\0${door}`));
-      return `export default JSON.parse(${JSON.stringify(JSON.stringify(compiled(Object.fromEntries(part))))})`;
+      const said = saidIn(readFileSync(id.slice(named.length + 1), "utf8"), sentences());
+      const parsed = JSON.stringify(JSON.stringify(compiled(said)));
+      return `import { learn } from "${import.meta.dirname}/src/words/say.ts"; learn(JSON.parse(${parsed}));`;
+    },
+    transform: {
+      filter: { id: /\/src\/.*(?<!\.d)\.tsx?$/ },
+      handler: (code, id) =>
+        Object.keys(saidIn(code, texts)).length > 0
+          ? { code: `import "${named}${id}";${code}`, map: null }
+          : null,
     },
   };
 }
 
 /** Letters of the first page are asked for with the page, not after its styles. */
 function earlyFonts(): Plugin {
+  // What is read first, first; the script goes before the others.
+  const first = /latin-400-normal/;
   const early =
     /(atkinson-hyperlegible-next-latin-(400|600)-normal|bricolage-grotesque-latin-wght-normal)-.*\.woff2$/;
   return {
@@ -40,7 +49,14 @@ function earlyFonts(): Plugin {
           .map((file) => ({
             tag: "link",
             injectTo: "head-prepend",
-            attrs: { rel: "preload", as: "font", type: "font/woff2", href: `/${file}`, crossorigin: true },
+            attrs: {
+              rel: "preload",
+              as: "font",
+              type: "font/woff2",
+              href: `/${file}`,
+              crossorigin: true,
+              ...(first.test(file) ? {} : { fetchpriority: "low" }),
+            },
           })),
     },
   };
@@ -75,7 +91,7 @@ export default defineConfig(({ command }) => ({
           groups: [
             // One file for the door; what pages have in common in few, by which of them need it.
             { name: "door", tags: ["$initial"] },
-            { name: "shared", minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 20_000 },
+            { name: "shared", minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 6_000 },
           ],
         },
       },

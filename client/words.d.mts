@@ -5,4 +5,4 @@ export function files(): string[];
 export function sentences(): Record<string, string>;
 export function compiled(texts: Record<string, string>): Record<string, MessageFormatElement[]>;
 export function declarations(texts: Record<string, string>): string;
-export function saidFrom(file: string, texts: Record<string, string>): Set<string>;
+export function saidIn(source: string, texts: Record<string, string>): Record<string, string>;

@@ -1,5 +1,4 @@
-import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
-import path from "node:path";
+import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { parse } from "@formatjs/icu-messageformat-parser";
 import { names } from "./src/words/names.mjs";
 
@@ -28,29 +27,14 @@ function parsed(id, text) {
 export const compiled = (texts) =>
   Object.fromEntries(Object.entries(texts).map(([id, text]) => [id, parsed(id, text)]));
 
-const extensions = ["", ".ts", ".tsx", ".mjs"];
-
-/** The files a module imports at once: not those it asks for later by import(), and no types. */
-function imported(file, source) {
-  const names = [...source.matchAll(/^(?:import|export)\s(?!type\b)[^;]*?from\s+"(\.[^"]+)"/gm)].map(
-    (m) => m[1],
+/** The sentences that a module names. @param {string} source @param {Record<string, string>} texts */
+export const saidIn = (source, texts) =>
+  Object.fromEntries(
+    [...source.matchAll(/"([a-z-]+\.[a-z0-9-]+)"/g)]
+      .map((m) => m[1])
+      .filter((id) => id in texts)
+      .map((id) => [id, texts[id]]),
   );
-  return names
-    .flatMap((name) => extensions.map((extension) => path.resolve(path.dirname(file), name + extension)))
-    .filter((there) => path.extname(there) !== "" && existsSync(there));
-}
-
-/**
- * The ids that a module names, or one it imports at once, or one that does: what has to be there before it can speak.
- * @param {string} file @param {Record<string, string>} texts @returns {Set<string>}
- */
-export function saidFrom(file, texts, seen = new Set()) {
-  if (seen.has(file)) return new Set();
-  seen.add(file);
-  const source = readFileSync(file, "utf8");
-  const mine = [...source.matchAll(/"([a-z-]+\.[a-z0-9-]+)"/g)].map((m) => m[1]).filter((id) => id in texts);
-  return new Set([...mine, ...imported(file, source).flatMap((there) => [...saidFrom(there, texts, seen)])]);
-}
 
 /** The types by which a sentence that is missing, or said with other values than it names, does not compile. */
 export function declarations(texts) {

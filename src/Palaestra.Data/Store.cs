@@ -28,6 +28,13 @@ public static class Store
     public static PalaestraDb Open(string folder) =>
         new(new DbContextOptionsBuilder<PalaestraDb>().UseSqlite(ConnectionString(folder)).Options);
 
+    /// <summary>Makes what every store of this process shares: what its tables look like. Nothing is opened.</summary>
+    public static void MakeModel(string folder)
+    {
+        using var db = Open(folder);
+        _ = db.Model;
+    }
+
     /// <summary>
     /// Brings the file to the present schema; the caller holds the folder's lock. An existing file is copied beside itself first;
     /// a migration that was broken off begins again from that copy.

@@ -84,6 +84,12 @@ if (commanded is { } exitCode)
 
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
+// The model of the store is made beside the rest of the start: whoever opens the store first would wait for it.
+if (!describing)
+{
+    _ = Task.Run(() => Store.MakeModel(settings.DataFolder));
+}
+
 // Read beside the rest of the start; its errors stop the start below.
 var library = Task.Run(() =>
     LibraryLoader.Load(
@@ -162,6 +168,7 @@ builder.Services.AddSingleton(services => new FigureStore(
 ));
 builder.Services.AddSingleton<WrittenLibrary>();
 builder.Services.AddSingleton<WrittenSheets>();
+builder.Services.AddScoped<Kept>();
 builder.Services.AddSingleton<ClientBuild>();
 builder.Services.AddScoped<AuditTrail>();
 builder.Services.AddScoped<Amending>();
@@ -221,6 +228,7 @@ if (!describing)
     builder.Services.AddHostedService(services => services.GetRequiredService<StandingWorker>());
     builder.Services.AddHostedService(services => services.GetRequiredService<AuditWriter>());
     builder.Services.AddHostedService<KeptBuild>();
+    builder.Services.AddHostedService<WarmUp>();
 }
 builder.Services.AddScoped<WhoIsHere>();
 builder.Services.AddScoped<Author>();
@@ -304,6 +312,10 @@ builder.Services.AddAuthorization(options =>
 );
 
 var app = builder.Build();
+
+// Beside the rest of the start, as the library.
+var store = describing ? Task.CompletedTask : Task.Run(() => PrepareStore(app, settings, library));
+
 app.UseDoor(settings);
 app.UseExceptionHandler();
 app.UseStatusCodePages();
@@ -319,7 +331,10 @@ app.UseRateLimiter();
 app.MapOpenApi().AllowAnonymous();
 app.MapApiReference();
 app.MapHealthChecks("/health", new() { ResponseWriter = StoreHealth.Write }).AllowAnonymous();
-var api = app.MapGroup("").RefuseNullMembers().AddEndpointFilterFactory(OpenCase.Find);
+var api = app.MapGroup("")
+    .RefuseUnreadParameters()
+    .RefuseNullMembers()
+    .AddEndpointFilterFactory(OpenCase.Find);
 api.MapSignIn();
 api.MapAccount();
 api.MapSecondFactor();
@@ -360,7 +375,6 @@ api.MapLookBack();
 api.MapCompute();
 app.MapScreenWords();
 
-var store = describing ? Task.CompletedTask : Task.Run(() => PrepareStore(app, settings, library));
 try
 {
     await library;

@@ -2,14 +2,10 @@ import { useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect } from "react";
 import { dayQuery, libraryQuery, useStart } from "../api/queries";
 import { Page, ProblemNote } from "../controls/layout";
-import { learn } from "../words/say";
 import { SignInPage } from "./SignInPage";
 
-/** What lies behind the door, and before it the sentences that it says while it is loaded. */
-async function inside() {
-  learn((await import("virtual:words/rooms")).default);
-  return import("../Inside");
-}
+/** What lies behind the door. */
+const inside = () => import("../Inside");
 
 const Inside = lazy(() => inside().then((loaded) => ({ default: loaded.Inside })));
 

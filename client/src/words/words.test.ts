@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { compiled, declarations, saidFrom, sentences } from "../../words.mjs";
+import { compiled, declarations, saidIn, sentences } from "../../words.mjs";
 import { ownParser, withOwn } from "./own";
 import types from "./sentences.d.ts?raw";
 
@@ -32,14 +32,15 @@ describe("the sentences of the screens", () => {
   });
 });
 
-describe("the sentences of the door", () => {
-  const door = saidFrom(`${import.meta.dirname}/../main.tsx`, texts);
+describe("the sentences of a module", () => {
+  it("are those it names, and no other words in quotes", () => {
+    const source = `say("day.now"); open("day.json"); const path = "./day.now"; say("day.nothing-of-the-kind");`;
+    expect(saidIn(source, texts)).toEqual({ "day.now": texts["day.now"] });
+  });
 
-  it("are those of the sign-in and what it imports, and of nothing behind it", () => {
-    expect([...door]).toEqual(
-      expect.arrayContaining(["sign-in.sign-in", "frame.password", "api.the-server-does-not-answer"]),
-    );
-    expect([...door].filter((id) => /^(planning|findings|visits|day|library)\./.test(id))).toEqual([]);
+  it("come with it", async () => {
+    const { say } = await import("./say");
+    expect(say("day.now")).toBe(texts["day.now"]);
   });
 });
 

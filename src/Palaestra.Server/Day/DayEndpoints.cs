@@ -146,7 +146,7 @@ public static class DayEndpoints
         db.Standings.CountAsync(s => s.Stale, gone);
 
     /// <summary>At most one entry a client: the most pressing.</summary>
-    private static async Task<(List<WorklistEntry> Top, int Count)> Pile(DateOnly today, PalaestraDb db)
+    internal static async Task<(List<WorklistEntry> Top, int Count)> Pile(DateOnly today, PalaestraDb db)
     {
         var due = db.Pile.AsNoTracking().Where(row => row.From <= today);
         var count = await due.Select(row => row.EpisodeId).Distinct().CountAsync();

@@ -1,5 +1,4 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Mvc;
 using Palaestra.Core.Body;
 using Palaestra.Core.Library;
 using Palaestra.Server.Description;
@@ -51,19 +50,15 @@ public sealed record LibraryView(
 
 public sealed record RungFigure(string RungId, Figure Figure);
 
-/// <summary>How long a browser keeps an answer.</summary>
-/// <param name="Version">As the last answer's header told it; none: whoever asks does not know it.</param>
-public sealed record Kept(
-    [property: FromQuery(Name = "version")] string? Version,
-    WrittenLibrary Written,
-    HttpResponse Response
-)
+/// <summary>How long a browser keeps an answer about the library.</summary>
+public sealed class Kept(WrittenLibrary written, IHttpContextAccessor http)
 {
     /// <summary>By the version of now: for good. Without: an hour, since a browser cannot know when it changes.</summary>
-    public void Keep() =>
-        Response.Headers.CacheControl =
-            Version is null ? "private, max-age=3600"
-            : Version == Written.Version ? "private, max-age=31536000, immutable"
+    /// <param name="version">As the last answer's header told it; none: whoever asks does not know it.</param>
+    public void By(string? version) =>
+        http.HttpContext!.Response.Headers.CacheControl =
+            version is null ? "private, max-age=3600"
+            : version == written.Version ? "private, max-age=31536000, immutable"
             : "no-store";
 }
 
@@ -89,21 +84,22 @@ public static class LibraryEndpoints
             .Described("GetFaultFigure", "The drawing of a fault on a rung.", 404);
     }
 
-    private static WrittenAnswer Library([AsParameters] Kept kept)
+    private static WrittenAnswer Library(WrittenLibrary written, Kept kept, string? version)
     {
         // Without a version it is not kept at all: it changes with the clinic's policies.
-        if (kept.Version is not null)
+        if (version is not null)
         {
-            kept.Keep();
+            kept.By(version);
         }
-        return new(kept.Written.Answer);
+        return new(written.Answer);
     }
 
     private static Results<Ok<Figure>, ProblemHttpResult> FigureOf(
         string rungId,
         PracticeLibrary library,
         FigureStore figures,
-        [AsParameters] Kept kept,
+        Kept kept,
+        string? version,
         Word<Side>? side,
         Word<Frame>? frame,
         Word<View>? view,
@@ -118,7 +114,7 @@ public static class LibraryEndpoints
         {
             return Problem.Field("range", Message.Of("dose.range"));
         }
-        kept.Keep();
+        kept.By(version);
         return TypedResults.Ok(
             figures.Of(rung, side?.Value ?? Side.Left, frame?.Value ?? Frame.End, view?.Value, range ?? 1)
         );
@@ -128,7 +124,8 @@ public static class LibraryEndpoints
         string rungId,
         PracticeLibrary library,
         FigureStore figures,
-        [AsParameters] Kept kept,
+        Kept kept,
+        string? version,
         Word<Side>? side,
         Word<View>? view
     )
@@ -137,7 +134,7 @@ public static class LibraryEndpoints
         {
             return Problem.NotFound("rung");
         }
-        kept.Keep();
+        kept.By(version);
         return TypedResults.Ok(figures.Moving(rung, side?.Value ?? Side.Left, view?.Value));
     }
 
@@ -146,7 +143,8 @@ public static class LibraryEndpoints
         string fault,
         PracticeLibrary library,
         FigureStore figures,
-        [AsParameters] Kept kept,
+        Kept kept,
+        string? version,
         Word<Side>? side,
         Word<View>? view
     )
@@ -162,14 +160,14 @@ public static class LibraryEndpoints
         {
             return Problem.NotFound("fault-drawing");
         }
-        kept.Keep();
+        kept.By(version);
         return TypedResults.Ok(figure);
     }
 
     /// <summary>Everything at once for the sheet of all rungs: the movement of each in one picture.</summary>
-    private static WrittenAnswer SheetOf(WrittenSheets sheets, [AsParameters] Kept kept, Word<Side>? side)
+    private static WrittenAnswer SheetOf(WrittenSheets sheets, Kept kept, string? version, Word<Side>? side)
     {
-        kept.Keep();
+        kept.By(version);
         return new(sheets.Of(side?.Value ?? Side.Left));
     }
 }

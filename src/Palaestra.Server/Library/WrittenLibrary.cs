@@ -42,18 +42,18 @@ public sealed class WrittenLibrary(
     /// <summary>On every answer under /api: the version of library and drawings that is in force.</summary>
     public const string Header = "Palaestra-Content";
 
-    private volatile Edition? last;
+    private volatile Writing? last;
 
     /// <param name="Library">What it was written from.</param>
     /// <param name="Sentences">And how things were said then.</param>
     /// <param name="Version">Of content, policies, words and of the code that draws.</param>
-    private sealed record Edition(PracticeLibrary Library, Catalog Sentences, Written Answer, string Version);
+    private sealed record Writing(PracticeLibrary Library, Catalog Sentences, Written Answer, string Version);
 
     public string Version => Now.Version;
 
     public Written Answer => Now.Answer;
 
-    private Edition Now
+    private Writing Now
     {
         get
         {

@@ -1,0 +1,152 @@
+// In a real browser: what really goes over the wire, in how many requests, and when a page can be used, at the speed of a poor line.
+import { spawn } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { createRequire } from "node:module";
+import { tmpdir } from "node:os";
+import path from "node:path";
+
+const { chromium } = createRequire(path.resolve("tests/e2e/package.json"))("@playwright/test");
+const port = 5197;
+const address = `http://127.0.0.1:${port}`;
+const folder = mkdtempSync(path.join(tmpdir(), "palaestra-bench-"));
+const server = spawn("dotnet", ["artifacts/server/Palaestra.Server.dll"], {
+  stdio: ["ignore", "ignore", "inherit"],
+  env: { ...process.env, PALAESTRA_MODE: "demo", PALAESTRA_DATA: folder, PALAESTRA_CLIENT: path.resolve("client/dist"), ASPNETCORE_URLS: address },
+});
+while (!(await fetch(`${address}/health`).then((r) => r.ok, () => false))) await new Promise((r) => setTimeout(r, 50));
+
+const account = JSON.parse(readFileSync("content/demo/scenario.json", "utf8")).accounts[0];
+const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu"] });
+
+/** 1.6 Mbit/s down and up, 150 ms there and back: a poor line, as common practice in such measurements has it. */
+const poor = { offline: false, downloadThroughput: 1_600_000 / 8, uploadThroughput: 1_600_000 / 8, latency: 150 };
+
+/** A browser of its own with an empty cache, and a count of what goes over its wire. */
+async function fresh({ line = poor, signedIn = false } = {}) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  if (signedIn) await context.request.post(`${address}/api/sign-in`, { data: { email: account.email, password: account.password } });
+  const page = await context.newPage();
+  const cdp = await context.newCDPSession(page);
+  await cdp.send("Network.enable");
+  await cdp.send("Network.emulateNetworkConditions", line);
+  const asked = new Map();
+  cdp.on("Network.requestWillBeSent", ({ requestId, request, type }) => asked.set(requestId, { url: request.url, type, bytes: 0, cached: false }));
+  cdp.on("Network.requestServedFromCache", ({ requestId }) => Object.assign(asked.get(requestId) ?? {}, { cached: true }));
+  cdp.on("Network.responseReceived", ({ requestId, response }) => {
+    const one = asked.get(requestId);
+    if (one) Object.assign(one, { cached: one.cached || response.fromDiskCache || response.fromPrefetchCache, status: response.status });
+  });
+  cdp.on("Network.loadingFinished", ({ requestId, encodedDataLength }) => Object.assign(asked.get(requestId) ?? {}, { bytes: encodedDataLength, done: true }));
+  const count = () => {
+    const wire = [...asked.values()].filter((one) => !one.cached && one.bytes > 0);
+    const sum = (which) => wire.filter(which).reduce((all, one) => all + one.bytes, 0);
+    return {
+      requests: wire.length,
+      bytes: sum(() => true),
+      script: sum((one) => one.type === "Script" || one.url.endsWith(".js")),
+      urls: wire.map((one) => `${new URL(one.url).pathname}${new URL(one.url).search} ${one.bytes}`),
+    };
+  };
+  return { context, page, count, forget: () => asked.clear() };
+}
+
+const figures = {};
+const rows = [];
+const kB = (bytes) => (bytes / 1000).toFixed(0);
+function note(key, what, { bytes, script, requests }, times) {
+  const ms = times ? Math.round([...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]) : null;
+  figures[key] = { bytes, script, requests, ms };
+  rows.push(`| ${what} | ${kB(bytes)} | ${kB(script)} | ${requests} | ${ms === null ? "" : (ms / 1000).toFixed(2)} |`);
+}
+
+const signInShown = (page) => page.getByRole("textbox", { name: "E-mail" }).waitFor();
+const dayShown = (page) => page.getByRole("link", { name: /Maris Telleke/ }).first().waitFor();
+
+/** The median of three, each with a browser of its own; counted when the page can be used. */
+async function loaded(key, what, where, shown, options) {
+  const times = [];
+  let last;
+  for (let i = 0; i < 3; i++) {
+    const { context, page, count } = await fresh(options);
+    const began = performance.now();
+    await page.goto(address + where, { waitUntil: "commit" });
+    await shown(page);
+    times.push(performance.now() - began);
+    last = count();
+    await context.close();
+  }
+  note(key, what, last, times);
+  if (process.env.WIRE_NAMES) console.error(key, last.urls);
+}
+
+await loaded("sign-in", "the sign-in page, nothing kept", "/", signInShown);
+await loaded("day", "the day, signed in, nothing kept", "/", dayShown, { signedIn: true });
+
+// After the sign-in, as somebody types: what was fetched at rest meanwhile counts too.
+{
+  const { context, page, count, forget } = await fresh();
+  await page.goto(address);
+  await signInShown(page);
+  await page.waitForLoadState("networkidle");
+  forget();
+  await page.getByRole("textbox", { name: "E-mail" }).fill(account.email);
+  await page.getByLabel("Password").fill(account.password);
+  const began = performance.now();
+  await page.getByRole("button", { name: "Sign in", exact: true }).click();
+  await dayShown(page);
+  note("signed-in", "from the sign-in to the day", count(), [performance.now() - began]);
+  await page.waitForLoadState("networkidle");
+  forget();
+  const again = performance.now();
+  await page.goto(address, { waitUntil: "commit" });
+  await dayShown(page);
+  const next = count();
+  note("next-visit", "the day again, later", next, [performance.now() - again]);
+  figures["next-visit"].urls = next.urls.map((url) => url.split(" ")[0]);
+  await context.close();
+}
+
+// Any other page beyond what the day has loaded; nothing is fetched at rest here, so that each is seen alone.
+{
+  const stations = ["ask", "screen", "findings", "plan", "session", "decide", "take-home", "progress", "letter", "note", "chart"];
+  const plain = ["/clients", "/library", "/settings", "/clinic", "/people", "/account"];
+  const day = await (async () => {
+    const { context, page } = await fresh({ line: { ...poor, downloadThroughput: -1, uploadThroughput: -1, latency: 0 }, signedIn: true });
+    await page.goto(address);
+    await dayShown(page);
+    const href = await page.getByRole("link", { name: /Maris Telleke/ }).first().getAttribute("href");
+    await context.close();
+    return href;
+  })();
+  const visit = day.split("/").slice(0, 5).join("/");
+  let most = { script: 0 };
+  for (const where of [...plain, ...stations.map((station) => `${visit}/${station}`)]) {
+    const { context, page, count, forget } = await fresh({ line: { ...poor, downloadThroughput: -1, uploadThroughput: -1, latency: 0 }, signedIn: true });
+    await page.addInitScript(() => {
+      window.requestIdleCallback = () => 0;
+    });
+    await page.goto(address);
+    await dayShown(page);
+    await page.waitForLoadState("networkidle");
+    forget();
+    await page.evaluate((to) => {
+      history.pushState(null, "", to);
+      dispatchEvent(new PopStateEvent("popstate"));
+    }, where);
+    await page.waitForTimeout(1500);
+    const beyond = count();
+    const name = where.startsWith(visit) ? where.split("/").at(-1) : where;
+    figures[`page ${name}`] = { script: beyond.script, bytes: beyond.bytes, requests: beyond.requests };
+    if (beyond.script > most.script) most = { ...beyond, name };
+    await context.close();
+  }
+  rows.push(`| the heaviest other page beyond the day (${most.name}) | ${kB(most.bytes)} | ${kB(most.script)} | ${most.requests} | |`);
+}
+
+await browser.close();
+server.kill();
+await new Promise((resolve) => server.once("exit", resolve));
+rmSync(folder, { recursive: true, force: true });
+console.log("\n| over the wire, 1.6 Mbit/s and 150 ms | kB | of it script, kB | requests | usable after, s |\n|---|---|---|---|---|");
+console.log(rows.join("\n"));
+if (process.env.BENCH_JSON) writeFileSync(process.env.BENCH_JSON, JSON.stringify(figures, null, 2));
