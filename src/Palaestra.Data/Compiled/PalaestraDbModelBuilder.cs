@@ -11,7 +11,7 @@ namespace Palaestra.Data.Compiled
     public partial class PalaestraDbModel
     {
         private PalaestraDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("98c6428f-007c-499e-9b24-24fdc7d6f30b"), entityTypeCount: 35)
+            : base(skipDetectChanges: false, modelId: new Guid("70715b92-08fc-4e71-8a26-6f7deef91d25"), entityTypeCount: 35)
         {
         }
 

@@ -1,0 +1,106 @@
+import { cpSync, existsSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { expect, type Page, test } from "@playwright/test";
+import { enter, expectAccessible, liveCounts, station } from "./hands";
+import { Server } from "./server";
+
+const dist = path.resolve(import.meta.dirname, "../../client/dist");
+const client = mkdtempSync(path.join(tmpdir(), "palaestra-client-"));
+const server = new Server("demo", 5243, undefined, { PALAESTRA_CLIENT: client });
+
+/** The client under other names, as the next build would have them; nothing of the one before stays in its folder. */
+function build(mark: string) {
+  rmSync(client, { recursive: true, force: true });
+  cpSync(dist, client, { recursive: true, filter: (file) => !/\.(br|gz)$/.test(file) });
+  const assets = path.join(client, "assets");
+  const named = readdirSync(assets).filter((file) => /\.(js|css)$/.test(file));
+  const renamed = (text: string) =>
+    named.reduce((all, file) => all.replaceAll(file, file.replace(/\.(js|css)$/, `${mark}.$1`)), text);
+  for (const file of [path.join(client, "index.html"), ...named.map((file) => path.join(assets, file))])
+    writeFileSync(file, renamed(readFileSync(file, "utf8")));
+  for (const file of named) renameSync(path.join(assets, file), path.join(assets, renamed(file)));
+}
+
+/** As a clinic is renewed: the server is stopped and started with the next version beside the same data. */
+async function renew(mark: string) {
+  await server.kill();
+  build(mark);
+  await server.start();
+  await kept(mark);
+}
+
+const kept = (mark: string) =>
+  expect
+    .poll(() => {
+      const folder = path.join(server.folder, "client");
+      const builds = existsSync(folder) ? readdirSync(folder).filter((name) => !name.endsWith(".part")) : [];
+      return builds.some((name) =>
+        readdirSync(path.join(folder, name, "assets")).some((file) => file.endsWith(`${mark}.js`)),
+      );
+    })
+    .toBe(true);
+
+const buildOf = (page: Page) => page.locator('meta[name="palaestra-client"]').getAttribute("content");
+
+test.beforeAll(async () => {
+  build("one");
+  await server.start();
+  await kept("one");
+});
+test.afterAll(async () => {
+  await server.close();
+  rmSync(client, { recursive: true, force: true });
+});
+
+test("an update while a screen is live interrupts nothing, and is taken when somebody wants it", async ({ page }) => {
+  // Nothing is loaded before it is needed: what comes after the update has to be found after it.
+  await page.addInitScript(() => {
+    window.requestIdleCallback = () => 0;
+  });
+  await enter(page, server, /Sorrel|Ines/);
+  const first = await buildOf(page);
+  await page.getByRole("link", { name: /Maris Telleke/ }).first().click();
+  await station(page, "Screen");
+  await page.getByRole("button", { name: "Begin the screen" }).click();
+  await page.getByRole("button", { name: "Do Leg lowering now" }).click();
+  await page.getByRole("button", { name: /^Start/ }).click();
+  const rep = page.getByRole("button", { name: /^(Rep done|Start hold)$/ });
+  await rep.first().click();
+  const before = await liveCounts(page);
+
+  await renew("two");
+
+  await rep.first().click();
+  await rep.first().click();
+  await expect.poll(() => liveCounts(page)).not.toEqual(before);
+  await expect(page.getByText("A new version is ready.")).toHaveCount(0);
+  const steps = page.getByRole("navigation", { name: "Steps of the visit" });
+  await expect(steps.getByRole("status")).toHaveText("saved");
+
+  // A page of the build before, first asked for after the update.
+  await station(page, "Session");
+  await expect(steps.getByRole("link", { name: "Session" })).toHaveAttribute("aria-current", "page");
+  await expect(page.getByRole("main").getByRole("heading").first()).toBeVisible();
+  await page.getByRole("link", { name: "The day" }).first().click();
+  await expect(page.getByText("A new version is ready.")).toBeVisible();
+  await expectAccessible(page, "the day with a new version");
+  await page.getByRole("button", { name: "Use it now" }).click();
+  await expect.poll(() => buildOf(page)).not.toBe(first);
+  await expect(page.getByRole("link", { name: /Maris Telleke/ }).first()).toBeVisible();
+  await expect(page.getByText("A new version is ready.")).toHaveCount(0);
+});
+
+test("a page left open over two updates says so, and is loaded anew by one press", async ({ page }) => {
+  await page.addInitScript(() => {
+    window.requestIdleCallback = () => 0;
+  });
+  await enter(page, server, /Sorrel|Ines/);
+  await renew("three");
+  await renew("four");
+  await page.getByRole("link", { name: "Clients", exact: true }).click();
+  await expect(page.getByRole("alert")).toContainText("This page could not be shown");
+  await expectAccessible(page, "a page that could not be loaded");
+  await page.getByRole("button", { name: "Load again" }).click();
+  await expect(page.getByRole("heading", { name: "Clients" })).toBeVisible();
+});
