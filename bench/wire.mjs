@@ -1,6 +1,6 @@
 // In a real browser: what really goes over the wire, in how many requests, and when a page can be used, at the speed of a poor line.
 import { spawn } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
 import path from "node:path";
@@ -50,12 +50,10 @@ async function fresh({ line = poor, signedIn = false } = {}) {
   return { context, page, count, forget: () => asked.clear() };
 }
 
-const figures = {};
 const rows = [];
 const kB = (bytes) => (bytes / 1000).toFixed(0);
-function note(key, what, { bytes, script, requests }, times) {
+function note(what, { bytes, script, requests }, times) {
   const ms = times ? Math.round([...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]) : null;
-  figures[key] = { bytes, script, requests, ms };
   rows.push(`| ${what} | ${kB(bytes)} | ${kB(script)} | ${requests} | ${ms === null ? "" : (ms / 1000).toFixed(2)} |`);
 }
 
@@ -63,7 +61,7 @@ const signInShown = (page) => page.getByRole("textbox", { name: "E-mail" }).wait
 const dayShown = (page) => page.getByRole("link", { name: /Maris Telleke/ }).first().waitFor();
 
 /** The median of three, each with a browser of its own; counted when the page can be used. */
-async function loaded(key, what, where, shown, options) {
+async function loaded(what, where, shown, options) {
   const times = [];
   let last;
   for (let i = 0; i < 3; i++) {
@@ -75,12 +73,12 @@ async function loaded(key, what, where, shown, options) {
     last = count();
     await context.close();
   }
-  note(key, what, last, times);
-  if (process.env.WIRE_NAMES) console.error(key, last.urls);
+  note(what, last, times);
+  if (process.env.WIRE_NAMES) console.error(what, last.urls);
 }
 
-await loaded("sign-in", "the sign-in page, nothing kept", "/", signInShown);
-await loaded("day", "the day, signed in, nothing kept", "/", dayShown, { signedIn: true });
+await loaded("the sign-in page, nothing kept", "/", signInShown);
+await loaded("the day, signed in, nothing kept", "/", dayShown, { signedIn: true });
 
 // After the sign-in, as somebody types: what was fetched at rest meanwhile counts too.
 {
@@ -94,15 +92,15 @@ await loaded("day", "the day, signed in, nothing kept", "/", dayShown, { signedI
   const began = performance.now();
   await page.getByRole("button", { name: "Sign in", exact: true }).click();
   await dayShown(page);
-  note("signed-in", "from the sign-in to the day", count(), [performance.now() - began]);
+  note("from the sign-in to the day", count(), [performance.now() - began]);
   await page.waitForLoadState("networkidle");
   forget();
   const again = performance.now();
   await page.goto(address, { waitUntil: "commit" });
   await dayShown(page);
   const next = count();
-  note("next-visit", "the day again, later", next, [performance.now() - again]);
-  figures["next-visit"].urls = next.urls.map((url) => url.split(" ")[0]);
+  note("the day again, later", next, [performance.now() - again]);
+  if (process.env.WIRE_NAMES) console.error("the day again", next.urls);
   await context.close();
 }
 
@@ -119,7 +117,7 @@ await loaded("day", "the day, signed in, nothing kept", "/", dayShown, { signedI
     return href;
   })();
   const visit = day.split("/").slice(0, 5).join("/");
-  let most = { script: 0 };
+  let most = { script: 0, bytes: 0, requests: 0 };
   for (const where of [...plain, ...stations.map((station) => `${visit}/${station}`)]) {
     const { context, page, count, forget } = await fresh({ line: { ...poor, downloadThroughput: -1, uploadThroughput: -1, latency: 0 }, signedIn: true });
     await page.addInitScript(() => {
@@ -136,11 +134,11 @@ await loaded("day", "the day, signed in, nothing kept", "/", dayShown, { signedI
     await page.waitForTimeout(1500);
     const beyond = count();
     const name = where.startsWith(visit) ? where.split("/").at(-1) : where;
-    figures[`page ${name}`] = { script: beyond.script, bytes: beyond.bytes, requests: beyond.requests };
+    if (process.env.WIRE_NAMES) console.error(name, beyond.script);
     if (beyond.script > most.script) most = { ...beyond, name };
     await context.close();
   }
-  rows.push(`| the heaviest other page beyond the day (${most.name}) | ${kB(most.bytes)} | ${kB(most.script)} | ${most.requests} | |`);
+  rows.push(`| the heaviest other page beyond the day, its script at once | ${kB(most.bytes)} | ${kB(most.script)} | ${most.requests} | |`);
 }
 
 await browser.close();
@@ -149,4 +147,3 @@ await new Promise((resolve) => server.once("exit", resolve));
 rmSync(folder, { recursive: true, force: true });
 console.log("\n| over the wire, 1.6 Mbit/s and 150 ms | kB | of it script, kB | requests | usable after, s |\n|---|---|---|---|---|");
 console.log(rows.join("\n"));
-if (process.env.BENCH_JSON) writeFileSync(process.env.BENCH_JSON, JSON.stringify(figures, null, 2));

@@ -1,6 +1,6 @@
 import { useRouteError } from "react-router";
 import { Button } from "../controls/Button";
-import { Note, Page, Small, Stack } from "../controls/layout";
+import { Note, Page, Row, Small, Stack } from "../controls/layout";
 import { say } from "../words/say";
 
 /** Where a page could not be loaded, or broke: what was tapped is kept, and the way on is one press. */
@@ -12,9 +12,12 @@ export function LoadFailed() {
         <Stack $gap={3}>
           <h1>{say("frame.this-page-could-not-be-shown")}</h1>
           <p>{say("frame.what-was-tapped-is-kept")}</p>
-          <div>
+          <Row $gap={4}>
             <Button onPress={() => location.reload()}>{say("frame.load-again")}</Button>
-          </div>
+            <a href="/" style={{ color: "inherit", fontWeight: 600 }}>
+              {say("frame.the-day")}
+            </a>
+          </Row>
           <Small>{error instanceof Error ? error.message : String(error)}</Small>
         </Stack>
       </Note>

@@ -9,13 +9,15 @@ export function NewVersion() {
   const ready = useSyncExternalStore(onVersions, newVersion);
   if (!ready) return null;
   return (
-    <Note>
-      <Row $between>
-        <p>{say("frame.a-new-version-is-ready")}</p>
-        <Button $quiet $small onPress={() => location.reload()}>
-          {say("frame.use-it-now")}
-        </Button>
-      </Row>
-    </Note>
+    <div style={{ marginBottom: 16 }}>
+      <Note>
+        <Row $between>
+          <p>{say("frame.a-new-version-is-ready")}</p>
+          <Button $quiet $small onPress={() => location.reload()}>
+            {say("frame.use-it-now")}
+          </Button>
+        </Row>
+      </Note>
+    </div>
   );
 }
