@@ -13,6 +13,7 @@ internal sealed class DayPast
     private readonly DecideInput input;
     private readonly Policy policy;
     private readonly Judgement judgement;
+    private readonly Dictionary<(string Rung, Side Side), Allowance> allowances = [];
     private bool? flaredLately;
 
     private DayPast(DecideInput input, PracticeLibrary library)
@@ -51,6 +52,17 @@ internal sealed class DayPast
 
     /// <summary>A flare within the policy's weeks before today.</summary>
     public bool FlaredLately => flaredLately ??= FlaredSince(-7 * judgement.FlareWeeks);
+
+    /// <summary>What the precautions say of a rung, looked up once for all cases of a search; one search runs on one thread.</summary>
+    public Allowance AllowanceOf(PracticeLibrary library, Rung rung, Side side)
+    {
+        if (!allowances.TryGetValue((rung.Id, side), out var allowance))
+        {
+            allowance = Allowance.Of(library, Profile.Precautions, rung, side);
+            allowances[(rung.Id, side)] = allowance;
+        }
+        return allowance;
+    }
 
     private int Own => input.CheckIn.UsualPain ?? input.Profile.Pain.Usual;
 

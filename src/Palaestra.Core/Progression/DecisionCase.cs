@@ -122,8 +122,7 @@ internal sealed class DecisionCase
 
     private DoseLimit Limit => AllowanceOf(Rung, Side).Limit;
 
-    public Allowance AllowanceOf(Rung rung, Side side) =>
-        Allowance.Of(Library, Day.Profile.Precautions, rung, side);
+    public Allowance AllowanceOf(Rung rung, Side side) => Day.Past.AllowanceOf(Library, rung, side);
 
     /// <summary>As far as the cautions leave, 0 to 1.</summary>
     public double RangeOf(Rung rung) => Math.Min(1, Math.Max(PlanRange.Least, AllowanceOf(rung, Side).Range));
