@@ -228,7 +228,10 @@ if (!describing)
     builder.Services.AddHostedService(services => services.GetRequiredService<StandingWorker>());
     builder.Services.AddHostedService(services => services.GetRequiredService<AuditWriter>());
     builder.Services.AddHostedService<KeptBuild>();
-    builder.Services.AddHostedService<WarmUp>();
+    if (settings.WarmUp)
+    {
+        builder.Services.AddHostedService<WarmUp>();
+    }
 }
 builder.Services.AddScoped<WhoIsHere>();
 builder.Services.AddScoped<Author>();

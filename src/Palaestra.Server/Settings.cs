@@ -31,6 +31,9 @@ public sealed record Settings(
     /// <summary>Its key, PEM; none: in the same file.</summary>
     public string? CertificateKey { get; init; }
 
+    /// <summary>Whether what the first person of a morning asks for is made ready after the start (PALAESTRA_WARM_UP=no: not).</summary>
+    public bool WarmUp { get; init; } = true;
+
     /// <summary>Host names the server answers to beside its own and its certificate's.</summary>
     public IReadOnlyList<string> Hosts { get; init; } = [];
 
@@ -68,6 +71,7 @@ public sealed record Settings(
             )
                 ? port
                 : 5443,
+            WarmUp = configuration["PALAESTRA_WARM_UP"] != "no",
             Certificate = configuration["PALAESTRA_CERTIFICATE"],
             CertificateKey = configuration["PALAESTRA_CERTIFICATE_KEY"],
             Hosts =

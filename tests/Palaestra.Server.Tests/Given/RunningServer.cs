@@ -59,6 +59,8 @@ public sealed class RunningServer : WebApplicationFactory<Settings>
                     ["PALAESTRA_DATA"] = Folder,
                     ["PALAESTRA_MODE"] = mode,
                     ["PALAESTRA_CLIENT"] = client,
+                    // Hundreds of servers in one process: nobody waits for the first answer of each.
+                    ["PALAESTRA_WARM_UP"] = "no",
                     ["PALAESTRA_INSTRUMENTS"] = instruments,
                     ["PALAESTRA_TIME_ZONE"] = zone,
                     ["OTEL_EXPORTER_OTLP_ENDPOINT"] = collector,
