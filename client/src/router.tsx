@@ -1,13 +1,15 @@
 import type { ComponentType } from "react";
 import { createBrowserRouter } from "react-router";
 import { figureSheetQuery, libraryQuery } from "./api/queries";
+import { contentVersion } from "./api/versions";
 import { DayPage } from "./day/DayPage";
 import { LoadFailed } from "./frame/LoadFailed";
 import { WithLibrary } from "./WithLibrary";
 import { queryClient } from "./queryClient";
 
-/** Asks for the drawings at once, beside the sign-in and the library, instead of after them. */
+/** Asks for the drawings at once, beside the library, instead of after it; not before the server has told their version. */
 function drawings() {
+  if (!contentVersion()) return null;
   void queryClient.prefetchQuery(libraryQuery);
   void queryClient.prefetchQuery(figureSheetQuery("right"));
   return null;

@@ -165,6 +165,20 @@ public sealed partial class ClientFilesTests : IDisposable
         }
     }
 
+    /// <summary>A copy that was broken off is no build: it is begun again.</summary>
+    [Fact]
+    public async Task Half_a_copy_serves_nothing_and_is_cleared_away()
+    {
+        Build("one");
+        var half = Path.Combine(data, KeptFiles.FolderName, "0123.part", "assets");
+        Directory.CreateDirectory(half);
+        await File.WriteAllTextAsync(Path.Combine(half, "door-half.js"), "half");
+        await using var server = Serve();
+        await Kept("one");
+        Assert.Equal(HttpStatusCode.NotFound, await Status(server.Browser(), "half"));
+        Assert.False(Directory.Exists(half));
+    }
+
     [Fact]
     public async Task The_library_by_its_version_is_kept_for_good_and_another_policy_is_another_version()
     {

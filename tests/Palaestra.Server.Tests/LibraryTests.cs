@@ -1,4 +1,5 @@
 using System.Net;
+using System.Text.Json;
 using Palaestra.Core.Body;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
@@ -75,6 +76,27 @@ public sealed class LibraryTests(OneServer one) : IClassFixture<OneServer>, IAsy
     [InlineData("/api/rungs/B6?episode=018f0000-0000-7000-8000-000000000000", HttpStatusCode.NotFound)]
     public async Task What_is_not_there_says_so(string address, HttpStatusCode status) =>
         Assert.Equal(status, (await browser.GetAsync(address)).StatusCode);
+
+    /// <summary>A value that may be left out and cannot be read is named, beside others that can.</summary>
+    [Theory]
+    [InlineData("/api/figures/B6?side=left&view=inside", "view")]
+    [InlineData("/api/figures/B6?side=middle&range=0.5", "side")]
+    [InlineData("/api/figures/B6?side=left&range=half", "range")]
+    [InlineData("/api/day?day=2026-02-30", "day")]
+    [InlineData("/api/day?with=somebody", "with")]
+    public async Task What_cannot_be_read_in_an_address_is_named(string address, string field)
+    {
+        using var answer = await browser.GetAsync(address);
+        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        using var problem = JsonDocument.Parse(await answer.Content.ReadAsStringAsync());
+        Assert.Equal(
+            field,
+            Assert
+                .Single(problem.RootElement.GetProperty("errors").EnumerateArray())
+                .GetProperty("field")
+                .GetString()
+        );
+    }
 
     [Fact]
     public async Task A_shorter_range_is_another_picture()

@@ -142,7 +142,8 @@ function CopyPolicy({ view }: { view: PolicyView }) {
     onSuccess: async (policy) => {
       setOpen(false);
       await queries.invalidateQueries({ queryKey: keys.policies });
-      await queries.invalidateQueries({ queryKey: keys.library });
+      // It may be on its way already: the answer has told that there is another.
+      await queries.invalidateQueries({ queryKey: keys.library }, { cancelRefetch: false });
       setSearch({ policy: policy.id });
     },
   });

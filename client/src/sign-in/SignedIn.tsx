@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect } from "react";
+import { lazy, useEffect } from "react";
 import { dayQuery, libraryQuery, useStart } from "../api/queries";
 import { Page, ProblemNote } from "../controls/layout";
 import { SignInPage } from "./SignInPage";
@@ -36,9 +36,7 @@ export function SignedIn() {
     );
   }
   return signedIn ? (
-    <Suspense fallback={<Page />}>
-      <Inside start={start.data} />
-    </Suspense>
+    <Inside start={start.data} />
   ) : (
     <SignInPage start={start.data} onRest={() => void inside().catch(() => undefined)} />
   );

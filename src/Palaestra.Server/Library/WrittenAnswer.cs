@@ -1,4 +1,5 @@
 using Microsoft.Net.Http.Headers;
+using Palaestra.Server.Serving;
 
 namespace Palaestra.Server.Library;
 
@@ -8,9 +9,7 @@ public sealed class WrittenAnswer(Written written) : IResult
     public async Task ExecuteAsync(HttpContext httpContext)
     {
         var response = httpContext.Response;
-        var packed = httpContext
-            .Request.GetTypedHeaders()
-            .AcceptEncoding.Any(t => t.Value == "br" && t.Quality is not 0);
+        var packed = PackedTypes.Takes(httpContext.Request, "br");
         var bytes = packed ? written.Brotli : written.Json;
         response.ContentType = "application/json; charset=utf-8";
         response.Headers.Vary = HeaderNames.AcceptEncoding;

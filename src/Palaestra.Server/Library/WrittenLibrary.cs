@@ -1,6 +1,4 @@
-using System.IO.Compression;
 using System.Security.Cryptography;
-using System.Text.Json;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.Extensions.Options;
 using Palaestra.Core.Library;
@@ -9,27 +7,6 @@ using Palaestra.Server.Words;
 using Palaestra.Words;
 
 namespace Palaestra.Server.Library;
-
-/// <summary>An answer written and packed once.</summary>
-/// <param name="Json">UTF-8.</param>
-/// <param name="Brotli">The same, packed.</param>
-public sealed record Written(byte[] Json, byte[] Brotli)
-{
-    /// <summary>Best of eleven at a tenth of the time of the last.</summary>
-    private const int Quality = 9;
-
-    /// <summary>log2 of the window; the largest.</summary>
-    private const int Window = 24;
-
-    public static Written Of<T>(T view, JsonSerializerOptions json)
-    {
-        var bytes = JsonSerializer.SerializeToUtf8Bytes(view, json);
-        var packed = new byte[BrotliEncoder.GetMaxCompressedLength(bytes.Length)];
-        return BrotliEncoder.TryCompress(bytes, packed, out var length, Quality, Window)
-            ? new(bytes, packed[..length])
-            : throw new InvalidOperationException("An answer could not be packed.");
-    }
-}
 
 /// <summary>The library as it is answered, and the name of what is in it: written once for as long as nothing of it changes.</summary>
 public sealed class WrittenLibrary(
@@ -78,7 +55,9 @@ public sealed class WrittenLibrary(
     {
         using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
         hash.AppendData(written.Json);
+        // What draws, and what writes.
         hash.AppendData(typeof(PracticeLibrary).Module.ModuleVersionId.ToByteArray());
+        hash.AppendData(typeof(WrittenLibrary).Module.ModuleVersionId.ToByteArray());
         return Convert.ToHexStringLower(hash.GetHashAndReset())[..16];
     }
 }

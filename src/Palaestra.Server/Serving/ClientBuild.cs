@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using System.Text.RegularExpressions;
 using Palaestra.Server.Words;
 
 namespace Palaestra.Server.Serving;
@@ -9,12 +10,10 @@ namespace Palaestra.Server.Serving;
 public sealed record ClientPage(string Build, byte[] Html);
 
 /// <summary>The client as it was built last, also where it is built anew while the server runs.</summary>
-public sealed class ClientBuild(Settings settings, ScreenWords words)
+public sealed partial class ClientBuild(Settings settings, ScreenWords words)
 {
     /// <summary>On every answer under /api: the build that a page loaded now would be of.</summary>
     public const string Header = "Palaestra-Client";
-
-    private const string WordsTag = "<script vite-ignore src=\"/words.js\"></script>";
 
     private volatile Made? made;
 
@@ -42,8 +41,7 @@ public sealed class ClientBuild(Settings settings, ScreenWords words)
     private ClientPage Make(string html)
     {
         var script = words.Own.Count == 0 ? "" : $"<script src=\"{words.Address}\"></script>";
-        var said = html.Replace("<script  src=\"/words.js\"></script>", script, StringComparison.Ordinal)
-            .Replace(WordsTag, script, StringComparison.Ordinal);
+        var said = WordsTag().Replace(html, script);
         var build = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(said)))[..16];
         return new(
             build,
@@ -56,4 +54,7 @@ public sealed class ClientBuild(Settings settings, ScreenWords words)
             )
         );
     }
+
+    [GeneratedRegex("""<script[^>]* src="/words\.js"[^>]*></script>""")]
+    private static partial Regex WordsTag();
 }

@@ -58,9 +58,8 @@ public static class ClientPages
         var path = context.Request.Path.Value!;
         if (ForPages(context) && Path.HasExtension(path))
         {
-            var takes = context.Request.GetTypedHeaders().AcceptEncoding;
             var best = PackedTypes.Suffixes.FirstOrDefault(suffix =>
-                takes.Any(t => t.Value == suffix.Encoding && t.Quality is not 0)
+                PackedTypes.Takes(context.Request, suffix.Encoding)
                 && files.GetFileInfo(path + suffix.Extension).Exists
             );
             context.Request.Path = path + best.Extension;

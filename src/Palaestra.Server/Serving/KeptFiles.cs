@@ -17,6 +17,9 @@ public sealed class KeptFiles(Settings settings) : IFileProvider
     /// <summary>The one that is served now and the one before.</summary>
     private const int Builds = 2;
 
+    /// <summary>Of a build that is being copied; one that was broken off is begun again.</summary>
+    private const string Part = ".part";
+
     private readonly string folder = Path.Combine(settings.DataFolder, FolderName);
 
     public IFileInfo GetFileInfo(string subpath) =>
@@ -44,11 +47,15 @@ public sealed class KeptFiles(Settings settings) : IFileProvider
         }
         if (!Directory.Exists(to))
         {
-            var part = $"{to}.part";
+            foreach (var left in Directory.Exists(folder) ? Directory.GetDirectories(folder, $"*{Part}") : [])
+            {
+                Directory.Delete(left, recursive: true);
+            }
+            var part = $"{to}{Part}";
             Directory.CreateDirectory(Path.Combine(part, Assets));
             foreach (var file in Directory.EnumerateFiles(from))
             {
-                File.Copy(file, Path.Combine(part, Assets, Path.GetFileName(file)), overwrite: true);
+                File.Copy(file, Path.Combine(part, Assets, Path.GetFileName(file)));
             }
             Directory.Move(part, to);
         }
@@ -62,6 +69,9 @@ public sealed class KeptFiles(Settings settings) : IFileProvider
     /// <summary>Newest first.</summary>
     private IEnumerable<DirectoryInfo> Kept() =>
         Directory.Exists(folder)
-            ? new DirectoryInfo(folder).EnumerateDirectories().OrderByDescending(d => d.LastWriteTimeUtc)
+            ? new DirectoryInfo(folder)
+                .EnumerateDirectories()
+                .Where(d => d.Extension != Part)
+                .OrderByDescending(d => d.LastWriteTimeUtc)
             : [];
 }

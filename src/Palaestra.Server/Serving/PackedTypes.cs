@@ -15,6 +15,10 @@ public sealed class PackedTypes : IContentTypeProvider
 
     private readonly FileExtensionContentTypeProvider plain = new();
 
+    /// <summary>Whether a browser takes what is packed so.</summary>
+    public static bool Takes(HttpRequest request, string encoding) =>
+        request.GetTypedHeaders().AcceptEncoding.Any(t => t.Value == encoding && t.Quality is not 0);
+
     /// <summary>None for a file that is not packed.</summary>
     public static string? EncodingOf(string path) =>
         Suffixes.FirstOrDefault(s => path.EndsWith(s.Extension, StringComparison.Ordinal)).Encoding;
