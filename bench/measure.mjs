@@ -33,10 +33,20 @@ const spread = (times) => {
   return { median: sorted[Math.floor(sorted.length / 2)], p95: sorted[Math.floor(sorted.length * 0.95)] };
 };
 
-const note = (what, times) => {
+const note = (what, times, bare) => {
   const { median, p95 } = spread(times);
-  rows.push(`| ${what} | ${median.toFixed(1)} | ${p95.toFixed(1)} | ${times.length} |`);
+  rows.push(`| ${what} | ${median.toFixed(1)} | ${p95.toFixed(1)} | ${times.length} | ${bare === undefined ? "" : bare.toFixed(2)} |`);
 };
+
+/** Beside an answer: reading and writing its own JSON, the least that any server of it would do. */
+function bareJson(answer) {
+  const times = Array.from({ length: 30 }, () => {
+    const began = performance.now();
+    JSON.stringify(JSON.parse(answer));
+    return performance.now() - began;
+  });
+  return spread(times).median;
+}
 
 const first = await start();
 note("start to ready, filling the demo", [first.ms]);
@@ -49,15 +59,18 @@ for (let i = 0; i < 5; i++) {
 }
 note("start to ready, demo already filled", starts);
 
-const { server } = await start();
 const scenario = JSON.parse(readFileSync("content/demo/scenario.json", "utf8"));
 const { email, password } = scenario.accounts[0];
-const signIn = await fetch(`${address}/api/sign-in`, {
-  method: "POST",
-  headers: { "content-type": "application/json" },
-  body: JSON.stringify({ email, password }),
-});
-const cookie = signIn.headers.getSetCookie().map((c) => c.split(";")[0]).join("; ");
+let cookie;
+
+async function signIn() {
+  const answer = await fetch(`${address}/api/sign-in`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify({ email, password }),
+  });
+  cookie = answer.headers.getSetCookie().map((c) => c.split(";")[0]).join("; ");
+}
 
 async function ask(method, where, body) {
   const answer = await fetch(address + where, {
@@ -70,16 +83,41 @@ async function ask(method, where, body) {
 }
 
 async function time(what, method, where, body, count = 200) {
-  for (let i = 0; i < 20; i++) await ask(method, where, body);
+  let answer;
+  for (let i = 0; i < 20; i++) answer = await ask(method, where, body);
   const times = [];
   for (let i = 0; i < count; i++) {
     const began = performance.now();
     await ask(method, where, body);
     times.push(performance.now() - began);
   }
-  note(what, times);
+  note(what, times, answer instanceof ArrayBuffer ? undefined : bareJson(JSON.stringify(answer)));
 }
 
+const sheetOf = async () => (await ask("GET", "/api/day")).visits.find((v) => v.name === "Nerys Quill").episodeId;
+
+/** What is asked for the first time after a start: once a start. */
+const firsts = { day: [], sheet: [], later: [] };
+for (let i = 0; i < 5; i++) {
+  const { server } = await start();
+  const began = performance.now();
+  await signIn();
+  await ask("GET", "/api/day");
+  firsts.day.push(performance.now() - began);
+  const episode = await sheetOf();
+  // Every other start it is asked for at once, else when the server has had time to make it ready.
+  if (i % 2) await new Promise((resolve) => setTimeout(resolve, 6000));
+  const from = performance.now();
+  await ask("GET", `/api/episodes/${episode}/sheet.pdf`);
+  firsts[i % 2 ? "later" : "sheet"].push(performance.now() - from);
+  await stop(server);
+}
+note("from the sign-in to the day's data, first of a start", firsts.day);
+note("first sheet as PDF, at once after a start", firsts.sheet);
+note("first sheet as PDF, six seconds after it", firsts.later);
+
+const { server } = await start();
+await signIn();
 const example = (name) => JSON.parse(readFileSync(`docs/examples/${name}.json`, "utf8"));
 const findings = await ask("POST", "/api/compute/findings", example("findings"));
 await time("findings of a screen of 8 trials", "POST", "/api/compute/findings", example("findings"));
@@ -88,12 +126,11 @@ await time("decisions for one exercise, with counterfactuals", "POST", "/api/com
 await time("the day, all clients of the demo", "GET", "/api/day");
 await time("the load of a rung with a shorter range", "POST", "/api/compute/load", example("load"));
 await time("one drawing", "GET", "/api/figures/D4?side=left&frame=end");
-const day = await ask("GET", "/api/day");
-const nerys = day.visits.find((v) => v.name === "Nerys Quill").episodeId;
+const nerys = await sheetOf();
 await time("a sheet as PDF", "GET", `/api/episodes/${nerys}/sheet.pdf`);
 await time("a calendar feed", "GET", `/api/episodes/${nerys}/calendar.ics`);
 await stop(server);
 rmSync(folder, { recursive: true, force: true });
 
-console.log("\n| what | median, ms | 95th percentile, ms | runs |\n|---|---|---|---|");
+console.log("\n| what | median, ms | 95th percentile, ms | runs | its JSON read and written, ms |\n|---|---|---|---|---|");
 console.log(rows.join("\n"));

@@ -1,36 +1,15 @@
 // Taps of many tablets in a clinic of 100,000 visits and 2,000,000 taps, and in one long record; over HTTP on the loopback address.
-import { randomUUID } from "node:crypto";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { clinicServer, gone } from "./large.mjs";
+import { begin, rep, send as sendTo, together } from "./tablets.mjs";
 
 const [tablets, perSecond, seconds, long] = [30, 5, 60, 10_000];
 const folder = mkdtempSync(path.join(tmpdir(), "palaestra-taps-"));
 const { server, post, listen, day } = await clinicServer(folder, 5203, ["--taps"]);
 
-const begin = (visitId) => {
-  const trialId = randomUUID();
-  return {
-    visitId,
-    trialId,
-    events: [
-      {
-        kind: "trial-started", id: randomUUID(), trialId, at: new Date().toISOString(), rungId: "B5", side: "left",
-        purpose: "screen", target: { reps: 10, sets: 1, hold: 0, fewer: 0, range: 1 },
-      },
-    ],
-  };
-};
-const rep = (trialId) => ({ kind: "rep-done", id: randomUUID(), trialId, at: new Date(Date.now() + 1000).toISOString() });
-
-async function send(visitId, events) {
-  const from = performance.now();
-  const answer = await post(`/api/visits/${visitId}/events`, { events });
-  if (!answer.ok) throw new Error(`${answer.status} ${await answer.text()}`);
-  return performance.now() - from;
-}
-
+const send = (visitId, events) => sendTo(post, visitId, events);
 const at = (sorted, share) => sorted[Math.floor(sorted.length * share)].toFixed(1);
 const row = (name, all) => {
   const sorted = all.toSorted((a, b) => a - b);
@@ -44,26 +23,8 @@ const visits = day.visits.filter((visit) => !visit.closed).slice(0, tablets).map
 const heardAt = new Map();
 const stop = await listen((visitId) => heardAt.get(visitId)?.(performance.now()));
 
-async function tablet(visitId, until, all) {
-  let trial = begin(visitId);
-  await send(visitId, trial.events);
-  for (let n = 0; performance.now() < until; n++) {
-    const next = performance.now() + 1000 / perSecond;
-    if (n % 40 === 39) {
-      trial = begin(visitId);
-      await send(visitId, trial.events);
-    } else all.push(await send(visitId, [rep(trial.trialId)]));
-    await new Promise((resolve) => setTimeout(resolve, Math.max(0, next - performance.now())));
-  }
-}
-
 const all = [];
-await Promise.all(
-  Array.from({ length: tablets }, async (_, i) => {
-    await new Promise((resolve) => setTimeout(resolve, (1000 / perSecond / tablets) * i));
-    await tablet(visits[i % visits.length], performance.now() + seconds * 1000, all);
-  }),
-);
+await together(post, visits, tablets, perSecond, seconds, (visitId, events, ms, opens) => opens || all.push(ms));
 row(`${tablets} tablets, ${perSecond} a second each, ${seconds} s`, all);
 
 const heard = [];

@@ -21,6 +21,8 @@ const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", arg
 /** 1.6 Mbit/s down and up, 150 ms there and back: a poor line, as common practice in such measurements has it. */
 const poor = { offline: false, downloadThroughput: 1_600_000 / 8, uploadThroughput: 1_600_000 / 8, latency: 150 };
 
+const plain = { ...poor, downloadThroughput: -1, uploadThroughput: -1, latency: 0 };
+
 /** A browser of its own with an empty cache, and a count of what goes over its wire. */
 async function fresh({ line = poor, signedIn = false } = {}) {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
@@ -77,6 +79,21 @@ async function loaded(what, where, shown, options) {
   if (process.env.WIRE_NAMES) console.error(what, last.urls);
 }
 
+// The first person after a start, on the clinic's own network.
+{
+  const { context, page, count, forget } = await fresh({ line: plain });
+  await page.goto(address);
+  await signInShown(page);
+  await page.getByRole("textbox", { name: "E-mail" }).fill(account.email);
+  await page.getByLabel("Password").fill(account.password);
+  forget();
+  const began = performance.now();
+  await page.getByRole("button", { name: "Sign in", exact: true }).click();
+  await dayShown(page);
+  note("from the sign-in to the day, server just started, no poor line", count(), [performance.now() - began]);
+  await context.close();
+}
+
 await loaded("the sign-in page, nothing kept", "/", signInShown);
 await loaded("the day, signed in, nothing kept", "/", dayShown, { signedIn: true });
 
@@ -107,9 +124,9 @@ await loaded("the day, signed in, nothing kept", "/", dayShown, { signedIn: true
 // Any other page beyond what the day has loaded; nothing is fetched at rest here, so that each is seen alone.
 {
   const stations = ["ask", "screen", "findings", "plan", "session", "decide", "take-home", "progress", "letter", "note", "chart"];
-  const plain = ["/clients", "/library", "/settings", "/clinic", "/people", "/account"];
+  const pages = ["/clients", "/library", "/settings", "/clinic", "/people", "/account"];
   const day = await (async () => {
-    const { context, page } = await fresh({ line: { ...poor, downloadThroughput: -1, uploadThroughput: -1, latency: 0 }, signedIn: true });
+    const { context, page } = await fresh({ line: plain, signedIn: true });
     await page.goto(address);
     await dayShown(page);
     const href = await page.getByRole("link", { name: /Maris Telleke/ }).first().getAttribute("href");
@@ -118,8 +135,8 @@ await loaded("the day, signed in, nothing kept", "/", dayShown, { signedIn: true
   })();
   const visit = day.split("/").slice(0, 5).join("/");
   let most = { script: 0, bytes: 0, requests: 0 };
-  for (const where of [...plain, ...stations.map((station) => `${visit}/${station}`)]) {
-    const { context, page, count, forget } = await fresh({ line: { ...poor, downloadThroughput: -1, uploadThroughput: -1, latency: 0 }, signedIn: true });
+  for (const where of [...pages, ...stations.map((station) => `${visit}/${station}`)]) {
+    const { context, page, count, forget } = await fresh({ line: plain, signedIn: true });
     await page.addInitScript(() => {
       window.requestIdleCallback = () => 0;
     });

@@ -59,6 +59,16 @@ internal static class LargeClinic
         );
     }
 
+    /// <summary>Ids of the taps of a visit as the file has them, one a line.</summary>
+    public static void TapsOf(string folder, Guid visitId, TextWriter to)
+    {
+        using var db = Store.Open(folder);
+        foreach (var id in db.Events.Where(e => e.VisitId == visitId).Select(e => e.Id))
+        {
+            to.WriteLine(id);
+        }
+    }
+
     private static void Add(PalaestraDb db, int number, DateTime today, Random random)
     {
         var client = new Client { Name = $"Client {number:0000}", BirthDate = new DateOnly(1980, 1, 1) };

@@ -42,6 +42,16 @@ if (args is ["fill", var folder, .. var filling])
     }
     return;
 }
+if (args is ["record", var longFolder])
+{
+    await LongRecord.Measure(longFolder, library);
+    return;
+}
+if (args is ["taps-of", var tapped, var visitId])
+{
+    LargeClinic.TapsOf(tapped, Guid.Parse(visitId), Console.Out);
+    return;
+}
 var rungs = library.Ladders.SelectMany(ladder => ladder.Rungs).ToList();
 var size = new BodySize(Sex.Female, 1.68, 64);
 
@@ -184,6 +194,23 @@ List<double[]> minute =
 ];
 var rest = new Neutral([.. DeviceKind.Tilt.Rest, DeviceKind.Tilt.Rest[0]]);
 Row("a minute of four channels at 100 Hz analysed", 1, () => _ = SignalAnalyser.Of(minute, four, rest));
+var (least, most, sum) = (new double[4], new double[4], new double[4]);
+Row(
+    "the same samples gone through once: sum, least and most of each channel",
+    1,
+    () =>
+    {
+        foreach (var sample in minute)
+        {
+            for (var channel = 0; channel < sample.Length; channel++)
+            {
+                sum[channel] += sample[channel];
+                least[channel] = Math.Min(least[channel], sample[channel]);
+                most[channel] = Math.Max(most[channel], sample[channel]);
+            }
+        }
+    }
+);
 
 static PlanInput PlanInputOf(int seed, PracticeLibrary library, Policy policy)
 {

@@ -184,6 +184,8 @@ builder.Services.AddDbContext<PalaestraDb>(
                 services.GetRequiredService<AuditTrail>()
             )
 );
+builder.Services.AddSingleton<TapShelf>();
+builder.Services.AddSingleton<PlanShelf>();
 builder.Services.AddScoped<CaseFiles>();
 builder.Services.AddScoped<Staffing>();
 builder.Services.AddScoped<Bookings>();

@@ -175,8 +175,11 @@ public sealed partial class ClientFilesTests : IDisposable
         await File.WriteAllTextAsync(Path.Combine(half, "door-half.js"), "half");
         await using var server = Serve();
         await Kept("one");
-        Assert.Equal(HttpStatusCode.NotFound, await Status(server.Browser(), "half"));
         Assert.False(Directory.Exists(half));
+
+        Directory.CreateDirectory(half);
+        await File.WriteAllTextAsync(Path.Combine(half, "door-half.js"), "half");
+        Assert.Equal(HttpStatusCode.NotFound, await Status(server.Browser(), "half"));
     }
 
     [Fact]

@@ -86,7 +86,11 @@ public sealed class StandingTests : IAsyncLifetime
         {
             Run(
                 db,
-                "UPDATE Events SET Event = '{\"kind\":\"odd\"}' WHERE VisitId = $id",
+                """
+                INSERT INTO Events (Id, VisitId, TrialId, Kind, Event, ReceivedAt, By)
+                SELECT $odd, VisitId, TrialId, Kind, '{"kind":"odd"}', ReceivedAt, By FROM Events WHERE VisitId = $id LIMIT 1
+                """,
+                ("$odd", $"{Guid.NewGuid()}".ToUpperInvariant()),
                 ("$id", $"{broken.VisitId}".ToUpperInvariant())
             );
             Run(db, "UPDATE Standings SET Stale = 1");

@@ -60,12 +60,14 @@ public sealed class TapTests(OneServer one) : IClassFixture<OneServer>
         var library = one.Running.Services.GetRequiredService<PolicyLibrary>().Library;
         var clock = one.Running.Services.GetRequiredService<ClinicClock>();
         using var queue = new TapQueue();
+        using var taps = new TapShelf();
+        using var plans = new PlanShelf();
         var author = one.Running.Services.CreateScope().ServiceProvider.GetRequiredService<Author>();
         var log = new EventLog(
             db,
             library,
             clock,
-            new CaseFiles(db, library, clock),
+            new CaseFiles(db, library, clock, taps, plans),
             queue,
             new TrialMoves(db, author)
         );

@@ -120,8 +120,9 @@ test("from an empty database to the second plan revision, through a reload and a
 
   await page.getByRole("link", { name: "Make a plan from this" }).click();
   await expect(page.getByRole("heading", { name: /Proposed plan/ })).toBeVisible();
-  await page.getByRole("button", { name: "Why this" }).first().click();
+  await page.getByRole("button", { name: /: change, swap, why$/ }).first().click();
   await expect(page.getByText("(P-BASE)")).toBeVisible();
+  await page.getByRole("button", { name: "Done" }).click();
   await page.getByRole("button", { name: "Accept as revision 1" }).click();
 
   await expect(page.getByRole("article", { name: "Home programme" })).toBeVisible();

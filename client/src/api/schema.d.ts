@@ -3630,6 +3630,11 @@ export interface components {
              * @description The same in the plan before; none without one.
              */
             before: null | number;
+            /**
+             * Format: double
+             * @description The plan's minutes of all directions, shared by what each lacks of full control (the weak link twice); none where nothing was screened or nothing lacks.
+             */
+            wanted?: null | number;
         };
         DisabilityTotal: {
             /** @description Which total it is: disability-24 or disability-percent. */

@@ -1,9 +1,15 @@
 import { Label, Slider as AriaSlider, SliderOutput, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
 
-const Whole = styled(AriaSlider)`
+const Whole = styled(AriaSlider)<{ $inline?: boolean }>`
   display: grid;
-  grid-template-columns: 1fr auto;
+  grid-template-columns: ${({ $inline }) => ($inline ? "auto minmax(120px, 1fr) auto" : "1fr auto")};
+  align-items: center;
+  column-gap: ${({ theme }) => theme.space(4)};
+  > div {
+    grid-column: ${({ $inline }) => ($inline ? "2" : "1 / -1")};
+    grid-row: ${({ $inline }) => ($inline ? "1" : "2")};
+  }
   font-size: 16px;
   label {
     font-weight: 600;
@@ -15,7 +21,6 @@ const Whole = styled(AriaSlider)`
 `;
 
 const Track = styled(SliderTrack)`
-  grid-column: 1 / -1;
   height: 44px;
   &::before {
     content: "";
@@ -49,9 +54,12 @@ export function Slider(props: {
   step: number;
   /** The value in words. */
   words: string;
+  /** All in one line. */
+  inline?: boolean;
 }) {
   return (
     <Whole
+      $inline={props.inline}
       value={props.value}
       onChange={(v) => props.onChange(v as number)}
       minValue={props.min}

@@ -4,14 +4,11 @@ import { Button } from "../controls/Button";
 import { Quiet } from "../controls/layout";
 import { say } from "../words/say";
 
-const List = styled.dl`
-  margin: 0;
-  dt {
-    font-weight: 600;
-  }
-  dd {
-    margin: 0 0 ${({ theme }) => theme.space(3)};
-  }
+const List = styled.ul`
+  display: grid;
+  gap: ${({ theme }) => theme.space(1)};
+  font-size: 15px;
+  line-height: 1.25;
 `;
 
 /** What the plan would be with five minutes less or more, and the best with other exercises. */
@@ -41,26 +38,20 @@ function Line(props: {
   if (!plan) return null;
   const other = plan.id !== "plan.no-difference";
   return (
-    <>
-      <dt>
-        {props.name}{" "}
-        <Quiet style={{ fontWeight: 400 }}>
-          {say("planning.totalminutes-min", { totalMinutes: plan.totalMinutes.toFixed(0) })}
-        </Quiet>
-      </dt>
-      <dd>
-        {plan.words}{" "}
-        {other && !props.fixed && (
-          <Button
-            $quiet
-            $small
-            aria-label={say("planning.take-the-plan-with-name", { name: props.name.toLowerCase() })}
-            onPress={() => props.onMinutes(plan.minutesPerDay)}
-          >
-            {say("planning.take-it")}
-          </Button>
-        )}
-      </dd>
-    </>
+    <li>
+      <strong>{props.name}</strong>{" "}
+      <Quiet>{say("planning.totalminutes-min", { totalMinutes: plan.totalMinutes.toFixed(0) })}</Quiet>{" "}
+      {plan.words}{" "}
+      {other && !props.fixed && (
+        <Button
+          $quiet
+          $small
+          aria-label={say("planning.take-the-plan-with-name", { name: props.name.toLowerCase() })}
+          onPress={() => props.onMinutes(plan.minutesPerDay)}
+        >
+          {say("planning.take-it")}
+        </Button>
+      )}
+    </li>
   );
 }

@@ -1,18 +1,23 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
+import styled from "styled-components";
 import { api, got } from "../api/client";
 import { useLibrary, usePlan } from "../api/queries";
-import type { EpisodeView, Library, PlanView } from "../api/types";
-import { Columns, Empty, Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
+import type { EpisodeView, Library, Plan, PlanView, PlanWork } from "../api/types";
+import { Columns, Empty, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { Slider } from "../controls/Slider";
+import { Places } from "../controls/Tabs";
+import { activationWords, strategyWords } from "../controls/words";
 import { dayWords } from "../api/clinicTime";
 import { Closed, isHeld } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
-import { ForbiddenList } from "./ForbiddenList";
+import { LeftOut } from "./LeftOut";
+import { MapTable } from "./MapTable";
 import { PlanBoard } from "./PlanBoard";
-import { PlanItemRow } from "./PlanItemRow";
+import { PlanRows } from "./PlanRows";
 import { PlanSummary } from "./PlanSummary";
 import { RungPicker } from "../frame/RungPicker";
+import { WorkTable } from "./WorkTable";
 import { newItem } from "./itemOf";
 import { usePlanDraft } from "./usePlanDraft";
 import type { PlanDraft } from "./usePlanDraft";
@@ -71,90 +76,104 @@ function Editor(props: Props) {
     );
   }
   const plan = weighed.data?.plan ?? draft.start;
+  const rest = { ...props, draft, plan, work: weighed.data?.work };
   return (
-    <Columns $at="minmax(0, 1fr) 290px" style={{ gap: 32 }}>
-      <Stack $gap={2}>
-        <Head {...props} draft={draft} />
-        {items.map((item, i) => (
-          <PlanItemRow
-            key={item.rungId}
-            episodeId={episode.id}
-            item={item}
-            weighed={plan.items.find((w) => w.id === item.id)}
-            warnings={plan.warnings.filter((w) => w.itemId === item.id)}
-            library={library}
-            forbidden={view.forbidden}
-            first={i === 0}
-            last={i === items.length - 1}
-            kept={draft.current ? undefined : draft.isKept(item)}
-            onKeep={(kept) => draft.keep(item, kept)}
-            onChange={(next) => draft.change(item, next)}
-            onMove={(by) => draft.move(item.rungId, by)}
-          />
-        ))}
-        <Ruled>
-          <RungPicker
-            label={say("planning.add-an-exercise")}
-            library={library}
-            forbidden={view.forbidden}
-            onPick={(rungId, barOverride) => draft.add(newItem(rungId, barOverride, library))}
-          />
-        </Ruled>
-        <Ruled>
-          <PlanBoard
-            items={items}
-            library={library}
-            forbidden={view.forbidden}
-            entries={view.entries}
-            onChange={draft.change}
-            onAdd={draft.add}
-          />
-        </Ruled>
-        <ForbiddenList view={view} library={library} />
-      </Stack>
-      <PlanSummary
-        {...props}
-        draft={draft}
-        plan={plan}
-        work={weighed.data?.work}
-        weighError={weighed.error}
+    <Columns $at="minmax(0, 1fr) 300px" style={{ gap: 28 }}>
+      <Places
+        label={say("planning.looks-at-the-plan")}
+        head={<Title {...rest} />}
+        more={view.revisions.length > 1 && <CompareLink episode={episode} visitId={visitId} />}
+        places={[
+          { id: "exercises", name: say("planning.exercises"), content: <Exercises {...rest} /> },
+          {
+            id: "ladders",
+            name: say("planning.ladders"),
+            content: (
+              <PlanBoard
+                items={items}
+                library={library}
+                forbidden={view.forbidden}
+                entries={view.entries}
+                onChange={draft.change}
+                onAdd={draft.add}
+              />
+            ),
+          },
+          { id: "week", name: say("planning.week"), content: <Week {...rest} /> },
+          {
+            id: "left-out",
+            name: say("planning.left-out-count", { count: view.forbidden.length }),
+            content: <LeftOut view={view} library={library} proposal={draft.proposal} />,
+          },
+        ]}
       />
+      <PlanSummary {...rest} weighError={weighed.error} />
     </Columns>
   );
 }
 
-function Head(props: Props & { draft: PlanDraft }) {
-  const { episode, view, draft, visitId } = props;
+type Rest = Props & { draft: PlanDraft; plan: Plan; work: PlanWork | undefined };
+
+function Title({ draft, view }: Rest) {
   const current = view.revisions.at(-1);
   return (
-    <>
-      <Row $between>
-        <h1>
-          {draft.current
-            ? say("planning.plan-revision-revision", { revision: current?.revision ?? 1 })
-            : say("planning.proposed-plan")}{" "}
-          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-            {episode.policyName.toLowerCase()}
-            {draft.start.policyVersion > 1 &&
-              say("planning.version-policyversion", { policyVersion: draft.start.policyVersion })}
-          </Quiet>
-        </h1>
-        {view.revisions.length > 1 && (
-          <Link to={`/episodes/${episode.id}/visits/${visitId}/plan/compare`} style={{ color: "inherit" }}>
-            {say("planning.compare-revisions")}
-          </Link>
-        )}
-      </Row>
-      <Small>
-        {draft.current && current
-          ? say("planning.accepted-acceptedat-by-acceptedby-changing", {
+    <h1>
+      {draft.current
+        ? say("planning.plan-revision-revision", { revision: current?.revision ?? 1 })
+        : say("planning.proposed-plan")}
+    </h1>
+  );
+}
+
+function CompareLink(props: { episode: EpisodeView; visitId: string }) {
+  return (
+    <Link
+      to={`/episodes/${props.episode.id}/visits/${props.visitId}/plan/compare`}
+      style={{ color: "inherit", padding: "12px 0" }}
+    >
+      {say("planning.compare-revisions")}
+    </Link>
+  );
+}
+
+const Terms = styled(Small)`
+  font-size: 14px;
+  line-height: 1.3;
+`;
+
+/** By what it was made, and for how many minutes. */
+function Exercises(props: Rest) {
+  const { episode, view, draft, plan, visitId } = props;
+  const current = view.revisions.at(-1);
+  return (
+    <Stack $gap={1}>
+      <Terms>
+        {[
+          episode.policyName.toLowerCase() +
+            (draft.start.policyVersion > 1
+              ? say("planning.version-policyversion", { policyVersion: draft.start.policyVersion })
+              : ""),
+          say("planning.irritability", { level: episode.stirredUp }).toLowerCase().replace(/\.$/, ""),
+          say("planning.back-strategywords-activation", {
+            strategyWords: strategyWords[plan.strategy],
+            activationWords: activationWords[plan.switchOn],
+          })
+            .toLowerCase()
+            .replace(/\.$/, ""),
+        ].join(" · ")}
+        {draft.current && current && (
+          <>
+            <br />
+            {say("planning.accepted-acceptedat-by-acceptedby-changing", {
               acceptedAt: dayWords(current.acceptedAt),
               acceptedBy: current.acceptedBy,
-            })
-          : say("planning.every-number-can-be-changed")}
-      </Small>
+            })}
+          </>
+        )}
+      </Terms>
       {!draft.current && (
         <Slider
+          inline
           label={say("planning.minutes-a-day")}
           value={draft.minutes}
           min={1}
@@ -177,14 +196,40 @@ function Head(props: Props & { draft: PlanDraft }) {
           {note.words} <Quiet>({note.ruleId})</Quiet>
         </Note>
       ))}
-      {draft.items.length === 0 && (
+      <ProblemNote error={draft.error} />
+      {draft.items.length === 0 ? (
         <p>
           {sayRich("planning.nothing-is-in-the-plan", {
             link: (chunks) => <Link to={`/episodes/${episode.id}/visits/${visitId}/ask`}>{chunks}</Link>,
           })}
         </p>
+      ) : (
+        <PlanRows
+          episodeId={episode.id}
+          draft={draft}
+          plan={plan}
+          library={props.library}
+          forbidden={view.forbidden}
+        />
       )}
-      <ProblemNote error={draft.error} />
-    </>
+      <Row $gap={4}>
+        <RungPicker
+          label={say("planning.add-an-exercise")}
+          library={props.library}
+          forbidden={view.forbidden}
+          onPick={(rungId, barOverride) => draft.add(newItem(rungId, barOverride, props.library))}
+        />
+        <Terms style={{ flex: 1, minWidth: 200 }}>{say("planning.every-number-can-be-changed")}</Terms>
+      </Row>
+    </Stack>
+  );
+}
+
+function Week({ work, view }: Rest) {
+  return (
+    <Stack $gap={5}>
+      {work && <WorkTable work={work} />}
+      {view.map && <MapTable map={view.map} />}
+    </Stack>
   );
 }

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Dialog, Disclosure, DisclosurePanel } from "react-aria-components";
+import { Dialog } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
@@ -8,34 +8,29 @@ import { findRung, keys } from "../api/queries";
 import type { EpisodeView, Library, Plan, PlanItem, PlanView, PlanWork } from "../api/types";
 import { Button } from "../controls/Button";
 import { Sheet, Veil } from "../controls/Modal";
-import { Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
-import { strategyWords, activationWords } from "../controls/words";
-import { Opener } from "../controls/DataTable";
-import { MapTable } from "./MapTable";
-import { OrderList } from "./OrderList";
+import { Note, ProblemNote, Row, Small, Stack } from "../controls/layout";
+import { CoverChart } from "./CoverChart";
 import { OtherPlans } from "./OtherPlans";
-import { WorkTable } from "./WorkTable";
 import type { PlanDraft } from "./usePlanDraft";
 import { say } from "../words/say";
 
 const Aside = styled.aside`
-  position: sticky;
-  top: ${({ theme }) => theme.space(4)};
   display: grid;
-  gap: ${({ theme }) => theme.space(4)};
-  max-height: calc(100vh - 32px);
-  overflow-y: auto;
-  padding-right: ${({ theme }) => theme.space(2)};
+  align-content: start;
+  gap: ${({ theme }) => theme.space(3)};
   ${({ theme }) => theme.narrow} {
-    position: static;
-    max-height: none;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    gap: ${({ theme }) => theme.space(4)} ${({ theme }) => theme.space(6)};
+  }
+  @media (max-width: 600px) {
+    grid-template-columns: minmax(0, 1fr);
   }
 `;
 
 const Minutes = styled.p`
-  font: 800 44px/1 ${({ theme }) => theme.font.display};
+  font: 800 30px/1 ${({ theme }) => theme.font.display};
   small {
-    font: 400 17px/1 ${({ theme }) => theme.font.text};
+    font: 400 16px/1 ${({ theme }) => theme.font.text};
   }
 `;
 
@@ -50,60 +45,26 @@ interface Props {
   weighError: unknown;
 }
 
-/** Minutes, warnings and the way to accept; below, order, other plans, the week, the map, and what was left out. */
+/** Minutes, warnings and the way to accept; what it trains; what would do instead. */
 export function PlanSummary(props: Props) {
-  const { episode, view, draft, plan, library } = props;
+  const { episode, draft, plan, work } = props;
   const general = plan.warnings.filter((w) => w.itemId === null);
   return (
     <Aside aria-label={say("planning.the-plan-as-a-whole")}>
-      <Minutes>
-        {plan.totalMinutes.toFixed(0)}{" "}
-        <small>{say("planning.min-a-day-client-has", { minutesPerDay: episode.intake.minutesPerDay })}</small>
-      </Minutes>
-      <p>
-        {say("planning.back-strategywords-activation", {
-          strategyWords: strategyWords[plan.strategy],
-          activationWords: activationWords[plan.switchOn],
-        })}
-        <br />
-        <Quiet>{say("planning.irritability", { level: episode.stirredUp })}</Quiet>
-      </p>
-      {general.map((w) => (
-        <Note key={w.ruleId}>{w.words}</Note>
-      ))}
-      <Accept {...props} />
+      <Stack $gap={2}>
+        <Minutes>
+          {plan.totalMinutes.toFixed(1)}{" "}
+          <small>
+            {say("planning.min-a-day-client-has", { minutesPerDay: episode.intake.minutesPerDay })}
+          </small>
+        </Minutes>
+        {general.map((w) => (
+          <Note key={w.ruleId}>{w.words}</Note>
+        ))}
+        <Accept {...props} />
+      </Stack>
+      {work && <CoverChart work={work} />}
       {draft.proposal && <OtherPlans proposal={draft.proposal} onMinutes={draft.setMinutes} />}
-      {draft.items.length > 1 && (
-        <section aria-label={say("planning.order")}>
-          <h3>{say("planning.order")}</h3>
-          <OrderList
-            items={draft.items.map((item) => plan.items.find((w) => w.id === item.id) ?? item)}
-            library={library}
-            onOrder={draft.reorder}
-          />
-        </section>
-      )}
-      {props.work && <WorkTable work={props.work} />}
-      {view.map && (
-        <Disclosure>
-          <Opener slot="trigger">{say("planning.twelve-week-map")}</Opener>
-          <DisclosurePanel>
-            <MapTable map={view.map} />
-          </DisclosurePanel>
-        </Disclosure>
-      )}
-      {draft.proposal && draft.proposal.notChosen.length > 0 && (
-        <Disclosure>
-          <Opener slot="trigger">{say("planning.left-out-and-why")}</Opener>
-          <DisclosurePanel>
-            {draft.proposal.notChosen.map((reason) => (
-              <Small key={reason.words}>
-                {reason.words} <Quiet>({reason.ruleId})</Quiet>
-              </Small>
-            ))}
-          </DisclosurePanel>
-        </Disclosure>
-      )}
     </Aside>
   );
 }
@@ -151,16 +112,16 @@ function Accept(props: Props) {
         {say("planning.accept-as-revision-revision", { revision: (current?.revision ?? 0) + 1 })}
       </Button>
       {draft.current && view.proposal && (
-        <Button $quiet onPress={draft.propose}>
+        <Button $quiet $small onPress={draft.propose}>
           {say("planning.propose-anew-from-the-findings")}
         </Button>
       )}
       {!draft.current && current && (
-        <Button $quiet onPress={draft.backToCurrent}>
+        <Button $quiet $small onPress={draft.backToCurrent}>
           {say("planning.back-to-the-plan-in")}
         </Button>
       )}
-      <Small>
+      <Small style={{ fontSize: 14, lineHeight: 1.3 }}>
         {props.library.cautions.noPain} {props.library.cautions.practitionerDecides}
       </Small>
       <Veil isOpen={asking} onOpenChange={setAsking} isDismissable>

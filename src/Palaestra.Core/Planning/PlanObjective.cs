@@ -62,13 +62,21 @@ internal sealed class PlanObjective
         Cap = new int[Sectors.Length];
         foreach (var control in findings.Control)
         {
-            var weak = findings.WeakLink?.Sector == control.Sector;
-            var lack = control.Percent is { } percent ? (int)Math.Round(10 * (100 - percent)) : UnseenNeed;
-            Need[(int)control.Sector] = weak ? 2 * lack : lack;
-            Cap[(int)control.Sector] = weak ? 2 * Once : Once;
+            Need[(int)control.Sector] = NeedOf(control, findings);
+            Cap[(int)control.Sector] = IsWeak(control, findings) ? 2 * Once : Once;
         }
         least = policy.ExercisesMin;
     }
+
+    /// <summary>What a direction lacks of full control, thousandths; of the weak link twice that.</summary>
+    public static int NeedOf(SectorControl control, ScreenFindings findings)
+    {
+        var lack = control.Percent is { } percent ? (int)Math.Round(10 * (100 - percent)) : UnseenNeed;
+        return IsWeak(control, findings) ? 2 * lack : lack;
+    }
+
+    private static bool IsWeak(SectorControl control, ScreenFindings findings) =>
+        findings.WeakLink?.Sector == control.Sector;
 
     /// <summary>By direction, thousandths of a point for each thousandth of cover.</summary>
     public int[] Need { get; }

@@ -1,3 +1,4 @@
+using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 
@@ -13,7 +14,14 @@ public sealed record ItemWork(Guid ItemId, int Days, bool Loaded, IReadOnlyList<
 /// <summary>A week's work in one direction.</summary>
 /// <param name="Minutes">Under control, each counted by how much its rung asks for the direction.</param>
 /// <param name="Before">The same in the plan before; none without one.</param>
-public sealed record DirectionWork(Sector Sector, string Name, double Minutes, double? Before);
+/// <param name="Wanted">The plan's minutes of all directions, shared by what each lacks of full control (the weak link twice); none where nothing was screened or nothing lacks.</param>
+public sealed record DirectionWork(
+    Sector Sector,
+    string Name,
+    double Minutes,
+    double? Before,
+    double? Wanted = null
+);
 
 /// <summary>The arithmetic of a plan: time under control by session, week, side and direction, and its growth.</summary>
 /// <param name="SessionMinutes">With rests, set-up and changes. <paramref name="WeekMinutes"/>: the sum over the days.</param>
@@ -34,13 +42,15 @@ public sealed record PlanWork(
     /// <param name="daysPerWeek">Days the client can, 1 to 7.</param>
     /// <param name="before">The plan it follows; none for the first.</param>
     /// <param name="profile">Whose precautions limit bending and positions; none: neither is added up.</param>
+    /// <param name="findings">What each direction lacks; none: nothing is said of what is wanted.</param>
     public static PlanWork Of(
         Plan plan,
         int daysPerWeek,
         Policy policy,
         PracticeLibrary library,
         Plan? before = null,
-        ClientProfile? profile = null
+        ClientProfile? profile = null,
+        ScreenFindings? findings = null
     )
     {
         var items = plan.Items.Select(item => OfItem(item, daysPerWeek, policy, library)).ToList();
@@ -52,10 +62,13 @@ public sealed record PlanWork(
             plan.TotalMinutes,
             Math.Round(plan.Items.Zip(items, (item, work) => item.Minutes * work.Days).Sum(), 1),
             items,
-            [
-                .. Enum.GetValues<Sector>()
-                    .Select(sector => OfDirection(sector, plan, items, earlier, library)),
-            ],
+            Wanted(
+                [
+                    .. Enum.GetValues<Sector>()
+                        .Select(sector => OfDirection(sector, plan, items, earlier, library)),
+                ],
+                findings
+            ),
             earlier is { WeekSeconds: > 0 } ? week / earlier.WeekSeconds - 1 : null,
             profile is null ? null : BendingAccount.Of(plan, profile, daysPerWeek, policy, library),
             profile is null ? null : [.. SpellAccount.Of(plan, profile, policy, library)]
@@ -106,6 +119,29 @@ public sealed record PlanWork(
                 )),
             ]
         );
+    }
+
+    /// <summary>The same minutes in all, shared by what each direction lacks.</summary>
+    private static IReadOnlyList<DirectionWork> Wanted(
+        IReadOnlyList<DirectionWork> directions,
+        ScreenFindings? findings
+    )
+    {
+        var needs =
+            findings?.Control.ToDictionary(c => c.Sector, c => PlanObjective.NeedOf(c, findings)) ?? [];
+        var all = needs.Values.Sum();
+        var minutes = directions.Sum(d => d.Minutes);
+        return all == 0
+            ? directions
+            :
+            [
+                .. directions.Select(d =>
+                    d with
+                    {
+                        Wanted = Math.Round(minutes * needs.GetValueOrDefault(d.Sector) / all, 1),
+                    }
+                ),
+            ];
     }
 
     private static DirectionWork OfDirection(

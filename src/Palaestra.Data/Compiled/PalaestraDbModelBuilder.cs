@@ -11,7 +11,7 @@ namespace Palaestra.Data.Compiled
     public partial class PalaestraDbModel
     {
         private PalaestraDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("70715b92-08fc-4e71-8a26-6f7deef91d25"), entityTypeCount: 35)
+            : base(skipDetectChanges: false, modelId: new Guid("d75f8add-ec17-43c1-9774-d44491d49244"), entityTypeCount: 35)
         {
         }
 

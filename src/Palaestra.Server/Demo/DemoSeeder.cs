@@ -502,7 +502,7 @@ public sealed class DemoSeeder(
     private async Task Store(List<CaptureEvent> events, Guid visitId, DemoClock clock, string? by = null)
     {
         using var queue = new TapQueue();
-        var log = new EventLog(db, library, At(clock), new CaseFiles(db, library, today), queue, moves);
+        var log = new EventLog(db, library, At(clock), files, queue, moves);
         var taken = await log.Append(visitId, events, by ?? Practitioner);
         if (taken?.IsValid != true)
         {

@@ -20,39 +20,42 @@ public sealed class CaseFile
 {
     private readonly PracticeLibrary library;
     private readonly DateOnly today;
-    private readonly IReadOnlySet<Guid> clockOff;
     private readonly IReadOnlySet<Guid> noted;
-    private readonly Dictionary<Guid, List<CaptureEvent>> events;
-    private readonly Dictionary<Guid, IReadOnlyList<Trial>> trials = [];
+    private readonly Dictionary<Guid, int> numbers;
+
+    // What the visit began with can be told while a case is open.
+    private readonly Dictionary<(Guid, int? Began), SessionPain?> pains = [];
+    private readonly Dictionary<(Guid, PainRule, int? Began), IReadOnlyList<Performance>> performances = [];
+    private readonly Dictionary<Guid, PlanRevision?> plansFor = [];
+    private readonly IReadOnlyDictionary<Guid, VisitTaps> taps;
 
     /// <param name="today">Precautions whose date has passed by then ask for a look.</param>
     /// <param name="noted">Visits of which somebody wrote a note.</param>
     public CaseFile(
         Episode episode,
-        Dictionary<Guid, List<CaptureEvent>> events,
+        IReadOnlyDictionary<Guid, VisitTaps> taps,
         List<PlanRevision> plans,
         PracticeLibrary library,
         ClinicZone zone,
         DateOnly today,
         IReadOnlyList<HomeDay>? home = null,
-        IReadOnlySet<Guid>? clockOff = null,
         IReadOnlyDictionary<Guid, BodyChart>? charts = null,
         IReadOnlySet<Guid>? noted = null
     )
     {
         Zone = zone;
         Episode = episode;
-        this.events = events;
+        this.taps = taps;
         this.library = library;
         Plans = plans;
         HomeLog = home ?? [];
-        this.clockOff = clockOff ?? new HashSet<Guid>();
         this.noted = noted ?? new HashSet<Guid>();
         Charts = charts ?? new Dictionary<Guid, BodyChart>();
         Visits =
         [
             .. episode.Visits.Where(v => v.CalledOff is null).OrderBy(v => v.PlannedAt).ThenBy(v => v.Id),
         ];
+        numbers = Visits.Index().ToDictionary(v => v.Item.Id, v => v.Index + 1);
         Policy = library.FindPolicy(episode.PolicyId) ?? library.DefaultPolicy;
         this.today = today;
         Lapsed = [.. episode.Precautions.Where(precaution => precaution.LapsedOn(today))];
@@ -224,19 +227,33 @@ public sealed class CaseFile
 
     /// <summary>Pain of the sessions up to a visit, its own among them.</summary>
     public IReadOnlyList<SessionPain> Sessions(Guid upTo) =>
-        [
-            .. Visits
-                .TakeWhile(v => NumberOf(v.Id) <= NumberOf(upTo))
-                .Select(v => SessionPain.Of(NumberOf(v.Id), DayOf(v), PainAt(v), Events(v.Id), Trials(v.Id)))
-                .OfType<SessionPain>(),
-        ];
+        [.. Visits.TakeWhile(v => NumberOf(v.Id) <= NumberOf(upTo)).Select(PainOf).OfType<SessionPain>()];
+
+    private SessionPain? PainOf(Visit visit)
+    {
+        var began = PainAt(visit);
+        if (!pains.TryGetValue((visit.Id, began), out var pain))
+        {
+            pain = SessionPain.Of(
+                NumberOf(visit.Id),
+                DayOf(visit),
+                began,
+                Events(visit.Id),
+                Trials(visit.Id)
+            );
+            pains[(visit.Id, began)] = pain;
+        }
+        return pain;
+    }
 
     /// <summary>Precautions whose date has passed: they hold until somebody has looked.</summary>
     public IReadOnlyList<ClientPrecaution> Lapsed { get; }
 
     /// <summary>Trials of a visit with taps that came more than a day off their own time: a wrong clock, or a tablet that was long away.</summary>
     public IReadOnlyList<Guid> ClockOff(Guid visitId) =>
-        [.. Trials(visitId).Select(trial => trial.Id).Where(clockOff.Contains)];
+        taps.TryGetValue(visitId, out var own)
+            ? [.. Trials(visitId).Select(trial => trial.Id).Where(own.ClockOff.Contains)]
+            : [];
 
     /// <summary>For the body model; typical where the client's measures were left open.</summary>
     public BodySize Body { get; }
@@ -245,20 +262,20 @@ public sealed class CaseFile
 
     public Visit Visit(Guid id) => Visits.First(v => v.Id == id);
 
-    /// <summary>1 for the first visit of the episode.</summary>
-    public int NumberOf(Guid visitId) => Visits.ToList().FindIndex(v => v.Id == visitId) + 1;
+    /// <summary>1 for the first visit of the episode; 0 for one that is none of it.</summary>
+    public int NumberOf(Guid visitId) => numbers.GetValueOrDefault(visitId);
 
-    public IReadOnlyList<CaptureEvent> Events(Guid visitId) => events.GetValueOrDefault(visitId) ?? [];
+    public IReadOnlyList<CaptureEvent> Events(Guid visitId) =>
+        taps.TryGetValue(visitId, out var own) ? own.Events : [];
 
-    public IReadOnlyList<Trial> Trials(Guid visitId)
-    {
-        if (!trials.TryGetValue(visitId, out var folded))
-        {
-            folded = TrialFold.Trials(Events(visitId), library, Policy.Pain, PainAt(Visit(visitId)));
-            trials[visitId] = folded;
-        }
-        return folded;
-    }
+    /// <summary>Those that were not undone.</summary>
+    public IReadOnlyList<CaptureEvent> Effective(Guid visitId) =>
+        taps.TryGetValue(visitId, out var own) ? own.Effective : [];
+
+    public IReadOnlyList<Trial> Trials(Guid visitId) => Trials(visitId, Policy.Pain);
+
+    private IReadOnlyList<Trial> Trials(Guid visitId, PainRule pain) =>
+        taps.TryGetValue(visitId, out var own) ? own.Trials(pain, PainAt(Visit(visitId))) : [];
 
     public bool Has(Guid visitId, TrialPurpose purpose) =>
         Trials(visitId).Any(t => t.Purpose == purpose && !t.Open);
@@ -331,49 +348,55 @@ public sealed class CaseFile
     public Visit? Before(Guid visitId) => Visits.TakeWhile(v => v.Id != visitId).LastOrDefault();
 
     /// <summary>The plan that was in force when a visit began: the latest accepted in an earlier visit.</summary>
-    public PlanRevision? PlanFor(Guid visitId) =>
-        Plans.LastOrDefault(p => NumberOf(p.VisitId) < NumberOf(visitId));
+    public PlanRevision? PlanFor(Guid visitId)
+    {
+        if (!plansFor.TryGetValue(visitId, out var plan))
+        {
+            plan = Plans.LastOrDefault(p => NumberOf(p.VisitId) < NumberOf(visitId));
+            plansFor[visitId] = plan;
+        }
+        return plan;
+    }
 
     /// <summary>Everything done against plans up to a visit; exercises keep their id across revisions.</summary>
     public IReadOnlyList<Performance> Performances(Guid upTo) => Performances(upTo, Policy.Pain);
 
     /// <param name="pain">The rule that says which sets were painful: another policy's, when asked what it would do.</param>
     public IReadOnlyList<Performance> Performances(Guid upTo, PainRule pain) =>
-        [
-            .. from session in SessionsWithPlan(upTo)
-            from performance in Performance.FromTrials(
-                session.Number,
-                session.Day,
-                [.. session.Items, .. SessionWork.Added(Events(session.Visit.Id), library)],
-                pain == Policy.Pain
-                    ? Trials(session.Visit.Id)
-                    : TrialFold.Trials(Events(session.Visit.Id), library, pain, PainAt(session.Visit)),
-                library
-            )
-            select performance,
-        ];
+        [.. WithPlan(upTo).SelectMany(visit => Performances(visit, pain))];
+
+    private IReadOnlyList<Performance> Performances(Visit visit, PainRule pain)
+    {
+        var key = (visit.Id, pain, PainAt(visit));
+        if (!performances.TryGetValue(key, out var done))
+        {
+            done =
+            [
+                .. Performance.FromTrials(
+                    NumberOf(visit.Id),
+                    DayOf(visit),
+                    [.. ToDo(visit), .. SessionWork.Added(Events(visit.Id), library)],
+                    Trials(visit.Id, pain),
+                    library
+                ),
+            ];
+            performances[key] = done;
+        }
+        return done;
+    }
 
     /// <summary>What was tried one up, at the visits up to one.</summary>
     public IReadOnlyList<ProbeDone> Probes(Guid upTo) =>
         [
-            .. SessionsWithPlan(upTo)
-                .SelectMany(session =>
-                    ProbeDone.FromTrials(session.Number, session.Day, session.Items, Trials(session.Visit.Id))
+            .. WithPlan(upTo)
+                .SelectMany(visit =>
+                    ProbeDone.FromTrials(NumberOf(visit.Id), DayOf(visit), ToDo(visit), Trials(visit.Id))
                 ),
         ];
 
-    /// <summary>The visits up to one that had a plan, with what was to be done of it that day.</summary>
-    private IEnumerable<(
-        Visit Visit,
-        int Number,
-        DateOnly Day,
-        IReadOnlyList<PlanItem> Items
-    )> SessionsWithPlan(Guid upTo) =>
-        from visit in Visits
-        let number = NumberOf(visit.Id)
-        where number <= NumberOf(upTo)
-        let plan = PlanFor(visit.Id)
-        where plan is not null
-        let day = DayOf(visit)
-        select (visit, number, day, plan.Plan.ToDoOn(day).Items);
+    private IEnumerable<Visit> WithPlan(Guid upTo) =>
+        Visits.Where(visit => NumberOf(visit.Id) <= NumberOf(upTo) && PlanFor(visit.Id) is not null);
+
+    /// <summary>What of its plan was to be done on the day of a visit.</summary>
+    private IReadOnlyList<PlanItem> ToDo(Visit visit) => PlanFor(visit.Id)!.Plan.ToDoOn(DayOf(visit)).Items;
 }

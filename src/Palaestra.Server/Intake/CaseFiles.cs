@@ -1,15 +1,18 @@
 using Microsoft.EntityFrameworkCore;
-using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
-using Palaestra.Core.Progression;
 using Palaestra.Data;
-using Palaestra.Data.Screening;
 using Palaestra.Server.Clinics;
 
 namespace Palaestra.Server.Intake;
 
 /// <summary>Fetches case files from the store.</summary>
-public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, ClinicClock clock)
+public sealed class CaseFiles(
+    PalaestraDb db,
+    PracticeLibrary library,
+    ClinicClock clock,
+    TapShelf taps,
+    PlanShelf plans
+)
 {
     public async Task<CaseFile?> OfEpisode(Guid id)
     {
@@ -24,15 +27,8 @@ public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, ClinicClo
             return null;
         }
         var visitIds = episode.Visits.Select(v => v.Id).ToList();
-        var logged = await db.Events.AsNoTracking().Where(e => visitIds.Contains(e.VisitId)).ToListAsync();
-        var plans = await db
-            .Plans.AsNoTracking()
-            .Where(p => p.EpisodeId == id)
-            .OrderBy(p => p.Revision)
-            .ToListAsync();
-        var events = logged
-            .GroupBy(e => e.VisitId)
-            .ToDictionary(g => g.Key, g => g.Select(e => Renewal.Of(e.Event, library)).ToList());
+        var tapped = await taps.Of(visitIds, db, library);
+        var accepted = await plans.Of(id, db, library);
         var home = await db
             .HomeLog.AsNoTracking()
             .Where(d => d.EpisodeId == id)
@@ -41,13 +37,12 @@ public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, ClinicClo
             .ToListAsync();
         return new CaseFile(
             episode,
-            events,
-            [.. plans.Select(p => p with { Plan = Renewal.Of(p.Plan, library) })],
+            tapped,
+            accepted,
             library,
             clock.Zone,
             clock.Today,
             [.. home.Where(day => !day.Empty)],
-            logged.Where(IsOff).Select(e => e.TrialId).ToHashSet(),
             await db
                 .Charts.AsNoTracking()
                 .Where(c => c.EpisodeId == id)
@@ -55,9 +50,6 @@ public sealed class CaseFiles(PalaestraDb db, PracticeLibrary library, ClinicClo
             await db.Notes.Where(n => n.EpisodeId == id).Select(n => n.VisitId).ToHashSetAsync()
         );
     }
-
-    private static bool IsOff(LoggedEvent e) =>
-        (e.ReceivedAt.ToDateTimeOffset() - e.Event.At).Duration() > CaptureCheck.ClockSlack;
 
     public async Task<CaseFile?> OfVisit(Guid visitId)
     {

@@ -125,7 +125,7 @@ public sealed class LetterComposer(
     /// <summary>Over all visits to which a home log was brought.</summary>
     private double? HomeShare(CaseFile file, List<Data.Visits.Visit> visits)
     {
-        var work = visits.SelectMany(v => DecisionInputs.Of(file, v.Id, library)?.Home ?? []).ToList();
+        var work = visits.SelectMany(v => DecisionInputs.Home(file, v, library)).ToList();
         var planned = work.Sum(w => w.PlannedReps);
         return planned == 0 ? null : Math.Min(1, work.Sum(w => w.DoneReps) / (double)planned);
     }

@@ -115,7 +115,15 @@ public sealed class PlanProposals(PalaestraDb db, PracticeLibrary library, Clini
     }
 
     public PlanWork WorkOf(CaseFile file, Plan plan, Plan? before) =>
-        PlanWork.Of(plan, file.Episode.DaysPerWeek, file.Policy, library, before, file.Profile);
+        PlanWork.Of(
+            plan,
+            file.Episode.DaysPerWeek,
+            file.Policy,
+            library,
+            before,
+            file.Profile,
+            file.Findings()
+        );
 
     /// <summary>Adds the next revision; the caller saves.</summary>
     public PlanRevision Add(CaseFile file, Guid visitId, Plan plan, string by)

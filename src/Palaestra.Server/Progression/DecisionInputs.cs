@@ -17,7 +17,7 @@ public static class DecisionInputs
     public static DecideInput? Of(CaseFile file, Guid visitId, PracticeLibrary library)
     {
         var visit = file.Visit(visitId);
-        if (file.PlanFor(visitId) is not { } plan || visit.CheckIn is null || plan.Plan.Items.Count == 0)
+        if (Decidable(file, visit) is not { } plan)
         {
             return null;
         }
@@ -31,7 +31,7 @@ public static class DecisionInputs
             file.ProfileAt(visit),
             file.Policy.Id,
             [.. plan.Plan.Items.Select(item => item.On(file.DayOf(visit)))],
-            visit.CheckIn with
+            visit.CheckIn! with
             {
                 DangerSigns = open,
                 Leg = file.LegAt(visit),
@@ -98,7 +98,7 @@ public static class DecisionInputs
             .. from v in file.Visits
             let number = file.NumberOf(v.Id)
             where number <= file.NumberOf(visit.Id)
-            from changed in TrialFold.Effective(file.Events(v.Id)).OfType<SetUpChanged>()
+            from changed in file.Effective(v.Id).OfType<SetUpChanged>()
             select new SetUpTry(changed.PlanItemId, number, changed.Place),
         ];
 
@@ -193,6 +193,13 @@ public static class DecisionInputs
             .Select(day => (DateOnly?)day.Day);
         return here.Concat(home).Append(visit.CheckIn?.LastTrained).Max();
     }
+
+    /// <summary>What was done at home before a visit that is decided or could be; nothing else of what its decisions look at.</summary>
+    public static IReadOnlyList<HomeWork> Home(CaseFile file, Visit visit, PracticeLibrary library) =>
+        Decidable(file, visit) is { } plan ? Home(file, visit, plan, library) : [];
+
+    private static PlanRevision? Decidable(CaseFile file, Visit visit) =>
+        visit.CheckIn is not null && file.PlanFor(visit.Id) is { Plan.Items.Count: > 0 } plan ? plan : null;
 
     private static IReadOnlyList<HomeWork> Home(
         CaseFile file,

@@ -95,6 +95,41 @@ public class PlanArithmeticTests
         Assert.All(left.Directions, d => Assert.InRange(d.Minutes, 0, 3.8));
     }
 
+    /// <summary>Front lacks 40 of 100, back 20, the others nothing; front is the weak link and counts twice: 80 to 20 of the minutes.</summary>
+    [Fact]
+    public void What_is_lacking_shares_the_same_minutes_and_the_weak_link_counts_twice()
+    {
+        var findings = AnyClient.Of(
+            [.. Enumerable.Repeat(-2, 2 * Content.Library.Ladders.Count)],
+            [60, 80, 100, 100, 100, 100, 100, 100]
+        );
+        var plan = Of(Item("B5", Left(5, 4), Right(5, 4)));
+        var work = PlanWork.Of(plan, 5, Content.Policy, Content.Library, findings: findings);
+        var all = work.Directions.Sum(d => d.Minutes);
+        Assert.Equal(0.8 * all, Wanted(Sector.Front), 0.06);
+        Assert.Equal(0.2 * all, Wanted(Sector.Back), 0.06);
+        Assert.All(
+            work.Directions.Where(d => d.Sector is not (Sector.Front or Sector.Back)),
+            d => Assert.Equal(0, d.Wanted)
+        );
+        double Wanted(Sector sector) => work.Directions.Single(d => d.Sector == sector).Wanted!.Value;
+    }
+
+    [Fact]
+    public void Where_nothing_lacks_or_nothing_was_screened_nothing_is_said_to_be_wanted()
+    {
+        var plan = Of(Item("B5", Left(5, 4), Right(5, 4)));
+        var full = AnyClient.Of(
+            [.. Enumerable.Repeat(-2, 2 * Content.Library.Ladders.Count)],
+            [.. Enumerable.Repeat(100, 8)]
+        );
+        foreach (var findings in new[] { null, full })
+        {
+            var work = PlanWork.Of(plan, 5, Content.Policy, Content.Library, findings: findings);
+            Assert.All(work.Directions, d => Assert.Null(d.Wanted));
+        }
+    }
+
     [Theory]
     [InlineData(5, 6, false)]
     [InlineData(5, 7, true)]
