@@ -6,26 +6,23 @@ import "@fontsource-variable/bricolage-grotesque";
 import { QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { ThemeProvider } from "styled-components";
 import { Outbox } from "./capture/outbox";
 import { OutboxContext } from "./capture/OutboxContext";
 import { queryClient } from "./queryClient";
 import { Entrance } from "./sign-in/Entrance";
-import { GlobalStyle } from "./theme/GlobalStyle";
-import { tokens } from "./theme/tokens";
+import { Look } from "./theme/Look";
 
 // The outbox opens before anything is drawn: what was tapped before a reload is there from the first frame.
 const outbox = await Outbox.open();
 
 createRoot(document.getElementById("root")!).render(
   <StrictMode>
-    <ThemeProvider theme={tokens}>
-      <GlobalStyle />
+    <Look>
       <OutboxContext value={outbox}>
         <QueryClientProvider client={queryClient}>
           <Entrance />
         </QueryClientProvider>
       </OutboxContext>
-    </ThemeProvider>
+    </Look>
   </StrictMode>,
 );

@@ -4,6 +4,9 @@ import { figureSheetQuery, libraryQuery } from "./api/queries";
 import { contentVersion } from "./api/versions";
 import { DayPage } from "./day/DayPage";
 import { LoadFailed } from "./frame/LoadFailed";
+import { NotFound } from "./frame/NotFound";
+import { Title } from "./frame/Title";
+import { titles } from "./frame/titles";
 import { WithLibrary } from "./WithLibrary";
 import { queryClient } from "./queryClient";
 
@@ -18,9 +21,27 @@ function drawings() {
 const later: (() => Promise<unknown>)[] = [];
 
 /** A page that is loaded when somebody goes there, or when nobody does anything. */
-function page<Name extends string>(load: () => Promise<Record<Name, ComponentType>>, name: Name) {
+function page<Name extends string>(
+  load: () => Promise<Record<Name, ComponentType>>,
+  name: Name,
+  title?: string,
+) {
   later.push(load);
-  return { lazy: async () => ({ Component: (await load())[name] }) };
+  return {
+    lazy: async () => {
+      const Shown: ComponentType = (await load())[name];
+      return {
+        Component: title
+          ? () => (
+              <>
+                <Title words={[title]} />
+                <Shown />
+              </>
+            )
+          : Shown,
+      };
+    },
+  };
 }
 
 /** Loads the pages that were not asked for yet, one after the other; one that cannot be had is asked for again when it is needed. */
@@ -34,25 +55,61 @@ export const router = createBrowserRouter([
     errorElement: <LoadFailed />,
     hydrateFallbackElement: <></>,
     children: [
-      { path: "/", element: <DayPage /> },
-      { path: "/new", ...page(() => import("./intake/NewClientPage"), "NewClientPage") },
-      { path: "/clients", ...page(() => import("./clients/ClientsPage"), "ClientsPage") },
-      { path: "/clients/new", ...page(() => import("./clients/RegisterPage"), "RegisterPage") },
-      { path: "/clients/:clientId", ...page(() => import("./clients/ClientPage"), "ClientPage") },
-      { path: "/clinic", ...page(() => import("./clinic/ClinicViewPage"), "ClinicViewPage") },
-      { path: "/settings", ...page(() => import("./policies/PoliciesPage"), "PoliciesPage") },
-      { path: "/people", ...page(() => import("./people/PeoplePage"), "PeoplePage") },
-      { path: "/audit", ...page(() => import("./people/AuditPage"), "AuditPage") },
-      { path: "/account", ...page(() => import("./people/AccountPage"), "AccountPage") },
-      { path: "/overrides", ...page(() => import("./progression/OverridesPage"), "OverridesPage") },
-      { path: "/library", ...page(() => import("./library/LibraryPage"), "LibraryPage"), loader: drawings },
+      {
+        path: "/",
+        element: (
+          <>
+            <Title words={[titles.theDay]} />
+            <DayPage />
+          </>
+        ),
+      },
+      {
+        path: "/new",
+        ...page(() => import("./intake/NewClientPage"), "NewClientPage", titles.newClient),
+      },
+      {
+        path: "/clients",
+        ...page(() => import("./clients/ClientsPage"), "ClientsPage", titles.clients),
+      },
+      {
+        path: "/clients/new",
+        ...page(() => import("./clients/RegisterPage"), "RegisterPage", titles.newClient),
+      },
+      {
+        path: "/clients/:clientId",
+        ...page(() => import("./clients/ClientPage"), "ClientPage", titles.client),
+      },
+      {
+        path: "/clinic",
+        ...page(() => import("./clinic/ClinicViewPage"), "ClinicViewPage", titles.clinic),
+      },
+      {
+        path: "/settings",
+        ...page(() => import("./policies/PoliciesPage"), "PoliciesPage", titles.settings),
+      },
+      { path: "/people", ...page(() => import("./people/PeoplePage"), "PeoplePage", titles.people) },
+      { path: "/audit", ...page(() => import("./people/AuditPage"), "AuditPage", titles.audit) },
+      {
+        path: "/account",
+        ...page(() => import("./people/AccountPage"), "AccountPage", titles.account),
+      },
+      {
+        path: "/overrides",
+        ...page(() => import("./progression/OverridesPage"), "OverridesPage", titles.overrides),
+      },
+      {
+        path: "/library",
+        ...page(() => import("./library/LibraryPage"), "LibraryPage", titles.library),
+        loader: drawings,
+      },
       {
         path: "/library/rungs/:rungId",
-        ...page(() => import("./library/RungDetailPage"), "RungDetailPage"),
+        ...page(() => import("./library/RungDetailPage"), "RungDetailPage", titles.library),
       },
       {
         path: "/library/sheet",
-        ...page(() => import("./library/ContactSheetPage"), "ContactSheetPage"),
+        ...page(() => import("./library/ContactSheetPage"), "ContactSheetPage", titles.library),
         loader: drawings,
       },
       {
@@ -87,7 +144,7 @@ export const router = createBrowserRouter([
           { path: "take-home", ...page(() => import("./take-home/SheetPage"), "SheetPage") },
         ],
       },
-      { path: "*", element: <DayPage /> },
+      { path: "*", element: <NotFound /> },
     ],
   },
 ]);

@@ -143,6 +143,7 @@ test("an earlier screen is repeated with one press, and compared", async ({ page
   await expect(first).not.toContainText("Leg lowering");
   await openScreen(page, server.address, /Brannoc Velde/);
   await station(page, "Findings");
+  await page.getByRole("tab", { name: "Earlier" }).click();
   await expect(page.getByRole("heading", { name: "Against an earlier screen" })).toBeVisible();
   await expect(page.getByRole("row", { name: /Roll, both knees up.*left.*20.*45.*better/ })).toBeVisible();
   await page.getByRole("button", { name: /with no clear change/ }).click();

@@ -30,7 +30,7 @@ const stations = [
   ["Ask", "What hurts"],
   ["Neutral", "Neutral"],
   ["Screen", "The screen"],
-  ["Findings", "Control by direction"],
+  ["Findings", "Opposite arm and leg"],
   ["Plan", "Plan, revision"],
   ["Session", "Today"],
   ["Decide", "decisions"],

@@ -85,6 +85,7 @@ test("a tilt sensor is watched: neutral, control lost, its mark and its trace ke
 async function openTrial(page: Page) {
   await openScreen(page, server.address, /Brannoc Velde/);
   await station(page, "Findings");
+  await page.getByRole("button", { name: /with trials and norms/ }).click();
   const tasks = page.locator("section").filter({ has: page.getByRole("heading", { name: "Tasks", exact: true }) });
   await tasks.getByRole("button", { name: "Kick-back" }).click();
 }
@@ -115,7 +116,7 @@ test("a trace from another source is read in by its columns, and wrong rows are 
   await page.getByRole("button", { name: "Remove this trace" }).click();
   await page.getByLabel("Why it is removed").fill("The strap slipped.");
   await page.getByRole("button", { name: "Yes, remove the trace" }).click();
-  await expect(page.getByRole("heading", { name: "Tasks", exact: true })).toBeVisible();
+  await expect(page.getByRole("tab", { name: "By task" })).toBeVisible();
 });
 
 test("points on a photograph are put, moved by keys, read as angles and stored without the picture", async ({ page }) => {

@@ -115,10 +115,9 @@ test("from an empty database to the second plan revision, through a reload and a
     await doTrial(page, "keys", left ? !hard : trial % 2 === 0 && !hard);
   }
   await page.getByRole("link", { name: "See the findings" }).click();
-  await expect(page.getByRole("heading", { name: "Control by direction" })).toBeVisible();
   await expect(page.getByRole("img", { name: /Trunk ring/ })).toBeVisible();
 
-  await page.getByRole("link", { name: "Make a plan from this" }).click();
+  await page.getByRole("link", { name: "Make a plan" }).click();
   await expect(page.getByRole("heading", { name: /Proposed plan/ })).toBeVisible();
   await page.getByRole("button", { name: /: change, swap, why$/ }).first().click();
   await expect(page.getByText("(P-BASE)")).toBeVisible();

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { enter } from "./hands";
+import { enter, expectAccessible, pick, station } from "./hands";
 import { Server } from "./server";
 
 // What is read standing, at a glance: the whole of it is on the screen of a tablet, for every client of the demo.
@@ -18,8 +18,15 @@ interface DayVisit {
   visitId: string;
 }
 
-for (const [place, shown] of [["plan", /^(Plan, revision|Proposed plan)/]] as const) {
-  test(`${place} is one look`, async ({ page }) => {
+/** Every view that is one look, and the heading that says it has something to show. */
+const places = [
+  ["plan", /^(Plan, revision|Proposed plan)/, 3],
+  ["findings", /^(?!Nothing|A red flag)/, 3],
+  ["decide", /decisions?\b/, 1],
+] as const;
+
+for (const [place, shown, least] of places) {
+  test(`${place} is one look, light and dark`, async ({ page }) => {
     await enter(page, server, /Ines Tarrow/);
     const { visits } = (await (await page.request.get(`${server.address}/api/day`)).json()) as { visits: DayVisit[] };
     let seen = 0;
@@ -29,6 +36,7 @@ for (const [place, shown] of [["plan", /^(Plan, revision|Proposed plan)/]] as co
       await page.waitForLoadState("networkidle");
       if (!(await page.getByRole("heading", { level: 1, name: shown }).isVisible())) continue;
       seen++;
+      await expect(page).toHaveTitle(new RegExp(`^${place} · ${visit.name} · Palaestra$`, "i"));
       for (const size of screens) {
         await page.setViewportSize(size);
         const past = await page.evaluate(() => {
@@ -37,7 +45,75 @@ for (const [place, shown] of [["plan", /^(Plan, revision|Proposed plan)/]] as co
         });
         expect(past, `${place} of ${visit.name} at ${size.width}`).toEqual({ down: 0, aside: 0 });
       }
+      if (seen > 1) continue;
+      await page.emulateMedia({ colorScheme: "dark" });
+      await expectAccessible(page, `${place} in the dark`);
+      await page.emulateMedia({ colorScheme: "light" });
     }
-    expect(seen).toBeGreaterThan(2);
+    expect(seen).toBeGreaterThanOrEqual(least);
   });
 }
+
+test("light or dark is chosen on the device, and paper stays light", async ({ page }) => {
+  await enter(page, server, /Ines Tarrow/);
+  await page.goto(`${server.address}/account`);
+  const ground = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor);
+  const light = await ground();
+  await pick(page, "On this device", "Dark");
+  await expect.poll(ground).not.toBe(light);
+  const dark = await ground();
+  await expectAccessible(page, "account in the dark");
+  await page.reload();
+  await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+  expect(await ground()).toBe(dark);
+  await page.emulateMedia({ media: "print" });
+  await expect.poll(() => page.evaluate(() => getComputedStyle(document.querySelector("h1")!).color)).toBe("rgb(36, 50, 58)");
+  await page.emulateMedia({ media: "screen" });
+  await pick(page, "On this device", "Light");
+  await page.emulateMedia({ colorScheme: "dark" });
+  await expect.poll(ground).toBe(light);
+});
+
+test("an address that leads nowhere says so", async ({ page }) => {
+  await enter(page, server, /Ines Tarrow/);
+  const nowhere = "01a22c7d-2038-7279-a21e-000000000000";
+  for (const address of ["/nowhere/at/all", `/episodes/${nowhere}/visits/${nowhere}/plan`]) {
+    await page.goto(server.address + address);
+    await expect(page.getByRole("heading", { name: "Nothing here" })).toBeVisible();
+    await expect(page).toHaveTitle("Nothing here · Palaestra");
+    await expectAccessible(page, address);
+  }
+  await page.getByRole("link", { name: "The day" }).click();
+  await expect(page).toHaveTitle("The day · Palaestra");
+});
+
+test("numbers of a plan that were changed are not lost by a tap on another step", async ({ page }) => {
+  await enter(page, server, /Ines Tarrow/);
+  await page.getByRole("link", { name: /Ottoline Brask/ }).first().click();
+  await station(page, "Plan");
+  await page.getByRole("button", { name: /^Reps/ }).first().click();
+  await page.getByRole("button", { name: "Increase" }).or(page.getByText("+", { exact: true })).first().click();
+  await page.keyboard.press("Escape");
+  await station(page, "Session");
+  const ask = page.getByRole("alertdialog", { name: "Not saved yet" });
+  await ask.getByRole("button", { name: "Stay here" }).click();
+  await expect(page.getByRole("button", { name: /Accept as revision/ })).toBeEnabled();
+  await page.getByRole("button", { name: /Accept as revision/ }).click();
+  await expect(page.getByRole("article", { name: "Home programme" })).toBeVisible();
+});
+
+test("a page that breaks says so, and what was tapped is kept", async ({ page }) => {
+  await enter(page, server, /Ines Tarrow/);
+  await page.getByRole("link", { name: /Ottoline Brask/ }).first().click();
+  await expect(page.getByRole("navigation", { name: "Steps of the visit" })).toBeVisible();
+  // In the place of the notes' own script one whose page throws as it is drawn.
+  await page.route(/\/assets\/NotePage-.*\.js$/, (route) =>
+    route.fulfill({ contentType: "text/javascript", body: 'export function NotePage() { throw new Error("broken on purpose"); }' }),
+  );
+  await page.goto(page.url().replace(/[^/]+$/, "note"));
+  await expect(page.getByRole("heading", { name: "This page could not be shown" })).toBeVisible();
+  await expect(page.getByText("broken on purpose")).toBeVisible();
+  await page.unroute(/\/assets\/NotePage-.*\.js$/);
+  await page.getByRole("button", { name: "Load again" }).click();
+  await expect(page.getByRole("heading", { name: "This page could not be shown" })).toHaveCount(0);
+});

@@ -47,7 +47,9 @@ for (const [hand, size] of [
       const link = page.getByRole("link", { name: "See the findings" });
       if (hand === "touch") await link.tap();
       else await link.press("Enter");
-      await expect(page.getByRole("heading", { name: "Control by direction" })).toBeVisible();
+      await expect(page.getByRole("tab", { name: "By direction" })).toBeVisible();
+      await expectAccessible(page, "findings at a glance");
+      await page.getByRole("button", { name: /with trials and norms/ }).click();
       await page.getByRole("button", { name: "One-leg stance" }).click();
       await expect(page.getByText(/Springer et al\. 2007/).first()).toBeVisible();
       await expectAccessible(page, "findings");

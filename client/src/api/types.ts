@@ -57,6 +57,7 @@ export type ScreenFindings = Schemas["ScreenFindings"];
 export type SectorControl = Schemas["SectorControl"];
 export type Ability = Schemas["Ability"];
 export type AbilityFindings = Schemas["AbilityFindings"];
+export type GaveWay = components["schemas"]["GaveWay"];
 export type ForbiddenRung = Schemas["ForbiddenRung"];
 export type PlanView = Schemas["PlanView"];
 export type Plan = Schemas["Plan"];

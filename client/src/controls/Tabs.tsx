@@ -42,12 +42,12 @@ export interface Place {
 }
 
 /** Several looks at the same thing, one at a time; the head stands beside their names. */
-export function Places(props: { label: string; head: ReactNode; places: Place[]; more?: ReactNode }) {
+export function Places(props: { label: string; head?: ReactNode; places: Place[]; more?: ReactNode }) {
   return (
     <Tabs>
       <Head>
         {props.head}
-        <Head>
+        <Head style={props.head ? undefined : { flex: 1 }}>
           <List aria-label={props.label}>
             {props.places.map((place) => (
               <Name key={place.id} id={place.id}>

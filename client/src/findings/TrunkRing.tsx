@@ -66,8 +66,9 @@ export function TrunkRing(props: {
 }) {
   const { colour, font } = useTheme();
   const of = (sector: SectorId) => lowestOf(props.abilities, sector);
+  // As everywhere: the left in sea, the right in bark; what has no side in slate.
   const tone = (sector: SectorId) =>
-    sector === props.weakest ? colour.clay : sector.startsWith("twist") ? colour.olive : colour.sea;
+    sector.endsWith("left") ? colour.sea : sector.endsWith("right") ? colour.bark : colour.slate;
   return (
     <Svg
       viewBox={`0 0 ${size} ${size}`}
@@ -75,7 +76,7 @@ export function TrunkRing(props: {
       aria-label={say("findings.trunk-ring-control-by-direction")}
     >
       <defs>
-        {[colour.clay, colour.sea, colour.olive].map((c) => (
+        {[colour.slate, colour.sea, colour.bark].map((c) => (
           <pattern
             key={c}
             id={`thin${c.slice(1)}`}
@@ -111,6 +112,14 @@ export function TrunkRing(props: {
                 strokeWidth={2}
               />
             )}
+            {sector === props.weakest && (
+              <path
+                d={arcPath(arc.from, arc.to, arc.inner - 1, arc.outer + 1)}
+                fill="none"
+                stroke={colour.ink}
+                strokeWidth={4}
+              />
+            )}
             {before > 0 && (
               <path
                 d={arcPath(arc.from, at(before), arc.inner - 4, arc.outer + 4)}
@@ -139,7 +148,8 @@ export function TrunkRing(props: {
             textAnchor={label.anchor}
             fontFamily={font.text}
             fontSize={17}
-            fill={label.sector === props.weakest ? colour.clay : colour.ink}
+            fontWeight={label.sector === props.weakest ? 700 : 400}
+            fill={colour.ink}
           >
             {label.words}{" "}
             <tspan fontWeight={700} {...(label.sector.startsWith("side") ? { x: label.x, dy: 20 } : {})}>

@@ -1,14 +1,16 @@
-import { NavLink } from "react-router";
+import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from "react-aria-components";
+import { NavLink, useLocation, useNavigate } from "react-router";
 import styled from "styled-components";
 import type { EpisodeView } from "../api/types";
 import { SyncMark } from "./SyncMark";
-import { stationNames, stationOrder } from "./stations";
+import { placeNames, stationOrder, type Place } from "./stations";
 import { say } from "../words/say";
+
+const beside: Place[] = ["note", "chart", "progress", "letter"];
 
 const Bar = styled.nav`
   display: flex;
   align-items: stretch;
-  overflow-x: auto;
   padding: 0 ${({ theme }) => theme.space(3)};
   border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
   a {
@@ -27,43 +29,128 @@ const Bar = styled.nav`
     font-weight: 700;
   }
   .end {
-    margin-left: auto;
+    margin-inline-start: auto;
     display: flex;
     align-items: center;
-    padding-left: 16px;
+    padding-inline-start: 16px;
   }
-  /* A tablet held upright has two rows: nothing lies past its edge. */
-  @media (min-width: 600px) and (max-width: 900px) {
-    flex-wrap: wrap;
+  .short {
+    display: none;
+  }
+  /* Room for two words, not for twelve: the step that is open, and the one after it. */
+  @media (max-width: 1100px) {
+    .all {
+      display: none;
+    }
+    .short {
+      display: flex;
+      align-items: center;
+      gap: ${({ theme }) => theme.space(3)};
+    }
+  }
+  @media (forced-colors: active) {
+    a[aria-current="page"] {
+      border-color: Highlight;
+    }
   }
   @media print {
     display: none;
   }
 `;
 
+const Here = styled(AriaButton)`
+  min-height: 48px;
+  padding: 0 ${({ theme }) => theme.space(3)};
+  border: 0;
+  background: none;
+  color: ${({ theme }) => theme.colour.ink};
+  font: 700 18px/1 ${({ theme }) => theme.font.text};
+  cursor: pointer;
+`;
+
+const List = styled(Menu)`
+  padding: ${({ theme }) => theme.space(1)};
+  border: 2px solid ${({ theme }) => theme.colour.ink};
+  border-radius: ${({ theme }) => theme.radius};
+  background: ${({ theme }) => theme.colour.sheet};
+  min-width: 220px;
+  [role="menuitem"] {
+    display: flex;
+    align-items: center;
+    min-height: 48px;
+    padding: 0 ${({ theme }) => theme.space(3)};
+    cursor: pointer;
+  }
+  [data-focused] {
+    background: ${({ theme }) => theme.colour.wash};
+  }
+  [data-here] {
+    font-weight: 700;
+  }
+`;
+
+const Next = styled(NavLink)`
+  && {
+    min-height: 40px;
+    border: 2px solid ${({ theme }) => theme.colour.ink};
+    border-radius: ${({ theme }) => theme.radius};
+    color: ${({ theme }) => theme.colour.ink};
+    font-weight: 500;
+  }
+`;
+
+/** Where one is in a visit, and where one can go. */
 export function StationBar(props: { episode: EpisodeView; visitId: string }) {
+  const base = `/episodes/${props.episode.id}/visits/${props.visitId}`;
+  const here = useLocation()
+    .pathname.slice(base.length + 1)
+    .split("/")[0] as Place;
   return (
     <Bar aria-label={say("frame.stations-of-the-visit")}>
       {stationOrder.map((station) => (
-        <NavLink key={station} to={`/episodes/${props.episode.id}/visits/${props.visitId}/${station}`}>
-          {stationNames[station]}
-        </NavLink>
+        <Name key={station} base={base} place={station} />
       ))}
+      <Short base={base} here={here} />
       <span className="end">
-        <NavLink to={`/episodes/${props.episode.id}/visits/${props.visitId}/note`}>
-          {say("frame.notes")}
-        </NavLink>
-        <NavLink to={`/episodes/${props.episode.id}/visits/${props.visitId}/chart`}>
-          {say("frame.body-chart")}
-        </NavLink>
-        <NavLink to={`/episodes/${props.episode.id}/visits/${props.visitId}/progress`}>
-          {say("frame.progress")}
-        </NavLink>
-        <NavLink to={`/episodes/${props.episode.id}/visits/${props.visitId}/letter`}>
-          {say("frame.letter")}
-        </NavLink>
+        {beside.map((place) => (
+          <Name key={place} base={base} place={place} />
+        ))}
         <SyncMark />
       </span>
     </Bar>
+  );
+}
+
+const Name = (props: { base: string; place: Place }) => (
+  <NavLink className="all" to={`${props.base}/${props.place}`}>
+    {placeNames[props.place]}
+  </NavLink>
+);
+
+function Short({ base, here }: { base: string; here: Place }) {
+  const navigate = useNavigate();
+  const at = stationOrder.findIndex((station) => station === here);
+  const next = at < 0 ? undefined : stationOrder[at + 1];
+  return (
+    <span className="short">
+      <MenuTrigger>
+        <Here>
+          {placeNames[here] ?? say("frame.steps")} <span aria-hidden>▾</span>
+        </Here>
+        <Popover>
+          <List
+            aria-label={say("frame.stations-of-the-visit")}
+            onAction={(place) => void navigate(`${base}/${String(place)}`)}
+          >
+            {[...stationOrder, ...beside].map((place) => (
+              <MenuItem key={place} id={place} data-here={place === here || undefined}>
+                {placeNames[place]}
+              </MenuItem>
+            ))}
+          </List>
+        </Popover>
+      </MenuTrigger>
+      {next && <Next to={`${base}/${next}`}>{say("frame.next-station", { station: placeNames[next] })}</Next>}
+    </span>
   );
 }

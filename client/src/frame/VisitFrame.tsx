@@ -1,23 +1,24 @@
-import { Outlet, useParams } from "react-router";
+import { Outlet, useLocation, useParams } from "react-router";
 import { useEpisode } from "../api/queries";
 import { useTaken } from "../capture/useCapture";
-import { Page, ProblemNote } from "../controls/layout";
+import { Page } from "../controls/layout";
+import { NotFound } from "./NotFound";
 import { EpisodeStrip } from "./EpisodeStrip";
 import { StationBar } from "./StationBar";
+import { Title } from "./Title";
+import { placeNames, type Place } from "./stations";
 
 export function VisitFrame() {
   const { episodeId = "", visitId = "" } = useParams();
   const { data: episode, error } = useEpisode(episodeId);
   useTaken(episodeId, visitId);
-  if (!episode) {
-    return (
-      <Page>
-        <ProblemNote error={error} />
-      </Page>
-    );
-  }
+  const place = useLocation().pathname.split("/")[5] as Place;
+  if (error && !episode) return <NotFound error={error} />;
+  if (!episode) return <Page />;
+  if (!episode.visits.some((visit) => visit.id === visitId)) return <NotFound />;
   return (
     <>
+      <Title words={[placeNames[place], episode.intake.name]} />
       <EpisodeStrip episode={episode} visitId={visitId} />
       <StationBar episode={episode} visitId={visitId} />
       <Page>

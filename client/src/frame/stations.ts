@@ -14,6 +14,21 @@ export const stationNames = {
 export type Station = keyof typeof stationNames;
 export const stationOrder = Object.keys(stationNames) as Station[];
 
+/** Everything of a visit that has an address of its own, by its part of the address. */
+export const placeNames = {
+  ...stationNames,
+  note: say("frame.notes"),
+  chart: say("frame.body-chart"),
+  progress: say("frame.progress"),
+  letter: say("frame.letter"),
+  discharge: say("frame.discharge"),
+  replay: say("frame.replay"),
+  amendments: say("frame.amendments"),
+  traces: say("frame.trace"),
+  trials: say("frame.trial"),
+} as const;
+export type Place = keyof typeof placeNames;
+
 /** Where to go when a visit is opened: the first station that still has something to do. */
 export function firstStation(episode: EpisodeView, visit: VisitView): Station {
   if (episode.closed) return "ask";

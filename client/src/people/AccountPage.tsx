@@ -11,6 +11,7 @@ import { Columns, Page, ProblemNote, Quiet, Row, Small, Stack } from "../control
 import { SubmitForm } from "../controls/SubmitForm";
 import { PageHead } from "../controls/PageHead";
 import { say } from "../words/say";
+import { LookSection } from "./LookSection";
 import { PinSection } from "./PinSection";
 import { roleMeans, roleWords } from "./roles";
 import { SecondFactor } from "./SecondFactor";
@@ -39,6 +40,7 @@ export function AccountPage() {
                 ))}
               </ul>
             </section>
+            <LookSection />
             <SignIns />
           </Stack>
           <Stack $gap={6}>

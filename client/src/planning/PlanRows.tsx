@@ -18,7 +18,7 @@ const List = styled(GridList)`
 
 const Line = styled(GridListItem)`
   display: grid;
-  grid-template-columns: 36px 104px minmax(150px, 1fr) 232px 44px 46px 48px;
+  grid-template-columns: 36px 104px minmax(150px, 1fr) 252px 44px 46px 48px;
   align-items: center;
   column-gap: ${({ theme }) => theme.space(3)};
   min-height: 76px;

@@ -12,6 +12,7 @@ import { Note, ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { CoverChart } from "./CoverChart";
 import { OtherPlans } from "./OtherPlans";
 import type { PlanDraft } from "./usePlanDraft";
+import { useUnsaved } from "../frame/unsaved";
 import { say } from "../words/say";
 
 const Aside = styled.aside`
@@ -75,6 +76,7 @@ function Accept(props: Props) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [asking, setAsking] = useState(false);
+  const stored = useUnsaved(draft.touched);
   const barred = draft.items.filter((item) => item.barOverride);
   const accept = useMutation({
     mutationFn: (confirmed: string[]) =>
@@ -90,6 +92,7 @@ function Accept(props: Props) {
         }),
       ),
     onSuccess: async () => {
+      stored();
       await queries.invalidateQueries();
       void navigate(`/episodes/${episode.id}/visits/${visitId}/take-home`);
     },

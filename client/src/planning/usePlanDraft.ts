@@ -26,6 +26,8 @@ export interface PlanDraft {
   waiting: boolean;
   error: unknown;
   changed: boolean;
+  /** Something was set by hand that leaving the page would lose. */
+  touched: boolean;
   isKept: (item: PlanItem) => boolean;
   setMinutes: (minutes: number) => void;
   keep: (item: PlanItem, kept: boolean) => void;
@@ -94,6 +96,9 @@ export function usePlanDraft(episodeId: string, view: PlanView, minutesPerDay: n
     proposal,
     waiting: ask.isFetching,
     error: ask.error,
+    touched:
+      draft.order !== null ||
+      (draft.current ? draft.kept !== inForce?.items : draft.kept.length > 0 || draft.leftOut.length > 0),
     changed: !draft.current || draft.order !== null || draft.kept !== inForce?.items,
     isKept: (item) => draft.kept.some((k) => k.id === item.id),
     setMinutes: (minutes) => setDraft((d) => ({ ...d, minutes })),

@@ -9,6 +9,7 @@ import { Button } from "../controls/Button";
 import { Bar, Empty, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { totalReps } from "../controls/words";
 import { Closed, isHeld } from "../frame/Closed";
+import { useUnsaved } from "../frame/unsaved";
 import { useVisit } from "../frame/useVisit";
 import { DecisionRow } from "./DecisionRow";
 import { NextPlan } from "./NextPlan";
@@ -67,6 +68,7 @@ export function linesOf(decisions: Decision[]): Decision[][] {
 function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView; library: Library }) {
   const { episode, visitId, view, library } = props;
   const [overrides, setOverrides] = useState<Map<string, Override>>(new Map());
+  const stored = useUnsaved(overrides.size > 0);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const outbox = useOutbox();
@@ -97,6 +99,7 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
         }),
       ),
     onSuccess: async () => {
+      stored();
       await queries.invalidateQueries();
       void navigate(`/episodes/${episode.id}/visits/${visitId}/take-home`);
     },
@@ -113,7 +116,7 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
     setOverrides(next);
   };
   return (
-    <Stack $gap={2}>
+    <Stack $gap={1}>
       <Row $between>
         <h1>
           {numbers[lines.length] ?? lines.length}{" "}
@@ -160,26 +163,25 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
       <ProblemNote error={take.error} />
       <ProblemNote error={preview.error} />
       {!taken && next && <NextPlan plan={next} library={library} />}
-      <Row $gap={4}>
-        <Link to={`/episodes/${episode.id}/visits/${visitId}/replay`}>
-          {say("progression.what-other-policies-would-have")}
-        </Link>
-        <Small>{say("progression.by-eye-evidence-what-was")}</Small>
-      </Row>
-      {!taken && (
-        <Bar>
+      <Bar>
+        {!taken && (
           <Button isDisabled={take.isPending || queued > 0} onPress={() => take.mutate()}>
             {overrides.size === 0
               ? say("progression.agree-with-all")
               : say("progression.take-these-decisions")}
           </Button>
-          <Quiet>
-            {say("progression.makes-plan-revision-planrevision-proposals", {
+        )}
+        <Small style={{ flex: 1, minWidth: 240, fontSize: 14, lineHeight: 1.3 }}>
+          {!taken &&
+            say("progression.makes-plan-revision-planrevision-proposals", {
               planRevision: (episode.planRevision ?? 0) + 1,
-            })}
-          </Quiet>
-        </Bar>
-      )}
+            })}{" "}
+          {say("progression.by-eye-evidence-what-was")}
+        </Small>
+        <Link to={`/episodes/${episode.id}/visits/${visitId}/replay`} style={{ color: "inherit" }}>
+          {say("progression.what-other-policies-would-have")}
+        </Link>
+      </Bar>
     </Stack>
   );
 }

@@ -1,5 +1,4 @@
 import { useState } from "react";
-import { Button as AriaButton, Disclosure, DisclosurePanel } from "react-aria-components";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
@@ -19,33 +18,54 @@ import { say, sayRich } from "../words/say";
 
 const Line = styled.section`
   display: grid;
-  grid-template-columns: 124px 92px minmax(0, 1fr) 168px 128px;
-  gap: ${({ theme }) => theme.space(4)};
+  grid-template-columns: 92px 60px minmax(0, 1fr) 150px 62px 84px;
+  gap: 0 ${({ theme }) => theme.space(3)};
   align-items: center;
-  padding: ${({ theme }) => theme.space(1)} 0;
+  min-height: 64px;
+  padding: 2px 0;
   border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+  h2 {
+    font-size: 17px;
+  }
   ${({ theme }) => theme.narrow} {
-    grid-template-columns: 110px minmax(0, 1fr);
+    grid-template-columns: 76px minmax(0, 1fr) 132px 62px 84px;
+    > .pegs {
+      display: none;
+    }
+  }
+  @media (max-width: 600px) {
+    grid-template-columns: 64px minmax(0, 1fr) 62px 84px;
+    > .outcome {
+      grid-column: 2;
+      grid-row: 2;
+    }
   }
 `;
 
 const Word = styled.span`
   display: inline-flex;
   align-items: center;
-  gap: ${({ theme }) => theme.space(3)};
-  font: 700 19px/1.1 ${({ theme }) => theme.font.display};
+  gap: ${({ theme }) => theme.space(2)};
+  font: 700 17px/1.1 ${({ theme }) => theme.font.display};
 `;
 
-const Opener = styled(AriaButton)`
-  min-height: 32px;
-  padding: 0;
-  border: 0;
-  background: none;
-  color: ${({ theme }) => theme.colour.grey};
-  font: inherit;
+const Said = styled.p<{ $whole: boolean }>`
   font-size: 15px;
-  text-decoration: underline;
-  cursor: pointer;
+  line-height: 1.25;
+  ${({ $whole }) =>
+    !$whole && "display: -webkit-box; overflow: hidden; -webkit-box-orient: vertical; -webkit-line-clamp: 2;"}
+  /* Held upright there is room for all of it. */
+  ${({ theme }) => theme.narrow} {
+    -webkit-line-clamp: 5;
+  }
+`;
+
+const Below = styled.div`
+  grid-column: 3 / -1;
+  padding: ${({ theme }) => theme.space(1)} 0 ${({ theme }) => theme.space(3)};
+  ${({ theme }) => theme.narrow} {
+    grid-column: 2 / -1;
+  }
 `;
 
 interface Props {
@@ -71,32 +91,32 @@ export function DecisionRow(props: Props) {
   const { item, decisions, chosen, library, override } = props;
   const ruleName = useRuleName();
   const [choosing, setChoosing] = useState(false);
+  const [why, setWhy] = useState(false);
   const decision = decisions[0]!;
   const { rung, ladder } = findRung(library, item.rungId);
   const to = findRung(library, chosen[0]!.rungId).rung;
   const outcome = chosen[0]!.outcome;
+  const changed = props.changed.filter((c) => decisions.some((d) => d.side === c.then.side));
   return (
     <Line aria-label={`${rung.name}: ${outcomeWords[outcome]}`}>
       <RungFigure
         rungId={to.id}
-        side={
-          to.sides === "each" && decision.side === "both"
-            ? "left"
-            : to.sides === "each"
-              ? decision.side
-              : "both"
-        }
-        width={124}
-        height={78}
+        side={to.sides !== "each" ? "both" : decision.side === "both" ? "left" : decision.side}
+        width="100%"
+        height={58}
       />
-      {ladder.direction !== "none" ? <PegLadder ladder={ladder} item={item} decisions={chosen} /> : <span />}
+      <span className="pegs">
+        {ladder.direction !== "none" && <PegLadder ladder={ladder} item={item} decisions={chosen} />}
+      </span>
       <div>
         <h2>
           {rung.name}
           {to.id !== rung.id && ` → ${to.name.toLowerCase()}`} <Sides decisions={decisions} />
         </h2>
-        <p style={{ lineHeight: 1.25 }}>
-          {decision.evidence.join(" ")} {!override && decision.todo && <strong>{decision.todo}</strong>}{" "}
+        <Said $whole={why || override !== null || changed.length > 0}>
+          {outcome !== "stop" && <DoseChange item={item} decisions={decisions} chosen={chosen} />}
+          {!override && decision.todo && <strong>{decision.todo} </strong>}
+          {decision.evidence.join(" ")}{" "}
           {override && (
             <strong>
               {say("progression.policy-and-yours", {
@@ -108,23 +128,9 @@ export function DecisionRow(props: Props) {
             </strong>
           )}{" "}
           {!override && notesOf(chosen).map((words) => <span key={words}>{words} </span>)}
-          {outcome !== "stop" && (
-            <Quiet>
-              {item.doses
-                .filter((d) => decisions.some((x) => x.side === d.side))
-                .map((d) => doseWords(d.dose))
-                .filter((words, i, all) => all.indexOf(words) === i)
-                .join(" / ")}
-              {chosen.some((d) => doseWords(d.dose) !== doseOf(item, d)) &&
-                ` → ${chosen
-                  .map((d) => doseWords(d.dose))
-                  .filter((words, i, all) => all.indexOf(words) === i)
-                  .join(" / ")}`}
-            </Quiet>
-          )}
-        </p>
+        </Said>
         {props.onOverride && decision.probe && (
-          <p>
+          <Said $whole={why}>
             <strong>{say("progression.ready")} </strong>
             <Link to={`${props.session}?try=${item.id}`}>
               {say("progression.try-one-up-today-rung", {
@@ -134,27 +140,33 @@ export function DecisionRow(props: Props) {
             <Quiet>
               {doseWords(decision.probe.dose)}. {decision.probe.evidence.join(" ")}
             </Quiet>
-          </p>
+          </Said>
         )}
-        {props.changed
-          .filter((c) => decisions.some((d) => d.side === c.then.side))
-          .map((c) => (
-            <p key={c.then.side}>
-              {sayRich("progression.would-now-be-outcomewords-rule", {
-                outcomeWords: outcomeWords[c.now.outcome],
-                strong: (chunks) => <strong>{chunks}</strong>,
-                rule: ruleName(c.now.ruleId),
-                evidence: c.now.evidence.join(" "),
-              })}
-            </p>
-          ))}
-        <Evidence {...props} />
+        {changed.map((c) => (
+          <p key={c.then.side}>
+            {sayRich("progression.would-now-be-outcomewords-rule", {
+              outcomeWords: outcomeWords[c.now.outcome],
+              strong: (chunks) => <strong>{chunks}</strong>,
+              rule: ruleName(c.now.ruleId),
+              evidence: c.now.evidence.join(" "),
+            })}
+          </p>
+        ))}
       </div>
-      <Word>
+      <Word className="outcome">
         <DecisionMark outcome={outcome} />
         {outcomeWords[outcome]}
       </Word>
-      {props.onOverride && (
+      <Button
+        $quiet
+        $small
+        aria-expanded={why}
+        aria-label={say("progression.evidence-and-what-would-change-of", { rung: rung.name })}
+        onPress={() => setWhy(!why)}
+      >
+        {say("progression.why-short")}
+      </Button>
+      {props.onOverride ? (
         <Button
           $quiet
           $small
@@ -165,6 +177,13 @@ export function DecisionRow(props: Props) {
         >
           {override ? say("progression.agree-instead") : say("progression.other")}
         </Button>
+      ) : (
+        <span />
+      )}
+      {why && (
+        <Below>
+          <Evidence {...props} />
+        </Below>
       )}
       {choosing && props.onOverride && (
         <Chooser
@@ -176,6 +195,23 @@ export function DecisionRow(props: Props) {
         />
       )}
     </Line>
+  );
+}
+
+/** The dose as it was, and as it will be where that is another. */
+function DoseChange(props: { item: PlanItem; decisions: Decision[]; chosen: Decision[] }) {
+  const { item, decisions, chosen } = props;
+  const once = (words: string[]) => [...new Set(words)].join(" / ");
+  const was = once(
+    item.doses.filter((d) => decisions.some((x) => x.side === d.side)).map((d) => doseWords(d.dose)),
+  );
+  const other = chosen.some((d) => doseWords(d.dose) !== doseOf(item, d));
+  return (
+    <Quiet>
+      {was}
+      {other && ` → ${once(chosen.map((d) => doseWords(d.dose)))}`}
+      {" · "}
+    </Quiet>
   );
 }
 
@@ -207,32 +243,29 @@ function Evidence(props: Props) {
   ];
   const would = [...new Set(decisions.flatMap((d) => (d.wouldChange ? [d.wouldChange] : [])))];
   return (
-    <Disclosure>
-      <Opener slot="trigger">{say("progression.evidence-and-what-would-change")}</Opener>
-      <DisclosurePanel>
-        {performed.length > 0 && (
-          <p>{say("progression.today-performed", { performed: performed.join("; ") })}</p>
-        )}
-        {props.home.length > 0 && <p>{say("progression.at-home-home", { home: props.home.join("; ") })}</p>}
-        {would.map((words) => (
-          <p key={words}>{words}</p>
-        ))}
-        {besides.map((words) => (
-          <p key={words}>{say("progression.also-words", { words })}</p>
-        ))}
-        <Quiet>
-          {rules.includes(",") ? say("progression.rules") : say("progression.rule")} {rules}
-        </Quiet>
-        {props.onOverride && decisions[0] && (
-          <WhatIf
-            visitId={props.visitId}
-            decision={decisions[0]}
-            numbers={props.numbers.find((n) => n.side === decisions[0]?.side)?.numbers ?? []}
-            library={props.library}
-          />
-        )}
-      </DisclosurePanel>
-    </Disclosure>
+    <Stack $gap={1}>
+      {performed.length > 0 && (
+        <p>{say("progression.today-performed", { performed: performed.join("; ") })}</p>
+      )}
+      {props.home.length > 0 && <p>{say("progression.at-home-home", { home: props.home.join("; ") })}</p>}
+      {would.map((words) => (
+        <p key={words}>{words}</p>
+      ))}
+      {besides.map((words) => (
+        <p key={words}>{say("progression.also-words", { words })}</p>
+      ))}
+      <Quiet>
+        {rules.includes(",") ? say("progression.rules") : say("progression.rule")} {rules}
+      </Quiet>
+      {props.onOverride && decisions[0] && (
+        <WhatIf
+          visitId={props.visitId}
+          decision={decisions[0]}
+          numbers={props.numbers.find((n) => n.side === decisions[0]?.side)?.numbers ?? []}
+          library={props.library}
+        />
+      )}
+    </Stack>
   );
 }
 

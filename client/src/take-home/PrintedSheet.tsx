@@ -8,6 +8,7 @@ import { Note, ProblemNote } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { RungFigure } from "../figure/FigureView";
 import { papers, type Paper } from "../frame/papers";
+import { OnPaper } from "../theme/Look";
 import { say, sayRich } from "../words/say";
 
 // Around it a page has margins of ten millimetres.
@@ -21,6 +22,7 @@ const Paperlike = styled.article<{ $paper: Paper; $dense: boolean }>`
   margin: 0 auto;
   padding: 8mm;
   background: white;
+  color: ${({ theme }) => theme.colour.ink};
   box-shadow: 0 0 0 1px ${({ theme }) => theme.colour.rule};
   font-size: ${({ $dense }) => ($dense ? 12 : 15)}px;
   line-height: ${({ $dense }) => ($dense ? 1.2 : 1.3)};
@@ -139,8 +141,10 @@ export function PrintedSheet(props: { paper: Paper; episodeId: string; record: b
           </Note>
         </div>
       )}
-      <Client sheet={sheet} paper={props.paper} />
-      {sheet.record && <Record record={sheet.record} paper={props.paper} />}
+      <OnPaper>
+        <Client sheet={sheet} paper={props.paper} />
+        {sheet.record && <Record record={sheet.record} paper={props.paper} />}
+      </OnPaper>
     </>
   );
 }

@@ -2,7 +2,7 @@ import { createGlobalStyle } from "styled-components";
 
 export const GlobalStyle = createGlobalStyle`
   *, *::before, *::after { box-sizing: border-box; }
-  html { -webkit-text-size-adjust: 100%; }
+  html { -webkit-text-size-adjust: 100%; color-scheme: ${({ theme }) => theme.scheme}; background: ${({ theme }) => theme.colour.paper}; }
   body {
     margin: 0;
     background: ${({ theme }) => theme.colour.paper};

@@ -498,13 +498,16 @@ export interface Sentences {
   "findings.after-painafter": [values: Values<"painAfter">];
   "findings.again-from-rescreendue": [values: Values<"rescreenDue">];
   "findings.against-an-earlier-screen": [];
+  "findings.all-tasks-with-trials": [values: Values<"tasks">];
   "findings.back": [];
   "findings.before-ladder": [values: Values<"ladder">];
   "findings.behind": [];
   "findings.better": [];
   "findings.beyond-chance-from-smallest-unit": [values: Values<"smallest" | "unit">];
   "findings.both-sides-together": [values: Values<"sum">];
+  "findings.by-direction": [];
   "findings.by-instruments": [values: Values<"instruments">];
+  "findings.by-task": [];
   "findings.clean-range-degrees": [values: Values<"degrees">];
   "findings.cleanreps-of-reps": [values: Values<"cleanReps" | "reps">];
   "findings.compared-with": [];
@@ -512,13 +515,12 @@ export interface Sentences {
   "findings.contraindicated": [];
   "findings.control-by-direction": [];
   "findings.cuedreps-more-after-a-cue": [values: Values<"cuedReps">];
-  "findings.differencepercent-behind": [values: Values<"differencePercent">];
   "findings.direction": [];
+  "findings.earlier": [];
   "findings.elsewhere-of-sessions-and-other": [values: Values<"elsewhere">];
   "findings.elsewhere-sets": [values: Values<"elsewhere">];
   "findings.entry-rungs": [];
   "findings.even": [];
-  "findings.even-wherever-both-sides-were": [];
   "findings.every-direction-was-seen": [];
   "findings.fault-in-rep": [values: Values<"fault" | "rep" | "second" | "stays" | "told">];
   "findings.follows-from-a-harder-one": [];
@@ -532,11 +534,13 @@ export interface Sentences {
   "findings.held-broke-at-brokeat-kg": [values: Values<"brokeAt" | "held">];
   "findings.hollow-where-it-was-before": [];
   "findings.ladder-both-sides": [values: Values<"ladder" | "left" | "leftBefore" | "right" | "rightBefore">];
+  "findings.ladders": [];
   "findings.left": [];
   "findings.load-kg": [values: Values<"load">];
+  "findings.looks-at-the-findings": [];
   "findings.low-to-high": [values: Values<"high" | "low">];
   "findings.lowest": [];
-  "findings.make-a-plan-from-this": [];
+  "findings.make-a-plan": [];
   "findings.no-clear-change": [];
   "findings.no-clear-change-in-anything": [];
   "findings.none": [];
@@ -545,8 +549,8 @@ export interface Sentences {
   "findings.not-enough-seen": [];
   "findings.not-known-yet": [];
   "findings.not-told": [];
+  "findings.not-told-apart": [];
   "findings.nothing": [];
-  "findings.nothing-gave-way": [];
   "findings.nothing-screened-yet": [];
   "findings.now": [];
   "findings.of-100": [];
@@ -572,12 +576,14 @@ export interface Sentences {
   "findings.seconds-clean": [values: Values<"seconds">];
   "findings.share-of-the-demand-that": [];
   "findings.shown-not-judged-where-the": [];
-  "findings.side-difference": [];
+  "findings.side-too": [values: Values<"side">];
+  "findings.side-weaker-beyond-error": [values: Values<"differencePercent" | "side">];
   "findings.stayed-level": [];
   "findings.sum-as-in-mens-et": [];
   "findings.task": [];
   "findings.tasks": [];
   "findings.telling-would-tell": [values: Values<"telling">];
+  "findings.the-most-telling": [];
   "findings.then": [];
   "findings.theta-rungs-of-load-low": [values: Values<"high" | "low" | "spread" | "theta">];
   "findings.thin-outline-the-screen-before": [];
@@ -593,8 +599,6 @@ export interface Sentences {
   "findings.visit-number-at": [values: Values<"at" | "number">];
   "findings.weight-weight": [values: Values<"weight">];
   "findings.what": [];
-  "findings.what-chance-alone-would-show": [];
-  "findings.what-gives-way": [];
   "findings.where-each-side-enters": [values: Values<"before">];
   "findings.where-the-client-stands": [];
   "findings.worse": [];
@@ -604,6 +608,7 @@ export interface Sentences {
   "frame.a-new-version-is-ready": [];
   "frame.a-red-flag-nothing-else": [];
   "frame.a4": [];
+  "frame.account": [];
   "frame.address": [];
   "frame.against-arching": [];
   "frame.against-rounding": [];
@@ -618,6 +623,7 @@ export interface Sentences {
   "frame.asks-near-for-a-typical": [values: Values<"asks" | "near">];
   "frame.assessment": [];
   "frame.at-a-time": [];
+  "frame.audit": [];
   "frame.back": [];
   "frame.back-to-the-station": [values: Values<"station">];
   "frame.back-where-it-was": [];
@@ -634,7 +640,10 @@ export interface Sentences {
   "frame.change-it": [];
   "frame.changed": [];
   "frame.choose-another": [];
+  "frame.client": [];
   "frame.client-card": [];
+  "frame.clients": [];
+  "frame.clinic": [];
   "frame.clock-off": [values: Values<"trials">];
   "frame.close": [];
   "frame.closed-by-a-red-flag": [];
@@ -643,6 +652,7 @@ export interface Sentences {
   "frame.decide": [];
   "frame.demo-invented-clinic-invented-clients": [values: Values<"strong">];
   "frame.did-not-come": [];
+  "frame.discharge": [];
   "frame.discharged-on": [values: Values<"day">];
   "frame.done": [];
   "frame.e-mail": [];
@@ -685,6 +695,8 @@ export interface Sentences {
   "frame.n-minutes": [values: Values<"n">];
   "frame.n-visits-booked": [values: Values<"n">];
   "frame.neutral": [];
+  "frame.new-client": [];
+  "frame.next-station": [values: Values<"station">];
   "frame.no-rung-is-called-that": [];
   "frame.no-screening-plan-or-session": [];
   "frame.no-trace-was-kept-message": [values: Values<"message">];
@@ -694,6 +706,8 @@ export interface Sentences {
   "frame.not-screened-watch": [];
   "frame.notes": [];
   "frame.nothing-else-that-may-be": [];
+  "frame.nothing-here": [];
+  "frame.nothing-is-at-this-address": [];
   "frame.nothing-is-raised-for-two": [];
   "frame.nothing-that-may-be-given": [];
   "frame.now-walked-in": [];
@@ -704,6 +718,7 @@ export interface Sentences {
   "frame.open-the-visit": [];
   "frame.or-a-recovery-code": [];
   "frame.other-places": [];
+  "frame.overrides": [];
   "frame.pain-down-the-leg": [];
   "frame.pain-moved-further-down-the": [values: Values<"side">];
   "frame.pain-pain": [values: Values<"pain">];
@@ -711,6 +726,7 @@ export interface Sentences {
   "frame.paper": [];
   "frame.paper-is-marked": [];
   "frame.password": [];
+  "frame.people": [];
   "frame.perhaps-there-already": [];
   "frame.phone": [];
   "frame.pin": [];
@@ -727,6 +743,7 @@ export interface Sentences {
   "frame.red-flags-first": [];
   "frame.refused-not-accepted": [values: Values<"refused">];
   "frame.relation": [];
+  "frame.replay": [];
   "frame.rung-is-barred": [values: Values<"rung">];
   "frame.same-day": [];
   "frame.screen": [];
@@ -734,6 +751,7 @@ export interface Sentences {
   "frame.see-the-trace-of-the": [values: Values<"instrumentNames">];
   "frame.send-on-the-same-day": [];
   "frame.session": [];
+  "frame.settings": [];
   "frame.sign-in": [];
   "frame.sign-out": [];
   "frame.signed-in-as-name": [values: Values<"name">];
@@ -742,6 +760,7 @@ export interface Sentences {
   "frame.stations-of-the-visit": [];
   "frame.stay-here": [];
   "frame.stays-on-the-plan-and": [];
+  "frame.steps": [];
   "frame.subjective": [];
   "frame.swap": [];
   "frame.swap-for-an-equal": [];
@@ -760,7 +779,9 @@ export interface Sentences {
   "frame.to-chart": [];
   "frame.to-discharge": [];
   "frame.took-out": [];
+  "frame.trace": [];
   "frame.trace-from-a-file": [];
+  "frame.trial": [];
   "frame.typed-in-from-paper": [];
   "frame.use-it-now": [];
   "frame.visit-number-plannedat-state-pain": [values: Values<"number" | "pain" | "plannedAt" | "state">];
@@ -1112,6 +1133,7 @@ export interface Sentences {
   "people.administrator": [];
   "people.administrator-may": [];
   "people.as-it-stands-in-records": [];
+  "people.as-the-device": [];
   "people.audit": [];
   "people.audit-is-not-whole": [];
   "people.audit-is-whole": [values: Values<"entries">];
@@ -1121,6 +1143,7 @@ export interface Sentences {
   "people.code-how": [values: Values<"address" | "ends">];
   "people.code-passed-on": [];
   "people.codes-not-used-yet": [];
+  "people.dark": [];
   "people.did": [];
   "people.disable": [];
   "people.disable-sure": [values: Values<"name">];
@@ -1145,6 +1168,8 @@ export interface Sentences {
   "people.kind-sign-in": [];
   "people.kind-view": [];
   "people.let-in-again": [];
+  "people.light": [];
+  "people.look": [];
   "people.made-by-until": [values: Values<"by" | "ends">];
   "people.make-a-code": [];
   "people.may": [];
@@ -1157,8 +1182,10 @@ export interface Sentences {
   "people.nobody-signed-in": [];
   "people.nothing-of-that": [];
   "people.older-ones": [];
+  "people.on-this-device": [];
   "people.only-to-sign-in-with": [];
   "people.other-words": [];
+  "people.paper-stays-light": [];
   "people.password": [];
   "people.password-changed": [];
   "people.password-now": [];
@@ -1523,7 +1550,7 @@ export interface Sentences {
   "progression.decisions": [];
   "progression.decisions-by-visit-and-policy": [];
   "progression.eight": [];
-  "progression.evidence-and-what-would-change": [];
+  "progression.evidence-and-what-would-change-of": [values: Values<"rung">];
   "progression.exercise-and-side": [];
   "progression.five": [];
   "progression.four": [];
@@ -1588,6 +1615,7 @@ export interface Sentences {
   "progression.what-other-policies-would-have": [];
   "progression.where-we-disagree-with-the": [];
   "progression.why": [];
+  "progression.why-short": [];
   "progression.would-now-be-outcomewords-rule": [values: Values<"evidence" | "outcomeWords" | "rule" | "strong">];
   "screening.add": [];
   "screening.add-any-exercise": [];
