@@ -11,7 +11,7 @@ namespace Palaestra.Data.Compiled
     public partial class PalaestraDbModel
     {
         private PalaestraDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("d75f8add-ec17-43c1-9774-d44491d49244"), entityTypeCount: 35)
+            : base(skipDetectChanges: false, modelId: new Guid("ea2fe742-5ecb-4f5a-b4be-51a17bfe9116"), entityTypeCount: 35)
         {
         }
 
