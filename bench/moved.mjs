@@ -27,6 +27,9 @@ function figures(text) {
   return all;
 }
 
+/** The title of the table that a figure stands in. */
+const titleOf = (name) => name.slice(0, name.indexOf(": "));
+
 const now = figures(readFileSync(tables, "utf8"));
 const before = existsSync(file) ? JSON.parse(readFileSync(file, "utf8")).figures : {};
 const speed = (run) => Object.entries(run).find(([name]) => name.startsWith(machine))?.[1]["median, ms"] ?? 1;
@@ -46,4 +49,12 @@ console.log(
     ? "\nNo run was kept before."
     : `\nSince the run that was kept, with times by the machine itself (${share.toFixed(2)} of then):\n${moved.join("\n") || "  nothing moved by more than 25 %"}`,
 );
-if (keep) writeFileSync(file, `${JSON.stringify({ figures: { ...before, ...now } }, null, 1)}\n`);
+if (keep) {
+  const kept = existsSync(file) ? JSON.parse(readFileSync(file, "utf8")) : {};
+  const on = new Date().toISOString().slice(0, 10);
+  // A table that was measured again takes the place of the one before; its rows may have other names now.
+  const titles = new Set(Object.keys(now).map(titleOf));
+  const others = Object.entries(kept.figures ?? {}).filter(([name]) => !titles.has(titleOf(name)));
+  const measured = { ...kept.measured, ...Object.fromEntries([...titles].map((title) => [title, { on, machine: speed(now) }])) };
+  writeFileSync(file, `${JSON.stringify({ measured, figures: { ...Object.fromEntries(others), ...now } }, null, 1)}\n`);
+}

@@ -150,7 +150,7 @@ test("from an empty database to the second plan revision, through a reload and a
   }
   await page.getByRole("link", { name: "Go to Decide" }).click();
   await expect(page.getByRole("heading", { name: /decisions/ })).toBeVisible();
-  await page.getByRole("button", { name: "Evidence, and what would change it" }).first().click();
+  await page.getByRole("button", { name: /: evidence, and what would change it$/ }).first().click();
   await expect(page.getByText(/^Rules? D-/).first()).toBeVisible();
   await page.getByRole("button", { name: "Other" }).first().click();
   await page
@@ -159,7 +159,7 @@ test("from an empty database to the second plan revision, through a reload and a
     .first()
     .click();
   await expect(page.getByRole("button", { name: "Use this instead" })).toBeDisabled();
-  await page.getByLabel("Why").fill("Long shift ahead of her.");
+  await page.getByRole("textbox", { name: "Why" }).fill("Long shift ahead of her.");
   await page.getByRole("button", { name: "Use this instead" }).click();
   await expect(
     page.getByText(/by the policy; yours: (ease the dose|step down) \(Long shift ahead of her\)/),

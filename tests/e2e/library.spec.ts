@@ -103,11 +103,13 @@ test("a shorter range in a plan says where it ends and what it is of the full lo
   await page.getByRole("button", { name: "Add an exercise" }).click();
   await page.getByLabel("Find by name").fill("leg reach, arms");
   await page.getByRole("dialog").getByRole("button", { name: "Leg reach, arms still" }).click();
-  const row = page.getByRole("region", { name: "Leg reach, arms still" });
-  const range = row.getByRole("textbox", { name: "Range in percent of the movement, left" });
+  await page.getByRole("button", { name: "Leg reach, arms still: change, swap, why" }).click();
+  const whole = page.getByRole("dialog", { name: "Leg reach, arms still" });
+  await whole.getByRole("button", { name: /^Range in percent of the movement, left/ }).click();
+  const range = page.getByRole("textbox", { name: "Range in percent of the movement, left" });
   await range.fill("60");
   await range.blur();
-  await expect(row.getByText(/60 % of the range, heel \d+ cm up: \d+ % of the full load/)).toBeVisible();
+  await expect(whole.getByText(/60 % of the range, heel \d+ cm up: \d+ % of the full load/)).toBeVisible();
 });
 
 test("nothing in the library is wider than a phone", async ({ page }) => {

@@ -26,7 +26,7 @@ const places = [
 ] as const;
 
 for (const [place, shown, least] of places) {
-  test(`${place} is one look, light and dark`, async ({ page }) => {
+  test(`${place} is one look, light, dark and in forced colours`, async ({ page }) => {
     await enter(page, server, /Ines Tarrow/);
     const { visits } = (await (await page.request.get(`${server.address}/api/day`)).json()) as { visits: DayVisit[] };
     let seen = 0;
@@ -48,7 +48,11 @@ for (const [place, shown, least] of places) {
       if (seen > 1) continue;
       await page.emulateMedia({ colorScheme: "dark" });
       await expectAccessible(page, `${place} in the dark`);
-      await page.emulateMedia({ colorScheme: "light" });
+      for (const colorScheme of ["light", "dark"] as const) {
+        await page.emulateMedia({ colorScheme, forcedColors: "active" });
+        await expectAccessible(page, `${place} in forced colours, ${colorScheme}`);
+      }
+      await page.emulateMedia({ colorScheme: "light", forcedColors: "none" });
     }
     expect(seen).toBeGreaterThanOrEqual(least);
   });

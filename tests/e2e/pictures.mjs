@@ -113,7 +113,7 @@ try {
   await shot("session");
   await open(/Halla Wintering/);
   await station("Decide");
-  await page.getByRole("button", { name: /^Evidence/ }).first().click();
+  await page.getByRole("button", { name: /: evidence, and what would change it$/ }).first().click();
   await shot("decide");
   await open(/Ottoline Brask/);
   await station("Plan");

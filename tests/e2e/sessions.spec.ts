@@ -90,7 +90,7 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
   await expect(page.getByRole("heading", { name: asked })).toBeVisible();
   await page.getByRole("link", { name: "Go to Decide" }).click();
   await expect(page.getByRole("heading", { name: /decisions/ })).toBeVisible();
-  await page.getByRole("button", { name: "Evidence, and what would change it" }).first().click();
+  await page.getByRole("button", { name: /: evidence, and what would change it$/ }).first().click();
   await page.getByText("pain the morning after").first().click();
   await page.getByRole("textbox", { name: /were \(it was 3\)/ }).fill("8");
   await page.getByRole("textbox", { name: /were \(it was 3\)/ }).blur();

@@ -10,6 +10,7 @@ const Bar = styled.div<{ $tone: "sea" | "bark" }>`
   i {
     display: block;
     height: 100%;
+    forced-color-adjust: none;
     background: ${({ theme, $tone }) => theme.colour[$tone]};
   }
 `;

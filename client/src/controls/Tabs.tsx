@@ -25,6 +25,12 @@ const Name = styled(Tab)`
     outline: 3px solid ${({ theme }) => theme.colour.ochre};
     outline-offset: -3px;
   }
+  @media (forced-colors: active) {
+    border-color: Canvas;
+    &[data-selected] {
+      border-color: Highlight;
+    }
+  }
 `;
 
 const Head = styled.div`

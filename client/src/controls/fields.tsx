@@ -182,6 +182,14 @@ const Chip = styled(Radio)<{ $tight?: boolean }>`
     outline: 3px solid ${({ theme }) => theme.colour.ochre};
     outline-offset: 2px;
   }
+  @media (forced-colors: active) {
+    &[data-selected] {
+      forced-color-adjust: none;
+      background: Highlight;
+      border-color: Highlight;
+      color: HighlightText;
+    }
+  }
 `;
 
 export interface Option<T extends string> {

@@ -48,8 +48,12 @@ const Bar = styled.nav`
       gap: ${({ theme }) => theme.space(3)};
     }
   }
+  /* Forced colours paint every border: only the one that is open keeps a line. */
   @media (forced-colors: active) {
-    a[aria-current="page"] {
+    a.all {
+      border-color: Canvas;
+    }
+    a.all[aria-current="page"] {
       border-color: Highlight;
     }
   }

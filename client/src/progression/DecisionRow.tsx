@@ -116,7 +116,7 @@ export function DecisionRow(props: Props) {
         <Said $whole={why || override !== null || changed.length > 0}>
           {outcome !== "stop" && <DoseChange item={item} decisions={decisions} chosen={chosen} />}
           {!override && decision.todo && <strong>{decision.todo} </strong>}
-          {decision.evidence.join(" ")}{" "}
+          <span>{decision.evidence.join(" ")}</span>{" "}
           {override && (
             <strong>
               {say("progression.policy-and-yours", {

@@ -33,6 +33,18 @@ describe("light or dark", () => {
     expect(localStorage.getItem("palaestra-look")).toBeNull();
   });
 
+  it("is the device's where it forces its colours", () => {
+    const { result } = renderHook(useTokens);
+    act(() => choose("dark"));
+    act(() => deviceSays("(forced-colors: active)", true));
+    expect(result.current.scheme).toBe("light");
+    act(() => deviceSays(dark, true));
+    act(() => choose("light"));
+    expect(result.current.scheme).toBe("dark");
+    act(() => deviceSays("(forced-colors: active)", false));
+    expect(result.current.scheme).toBe("light");
+  });
+
   it("is light on paper", () => {
     const { result } = renderHook(useTokens);
     act(() => choose("dark"));

@@ -7,6 +7,8 @@ export type Look = "device" | "light" | "dark";
 const place = "palaestra-look";
 const heard = new Set<() => void>();
 const isDark = window.matchMedia("(prefers-color-scheme: dark)");
+// Colours that are forced are the device's whole say: drawings follow its ground, whatever was chosen.
+const isForced = window.matchMedia("(forced-colors: active)");
 // Paper is light whatever the screen is.
 const isPaper = window.matchMedia("print");
 
@@ -14,10 +16,12 @@ function subscribe(tell: () => void) {
   heard.add(tell);
   isDark.addEventListener("change", tell);
   isPaper.addEventListener("change", tell);
+  isForced.addEventListener("change", tell);
   return () => {
     heard.delete(tell);
     isDark.removeEventListener("change", tell);
     isPaper.removeEventListener("change", tell);
+    isForced.removeEventListener("change", tell);
   };
 }
 
@@ -49,7 +53,7 @@ export const useChosenLook = () => useSyncExternalStore(subscribe, () => now);
 export function useTokens() {
   const dark = useSyncExternalStore(
     subscribe,
-    () => !isPaper.matches && (now === "dark" || (now === "device" && isDark.matches)),
+    () => !isPaper.matches && (now === "device" || isForced.matches ? isDark.matches : now === "dark"),
   );
   return dark ? darkTokens : tokens;
 }
