@@ -117,7 +117,8 @@ function Task(props: { task: TaskFinding; findings: ScreenFindings; library: Lib
 function Score(props: { side: Side; task: TaskFinding; score: SideScore | null; most: number }) {
   const { side, task, score } = props;
   if (!score) return <span />;
-  const share = task.measure === "reps" ? score.cleanReps / Math.max(1, score.reps) : (score.value ?? 0) / props.most;
+  const share =
+    task.measure === "reps" ? score.cleanReps / Math.max(1, score.reps) : (score.value ?? 0) / props.most;
   return (
     <div style={side === "both" ? { gridColumn: "span 2" } : undefined}>
       <Bar $side={side} aria-hidden>
