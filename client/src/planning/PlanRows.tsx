@@ -136,8 +136,7 @@ export const PlanRow = memo(
   Row,
   (a, b) =>
     a.item === b.item &&
-    a.weighed?.minutes === b.weighed?.minutes &&
-    sameList(a.weighed?.changes ?? [], b.weighed?.changes ?? []) &&
+    JSON.stringify(a.weighed) === JSON.stringify(b.weighed) &&
     sameList(
       a.warnings.map((w) => w.words),
       b.warnings.map((w) => w.words),
