@@ -37,6 +37,8 @@ public sealed class LetterheadTests(OneServer one) : IClassFixture<OneServer>, I
     [Fact]
     public async Task Address_and_picture_stand_on_letters_the_picture_on_sheets_and_both_go_again()
     {
+        // The clinic is the other tests' too.
+        await browser.DeleteAsync("/api/clinic/mark");
         var clinic = new Clinic(browser);
         var opened = await clinic.NewClient();
         await clinic.Screen(opened.VisitId, 3, 3);

@@ -8,7 +8,8 @@ const mediumOf = (query: string) => {
   media.set(query, known);
   return known;
 };
-window.matchMedia ??= mediumOf as unknown as typeof window.matchMedia;
+// Some tests have no window at all.
+if (typeof window !== "undefined") window.matchMedia ??= mediumOf as unknown as typeof window.matchMedia;
 
 export function deviceSays(query: string, matches: boolean) {
   const medium = window.matchMedia(query) as unknown as ReturnType<typeof mediumOf>;
