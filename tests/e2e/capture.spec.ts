@@ -148,6 +148,7 @@ test("an earlier screen is repeated with one press, and compared", async ({ page
   await expect(page.getByRole("row", { name: /Roll, both knees up.*left.*20.*45.*better/ })).toBeVisible();
   await page.getByRole("button", { name: /with no clear change/ }).click();
   await expect(page.getByRole("cell", { name: /^no clear change/ }).first()).toBeVisible();
+  await page.getByRole("tab", { name: "By direction" }).click();
   await page.getByRole("button", { name: "front", exact: true }).click();
   await expect(page.getByText(/^weight \d+/).first()).toBeVisible();
 });

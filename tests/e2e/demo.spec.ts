@@ -117,7 +117,9 @@ test("a forbidden rung shows why, and is used only with a written reason and a s
   await enter(page);
   await open(page, /Ottoline Brask/);
   await station(page, "Plan");
+  await page.getByRole("tab", { name: /^Left out/ }).click();
   await expect(page.getByRole("heading", { name: "Contraindicated for this client" })).toBeVisible();
+  await page.getByRole("tab", { name: "Exercises" }).click();
   await page.getByRole("button", { name: "Add an exercise" }).click();
   await page.getByRole("button", { name: /Leg float.*contraindicated/ }).click();
   const use = page.getByRole("button", { name: "Prescribe despite the contraindication" });

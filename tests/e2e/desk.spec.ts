@@ -91,7 +91,7 @@ test("a day of a reception desk and two practitioners", async ({ page: desk, bro
   await expect(ines.getByRole("heading", { level: 1, name: "Neutral" })).toBeVisible();
 
   // A note is saved as it is written, survives a reload, and is signed with the password.
-  await ines.getByRole("link", { name: "Notes" }).click();
+  await station(ines, "Notes");
   await ines.getByRole("radiogroup", { name: "Written" }).getByText("Under four headings").click();
   await ines.getByLabel("Subjective").fill("Stiff in the morning, better by noon.");
   await expect(ines.getByText("note saved")).toBeVisible();
@@ -169,7 +169,7 @@ test("a day of a reception desk and two practitioners", async ({ page: desk, bro
   // The colleague: finds by birth date, opens the record, sees who wrote what.
   await find(other, "7.7.1977");
   await other.getByRole("link", { name: /Łowenna Tregear/ }).first().click();
-  await other.getByRole("link", { name: "Notes" }).click();
+  await station(other, "Notes");
   await expect(other.getByText(/^Signed by Ines Tarrow/)).toBeVisible();
 });
 

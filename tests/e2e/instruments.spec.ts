@@ -140,12 +140,14 @@ test("points on a photograph are put, moved by keys, read as angles and stored w
   for (let i = 0; i < 30; i++) await page.keyboard.press("ArrowDown");
   await expect(drop).toContainText("the right side lower");
   await page.getByRole("button", { name: "Save with the trial" }).click();
+  await page.getByRole("button", { name: /with trials and norms/ }).click();
   await page.getByRole("button", { name: "Kick-back" }).first().click();
   await expect(page.getByText(/^Side drop \d+° the right side lower$/)).toBeVisible();
   await page.getByRole("link", { name: "See the photograph" }).click();
   await expect(page.getByText("Only points and angles are saved, not the picture.")).toBeVisible();
   await page.reload();
   await page.getByRole("button", { name: "Withdraw this measurement" }).click();
+  await page.getByRole("button", { name: /with trials and norms/ }).click();
   await page.getByRole("button", { name: "Kick-back" }).first().click();
   await expect(page.getByText(/^Side drop/)).toHaveCount(0);
 });

@@ -168,7 +168,7 @@ for (const width of [1280, 390]) {
     await page.setViewportSize({ width, height: 844 });
     await signIn(page, server.address);
     await page.getByRole("link", { name: /Sunniva Achterby/ }).first().click();
-    await page.getByRole("link", { name: "Progress" }).click();
+    await station(page, "Progress");
     await page.getByRole("link", { name: "What other policies would have decided" }).click();
     await expect(page.getByText(/^At \d of \d visits they would have decided differently/)).toBeVisible();
     const rows = page.getByRole("row");
