@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using Palaestra.Data;
 using Palaestra.Data.Keeping;
 using Palaestra.Server.Intake;
@@ -140,9 +141,15 @@ public sealed class ErasureTests : IDisposable
                     .Post(path, new Clients.EraseForm(Name, "Asked for"))
                     .RefusedFields(System.Net.HttpStatusCode.UnprocessableEntity)
             );
+            var (taps, plans) = (
+                server.Services.GetRequiredService<Intake.TapShelf>(),
+                server.Services.GetRequiredService<Intake.PlanShelf>()
+            );
+            Assert.NotEqual((0, 0), (taps.Count, plans.Count));
             var certificate = await browser
                 .Post(path, new Clients.EraseForm(Name, "Asked for", true))
                 .Ok<Clients.ErasureCertificate>();
+            Assert.Equal((0, 0), (taps.Count, plans.Count));
             Assert.Equal(
                 (Name, 2),
                 (certificate.Name, certificate.Rows.Single(r => r.What == "Clients").Rows)

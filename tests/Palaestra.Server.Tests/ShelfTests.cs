@@ -116,7 +116,7 @@ public sealed class ShelfTests : IDisposable, IAsyncLifetime
         await using var db = Store.Open(folder);
         var then = (await taps.Of([monday], db, other))[monday];
         Assert.NotSame(first, then);
-        Assert.True(then.AreFor(other));
+        Assert.Same(then, (await taps.Of([monday], db, other))[monday]);
     }
 
     [Fact]

@@ -68,6 +68,7 @@ for (const [place, shown, least] of places) {
 test("light or dark is chosen on the device, and paper stays light", async ({ page }) => {
   await enter(page, server, /Ines Tarrow/);
   await page.goto(`${server.address}/account`);
+  await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
   const ground = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor);
   const light = await ground();
   await pick(page, "On this device", "Dark");

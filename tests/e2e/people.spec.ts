@@ -44,7 +44,7 @@ test("somebody is invited by keys, chooses a password by the code, and is disabl
   await tablet.getByRole("button", { name: "Keep it and sign in" }).click();
   await expect(tablet.getByRole("link", { name: "Rosa Thorne" })).toBeVisible();
   await tablet.getByRole("link", { name: "Rosa Thorne" }).click();
-  await expect(tablet.getByText("This device")).toBeVisible();
+  await expect(tablet.getByText("This device", { exact: true })).toBeVisible();
   await expectAccessible(tablet, "one's own account");
 
   await page.reload();

@@ -3,7 +3,7 @@ import styled from "styled-components";
 import { NumberField } from "../controls/fields";
 import { say } from "../words/say";
 
-const Number = styled(Button)`
+const Shown = styled(Button)`
   min-width: 32px;
   min-height: 34px;
   padding: 0 3px;
@@ -46,10 +46,10 @@ export function DoseNumber(props: {
 }) {
   return (
     <DialogTrigger>
-      <Number aria-label={say("planning.number-now", { label: props.label, value: props.value })}>
+      <Shown aria-label={say("planning.number-now", { label: props.label, value: props.value })}>
         {props.value}
         {props.unit}
-      </Number>
+      </Shown>
       <Leaf placement="bottom">
         <Dialog aria-label={props.label}>
           <NumberField

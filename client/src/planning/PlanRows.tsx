@@ -132,7 +132,7 @@ interface RowProps extends Props {
 }
 
 /** Drawn again only when the exercise is another one: what its buttons do never depends on an older drawing. */
-export const PlanRow = memo(
+const PlanRow = memo(
   Row,
   (a, b) =>
     a.item === b.item &&

@@ -5,6 +5,7 @@ using Palaestra.Data;
 using Palaestra.Data.Keeping;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
+using Palaestra.Server.Intake;
 using Palaestra.Server.Keeping;
 using Palaestra.Server.People;
 using Palaestra.Server.Problems;
@@ -75,7 +76,9 @@ public static class ErasureEndpoints
         WhoIsHere who,
         TapQueue queue,
         Live.VisitNews news,
-        Audit.AuditWriter audit
+        Audit.AuditWriter audit,
+        TapShelf taps,
+        PlanShelf plans
     )
     {
         var client = await db.Clients.AsNoTracking().FirstOrDefaultAsync(c => c.Id == clientId);
@@ -117,6 +120,8 @@ public static class ErasureEndpoints
             );
             return Task.FromResult(0);
         });
+        taps.Clear();
+        plans.Clear();
         // Every tablet asks what was erased.
         news.TellAll();
         return TypedResults.Ok(

@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.Caching.Memory;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
 using Palaestra.Core.Progression;
@@ -11,12 +10,10 @@ namespace Palaestra.Server.Intake;
 /// <summary>Plans that were read lately, as of today's library. An accepted plan is never changed.</summary>
 public sealed class PlanShelf : IDisposable
 {
-    /// <summary>As many plans, some 40 MB; what was not asked for longest goes first.</summary>
+    /// <summary>As many plans, some 40 MB.</summary>
     private const int Room = 2000;
 
-    private readonly MemoryCache shelf = new(new MemoryCacheOptions { SizeLimit = Room });
-
-    private sealed record Shelved(Plan Plan, PracticeLibrary Library);
+    private readonly Shelf<Plan> shelf = new(Room);
 
     /// <summary>Oldest first.</summary>
     public async Task<List<PlanRevision>> Of(Guid episode, PalaestraDb db, PracticeLibrary library)
@@ -57,9 +54,9 @@ public sealed class PlanShelf : IDisposable
         var found = new Dictionary<Guid, Plan>();
         foreach (var id in ids)
         {
-            if (shelf.TryGetValue(id, out Shelved? shelved) && ReferenceEquals(shelved!.Library, library))
+            if (shelf.Of(id, library) is { } plan)
             {
-                found[id] = shelved.Plan;
+                found[id] = plan;
             }
         }
         var others = ids.Where(id => !found.ContainsKey(id)).ToList();
@@ -71,14 +68,16 @@ public sealed class PlanShelf : IDisposable
         {
             var plan = Renewal.Of(revision.Plan, library);
             found[revision.Id] = plan;
-            // What a transaction has not ended may never have been.
-            if (db.Database.CurrentTransaction is null)
-            {
-                shelf.Set(revision.Id, new Shelved(plan, library), new MemoryCacheEntryOptions { Size = 1 });
-            }
+            shelf.Keep(revision.Id, plan, size: 1, library, db);
         }
         return found;
     }
+
+    /// <summary>Plans that stand there.</summary>
+    public int Count => shelf.Count;
+
+    /// <summary>Somebody was erased: nothing of them stays in memory either.</summary>
+    public void Clear() => shelf.Clear();
 
     public void Dispose() => shelf.Dispose();
 }

@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.Caching.Memory;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
 using Palaestra.Core.Progression;
@@ -14,12 +13,12 @@ namespace Palaestra.Server.Intake;
 /// </summary>
 public sealed class TapShelf : IDisposable
 {
-    /// <summary>As many taps in all, some 60 MB; what was not asked for longest goes first.</summary>
+    /// <summary>As many taps in all, some 60 MB.</summary>
     private const int Room = 250_000;
 
-    private readonly MemoryCache shelf = new(new MemoryCacheOptions { SizeLimit = Room });
+    private readonly Shelf<Read> shelf = new(Room);
 
-    private sealed record Shelved(VisitTaps Taps, int Count, int Moves);
+    private sealed record Read(VisitTaps Taps, int Count, int Moves);
 
     /// <summary>Taps of each of the visits that has any.</summary>
     public async Task<IReadOnlyDictionary<Guid, VisitTaps>> Of(
@@ -39,14 +38,9 @@ public sealed class TapShelf : IDisposable
         var found = new Dictionary<Guid, VisitTaps>();
         foreach (var visit in counts)
         {
-            if (
-                shelf.TryGetValue(visit.Key, out Shelved? shelved)
-                && shelved!.Count == visit.Count
-                && shelved.Moves == moves
-                && shelved.Taps.AreFor(library)
-            )
+            if (shelf.Of(visit.Key, library) is { } kept && kept.Count == visit.Count && kept.Moves == moves)
             {
-                found[visit.Key] = shelved.Taps;
+                found[visit.Key] = kept.Taps;
             }
         }
         var others = counts.Select(visit => visit.Key).Where(id => !found.ContainsKey(id)).ToList();
@@ -60,18 +54,16 @@ public sealed class TapShelf : IDisposable
             var logged = visit.ToList();
             var taps = Taps(logged, library);
             found[visit.Key] = taps;
-            // What a transaction has not ended may never have been.
-            if (db.Database.CurrentTransaction is null)
-            {
-                shelf.Set(
-                    visit.Key,
-                    new Shelved(taps, logged.Count, moves),
-                    new MemoryCacheEntryOptions { Size = logged.Count }
-                );
-            }
+            shelf.Keep(visit.Key, new(taps, logged.Count, moves), size: logged.Count, library, db);
         }
         return found;
     }
+
+    /// <summary>Visits whose taps stand there.</summary>
+    public int Count => shelf.Count;
+
+    /// <summary>Somebody was erased: nothing of them stays in memory either.</summary>
+    public void Clear() => shelf.Clear();
 
     public void Dispose() => shelf.Dispose();
 

@@ -23,9 +23,6 @@ public sealed class VisitTaps(
     public IReadOnlyList<CaptureEvent> Effective => effective.Value;
     public IReadOnlySet<Guid> ClockOff => clockOff;
 
-    /// <summary>Read for this very library, not for one before a policy or a rung was changed.</summary>
-    public bool AreFor(PracticeLibrary other) => ReferenceEquals(library, other);
-
     /// <summary>Folded once for each rule of pain and each pain the visit began with.</summary>
     public IReadOnlyList<Trial> Trials(PainRule pain, int? painAtStart) =>
         trials.GetOrAdd((pain, painAtStart), key => TrialFold.Trials(events, library, key.Item1, key.Item2));
