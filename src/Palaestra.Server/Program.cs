@@ -56,6 +56,11 @@ if (args is ["write-load-report", var contentFolder, var reportFile])
     File.WriteAllText(reportFile, LoadReport.Text(LibraryLoader.Load(contentFolder)));
     return 0;
 }
+if (args is ["write-drawn-places", var drawnFolder, var placesFile])
+{
+    File.WriteAllText(placesFile, DrawnPlaces.Text(LibraryLoader.Load(drawnFolder)));
+    return 0;
+}
 if (args is ["write-reasons", var wordsFolder, var listFile])
 {
     File.WriteAllText(

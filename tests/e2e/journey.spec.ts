@@ -43,12 +43,14 @@ test("from an empty database to the second plan revision, through a reload and a
 
   // A height of 17 m is refused at its field, and nothing that was typed is lost, not even by a reload.
   await askNewClient(page, "Wenna Sorrel");
+  await page.getByRole("button", { name: "Next" }).click();
   await page.getByRole("textbox", { name: "Height, cm" }).fill("1700");
   await page.getByRole("textbox", { name: "Height, cm" }).blur();
   await page.getByRole("button", { name: "Open the episode" }).click();
   await expect(page.getByText("Height is between 100 and 230 cm.").first()).toBeVisible();
   await page.reload();
   await expect(page.getByLabel("Name", { exact: true })).toHaveValue("Wenna Sorrel");
+  await page.getByRole("tab", { name: /Body and home/ }).click();
   await page.getByRole("textbox", { name: "Height, cm" }).fill("170");
   await page.getByRole("textbox", { name: "Height, cm" }).blur();
   await page.getByRole("button", { name: "Open the episode" }).click();
@@ -135,6 +137,7 @@ test("from an empty database to the second plan revision, through a reload and a
   await page.getByRole("link", { name: "The day" }).click();
   await page.getByRole("link", { name: /Wenna Sorrel.*visit 2/ }).click();
   await page.getByText("Asked: none of these").click();
+  await page.getByRole("button", { name: "Next" }).click();
   await pick(page, /^Pain now/, "2");
   await pick(page, "Usual, since last time", "2");
   await pick(page, "After the last session it settled", "within an hour");
@@ -191,6 +194,7 @@ test("a red flag closes the stations until somebody records what was done", asyn
   await page.goto(server.address);
   await page.getByRole("button", { name: "New client" }).first().click();
   await askNewClient(page, "Joss Ferrant");
+  await page.getByRole("tab", { name: /Red flags/ }).click();
   await page.getByText("Pain at night that no position eases").click();
   await page.getByRole("button", { name: "Open the episode" }).click();
   await expect(page.getByRole("button", { name: "Record and continue" })).toBeVisible();

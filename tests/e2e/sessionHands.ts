@@ -63,6 +63,7 @@ export async function doTheRest(page: Page) {
 
 export async function checkIn(page: Page, now: string, morning: string, settled: string) {
   await page.getByText("Asked: none of these").click();
+  await page.getByRole("button", { name: "Next" }).click();
   await pick(page, /^Pain now/, now);
   await pick(page, "Usual, since last time", "3");
   await pick(page, /^The morning after/, morning);

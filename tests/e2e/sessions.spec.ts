@@ -28,6 +28,7 @@ test("three visits: one thing is changed in the set, the sheet comes in, a flare
 
   // Visit 2. The home log by keys: a whole day as planned, one cell typed; what is no number is not stored.
   await checkIn(page, "3", "3", "the same day");
+  await page.getByRole("button", { name: "Next" }).click();
   const log = page.getByRole("region", { name: "Home log" });
   await log.getByRole("button", { name: "As planned" }).first().click();
   const cell = log.getByRole("textbox", { name: /^Pain, / }).nth(1);

@@ -4,6 +4,8 @@ import styled, { useTheme } from "styled-components";
 import { useFigure } from "../api/queries";
 import type { Fault, Figure, Side } from "../api/types";
 import { FigureShapes } from "../figure/FigureView";
+import { breaksRep } from "./breaksRep";
+import { placesOf, type Chip } from "./faultPlaces";
 import { say } from "../words/say";
 
 interface Props {
@@ -23,32 +25,29 @@ interface Props {
 /** A finger that rests this long on a fault says that it persists. */
 const longPressMs = 550;
 
-const chipHeight = 60;
-const gap = 8;
-const smallestSlot = 132;
-
 const Stage = styled.div<{ $low: boolean }>`
   position: relative;
   width: 100%;
   height: 100%;
-  min-height: ${({ $low }) => ($low ? 322 : 380)}px;
+  min-height: ${({ $low }) => ($low ? 300 : 340)}px;
 `;
 
-const Chip = styled(Button)<{ $marked: boolean }>`
+/** A solid edge: the rep is not clean. A dotted one: coach it. */
+const ChipButton = styled(Button)<{ $marked: boolean; $breaks: boolean }>`
   position: absolute;
-  height: ${chipHeight}px;
   display: flex;
   align-items: center;
   justify-content: space-between;
   gap: 6px;
-  padding: 0 ${({ theme }) => theme.space(2)} 0 ${({ theme }) => theme.space(3)};
+  padding: 0 ${({ theme }) => theme.space(2)};
   border: 1px solid ${({ theme }) => theme.colour.rule};
-  border-left: 5px solid ${({ theme }) => theme.colour.clay};
+  border-inline-start: 6px ${({ $breaks }) => ($breaks ? "solid" : "dotted")}
+    ${({ theme }) => theme.colour.clay};
   border-radius: ${({ theme }) => theme.radius};
   background: ${({ theme, $marked }) => ($marked ? theme.colour.clay : theme.colour.sheet)};
   color: ${({ theme, $marked }) => ($marked ? theme.colour.sheet : theme.colour.ink)};
   font: 500 15px/1.15 ${({ theme }) => theme.font.text};
-  text-align: left;
+  text-align: start;
   cursor: pointer;
   touch-action: manipulation;
   kbd {
@@ -57,6 +56,11 @@ const Chip = styled(Button)<{ $marked: boolean }>`
   }
   &[data-pressed] {
     transform: scale(0.97);
+  }
+  @media (max-width: 600px) {
+    padding: 0 ${({ theme }) => theme.space(1)};
+    font-size: 14px;
+    line-height: 1.05;
   }
 `;
 
@@ -86,38 +90,10 @@ export function FaultStage(props: Props) {
   );
 }
 
-export interface Placement {
-  fault: Fault;
-  left: number;
-  top: number;
-  width: number;
-  /** Where the line leaves the chip, and where it ends on the body. */
-  from: { x: number; y: number };
-  to: { x: number; y: number };
-}
-
 function Placed(props: Props & { figure: Figure; size: { width: number; height: number } }) {
-  const { colour } = useTheme();
+  const { colour, font } = useTheme();
   const { figure, size, faults } = props;
-  const rows = rowsFor(faults, figure, size.width);
-  const topHeight = rows.top.length * (chipHeight + gap);
-  const bottomHeight = rows.bottom.length * (chipHeight + gap);
-  const room = { top: topHeight + 14, height: size.height - topHeight - bottomHeight - 28 };
-  const scale = Math.min(size.width / figure.width, room.height / figure.height);
-  const origin = {
-    x: (size.width - figure.width * scale) / 2 - figure.left * scale,
-    y: room.top + (room.height - figure.height * scale) / 2 - figure.top * scale,
-  };
-  const anchor = (fault: Fault) => {
-    const at = figure.anchors.find((a) => a.region === fault.region)?.at ?? { x: 0, y: 0 };
-    return { x: origin.x + at.x * scale, y: origin.y + at.y * scale };
-  };
-  const placed: Placement[] = [
-    ...rows.top.flatMap((row, i) => placeRow(row, i * (chipHeight + gap), true, size.width, anchor)),
-    ...rows.bottom.flatMap((row, i) =>
-      placeRow(row, size.height - bottomHeight + gap + i * (chipHeight + gap), false, size.width, anchor),
-    ),
-  ];
+  const { chips, leaders, letters, origin, scale } = placesOf(faults, figure, size);
   return (
     <>
       <svg
@@ -130,27 +106,51 @@ function Placed(props: Props & { figure: Figure; size: { width: number; height: 
         <g transform={`translate(${origin.x} ${origin.y}) scale(${scale})`}>
           <FigureShapes figure={figure} />
         </g>
-        {placed.map((p) => (
-          <g key={p.fault.code}>
-            <line
-              x1={p.from.x}
-              y1={p.from.y}
-              x2={p.to.x}
-              y2={p.to.y}
+        {leaders.map((l) => {
+          const marked = props.counts.has(l.code);
+          return (
+            <g key={l.code}>
+              <path
+                d={`M${l.from.x} ${l.from.y}L${l.bend.x} ${l.bend.y}L${l.to.x} ${l.to.y}`}
+                fill="none"
+                stroke={colour.clay}
+                strokeWidth={marked ? 2.5 : 1}
+                opacity={marked ? 1 : 0.6}
+              />
+              <circle cx={l.to.x} cy={l.to.y} r={marked ? 5 : 4} fill={colour.clay} stroke={colour.sheet} />
+            </g>
+          );
+        })}
+        {letters.map((l) => (
+          <g key={l.keys} transform={`translate(${l.at.x} ${l.at.y})`}>
+            <rect
+              x={-4 - l.keys.length * 4}
+              y={-10}
+              width={8 + l.keys.length * 8}
+              height={20}
+              rx={10}
+              fill={colour.sheet}
               stroke={colour.clay}
-              strokeWidth={1}
-              opacity={0.55}
             />
-            <circle cx={p.to.x} cy={p.to.y} r={3.5} fill={colour.clay} stroke={colour.sheet} />
+            <text
+              y={5}
+              fontSize={14}
+              fontWeight={600}
+              textAnchor="middle"
+              fill={colour.clay}
+              fontFamily={font.text}
+            >
+              {l.keys}
+            </text>
           </g>
         ))}
       </svg>
-      {placed.map((p) => (
+      {chips.map((chip) => (
         <FaultChip
-          key={p.fault.code}
-          placement={p}
-          count={props.counts.get(p.fault.code) ?? 0}
-          persists={props.persisting.has(p.fault.code)}
+          key={chip.fault.code}
+          chip={chip}
+          count={props.counts.get(chip.fault.code) ?? 0}
+          persists={props.persisting.has(chip.fault.code)}
           onMark={props.onMark}
         />
       ))}
@@ -159,29 +159,31 @@ function Placed(props: Props & { figure: Figure; size: { width: number; height: 
 }
 
 function FaultChip(props: {
-  placement: Placement;
+  chip: Chip;
   count: number;
   persists: boolean;
   onMark: (code: string, persists?: boolean) => void;
 }) {
-  const { fault, left, top, width } = props.placement;
+  const { fault, left, top, width, height } = props.chip;
   const press = useLongPress(
     () => props.onMark(fault.code),
     () => props.onMark(fault.code, true),
   );
   const times = props.count > 0 ? say("capture.marked-count-times", { count: props.count }) : "";
   return (
-    <Chip
+    <ChipButton
       $marked={props.count > 0}
-      style={{ left, top, width }}
+      $breaks={breaksRep(fault)}
+      style={{ left, top, width, height }}
       aria-label={`${fault.name}${times}${props.persists ? say("capture.persisting") : ""}`}
+      aria-description={breaksRep(fault) ? say("capture.breaks-the-rep") : undefined}
       {...press}
     >
       <span>{fault.name}</span>
       <kbd aria-hidden>
         {props.persists ? say("capture.stays") : props.count > 0 ? `×${props.count}` : fault.key}
       </kbd>
-    </Chip>
+    </ChipButton>
   );
 }
 
@@ -208,43 +210,4 @@ function useLongPress(onShort: () => void, onLong: () => void) {
       if (!wasLong.current) onShort();
     },
   };
-}
-
-/** The lowest regions go below, as many as one row holds; the others above, in as many rows as the width needs. */
-export function rowsFor(faults: Fault[], figure: Figure, width: number) {
-  const y = (fault: Fault) => figure.anchors.find((a) => a.region === fault.region)?.at.y ?? 0;
-  const lowestFirst = [...faults].sort((a, b) => y(b) - y(a));
-  const perRow = Math.max(2, Math.floor(width / smallestSlot));
-  const below = Math.min(perRow, Math.ceil(faults.length / 2));
-  return { top: split(lowestFirst.slice(below), perRow), bottom: split(lowestFirst.slice(0, below), perRow) };
-}
-
-function split<T>(list: T[], perRow: number): T[][] {
-  const rows = Math.ceil(list.length / perRow);
-  const size = Math.ceil(list.length / Math.max(1, rows));
-  return Array.from({ length: rows }, (_, i) => list.slice(i * size, (i + 1) * size));
-}
-
-export function placeRow(
-  row: Fault[],
-  top: number,
-  above: boolean,
-  width: number,
-  anchor: (fault: Fault) => { x: number; y: number },
-): Placement[] {
-  const slot = width / row.length;
-  const chip = Math.min(slot - gap, 190);
-  return [...row]
-    .sort((a, b) => anchor(a).x - anchor(b).x)
-    .map((fault, i) => {
-      const centre = (i + 0.5) * slot;
-      return {
-        fault,
-        left: centre - chip / 2,
-        top,
-        width: chip,
-        from: { x: centre, y: above ? top + chipHeight : top },
-        to: anchor(fault),
-      };
-    });
 }

@@ -1,10 +1,10 @@
 import { useEffect, useState } from "react";
 import { Dialog } from "react-aria-components";
 import styled from "styled-components";
-import type { Fault } from "../api/types";
 import { Button } from "../controls/Button";
 import { Sheet, Veil } from "../controls/Modal";
 import { Row, Stack } from "../controls/layout";
+import { keyNames, type LiveKey } from "./liveKeys";
 import { say } from "../words/say";
 
 const Table = styled.table`
@@ -21,8 +21,8 @@ const Table = styled.table`
   }
 `;
 
-/** The keys of the live screen, behind `?` and a small button. */
-export function KeysDialog(props: { faults: Fault[] }) {
+/** What each key does at this moment, behind `?` and a small button. */
+export function KeysDialog(props: { keys: LiveKey[] }) {
   const [open, setOpen] = useState(false);
   useEffect(() => {
     const pressed = (e: KeyboardEvent) => {
@@ -31,18 +31,8 @@ export function KeysDialog(props: { faults: Fault[] }) {
     document.addEventListener("keydown", pressed);
     return () => document.removeEventListener("keydown", pressed);
   }, []);
-  const rows: [string, string][] = [
-    [say("capture.space"), say("capture.start-hold-rep-done-reach")],
-    ["/", say("capture.gave-way-where-it-is")],
-    [".", say("capture.end-the-trial")],
-    [say("capture.and"), say("capture.more-pain-less-pain")],
-    [say("capture.and-2"), say("capture.less-far-farther")],
-    [say("capture.1-and-0"), say("capture.in-a-session-take-the")],
-    ["c", say("capture.cue-given-2")],
-    ["v", say("capture.cue-worked-2")],
-    ["z", say("capture.undo")],
-    ["y", say("capture.redo")],
-    ...props.faults.map((f): [string, string] => [f.key, f.name]),
+  const rows = [
+    ...props.keys.flatMap((k): [string, string][] => (k.words === null ? [] : [[keyNames(k.key), k.words]])),
     [say("capture.shift-a-faults-key"), say("capture.it-persists-this-rep-and")],
     ["?", say("capture.this-list")],
   ];

@@ -15,7 +15,7 @@ import { Cue } from "./Cue";
 import { FaultStage } from "./FaultStage";
 import { HoldStrip } from "./HoldStrip";
 import { KeysDialog } from "./KeysDialog";
-import { keysOf } from "./liveKeys";
+import { keysOf, type LiveKey } from "./liveKeys";
 import { useLiveSettings } from "./liveSettings";
 import { cleanReps, type LiveTrialState } from "./liveTrial";
 import { MainControl } from "./MainControl";
@@ -45,13 +45,22 @@ interface Props {
   onEasier?: (() => void) | null;
   /** Seconds a rep is to take; where no tempo is asked, as in a screen, it is left out. */
   askedSeconds?: number;
-  /** Keys beside those of every trial. */
-  moreKeys?: ReadonlyMap<string, () => void>;
+  /** Keys beside those of every trial, or in the place of some. */
+  moreKeys?: LiveKey[];
 }
 
+/**
+ * The body between two thumbs, all of it in the window: beside it where it is wide, above them on a tablet held upright or a
+ * phone. What is over it is the line of the frame.
+ */
 const Live = styled.div<{ $thumb: "left" | "right" }>`
   display: grid;
   grid-template-columns: ${({ $thumb }) => ($thumb === "left" ? "212px minmax(0, 1fr) 228px" : "228px minmax(0, 1fr) 212px")};
+  gap: ${({ theme }) => theme.space(5)};
+  height: calc(100dvh - 96px);
+  min-height: 500px;
+  /* The stage ends with the window, also where the controls need more. */
+  grid-template-rows: minmax(0, 1fr);
   .controls {
     order: ${({ $thumb }) => ($thumb === "left" ? 0 : 2)};
   }
@@ -61,20 +70,71 @@ const Live = styled.div<{ $thumb: "left" | "right" }>`
   .panel {
     order: ${({ $thumb }) => ($thumb === "left" ? 2 : 0)};
   }
-  gap: ${({ theme }) => theme.space(5)};
-  height: calc(100dvh - 214px);
-  min-height: 500px;
-  /* The stage ends with the window, also where the controls need more. */
-  grid-template-rows: minmax(0, 1fr);
   ${({ theme }) => theme.narrow} {
-    grid-template-columns: minmax(0, 1fr);
-    grid-template-rows: none;
-    height: auto;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    grid-template-rows: minmax(0, 1fr);
+    grid-auto-rows: auto;
+    grid-template-areas: ${({ $thumb }) => areas($thumb === "left" ? ["side", "undo", "cue", "counts"] : ["main", "pain", "ends", "note"], $thumb === "left" ? ["main", "pain", "ends", "note"] : ["side", "undo", "cue", "counts"])};
+    gap: ${({ theme }) => theme.space(3)};
+    .controls,
+    .panel {
+      display: contents;
+    }
+    .panel.instead {
+      display: block;
+      grid-column: 1 / -1;
+    }
     .stage {
-      order: -1;
+      grid-area: stage;
+    }
+    .side {
+      grid-area: side;
+    }
+    .main {
+      grid-area: main;
+    }
+    .cue {
+      grid-area: cue;
+    }
+    .undo {
+      grid-area: undo;
+    }
+    .watched {
+      grid-area: watched;
+    }
+    .counts {
+      grid-area: counts;
+    }
+    .pain {
+      grid-area: pain;
+    }
+    .ends {
+      grid-area: ends;
+      grid-row-end: span 2;
+    }
+    .note {
+      grid-area: note;
+    }
+    .cue > button {
+      width: 100%;
+    }
+    .undo button {
+      padding: 0;
+    }
+    /* Keys are for the desk; "?" still shows them. */
+    .keys {
+      display: none;
     }
   }
+  @media (max-width: 900px) and (max-height: 900px) {
+    height: auto;
+    min-height: calc(100dvh - 96px);
+    grid-template-rows: minmax(440px, 1fr);
+  }
 `;
+
+const areas = (left: string[], right: string[]) =>
+  [`"stage stage"`, ...left.map((name, i) => `"${name} ${right[i]}"`), `"watched watched"`].join(" ");
 
 const SideBlock = styled.div<{ $side: Side }>`
   padding: ${({ theme }) => theme.space(3)} ${({ theme }) => theme.space(4)};
@@ -85,6 +145,7 @@ const SideBlock = styled.div<{ $side: Side }>`
   text-align: ${({ $side }) => ($side === "right" ? "right" : "left")};
   strong {
     display: block;
+    white-space: nowrap;
     font: 800 33px/1.1 ${({ theme }) => theme.font.display};
   }
 `;
@@ -95,17 +156,19 @@ const Centre = styled.div`
   grid-auto-rows: auto;
   gap: ${({ theme }) => theme.space(3)};
   min-width: 0;
+  @media (max-width: 600px) {
+    gap: ${({ theme }) => theme.space(2)};
+    .edges {
+      display: none;
+    }
+  }
 `;
 
-/** Counts, pain and the end of the trial: a column at the desk, two on a tablet held upright, all above the fold. */
+/** Counts, pain and the end of the trial. */
 const Panel = styled.div`
   display: grid;
   gap: ${({ theme }) => theme.space(4)};
   align-content: start;
-  ${({ theme }) => theme.narrow} {
-    grid-template-columns: 1fr 1fr;
-    gap: ${({ theme }) => theme.space(3)};
-  }
 `;
 
 const Controls = styled.div`
@@ -114,16 +177,26 @@ const Controls = styled.div`
   gap: ${({ theme }) => theme.space(3)};
   align-content: start;
   grid-auto-rows: min-content;
-  .keys button {
+  .keys button,
+  .cue > button {
     width: 100%;
   }
-  ${({ theme }) => theme.narrow} {
+`;
+
+/** How a trial ends, is halted, or is looked at closer. Stop stands apart, in the one red. */
+const Ends = styled.div`
+  display: grid;
+  gap: ${({ theme }) => theme.space(3)};
+  .two {
+    display: grid;
     grid-template-columns: 1fr 1fr;
-    /* Keys are for the desk; "?" still shows them. */
-    .keys {
-      display: none;
-    }
+    gap: ${({ theme }) => theme.space(2)};
   }
+`;
+
+const Stop = styled(Button)`
+  border-color: ${({ theme }) => theme.colour.clay};
+  color: ${({ theme }) => theme.colour.clay};
 `;
 
 export function LiveTrial(props: Props) {
@@ -159,8 +232,10 @@ function Running(props: Props & { library: Library; rung: Rung }) {
   const met = isMet(trial, measure, task?.tries ?? 1);
   const end = () => (met ? actions.end("target-met") : setAsking(true));
   useTarget(trial, measure === "seconds" ? actions.rep : null);
-  const keys = keysOf({ actions, faults, trial, task, main, end });
-  useLiveKeys(new Map([...keys, ...(props.moreKeys ?? [])]), !asking && !worried && !more);
+  const theirs = props.moreKeys ?? [];
+  const own = keysOf({ actions, faults, trial, task, main, end });
+  const keys = [...theirs, ...own.filter((k) => !theirs.some((t) => t.key === k.key))];
+  useLiveKeys(new Map(keys.map((k) => [k.key, k.run])), settings.keys && !asking && !worried && !more);
   const counts = new Map<string, number>();
   for (const mark of trial.marks) counts.set(mark.fault, (counts.get(mark.fault) ?? 0) + 1);
   const persisting = new Set(trial.marks.filter((m) => m.persists).map((m) => m.fault));
@@ -169,20 +244,24 @@ function Running(props: Props & { library: Library; rung: Rung }) {
     <Live $thumb={settings.thumb}>
       <Controls className="controls">
         <WhichSide side={trial.side} rung={rung} />
-        <MainControl
-          key={trial.trialId}
-          trial={trial}
-          task={task}
-          measure={measure}
-          actions={actions}
-          counting={countIn.left}
-          cm={cm}
-          onCm={setCm}
-          onMain={main}
-          met={met}
-        />
-        {!counted && <Cue trial={trial} actions={actions} cue={rung.cues[0] ?? ""} />}
-        <Row $gap={2}>
+        <div className="main">
+          <MainControl
+            key={trial.trialId}
+            trial={trial}
+            task={task}
+            measure={measure}
+            actions={actions}
+            counting={countIn.left}
+            cm={cm}
+            onCm={setCm}
+            onMain={main}
+            met={met}
+          />
+        </div>
+        <div className="cue">
+          {!counted && <Cue trial={trial} actions={actions} cue={rung.cues[0] ?? ""} />}
+        </div>
+        <Row className="undo" $gap={2}>
           <Button $quiet style={{ flex: 1 }} isDisabled={trial.lastEventId === null} onPress={actions.undo}>
             {say("capture.undo-2")}
           </Button>
@@ -191,17 +270,19 @@ function Running(props: Props & { library: Library; rung: Rung }) {
           </Button>
         </Row>
         {watched && (
-          <InstrumentControls
-            watched={watched}
-            trial={trial}
-            record={record}
-            faultName={faultName}
-            askedSeconds={counted ? null : (props.askedSeconds ?? 0)}
-          />
+          <div className="watched">
+            <InstrumentControls
+              watched={watched}
+              trial={trial}
+              record={record}
+              faultName={faultName}
+              askedSeconds={counted ? null : (props.askedSeconds ?? 0)}
+            />
+          </div>
         )}
         {/* Without room for its button the list of keys still opens with "?". */}
         <div className="keys" hidden={watched !== null}>
-          <KeysDialog faults={faults} />
+          <KeysDialog keys={keys} />
         </div>
       </Controls>
       <Centre className="stage">
@@ -215,6 +296,7 @@ function Running(props: Props & { library: Library; rung: Rung }) {
           onMark={actions.mark}
           low={watched !== null}
         />
+        <Small className="edges">{say("capture.solid-edge")}</Small>
         {ranged && <RangeRow trial={trial} rung={rung} task={task} actions={actions} />}
         <HoldStrip trial={trial} faultName={faultName} />
         {props.guide}
@@ -228,13 +310,13 @@ function Running(props: Props & { library: Library; rung: Rung }) {
         )}
       </Centre>
       {props.instead ? (
-        <div className="panel">{props.instead}</div>
+        <div className="panel instead">{props.instead}</div>
       ) : worried ? (
-        <div className="panel">
+        <div className="panel instead">
           <StopWorry trial={trial} actions={actions} onBack={() => setWorried(false)} />
         </div>
       ) : asking ? (
-        <div className="panel">
+        <div className="panel instead">
           <WhyEnded onEnd={actions.end} onBack={() => setAsking(false)} />
         </div>
       ) : (
@@ -279,46 +361,64 @@ function EndPanel(
               trial: cleanReps(trial),
               reps: trial.reps.length,
               side: trial.side === "both" ? say("capture.no-side") : trial.side,
-            })}
+            })}{" "}
+        {lastSaid(trial, props.library)}
       </HiddenVisually>
-      <Counts trial={trial} others={props.others} library={props.library} />
-      <PainStepper trial={trial} onPain={actions.pain} />
-      {props.note && <Small>{props.note}</Small>}
-      <Button $quiet={!props.met} onPress={props.onEnd}>
-        {trial.side === "both"
-          ? say("capture.end-this-trial")
-          : say("capture.end-side-side", { side: trial.side })}
-      </Button>
-      <Button $quiet onPress={props.onStop}>
-        {say("capture.stop-pain-or-worry")}
-      </Button>
-      {props.onEasier && (
-        <Button $quiet onPress={props.onEasier}>
-          {say("capture.make-it-easier")}
+      <div className="counts">
+        <Counts trial={trial} others={props.others} library={props.library} />
+      </div>
+      <div className="pain">
+        <PainStepper trial={trial} onPain={actions.pain} />
+      </div>
+      {props.note && <Small className="note">{props.note}</Small>}
+      <Ends className="ends">
+        <Button $quiet={!props.met} onPress={props.onEnd}>
+          {trial.side === "both"
+            ? say("capture.end-this-trial")
+            : say("capture.end-side-side", { side: trial.side })}
         </Button>
-      )}
-      <Row $gap={2}>
-        {trial.paused ? (
-          <strong style={{ flex: 1, minHeight: 56, display: "grid", placeItems: "center" }}>
-            {say("capture.paused-2")}
-          </strong>
-        ) : (
-          <Button $quiet style={{ flex: 1, padding: 0 }} onPress={actions.pause}>
-            {say("capture.pause")}
+        <Stop $quiet onPress={props.onStop}>
+          {say("capture.stop-pain-or-worry")}
+        </Stop>
+        {props.onEasier && (
+          <Button $quiet onPress={props.onEasier}>
+            {say("capture.make-it-easier")}
           </Button>
         )}
-        <Button $quiet style={{ flex: 1, padding: 0 }} onPress={props.onMore}>
-          {say("capture.more")}
-        </Button>
-      </Row>
+        <div className="two">
+          {trial.paused ? (
+            <strong style={{ minHeight: 56, display: "grid", placeItems: "center" }}>
+              {say("capture.paused-2")}
+            </strong>
+          ) : (
+            <Button $quiet style={{ padding: 0 }} onPress={actions.pause}>
+              {say("capture.pause")}
+            </Button>
+          )}
+          <Button $quiet style={{ padding: 0 }} onPress={props.onMore}>
+            {say("capture.more")}
+          </Button>
+        </div>
+      </Ends>
     </Panel>
   );
+}
+
+/** The mark or the cue that came last, for those who do not see it light up. */
+function lastSaid(trial: LiveTrialState, library: Library) {
+  const mark = trial.marks.at(-1);
+  if (!mark) return trial.cueGiven ? say("capture.cue-given") : "";
+  return say("capture.fault-seen", {
+    fault: library.faults.find((f) => f.code === mark.fault)?.name ?? mark.fault,
+    stays: mark.persists ? "yes" : "no",
+    count: trial.marks.filter((m) => m.fault === mark.fault).length,
+  });
 }
 
 /** The side that cannot be missed: word, place, mark and colour. */
 function WhichSide(props: { side: Side; rung: Rung }) {
   return (
-    <SideBlock $side={props.side}>
+    <SideBlock className="side" $side={props.side}>
       {props.side !== "both" && <>{say("capture.client-s")}</>}
       <strong>
         {props.side === "left" && `${sideArrow("left")} `}

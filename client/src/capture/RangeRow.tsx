@@ -22,6 +22,17 @@ const Stop = styled(Button)<{ $chosen: boolean }>`
   display: grid;
   justify-items: center;
   align-content: center;
+  /* On a phone the words alone: the body above has the room. */
+  @media (max-width: 600px) {
+    min-width: 0;
+    min-height: 44px;
+    svg {
+      display: none;
+    }
+    div {
+      height: 0 !important;
+    }
+  }
 `;
 
 /** The stops of a task: its angles, or quarters of the drawn movement. */

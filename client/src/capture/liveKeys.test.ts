@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import content from "../../../content/faults.json";
-import type { Fault } from "../api/types";
+import type { Fault, ScreenTask } from "../api/types";
 import type { Actions } from "./actions";
 import { keysOf } from "./liveKeys";
 import type { LiveTrialState } from "./liveTrial";
@@ -9,20 +9,20 @@ const faults = content.faults as unknown as Fault[];
 
 const trial = { pain: { last: null, before: null }, range: null } as unknown as LiveTrialState;
 
-function pressed(with_: Fault[]) {
+function pressed(with_: Fault[], task: ScreenTask | null = null) {
   const log: string[] = [];
   const actions = new Proxy({} as Actions, {
     get: (_, name) => (what: unknown) => void log.push(`${String(name)} ${String(what)}`),
   });
-  const keys = keysOf({
+  const list = keysOf({
     actions,
     faults: with_,
     trial,
-    task: null,
+    task,
     main: () => void log.push("main"),
     end: () => void log.push("end"),
   });
-  return { keys, log };
+  return { list, keys: new Map(list.map((k) => [k.key, k.run])), log };
 }
 
 describe("keys of a live screen", () => {
@@ -39,5 +39,18 @@ describe("keys of a live screen", () => {
       expect(log.at(-1)).toBe(`mark ${fault.code}`);
     }
     expect(keys.size).toBe(10 + 2 * faults.length);
+  });
+
+  it("mean one thing each: where digits answer how hard it was, no fault has one", () => {
+    const effort = {
+      measure: "effort",
+      full: 5,
+      points: ["0", "1", "2", "3", "4", "5"],
+    } as unknown as ScreenTask;
+    const { list, keys, log } = pressed(faults, effort);
+    expect(new Set(list.map((k) => k.key)).size).toBe(list.length);
+    keys.get("2")!();
+    expect(log).toEqual(["measure 2"]);
+    expect(list.filter((k) => k.key === "2").map((k) => k.words)).toEqual(["2"]);
   });
 });

@@ -11,6 +11,8 @@ export interface LiveSettings {
   tempo: boolean;
   /** The instrument whose trace is shown; null: none. */
   instrument: string | null;
+  /** Letters and digits act by themselves in live screens; without, only what is focused does. */
+  keys: boolean;
   /** A tone when the instrument says that control was lost. */
   lossTone: boolean;
 }
@@ -22,6 +24,7 @@ const standard: LiveSettings = {
   delay: 0,
   tempo: true,
   instrument: null,
+  keys: true,
   lossTone: false,
 };
 const key = "palaestra.live";

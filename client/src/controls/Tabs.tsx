@@ -41,6 +41,10 @@ const Head = styled.div`
   gap: 0 ${({ theme }) => theme.space(4)};
 `;
 
+const Panel = styled(TabPanel)`
+  padding-top: ${({ theme }) => theme.space(1)};
+`;
+
 export interface Place {
   id: string;
   name: string;
@@ -48,9 +52,18 @@ export interface Place {
 }
 
 /** Several looks at the same thing, one at a time; the head stands beside their names. */
-export function Places(props: { label: string; head?: ReactNode; places: Place[]; more?: ReactNode }) {
+export function Places(props: {
+  label: string;
+  head?: ReactNode;
+  places: Place[];
+  more?: ReactNode;
+  /** Which one is open, where that is told from outside. */
+  open?: string;
+  onOpen?: (id: string) => void;
+}) {
+  const { onOpen } = props;
   return (
-    <Tabs>
+    <Tabs selectedKey={props.open} onSelectionChange={onOpen && ((id) => onOpen(String(id)))}>
       <Head>
         {props.head}
         <Head style={props.head ? undefined : { flex: 1 }}>
@@ -65,9 +78,9 @@ export function Places(props: { label: string; head?: ReactNode; places: Place[]
         </Head>
       </Head>
       {props.places.map((place) => (
-        <TabPanel key={place.id} id={place.id}>
+        <Panel key={place.id} id={place.id}>
           {place.content}
-        </TabPanel>
+        </Panel>
       ))}
     </Tabs>
   );

@@ -54,7 +54,7 @@ const StyledInput = styled(Input)`
 `;
 const StyledArea = styled(TextArea)`
   ${box}
-  min-height: 84px;
+  min-height: ${({ rows }) => (rows ? 48 : 84)}px;
 `;
 
 interface Common {
@@ -69,6 +69,8 @@ export function TextField(
     onChange: (value: string) => void;
     type?: string;
     long?: boolean;
+    /** Lines of a long one; four where nothing is said. */
+    rows?: number;
     autoComplete?: string;
     inputMode?: "numeric";
     /** In a dialog that asks for nothing else. */
@@ -86,7 +88,7 @@ export function TextField(
       isInvalid={props.error !== undefined}
     >
       <FieldLabel>{props.label}</FieldLabel>
-      {props.long ? <StyledArea /> : <StyledInput inputMode={props.inputMode} />}
+      {props.long ? <StyledArea rows={props.rows} /> : <StyledInput inputMode={props.inputMode} />}
       {props.hint && <FieldHint slot="description">{props.hint}</FieldHint>}
       <FieldWrong>{props.error}</FieldWrong>
     </AriaTextField>
@@ -160,13 +162,13 @@ const Choices = styled.div<{ $tight?: boolean }>`
   gap: ${({ theme, $tight }) => theme.space($tight ? 1 : 2)};
 `;
 
-const Chip = styled(Radio)<{ $tight?: boolean }>`
+const Chip = styled(Radio)<{ $tight?: boolean; $snug?: boolean }>`
   display: flex;
   align-items: center;
   justify-content: center;
   min-height: 48px;
   min-width: ${({ $tight }) => ($tight ? "44px" : "48px")};
-  padding: 0 ${({ theme, $tight }) => theme.space($tight ? 1 : 4)};
+  padding: 0 ${({ theme, $tight, $snug }) => theme.space($tight ? 1 : $snug ? 2 : 4)};
   border: 2px solid ${({ theme }) => theme.colour.slate};
   border-radius: ${({ theme }) => theme.radius};
   background: ${({ theme }) => theme.colour.sheet};
@@ -214,7 +216,10 @@ export function Choice<T extends string>(
     value: T | null;
     onChange: (value: T) => void;
     options: Option<T>[];
+    /** For numbers. */
     tight?: boolean;
+    /** Words that should stand in one row. */
+    snug?: boolean;
     onClear?: () => void;
   },
 ) {
@@ -228,7 +233,7 @@ export function Choice<T extends string>(
       <FieldLabel>{props.label}</FieldLabel>
       <Choices $tight={props.tight}>
         {props.options.map((o) => (
-          <Chip key={o.value} value={o.value} $tight={props.tight}>
+          <Chip key={o.value} value={o.value} $tight={props.tight} $snug={props.snug}>
             {o.label}
           </Chip>
         ))}
@@ -305,5 +310,62 @@ export function Checkbox(props: {
       </span>
       <span>{props.children}</span>
     </Tick>
+  );
+}
+
+const TickedChip = styled(AriaCheckbox)`
+  display: flex;
+  align-items: center;
+  min-height: 44px;
+  padding: 0 ${({ theme }) => theme.space(2)};
+  border: 2px solid ${({ theme }) => theme.colour.slate};
+  border-radius: ${({ theme }) => theme.radius};
+  background: ${({ theme }) => theme.colour.sheet};
+  font-size: 16px;
+  cursor: pointer;
+  &[data-selected] {
+    background: ${({ theme }) => theme.colour.ink};
+    border-color: ${({ theme }) => theme.colour.ink};
+    color: ${({ theme }) => theme.colour.sheet};
+  }
+  &[data-focus-visible] {
+    outline: 3px solid ${({ theme }) => theme.colour.ochre};
+    outline-offset: 2px;
+  }
+  @media (forced-colors: active) {
+    &[data-selected] {
+      forced-color-adjust: none;
+      background: Highlight;
+      border-color: Highlight;
+      color: HighlightText;
+    }
+  }
+`;
+
+/** Several of a list, a chip each: for short names, of which many stand in one look. */
+export function Ticks(props: {
+  label: string;
+  hideLabel?: boolean;
+  ticked: readonly string[];
+  onChange: (ticked: string[]) => void;
+  options: { id: string; name: string; hint?: string }[];
+}) {
+  const { ticked } = props;
+  return (
+    <div role="group" aria-label={props.label}>
+      {!props.hideLabel && <FieldLabel as="span">{props.label}</FieldLabel>}
+      <Choices $tight>
+        {props.options.map((o) => (
+          <TickedChip
+            key={o.id}
+            isSelected={ticked.includes(o.id)}
+            onChange={(on) => props.onChange(on ? [...ticked, o.id] : ticked.filter((id) => id !== o.id))}
+            aria-description={o.hint}
+          >
+            {o.name}
+          </TickedChip>
+        ))}
+      </Choices>
+    </div>
   );
 }

@@ -17,6 +17,17 @@ export const Columns = styled.div<{ $at?: string }>`
   }
 `;
 
+/** Two short fields beside each other, also on a tablet held upright. */
+export const Pair = styled.div<{ $at?: string }>`
+  display: grid;
+  grid-template-columns: ${({ $at }) => $at ?? "minmax(0, 1fr) minmax(0, 1fr)"};
+  gap: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(4)};
+  align-items: end;
+  @media (max-width: 600px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
 export const Stack = styled.div<{ $gap?: number }>`
   display: grid;
   grid-template-columns: minmax(0, 1fr);

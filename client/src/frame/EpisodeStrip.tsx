@@ -34,7 +34,7 @@ const NameLink = styled(Link)`
   text-decoration-color: ${({ theme }) => theme.colour.sand};
 `;
 
-const Tag = styled.span<{ $lapsed: boolean }>`
+export const Tag = styled.span<{ $lapsed: boolean }>`
   display: inline-block;
   margin: 2px 10px 0 0;
   border-bottom: 3px ${({ $lapsed }) => ($lapsed ? "dotted" : "solid")} ${({ theme }) => theme.colour.ochre};

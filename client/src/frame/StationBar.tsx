@@ -1,12 +1,10 @@
-import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from "react-aria-components";
-import { NavLink, useLocation, useNavigate } from "react-router";
+import { NavLink, useLocation } from "react-router";
 import styled from "styled-components";
 import type { EpisodeView } from "../api/types";
 import { SyncMark } from "./SyncMark";
-import { placeNames, stationOrder, type Place } from "./stations";
+import { StationMenu } from "./StationMenu";
+import { beside, placeNames, stationOrder, type Place } from "./stations";
 import { say } from "../words/say";
-
-const beside: Place[] = ["note", "chart", "progress", "letter"];
 
 const Bar = styled.nav`
   display: flex;
@@ -62,37 +60,6 @@ const Bar = styled.nav`
   }
 `;
 
-const Here = styled(AriaButton)`
-  min-height: 48px;
-  padding: 0 ${({ theme }) => theme.space(3)};
-  border: 0;
-  background: none;
-  color: ${({ theme }) => theme.colour.ink};
-  font: 700 18px/1 ${({ theme }) => theme.font.text};
-  cursor: pointer;
-`;
-
-const List = styled(Menu)`
-  padding: ${({ theme }) => theme.space(1)};
-  border: 2px solid ${({ theme }) => theme.colour.ink};
-  border-radius: ${({ theme }) => theme.radius};
-  background: ${({ theme }) => theme.colour.sheet};
-  min-width: 220px;
-  [role="menuitem"] {
-    display: flex;
-    align-items: center;
-    min-height: 48px;
-    padding: 0 ${({ theme }) => theme.space(3)};
-    cursor: pointer;
-  }
-  [data-focused] {
-    background: ${({ theme }) => theme.colour.wash};
-  }
-  [data-here] {
-    font-weight: 700;
-  }
-`;
-
 const Next = styled(NavLink)`
   && {
     min-height: 40px;
@@ -132,28 +99,11 @@ const Name = (props: { base: string; place: Place }) => (
 );
 
 function Short({ base, here }: { base: string; here: Place }) {
-  const navigate = useNavigate();
   const at = stationOrder.findIndex((station) => station === here);
   const next = at < 0 ? undefined : stationOrder[at + 1];
   return (
     <span className="short">
-      <MenuTrigger>
-        <Here>
-          {placeNames[here] ?? say("frame.steps")} <span aria-hidden>▾</span>
-        </Here>
-        <Popover>
-          <List
-            aria-label={say("frame.stations-of-the-visit")}
-            onAction={(place) => void navigate(`${base}/${String(place)}`)}
-          >
-            {[...stationOrder, ...beside].map((place) => (
-              <MenuItem key={place} id={place} data-here={place === here || undefined}>
-                {placeNames[place]}
-              </MenuItem>
-            ))}
-          </List>
-        </Popover>
-      </MenuTrigger>
+      <StationMenu base={base} here={here} words={placeNames[here] ?? say("frame.steps")} />
       {next && <Next to={`${base}/${next}`}>{say("frame.next-station", { station: placeNames[next] })}</Next>}
     </span>
   );

@@ -1,9 +1,11 @@
+import { useState } from "react";
 import { Outlet, useLocation, useParams } from "react-router";
 import { useEpisode } from "../api/queries";
 import { useTaken } from "../capture/useCapture";
 import { Page } from "../controls/layout";
 import { NotFound } from "./NotFound";
 import { EpisodeStrip } from "./EpisodeStrip";
+import { QuietContext } from "./quiet";
 import { StationBar } from "./StationBar";
 import { Title } from "./Title";
 import { placeNames, type Place } from "./stations";
@@ -12,6 +14,7 @@ export function VisitFrame() {
   const { episodeId = "", visitId = "" } = useParams();
   const { data: episode, error } = useEpisode(episodeId);
   useTaken(episodeId, visitId);
+  const [quiet, setQuiet] = useState(false);
   const place = useLocation().pathname.split("/")[5] as Place;
   if (error && !episode) return <NotFound error={error} />;
   if (!episode) return <Page />;
@@ -19,11 +22,17 @@ export function VisitFrame() {
   return (
     <>
       <Title words={[placeNames[place], episode.intake.name]} />
-      <EpisodeStrip episode={episode} visitId={visitId} />
-      <StationBar episode={episode} visitId={visitId} />
-      <Page>
-        <Outlet />
-      </Page>
+      {!quiet && (
+        <>
+          <EpisodeStrip episode={episode} visitId={visitId} />
+          <StationBar episode={episode} visitId={visitId} />
+        </>
+      )}
+      <QuietContext value={setQuiet}>
+        <Page>
+          <Outlet />
+        </Page>
+      </QuietContext>
     </>
   );
 }

@@ -29,6 +29,9 @@ export const placeNames = {
 } as const;
 export type Place = keyof typeof placeNames;
 
+/** What is no step of a visit and is often wanted in one. */
+export const beside: Place[] = ["note", "chart", "progress", "letter"];
+
 /** Where to go when a visit is opened: the first station that still has something to do. */
 export function firstStation(episode: EpisodeView, visit: VisitView): Station {
   if (episode.closed) return "ask";

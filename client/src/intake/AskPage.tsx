@@ -6,20 +6,22 @@ import { keys } from "../api/queries";
 import type { DangerReport, EpisodeView, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
-import { Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
+import { Columns, Note, ProblemNote, Row, Ruled, Small, Stack } from "../controls/layout";
 import { dayWords } from "../api/clinicTime";
 import { useRoles } from "../frame/useRoles";
 import { useUnsaved } from "../frame/unsaved";
 import { useVisit } from "../frame/useVisit";
-import { IntakeFields, missing, toForm, type Draft } from "./IntakeFields";
+import { AsItStands } from "./AsItStands";
+import { missing, toForm, type Draft } from "./IntakeFields";
+import { IntakeSteps, type StepName } from "./IntakeSteps";
 import { say } from "../words/say";
 
 export function AskPage() {
   const { episode, visit } = useVisit();
   if (!episode) return null;
   return (
-    <Stack $gap={6}>
-      <h1>{say("intake.ask")}</h1>
+    <Stack $gap={4}>
+      {episode.closed && <h1>{say("intake.ask")}</h1>}
       {episode.dangerReports.map((report) =>
         report.clearedAt === null ? (
           <OpenReport key={report.id} report={report} episodeId={episode.id} />
@@ -27,7 +29,8 @@ export function AskPage() {
           <ClearedReport key={report.id} report={report} />
         ),
       )}
-      {visit && <Edit key={episode.version} episode={episode} visit={visit} />}
+      {/* Until it has been dealt with nothing else is asked. */}
+      {visit && !episode.closed && <Edit key={episode.version} episode={episode} visit={visit} />}
     </Stack>
   );
 }
@@ -71,20 +74,22 @@ function DealtWith(props: { report: DangerReport; episodeId: string }) {
   const problem = clear.error instanceof ProblemError ? clear.error : null;
   return (
     <>
-      <TextField
-        long
-        label={say("intake.what-was-found")}
-        value={found}
-        onChange={setFound}
-        error={problem?.field("found")}
-      />
-      <TextField
-        long
-        label={say("intake.what-was-done-about-it")}
-        value={done}
-        onChange={setDone}
-        error={problem?.field("done")}
-      />
+      <Columns style={{ gap: 16 }}>
+        <TextField
+          long
+          label={say("intake.what-was-found")}
+          value={found}
+          onChange={setFound}
+          error={problem?.field("found")}
+        />
+        <TextField
+          long
+          label={say("intake.what-was-done-about-it")}
+          value={done}
+          onChange={setDone}
+          error={problem?.field("done")}
+        />
+      </Columns>
       {problem && problem.fields.length === 0 && <ProblemNote error={problem} />}
       <Row>
         <Button isDisabled={!found.trim() || !done.trim() || clear.isPending} onPress={() => clear.mutate()}>
@@ -144,23 +149,32 @@ function Edit(props: { episode: EpisodeView; visit: VisitView }) {
     },
   });
   const problem = save.error instanceof ProblemError ? save.error : null;
-  const lacks = missing(draft, visit.number === 1 || !episode.asked);
+  const again = visit.number > 1 && episode.asked;
+  const [open, setOpen] = useState<StepName | null>(again ? null : "first");
+  if (open === null)
+    return <AsItStands episode={episode} visitId={visit.id} draft={draft} onChange={setOpen} />;
   return (
-    <Stack $gap={6}>
-      {visit.number > 1 && <Small>{say("intake.answers-given-here-are-this")}</Small>}
-      <Row>
-        <Link to={`/episodes/${episode.id}/visits/${visit.id}/chart`}>{say("intake.to-the-body-chart")}</Link>
-      </Row>
-      <IntakeFields draft={draft} onChange={setDraft} problem={problem} />
-      <ProblemNote error={save.error} />
-      {problem?.status === 409 && <Conflict current={problem.current as EpisodeView} onTake={setDraft} />}
-      <Row>
-        <Button isDisabled={lacks !== null || save.isPending} onPress={() => save.mutate()}>
-          {say("intake.keep-and-go-on")}
-        </Button>
-        {lacks && <Quiet>{say("intake.still-to-ask-lacks", { lacks })}</Quiet>}
-      </Row>
-    </Stack>
+    <IntakeSteps
+      draft={draft}
+      onChange={setDraft}
+      problem={problem}
+      head={<h1>{say("intake.ask")}</h1>}
+      lacks={missing(draft, !again)}
+      done={say("intake.keep-and-go-on")}
+      pending={save.isPending}
+      onDone={() => save.mutate()}
+      begin={open}
+      more={
+        <>
+          <ProblemNote error={save.error} />
+          {problem?.status === 409 && <Conflict current={problem.current as EpisodeView} onTake={setDraft} />}
+          {again && <Small>{say("intake.answers-given-here-are-this")}</Small>}
+          <Link to={`/episodes/${episode.id}/visits/${visit.id}/chart`} style={{ marginInlineStart: "auto" }}>
+            {say("intake.to-the-body-chart")}
+          </Link>
+        </>
+      }
+    />
   );
 }
 

@@ -1,7 +1,8 @@
 import { useLibrary } from "../api/queries";
 import { Button } from "../controls/Button";
-import { Checkbox, Choice, NumberField } from "../controls/fields";
-import { Row, Ruled, Small, Stack } from "../controls/layout";
+import { Choice, NumberField, Ticks } from "../controls/fields";
+import { Pair, Row, Small, Stack } from "../controls/layout";
+import { Picker } from "../controls/Picker";
 import type { IntakePart } from "./IntakeFields";
 import { today } from "../api/clinicTime";
 import { DayField } from "../controls/DateField";
@@ -9,14 +10,14 @@ import { say } from "../words/say";
 
 const days = [1, 2, 3, 4, 5, 6, 7].map((n) => ({ value: String(n), label: n }));
 
-/** What the client wants, has and can at home: goals, minutes, days, equipment, days away, and the school. */
-export function HomeFields(props: IntakePart) {
+/** How much time there is at home, when there is none, and by which policy it is used. */
+export function TimeFields(props: IntakePart) {
   const { draft, onChange, problem } = props;
   const { data: library } = useLibrary();
+  const policies = library?.policies ?? [];
   return (
-    <Ruled>
-      <Stack $gap={4}>
-        <h2>{say("intake.at-home")}</h2>
+    <>
+      <Pair $at="170px minmax(0, 1fr)">
         <NumberField
           label={say("intake.minutes-a-day-the-client")}
           value={draft.minutesPerDay}
@@ -33,71 +34,52 @@ export function HomeFields(props: IntakePart) {
           options={days}
           error={problem?.field("daysPerWeek")}
         />
-        <Goals {...props} />
-        <Equipment {...props} />
-        <Away {...props} />
-        <Choice
+      </Pair>
+      <Pair $at="minmax(0, 1fr) auto">
+        <Picker
           label={say("intake.policy")}
           value={draft.policyId}
-          onChange={(policyId) => onChange({ ...draft, policyId })}
-          options={(library?.policies ?? []).map((p) => ({ value: p.id, label: p.name }))}
-          hint={library?.policies.find((p) => p.id === draft.policyId)?.why}
-          error={problem?.field("policyId")}
+          onPick={(policyId) => onChange({ ...draft, policyId })}
+          options={policies.map((p) => ({ value: p.id, label: p.name }))}
         />
-      </Stack>
-    </Ruled>
+        <Away {...props} />
+      </Pair>
+      <Small>{policies.find((p) => p.id === draft.policyId)?.why}</Small>
+    </>
   );
 }
 
-const toggled = (list: string[], id: string, on: boolean) =>
-  on ? [...list, id] : list.filter((other) => other !== id);
-
-function Goals({ draft, onChange }: IntakePart) {
+/** What the client wants to do again, and what is at hand for it. */
+export function WantsFields({ draft, onChange }: IntakePart) {
   const { data: library } = useLibrary();
-  const goals = draft.goals ?? [];
-  return (
-    <div role="group" aria-labelledby="goals-title">
-      <h3 id="goals-title">{say("intake.what-the-client-wants-to")}</h3>
-      {library?.goals.map((goal) => (
-        <Checkbox
-          key={goal.id}
-          selected={goals.includes(goal.id)}
-          onChange={(on) => onChange({ ...draft, goals: toggled(goals, goal.id, on) })}
-        >
-          {goal.name} <Small as="span">{goal.such}</Small>
-        </Checkbox>
-      ))}
-    </div>
-  );
-}
-
-function Equipment({ draft, onChange }: IntakePart) {
-  const { data: library } = useLibrary();
-  const have = draft.equipment;
   const common = (library?.equipment ?? []).filter((e) => e.common).map((e) => e.id);
   return (
-    <div role="group" aria-labelledby="equipment-title">
-      <h3 id="equipment-title">{say("intake.what-is-at-hand-at")}</h3>
+    <Stack $gap={3}>
+      <Ticks
+        label={say("intake.what-the-client-wants-to")}
+        ticked={draft.goals ?? []}
+        onChange={(goals) => onChange({ ...draft, goals })}
+        options={(library?.goals ?? []).map((g) => ({ id: g.id, name: g.name, hint: g.such }))}
+      />
       <Choice
-        label={say("intake.asked")}
-        value={have ? "asked" : "open"}
+        label={say("intake.what-is-at-hand-at")}
+        value={draft.equipment ? "asked" : "open"}
         onChange={(v) => onChange({ ...draft, equipment: v === "asked" ? common : null })}
         options={[
           { value: "open", label: say("intake.not-asked-anything-goes") },
           { value: "asked", label: say("intake.only-this") },
         ]}
       />
-      {have &&
-        library?.equipment.map((piece) => (
-          <Checkbox
-            key={piece.id}
-            selected={have.includes(piece.id)}
-            onChange={(on) => onChange({ ...draft, equipment: toggled(have, piece.id, on) })}
-          >
-            {piece.name}
-          </Checkbox>
-        ))}
-    </div>
+      {draft.equipment && (
+        <Ticks
+          hideLabel
+          label={say("intake.at-hand")}
+          ticked={draft.equipment}
+          onChange={(equipment) => onChange({ ...draft, equipment })}
+          options={(library?.equipment ?? []).map((e) => ({ id: e.id, name: e.name }))}
+        />
+      )}
+    </Stack>
   );
 }
 
@@ -106,8 +88,7 @@ function Away({ draft, onChange, problem }: IntakePart) {
   const put = (index: number, change: { from?: string; to?: string }) =>
     onChange({ ...draft, away: away.map((a, i) => (i === index ? { ...a, ...change } : a)) });
   return (
-    <div role="group" aria-labelledby="away-title">
-      <h3 id="away-title">{say("intake.away")}</h3>
+    <div role="group" aria-label={say("intake.away")}>
       {away.map((stretch, i) => (
         <Row key={i} style={{ alignItems: "flex-end", marginBottom: 8 }}>
           <DayField

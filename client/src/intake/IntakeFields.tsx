@@ -1,10 +1,11 @@
+import styled from "styled-components";
 import { useLibrary } from "../api/queries";
 import type { ProblemError } from "../api/client";
 import type { IntakeForm } from "../api/types";
 import { RedFlags, flagsAnswered } from "../frame/RedFlags";
 import { Checkbox, Choice, NumberField, Scale, TextField } from "../controls/fields";
-import { Columns, Ruled, Stack } from "../controls/layout";
-import { HomeFields } from "./HomeFields";
+import { Columns, Pair, Stack } from "../controls/layout";
+import { TimeFields, WantsFields } from "./HomeFields";
 import { PrecautionFields } from "./PrecautionFields";
 import { DayField } from "../controls/DateField";
 import { say } from "../words/say";
@@ -71,24 +72,47 @@ const settling = [
 const settlingChoice = (hours: number | null) =>
   hours === null ? null : hours <= 1 ? "1" : hours <= 12 ? "6" : hours < 24 ? "20" : "36";
 
+export const settlingWords = (hours: number | null) =>
+  settling.find((s) => s.value === settlingChoice(hours))?.label ?? null;
+
 export interface IntakePart {
   draft: Draft;
   onChange: (draft: Draft) => void;
   problem: ProblemError | null;
 }
 
-export function IntakeFields(props: IntakePart) {
+/** First who it is and whether anything is dangerous: before all else. */
+export function FirstStep(props: IntakePart) {
   return (
-    <Columns>
-      <Stack $gap={5}>
-        <Flags {...props} />
-        <Who {...props} />
-      </Stack>
-      <Stack $gap={5}>
-        <Hurts {...props} />
+    <Stack $gap={4}>
+      <Who {...props} />
+      <Flags {...props} />
+    </Stack>
+  );
+}
+
+/** What hurts, and what is to be minded. */
+export function HurtStep(props: IntakePart) {
+  return (
+    <Columns $at="minmax(0, 1fr) minmax(0, 1fr)" style={{ gap: "8px 32px" }}>
+      <Hurts {...props} />
+      <Stack $gap={2}>
+        <Settles {...props} />
         <PrecautionFields {...props} />
-        <HomeFields {...props} />
       </Stack>
+    </Columns>
+  );
+}
+
+/** The body, and what the client wants, has and can at home. */
+export function HomeStep(props: IntakePart) {
+  return (
+    <Columns $at="minmax(0, 0.8fr) minmax(0, 1fr)" style={{ gap: "12px 32px" }}>
+      <Stack $gap={3}>
+        <BodyFields {...props} />
+        <TimeFields {...props} />
+      </Stack>
+      <WantsFields {...props} />
     </Columns>
   );
 }
@@ -107,62 +131,77 @@ function Flags({ draft, onChange }: IntakePart) {
   );
 }
 
+const Line = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr);
+  gap: ${({ theme }) => theme.space(4)};
+  max-width: 720px;
+  @media (max-width: 600px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
 function Who({ draft, onChange, problem }: IntakePart) {
   const set = (change: Partial<Draft>) => onChange({ ...draft, ...change });
   return (
-    <Ruled>
-      <Stack $gap={4}>
-        <h2>{say("intake.who")}</h2>
-        <TextField
-          label={say("intake.name")}
-          value={draft.name}
-          onChange={(name) => set({ name })}
-          error={problem?.field("name")}
+    <Line>
+      <TextField
+        label={say("intake.name")}
+        value={draft.name}
+        onChange={(name) => set({ name })}
+        error={problem?.field("name")}
+      />
+      <DayField
+        far
+        label={say("intake.birth-date")}
+        value={draft.birthDate}
+        onChange={(birthDate) => set({ birthDate })}
+        error={problem?.field("birthDate")}
+      />
+    </Line>
+  );
+}
+
+function BodyFields({ draft, onChange, problem }: IntakePart) {
+  const set = (change: Partial<Draft>) => onChange({ ...draft, ...change });
+  return (
+    <>
+      <Choice
+        label={say("intake.sex-for-the-body-tables")}
+        value={draft.sex ?? "open"}
+        onChange={(v) => set({ sex: v === "open" ? null : v })}
+        options={[
+          { value: "female", label: say("intake.female") },
+          { value: "male", label: say("intake.male") },
+          { value: "open", label: say("intake.left-open") },
+        ]}
+      />
+      <Pair>
+        <NumberField
+          label={say("intake.height-cm")}
+          value={draft.heightCm ?? null}
+          onChange={(heightCm) => set({ heightCm })}
+          error={problem?.field("heightCm")}
         />
-        <DayField
-          far
-          label={say("intake.birth-date")}
-          value={draft.birthDate}
-          onChange={(birthDate) => set({ birthDate })}
-          error={problem?.field("birthDate")}
+        <NumberField
+          label={say("intake.mass-kg")}
+          value={draft.massKg ?? null}
+          onChange={(massKg) => set({ massKg })}
+          error={problem?.field("massKg")}
         />
-        <Choice
-          label={say("intake.sex-for-the-body-tables")}
-          value={draft.sex ?? "open"}
-          onChange={(v) => set({ sex: v === "open" ? null : v })}
-          options={[
-            { value: "female", label: say("intake.female") },
-            { value: "male", label: say("intake.male") },
-            { value: "open", label: say("intake.left-open") },
-          ]}
-        />
-        <Columns $at="1fr 1fr" style={{ gap: 16 }}>
-          <NumberField
-            label={say("intake.height-cm")}
-            value={draft.heightCm ?? null}
-            onChange={(heightCm) => set({ heightCm })}
-            error={problem?.field("heightCm")}
-          />
-          <NumberField
-            label={say("intake.mass-kg")}
-            value={draft.massKg ?? null}
-            onChange={(massKg) => set({ massKg })}
-            error={problem?.field("massKg")}
-          />
-        </Columns>
-      </Stack>
-    </Ruled>
+      </Pair>
+    </>
   );
 }
 
 function Hurts({ draft, onChange, problem }: IntakePart) {
   const pain = (change: Partial<Draft["pain"]>) => onChange({ ...draft, pain: { ...draft.pain, ...change } });
   return (
-    <section aria-labelledby="hurts-title">
-      <Stack $gap={4}>
-        <h2 id="hurts-title">{say("intake.what-hurts")}</h2>
+    <section aria-label={say("intake.what-hurts")}>
+      <Stack $gap={2}>
         <TextField
           long
+          rows={2}
           label={say("intake.main-complaint")}
           hint={say("intake.where-what-brings-it-on")}
           value={draft.complaint}
@@ -185,20 +224,28 @@ function Hurts({ draft, onChange, problem }: IntakePart) {
           value={draft.pain.usual}
           onChange={(usual) => pain({ usual })}
         />
-        <Choice
-          label={say("intake.once-stirred-up-it-settles")}
-          value={settlingChoice(draft.settleHours)}
-          onChange={(v) => onChange({ ...draft, settleHours: Number(v) })}
-          options={settling}
-          error={problem?.field("settleHours")}
-        />
-        <Checkbox
-          selected={draft.wakesAtNight}
-          onChange={(wakesAtNight) => onChange({ ...draft, wakesAtNight })}
-        >
-          {say("intake.it-wakes-the-client-at")}
-        </Checkbox>
       </Stack>
     </section>
+  );
+}
+
+function Settles({ draft, onChange, problem }: IntakePart) {
+  return (
+    <div>
+      <Choice
+        snug
+        label={say("intake.once-stirred-up-it-settles")}
+        value={settlingChoice(draft.settleHours)}
+        onChange={(v) => onChange({ ...draft, settleHours: Number(v) })}
+        options={settling}
+        error={problem?.field("settleHours")}
+      />
+      <Checkbox
+        selected={draft.wakesAtNight}
+        onChange={(wakesAtNight) => onChange({ ...draft, wakesAtNight })}
+      >
+        {say("intake.it-wakes-the-client-at")}
+      </Checkbox>
+    </div>
   );
 }

@@ -84,6 +84,7 @@ describe("a new client", () => {
     show(<NewClientPage />, queries, at);
     return () => server.bodies("POST /api/clients");
   }
+  const step = (name: string) => fireEvent.click(screen.getByRole("tab", { name }));
   const button = () => screen.getByRole("button", { name: say("intake.open-the-episode") });
 
   it("cannot be opened before everything was asked, and says what is still to ask", () => {
@@ -92,6 +93,7 @@ describe("a new client", () => {
     expect(
       screen.getByText(say("intake.still-to-ask-lacks", { lacks: say("intake.the-main-complaint") })),
     ).toBeTruthy();
+    step(say("intake.step-hurts"));
     fireEvent.change(screen.getByLabelText(say("intake.main-complaint")), { target: { value: "Low back" } });
     expect(button()).toHaveProperty("disabled", false);
   });
@@ -113,6 +115,7 @@ describe("a new client", () => {
           errors: [{ field: "birthDate", message: "Nobody was born then." }],
         }),
     );
+    step(say("intake.step-home"));
     fireEvent.click(button());
     await waitFor(() => expect(screen.getByText("Nobody was born then.")).toBeTruthy());
     expect(screen.getByLabelText(say("intake.name"))).toHaveProperty("value", "Maris Telleke");
@@ -127,6 +130,7 @@ describe("a new client", () => {
 
   it("equipment that was not asked stays so; asked, it begins with what most have", async () => {
     const sent = open({}, () => ({ episodeId: "e1", visitId: "v1" }));
+    step(say("intake.step-home"));
     fireEvent.click(screen.getByRole("radio", { name: say("intake.only-this") }));
     expect(screen.getByRole("checkbox", { name: "Mat" })).toHaveProperty("checked", true);
     fireEvent.click(screen.getByRole("checkbox", { name: "Elastic" }));

@@ -4,10 +4,10 @@ import { Link, useNavigate } from "react-router";
 import { v7 as uuid } from "uuid";
 import { api, got, ProblemError } from "../api/client";
 import { keys, useLibrary, useStart } from "../api/queries";
-import { Button } from "../controls/Button";
-import { Page, ProblemNote, Quiet, Row, Stack } from "../controls/layout";
+import { Page, ProblemNote } from "../controls/layout";
 import { Alike } from "../frame/Alike";
-import { emptyDraft, IntakeFields, missing, toForm } from "./IntakeFields";
+import { emptyDraft, missing, toForm } from "./IntakeFields";
+import { IntakeSteps } from "./IntakeSteps";
 import { useDraft } from "./useDraft";
 import { say } from "../words/say";
 
@@ -31,28 +31,27 @@ export function NewClientPage() {
       void navigate(`/episodes/${opened.episodeId}/visits/${opened.visitId}/${next}`);
     },
   });
-  const lacks = missing(draft);
   return (
     <Page>
-      <Stack $gap={6}>
-        <Row $between>
-          <h1>{say("intake.new-client")}</h1>
-          <Link to="/">{say("intake.back-to-the-day")}</Link>
-        </Row>
-        <Alike name={draft.name} birthDate={draft.birthDate} />
-        <IntakeFields
-          draft={draft}
-          onChange={setDraft}
-          problem={create.error instanceof ProblemError ? create.error : null}
-        />
-        <ProblemNote error={create.error} />
-        <Row>
-          <Button isDisabled={lacks !== null || create.isPending} onPress={() => create.mutate()}>
-            {say("intake.open-the-episode")}
-          </Button>
-          {lacks && <Quiet>{say("intake.still-to-ask-lacks", { lacks })}</Quiet>}
-        </Row>
-      </Stack>
+      <IntakeSteps
+        draft={draft}
+        onChange={setDraft}
+        problem={create.error instanceof ProblemError ? create.error : null}
+        head={<h1>{say("intake.new-client")}</h1>}
+        lacks={missing(draft)}
+        done={say("intake.open-the-episode")}
+        pending={create.isPending}
+        onDone={() => create.mutate()}
+        more={
+          <>
+            <Alike name={draft.name} birthDate={draft.birthDate} />
+            <ProblemNote error={create.error} />
+            <Link to="/" style={{ marginInlineStart: "auto" }}>
+              {say("intake.back-to-the-day")}
+            </Link>
+          </>
+        }
+      />
     </Page>
   );
 }

@@ -1,47 +1,70 @@
+import styled from "styled-components";
 import { useLibrary } from "../api/queries";
 import type { ClientPrecaution, Precaution, Side } from "../api/types";
 import { Checkbox, Choice, TextField } from "../controls/fields";
-import { Ruled, Small, Stack } from "../controls/layout";
+import { Small, Stack } from "../controls/layout";
 import { capital } from "../controls/words";
 import type { IntakePart } from "./IntakeFields";
 import { DayField } from "../controls/DateField";
 import { say } from "../words/say";
+
+const List = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(172px, 1fr));
+  column-gap: ${({ theme }) => theme.space(3)};
+  label {
+    align-items: center;
+    padding: 2px 0;
+    line-height: 1.2;
+  }
+`;
+
+const Ticked = styled.div`
+  padding: ${({ theme }) => theme.space(2)} 0;
+  border-top: 1px solid ${({ theme }) => theme.colour.rule};
+`;
 
 /** What the client has, each with its side, its options and its last day where it has them. */
 export function PrecautionFields({ draft, onChange, problem }: IntakePart) {
   const { data: library } = useLibrary();
   const others = (id: string) => draft.precautions.filter((p) => p.id !== id);
   const put = (mine: ClientPrecaution) => onChange({ ...draft, precautions: [...others(mine.id), mine] });
+  const ticked = (library?.precautions ?? []).filter((p) =>
+    draft.precautions.some((mine) => mine.id === p.id),
+  );
   return (
-    <Ruled>
-      <h2>{say("intake.precautions")}</h2>
-      {library?.precautions.map((p) => {
+    <section aria-labelledby="precautions-title">
+      <h2 id="precautions-title">{say("intake.precautions")}</h2>
+      <List>
+        {library?.precautions.map((p) => (
+          <Checkbox
+            key={p.id}
+            selected={ticked.includes(p)}
+            onChange={(on) =>
+              on ? put({ id: p.id, side: "both" }) : onChange({ ...draft, precautions: others(p.id) })
+            }
+          >
+            {p.name}
+          </Checkbox>
+        ))}
+      </List>
+      {ticked.map((p) => {
         const index = draft.precautions.findIndex((mine) => mine.id === p.id);
-        const mine = draft.precautions[index];
         return (
-          <div key={p.id}>
-            <Checkbox
-              selected={mine !== undefined}
-              onChange={(on) =>
-                on ? put({ id: p.id, side: "both" }) : onChange({ ...draft, precautions: others(p.id) })
-              }
-            >
-              {p.name}
-              <br />
-              <Small as="span">{p.explains}</Small>
-            </Checkbox>
-            {mine && (
-              <Details
-                precaution={p}
-                mine={mine}
-                onChange={put}
-                error={(field) => problem?.field(`precautions[${index}].${field}`)}
-              />
-            )}
-          </div>
+          <Ticked key={p.id}>
+            <Small>
+              <strong>{p.name}.</strong> {p.explains}
+            </Small>
+            <Details
+              precaution={p}
+              mine={draft.precautions[index]!}
+              onChange={put}
+              error={(field) => problem?.field(`precautions[${index}].${field}`)}
+            />
+          </Ticked>
         );
       })}
-    </Ruled>
+    </section>
   );
 }
 
@@ -55,7 +78,7 @@ function Details(props: {
   if (!p.sided && !p.options && !p.dated) return null;
   const ticked = mine.options ?? [];
   return (
-    <Stack $gap={3} style={{ padding: "0 0 16px 38px" }}>
+    <Stack $gap={2}>
       {p.sided && (
         <Choice<Side>
           label={say("intake.tag-which-side", { tag: capital(p.tag) })}

@@ -12,6 +12,7 @@ import { Button } from "../controls/Button";
 import { Columns, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { Closed, isHeld } from "../frame/Closed";
 import { HandOver } from "../frame/HandOver";
+import { LiveHead } from "../frame/LiveHead";
 import { useVisit } from "../frame/useVisit";
 import { openWorry, WorryQuestion } from "../frame/WorryQuestion";
 import { askedWords } from "./asked";
@@ -199,15 +200,16 @@ function Live(props: {
   const task = findTask(library, trial.taskId);
   const way = task?.variants?.find((v) => v.id === trial.variant)?.name;
   return (
-    <Stack $gap={3}>
-      <h1>
-        {task && !task.ladder ? taskName(library, task.id) : rung.name}
-        {way && `, ${way}`}{" "}
-        <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-          {ladder.trained && `${ladder.name.toLowerCase()} · `}
-          {askedWords(trial, task)} · {rung.limit}
-        </Quiet>
-      </h1>
+    <div>
+      <LiveHead
+        title={(task && !task.ladder ? taskName(library, task.id) : rung.name) + (way ? `, ${way}` : "")}
+        asked={
+          <>
+            {ladder.trained && `${ladder.name.toLowerCase()} · `}
+            {askedWords(trial, task)} · {rung.limit}
+          </>
+        }
+      />
       <LiveTrial
         key={trial.trialId}
         trial={trial}
@@ -215,7 +217,7 @@ function Live(props: {
         record={props.record}
         others={props.trials.filter((t) => t.trialId !== trial.trialId)}
       />
-    </Stack>
+    </div>
   );
 }
 

@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import type { SessionView, VisitView } from "../api/types";
 import { Checkbox } from "../controls/fields";
-import { Small } from "../controls/layout";
+import { Row, Small } from "../controls/layout";
 import { ReferenceFields } from "./ReferenceFields";
 import { say } from "../words/say";
 
@@ -39,13 +39,15 @@ export function AdvicePanel(props: {
           {advice.half ? say("visits.half-the-session-one-set") : say("visits.begin-each-exercise-one-step")}
         </Checkbox>
       )}
-      <Small>
-        {say("visits.compared-with-usual-pain-reference", {
-          reference: advice.reference.value,
-          reference2: advice.reference.words,
-        })}
-      </Small>
-      <ReferenceFields visit={props.visit} now={advice.reference.value} />
+      <Row $gap={2}>
+        <Small>
+          {say("visits.compared-with-usual-pain-reference", {
+            reference: advice.reference.value,
+            reference2: advice.reference.words,
+          })}
+        </Small>
+        <ReferenceFields visit={props.visit} now={advice.reference.value} />
+      </Row>
     </Panel>
   );
 }

@@ -42,6 +42,7 @@ const press = (name: string) => fireEvent.click(screen.getByRole("button", { nam
 const tick = (name: string | RegExp) => fireEvent.click(screen.getByRole("checkbox", { name }));
 const noFlags = () => tick(say("frame.asked-none-of-these"));
 const begin = () => screen.getByRole("button", { name: say("visits.begin-the-session") });
+const questions = () => fireEvent.click(screen.getByRole("tab", { name: say("visits.step-questions") }));
 const scale = (label: RegExp) => within(screen.getByRole("radiogroup", { name: label }));
 
 describe("the questions of a later visit", () => {
@@ -74,6 +75,7 @@ describe("the questions of a later visit", () => {
   it("sends what was answered, and a leg that was not asked about stays so beside the other", async () => {
     const { sent } = open();
     noFlags();
+    questions();
     fireEvent.click(scale(/Pain now/).getByRole("radio", { name: "6" }));
     fireEvent.click(scale(/left leg/i).getByRole("radio", { name: say("visits.thigh") }));
     fireEvent.click(screen.getByRole("radio", { name: say("visits.it-wakes-the-client") }));
@@ -106,6 +108,7 @@ describe("the questions of a later visit", () => {
 
   it("says no training today from 8 on", () => {
     open();
+    questions();
     const grave = say("visits.pain-painnow-no-training-today", { painNow: 8 });
     fireEvent.click(scale(/Pain now/).getByRole("radio", { name: "7" }));
     expect(screen.queryByText(grave)).toBeNull();
@@ -122,6 +125,7 @@ describe("the questions of a later visit", () => {
         }),
     });
     noFlags();
+    questions();
     fireEvent.click(scale(/Pain now/).getByRole("radio", { name: "6" }));
     press(say("visits.begin-the-session"));
     await waitFor(() => expect(screen.getByText("Pain is from 0 to 10.")).toBeTruthy());
@@ -142,8 +146,9 @@ describe("a check-in that was sent", () => {
 
   it("comes filled in, and what an older version did not ask is not asked", async () => {
     const { sent } = open(sentBefore);
-    expect(scale(/Pain now/).getByRole("radio", { name: "5" })).toHaveProperty("checked", true);
     noFlags();
+    questions();
+    expect(scale(/Pain now/).getByRole("radio", { name: "5" })).toHaveProperty("checked", true);
     fireEvent.click(scale(/Pain now/).getByRole("radio", { name: "3" }));
     press(say("visits.store-what-was-put-right"));
     await waitFor(() => expect(sent()).toHaveLength(1));

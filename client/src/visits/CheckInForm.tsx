@@ -5,10 +5,11 @@ import { useLibrary } from "../api/queries";
 import type { CheckIn, HomeTraining, LegReach, Settling, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Choice, Scale } from "../controls/fields";
-import { Bar, Columns, Note, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
+import { Bar, Columns, Note, Pair, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { flagsAnswered, RedFlags } from "../frame/RedFlags";
 import { useReport } from "../frame/useReport";
-import { HomeLog } from "./HomeLog";
+import { HomeLog, useHomeLog } from "./HomeLog";
+import { Places } from "../controls/Tabs";
 import { DayField } from "../controls/DateField";
 import { say } from "../words/say";
 
@@ -73,7 +74,10 @@ const homes: { value: HomeTraining; label: string }[] = [
   { value: "not-done", label: say("visits.not-done") },
 ];
 
-/** The questions of a visit; those of one that was sent come filled in, to be put right. */
+const order = ["flags", "questions", "log"] as const;
+type Step = (typeof order)[number];
+
+/** The questions of a visit, in short steps; those of one that was sent come filled in, to be put right. */
 export function CheckInForm(props: {
   episodeId: string;
   visit: VisitView;
@@ -87,6 +91,7 @@ export function CheckInForm(props: {
   const sent = visit.checkIn;
   const [asked, setAsked] = useState<Asked>(sent ? answersOf(sent) : notAsked);
   const set = (change: Partial<Asked>) => setAsked((before) => ({ ...before, ...change }));
+  const [step, setStep] = useState<Step>("flags");
   const save = useMutation({
     mutationFn: () =>
       got(
@@ -107,6 +112,8 @@ export function CheckInForm(props: {
       await queries.invalidateQueries();
       props.onDone();
     },
+    // What was refused is shown where it stands.
+    onError: () => setStep("questions"),
   });
   // A red flag does not wait for the other questions.
   const report = useReport(episodeId);
@@ -116,31 +123,53 @@ export function CheckInForm(props: {
   const flags = [...(library?.dangerSigns ?? [])].sort(
     (a, b) => Number(b.laterVisits) - Number(a.laterVisits),
   );
+  const next = order[order.indexOf(step) + 1];
+  const log = useHomeLog(visit.id).data;
+  const asksLog = library !== undefined && signs.length === 0 && (log?.rows.length ?? 0) > 0;
   return (
-    <Stack $gap={5}>
-      <h1>{sent ? say("visits.put-the-check-in-right") : say("visits.since-last-time")}</h1>
-      <Columns>
-        <Stack $gap={4}>
-          <RedFlags
-            flags={flags}
-            signs={signs}
-            asked={asked.flagsAsked ?? null}
-            onChange={(now, flagsAsked) => {
-              setSigns(now);
-              set({ flagsAsked });
-            }}
-          >
-            {say("visits.anything-new-since-the-last")}
-          </RedFlags>
-        </Stack>
-        <Questions asked={asked} set={set} lastPain={props.lastPain} problem={problem} />
-      </Columns>
+    <Stack $gap={3}>
+      <Places
+        label={say("visits.steps-of-the-check-in")}
+        head={<h1>{sent ? say("visits.put-the-check-in-right") : say("visits.since-last-time")}</h1>}
+        open={step}
+        onOpen={(id) => setStep(id as Step)}
+        places={[
+          {
+            id: "flags",
+            name: say("visits.step-flags"),
+            content: (
+              <RedFlags
+                flags={flags}
+                signs={signs}
+                asked={asked.flagsAsked ?? null}
+                onChange={(now, flagsAsked) => {
+                  setSigns(now);
+                  set({ flagsAsked });
+                }}
+              >
+                {say("visits.anything-new-since-the-last")}
+              </RedFlags>
+            ),
+          },
+          {
+            id: "questions",
+            name: say("visits.step-questions"),
+            content: <Questions asked={asked} set={set} lastPain={props.lastPain} problem={problem} />,
+          },
+          ...(asksLog
+            ? [
+                {
+                  id: "log",
+                  name: say("visits.step-log"),
+                  content: <HomeLog episodeId={episodeId} visitId={visit.id} library={library} />,
+                },
+              ]
+            : []),
+        ]}
+      />
       <ProblemNote error={save.error ?? report.error} />
       {signs.length === 0 && asked.painNow !== null && asked.painNow >= 8 && (
         <Note grave>{say("visits.pain-painnow-no-training-today", { painNow: asked.painNow })}</Note>
-      )}
-      {library && signs.length === 0 && (
-        <HomeLog episodeId={episodeId} visitId={visit.id} library={library} />
       )}
       <Bar>
         {signs.length > 0 ? (
@@ -148,9 +177,20 @@ export function CheckInForm(props: {
             {say("visits.record-the-red-flag-and")}
           </Button>
         ) : (
-          <Button isDisabled={!answered || save.isPending} onPress={() => save.mutate()}>
-            {sent ? say("visits.store-what-was-put-right") : say("visits.begin-the-session")}
-          </Button>
+          <>
+            {next && (next !== "log" || asksLog) && (
+              <Button isDisabled={!answered} onPress={() => setStep(next)}>
+                {say("visits.next")}
+              </Button>
+            )}
+            <Button
+              $quiet={step === "flags"}
+              isDisabled={!answered || save.isPending}
+              onPress={() => save.mutate()}
+            >
+              {sent ? say("visits.store-what-was-put-right") : say("visits.begin-the-session")}
+            </Button>
+          </>
         )}
         {sent && (
           <Button $quiet onPress={props.onDone}>
@@ -174,73 +214,84 @@ function Questions(props: {
 }) {
   const { asked, set, problem } = props;
   return (
-    <Stack $gap={4}>
-      <Scale
-        label={say("visits.pain-now-lastpain", {
-          lastPain:
-            props.lastPain === null
-              ? ""
-              : say("visits.last-time-it-was-lastpain", { lastPain: props.lastPain }),
-        })}
-        value={asked.painNow}
-        onChange={(painNow) => set({ painNow })}
-        onClear={() => set({ painNow: null })}
-        error={problem?.field("checkIn.painNow")}
-      />
-      <Scale
-        label={say("visits.usual-since-last-time")}
-        value={asked.usualPain}
-        onChange={(usualPain) => set({ usualPain })}
-        onClear={() => set({ usualPain: null })}
-        error={problem?.field("checkIn.usualPain")}
-      />
-      <Scale
-        label={say("visits.the-morning-after-the-last")}
-        value={asked.nextDayPain}
-        onChange={(nextDayPain) => set({ nextDayPain })}
-        onClear={() => set({ nextDayPain: null })}
-        error={problem?.field("checkIn.nextDayPain")}
-      />
-      <Choice
-        label={say("visits.after-the-last-work-it")}
-        value={asked.settled ?? null}
-        onChange={(settled) => set({ settled })}
-        onClear={() => set({ settled: null })}
-        options={settling}
-      />
-      <Choice
-        label={say("visits.at-night")}
-        value={asked.wakesAtNight == null ? null : asked.wakesAtNight ? "wakes" : "sleeps"}
-        onChange={(v) => set({ wakesAtNight: v === "wakes" })}
-        onClear={() => set({ wakesAtNight: null })}
-        options={[
-          { value: "sleeps", label: say("visits.sleeps-through") },
-          { value: "wakes", label: say("visits.it-wakes-the-client") },
-        ]}
-      />
-      <Legs asked={asked} set={set} />
-      <Choice
-        label={say("visits.training-at-home-2")}
-        value={asked.home ?? null}
-        onChange={(home) => set({ home })}
-        onClear={() => set({ home: null })}
-        options={homes}
-      />
-      <DayField
-        label={say("visits.last-day-the-exercises-were")}
-        hint={say("visits.leave-open-if-not-known")}
-        value={asked.lastTrained ?? ""}
-        onChange={(day) => set({ lastTrained: day || null })}
-        error={problem?.field("checkIn.lastTrained")}
-      />
-      <Scale
-        label={say("visits.sore-muscles-told-apart-from")}
-        value={asked.soreness ?? null}
-        onChange={(soreness) => set({ soreness })}
-        onClear={() => set({ soreness: null })}
-        error={problem?.field("checkIn.soreness")}
-      />
-    </Stack>
+    <Columns style={{ gap: "12px 32px" }}>
+      <Stack $gap={3}>
+        <Scale
+          label={say("visits.pain-now-lastpain", {
+            lastPain:
+              props.lastPain === null
+                ? ""
+                : say("visits.last-time-it-was-lastpain", { lastPain: props.lastPain }),
+          })}
+          value={asked.painNow}
+          onChange={(painNow) => set({ painNow })}
+          onClear={() => set({ painNow: null })}
+          error={problem?.field("checkIn.painNow")}
+        />
+        <Scale
+          label={say("visits.usual-since-last-time")}
+          value={asked.usualPain}
+          onChange={(usualPain) => set({ usualPain })}
+          onClear={() => set({ usualPain: null })}
+          error={problem?.field("checkIn.usualPain")}
+        />
+        <Scale
+          label={say("visits.the-morning-after-the-last")}
+          value={asked.nextDayPain}
+          onChange={(nextDayPain) => set({ nextDayPain })}
+          onClear={() => set({ nextDayPain: null })}
+          error={problem?.field("checkIn.nextDayPain")}
+        />
+        <Scale
+          label={say("visits.sore-muscles-told-apart-from")}
+          value={asked.soreness ?? null}
+          onChange={(soreness) => set({ soreness })}
+          onClear={() => set({ soreness: null })}
+          error={problem?.field("checkIn.soreness")}
+        />
+      </Stack>
+      <Stack $gap={3}>
+        <Choice
+          snug
+          label={say("visits.after-the-last-work-it")}
+          value={asked.settled ?? null}
+          onChange={(settled) => set({ settled })}
+          onClear={() => set({ settled: null })}
+          options={settling}
+        />
+        <Pair>
+          <Choice
+            snug
+            label={say("visits.at-night")}
+            value={asked.wakesAtNight == null ? null : asked.wakesAtNight ? "wakes" : "sleeps"}
+            onChange={(v) => set({ wakesAtNight: v === "wakes" })}
+            onClear={() => set({ wakesAtNight: null })}
+            options={[
+              { value: "sleeps", label: say("visits.sleeps-through") },
+              { value: "wakes", label: say("visits.it-wakes-the-client") },
+            ]}
+          />
+          <Choice
+            snug
+            label={say("visits.training-at-home-2")}
+            value={asked.home ?? null}
+            onChange={(home) => set({ home })}
+            onClear={() => set({ home: null })}
+            options={homes}
+          />
+        </Pair>
+        <Pair>
+          <Legs asked={asked} set={set} />
+        </Pair>
+        <DayField
+          label={say("visits.last-day-the-exercises-were")}
+          hint={say("visits.leave-open-if-not-known")}
+          value={asked.lastTrained ?? ""}
+          onChange={(day) => set({ lastTrained: day || null })}
+          error={problem?.field("checkIn.lastTrained")}
+        />
+      </Stack>
+    </Columns>
   );
 }
 
@@ -250,6 +301,7 @@ function Legs(props: { asked: Asked; set: (change: Partial<Asked>) => void }) {
   return (["left", "right"] as const).map((side) => (
     <Choice
       key={side}
+      snug
       label={say("visits.pain-in-the-side-leg", { side })}
       value={asked.leg?.[side] ?? null}
       onChange={(reach) => set({ leg: { left: null, right: null, ...asked.leg, [side]: reach } })}

@@ -14,7 +14,8 @@ import { HomeLogRow } from "./HomeLogRow";
 import { say } from "../words/say";
 
 const Scroll = styled.div`
-  overflow-x: auto;
+  overflow: auto;
+  max-height: 46dvh;
   table {
     border-collapse: collapse;
     font-variant-numeric: tabular-nums;
@@ -30,7 +31,7 @@ const Scroll = styled.div`
   tbody th {
     vertical-align: middle;
   }
-  td {
+  tbody td {
     padding: 2px ${({ theme }) => theme.space(1)};
     border-top: 1px solid ${({ theme }) => theme.colour.rule};
   }
@@ -155,6 +156,7 @@ function Grid(props: { episodeId: string; visitId: string; library: Library; log
           <thead>
             <tr>
               <th>{say("visits.day")}</th>
+              <td />
               {log.columns.map((c) => (
                 <th key={c.planItemId + c.side} scope="col">
                   {c.name} {c.side !== "both" && <SideTag side={c.side} />}{" "}
@@ -164,7 +166,6 @@ function Grid(props: { episodeId: string; visitId: string; library: Library; log
               <th scope="col">{say("visits.pain-doing-it")}</th>
               <th scope="col">{say("visits.next-morning-2")}</th>
               <th scope="col">{say("visits.remark")}</th>
-              <th />
             </tr>
           </thead>
           <tbody>

@@ -116,6 +116,18 @@ export function HomeLogRow(props: {
         {words}
         {row.planned.length === 0 && <Quiet> {say("visits.rest")}</Quiet>}
       </th>
+      <td style={{ whiteSpace: "nowrap" }}>
+        {planned.length > 0 && !row.log && (
+          <>
+            <Button $quiet $small onPress={() => fill((c) => c.perDay)}>
+              {say("visits.as-planned")}
+            </Button>{" "}
+            <Button $quiet $small onPress={() => fill(() => 0)}>
+              {say("visits.nothing")}
+            </Button>
+          </>
+        )}
+      </td>
       {columns.map((c) => (
         <td key={cellKey(c)}>
           <Field
@@ -147,17 +159,7 @@ export function HomeLogRow(props: {
           onChange={(remark) => setTyped({ ...typed, remark })}
         />
       </td>
-      <td style={{ whiteSpace: "nowrap" }}>
-        {planned.length > 0 && !row.log && (
-          <>
-            <Button $quiet $small onPress={() => fill((c) => c.perDay)}>
-              {say("visits.as-planned")}
-            </Button>{" "}
-            <Button $quiet $small onPress={() => fill(() => 0)}>
-              {say("visits.nothing")}
-            </Button>
-          </>
-        )}
+      <td>
         <span role="status">
           {wrong.length > 0 && say("visits.not-a-whole-number-wrong", { wrong: wrong.join(", ") })}
           {changed && wrong.length === 0 && over.length > 0 && !sure && (

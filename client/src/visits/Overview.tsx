@@ -14,25 +14,42 @@ import { say } from "../words/say";
 
 const List = styled.ul`
   li {
-    padding: ${({ theme }) => theme.space(2)} 0;
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    justify-content: space-between;
+    gap: 4px ${({ theme }) => theme.space(3)};
+    min-height: 52px;
+    padding: 3px 0;
     border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
   }
 `;
 
-const SetLine = styled.div`
-  display: grid;
-  grid-template-columns: 112px minmax(0, 1fr) auto 60px;
+const Sides = styled.span`
+  display: flex;
+  flex-wrap: wrap;
   gap: ${({ theme }) => theme.space(2)};
+`;
+
+/** One side: how many of its sets are done, and one press to do the next of them. */
+const Do = styled(Button)`
+  display: flex;
   align-items: center;
-  min-height: 46px;
+  gap: ${({ theme }) => theme.space(2)};
+  min-height: 44px;
+  padding: 0 ${({ theme }) => theme.space(2)};
+  &[data-disabled] {
+    background: none;
+    border-color: transparent;
+  }
 `;
 
 const Sets = styled.span`
   display: inline-flex;
-  gap: 6px;
+  gap: 4px;
   i {
-    width: 20px;
-    height: 20px;
+    width: 16px;
+    height: 16px;
     border: 2px solid ${({ theme }) => theme.colour.slate};
     border-radius: 3px;
   }
@@ -103,51 +120,56 @@ function Item(props: Props & { item: SessionItem; changing: boolean }) {
   const begun = props.trials.some((t) => t.planItemId === item.item.id);
   return (
     <li>
-      <Row $between>
-        <strong>
-          {item.skipped ? <s>{rung.name}</s> : rung.name}
-          {item.added && (
-            <Quiet>
-              {" "}
-              {say("visits.inplaceof-today", {
-                inPlaceOf: item.inPlaceOf ? say("visits.stands-in") : say("visits.added"),
-              })}
-            </Quiet>
-          )}
-          {item.skipped && <Quiet> {say("visits.left-out-today")}</Quiet>}
-        </strong>
-        {changing && (
-          <Row $gap={2}>
-            {item.skipped ? (
-              <Button $quiet $small onPress={() => onTheFly.bringBack(item)}>
-                {say("visits.bring-back")}
-              </Button>
-            ) : (
-              <>
-                {!begun && !item.added && (
-                  <SwapDialog
-                    episodeId={props.episodeId}
-                    rungId={item.item.rungId}
-                    onPick={(rungId) => {
-                      onTheFly.skip(item);
-                      onTheFly.add(rungId, item.item.id);
-                    }}
-                  />
-                )}
-                <Button
-                  $quiet
-                  $small
-                  aria-label={say("visits.skip-rung", { rung: rung.name })}
-                  onPress={() => onTheFly.skip(item)}
-                >
-                  {say("visits.skip")}
-                </Button>
-              </>
-            )}
-          </Row>
+      <strong>
+        {item.skipped ? <s>{rung.name}</s> : rung.name}
+        {item.added && (
+          <Quiet>
+            {" "}
+            {say("visits.inplaceof-today", {
+              inPlaceOf: item.inPlaceOf ? say("visits.stands-in") : say("visits.added"),
+            })}
+          </Quiet>
         )}
-      </Row>
-      {!item.skipped && item.item.doses.map((dose) => <SideOf key={dose.side} {...props} side={dose.side} />)}
+        {item.skipped && <Quiet> {say("visits.left-out-today")}</Quiet>}
+      </strong>
+      {changing ? (
+        <Row $gap={2}>
+          {item.skipped ? (
+            <Button $quiet $small onPress={() => onTheFly.bringBack(item)}>
+              {say("visits.bring-back")}
+            </Button>
+          ) : (
+            <>
+              {!begun && !item.added && (
+                <SwapDialog
+                  episodeId={props.episodeId}
+                  rungId={item.item.rungId}
+                  onPick={(rungId) => {
+                    onTheFly.skip(item);
+                    onTheFly.add(rungId, item.item.id);
+                  }}
+                />
+              )}
+              <Button
+                $quiet
+                $small
+                aria-label={say("visits.skip-rung", { rung: rung.name })}
+                onPress={() => onTheFly.skip(item)}
+              >
+                {say("visits.skip")}
+              </Button>
+            </>
+          )}
+        </Row>
+      ) : (
+        !item.skipped && (
+          <Sides>
+            {item.item.doses.map((dose) => (
+              <SideOf key={dose.side} {...props} side={dose.side} />
+            ))}
+          </Sides>
+        )
+      )}
     </li>
   );
 }
@@ -158,40 +180,36 @@ function SideOf(props: Props & { item: SessionItem; side: SetToDo["side"] }) {
   const own = sets.filter((s) => s.item.id === item.item.id && s.side === side);
   const open = own.find((s) => !isDone(s, trials));
   const done = props.performances.find((p) => p.planItemId === item.item.id && p.side === side);
+  const finished = own.filter((s) => isDone(s, trials)).length;
+  const words = done
+    ? say("visits.cleanreps-of-prescribed-clean", {
+        cleanReps: done.cleanReps ?? 0,
+        prescribed: totalReps(done.prescribed),
+      })
+    : "";
   return (
-    <SetLine>
+    <Do
+      $quiet
+      $small
+      isDisabled={!open}
+      aria-label={
+        open
+          ? say("visits.do-rung-side", { rung: rung.name, side })
+          : say("visits.done-rung-side", { rung: rung.name, side })
+      }
+      aria-description={`${say("visits.own-of-own2-sets-done", { own: finished, own2: own.length })} ${words}`}
+      onPress={() => open && props.onPick(open)}
+    >
       <SideTag side={side} />
-      <Sets
-        aria-label={say("visits.own-of-own2-sets-done", {
-          own: own.filter((s) => isDone(s, trials)).length,
-          own2: own.length,
-        })}
-        role="img"
-      >
-        {own.map((s) => (
-          <i key={s.set} className={isDone(s, trials) ? "done" : ""} />
-        ))}
-      </Sets>
-      <Quiet>
-        {done
-          ? say("visits.cleanreps-of-prescribed-clean", {
-              cleanReps: done.cleanReps ?? 0,
-              prescribed: totalReps(done.prescribed),
-            })
-          : ""}
-      </Quiet>
-      {open ? (
-        <Button
-          $quiet
-          $small
-          aria-label={say("visits.do-rung-side", { rung: rung.name, side })}
-          onPress={() => props.onPick(open)}
-        >
-          {say("visits.do")}
-        </Button>
+      {words ? (
+        <span>{words}</span>
       ) : (
-        <Quiet>{say("visits.done")}</Quiet>
+        <Sets aria-hidden>
+          {own.map((s) => (
+            <i key={s.set} className={isDone(s, trials) ? "done" : ""} />
+          ))}
+        </Sets>
       )}
-    </SetLine>
+    </Do>
   );
 }

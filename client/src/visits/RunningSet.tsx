@@ -6,8 +6,8 @@ import { actionsOf } from "../capture/actions";
 import { LiveTrial } from "../capture/LiveTrial";
 import type { LiveTrialState } from "../capture/liveTrial";
 import type { RecordEvent } from "../capture/useCapture";
-import { Quiet, Stack } from "../controls/layout";
 import { doseWords } from "../controls/words";
+import { LiveHead } from "../frame/LiveHead";
 import { OneChangePanel } from "./OneChangePanel";
 import { firstOffer, stopOf } from "./stopRule";
 import { TempoGuide } from "./TempoGuide";
@@ -51,19 +51,22 @@ export function RunningSet(props: {
   };
   const dose = item?.item.doses.find((d) => d.side === trial.askedSide)?.dose;
   return (
-    <Stack $gap={3}>
-      <h1>
-        {rung.name}{" "}
-        <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
-          {trial.probe
-            ? say("visits.tried-one-up")
-            : say("visits.set-set-of-sets", { set: trial.set, sets: dose?.sets ?? trial.set })}
-          {wayWords(rung, trial.variant) && `, ${wayWords(rung, trial.variant)}`} · {doseWords(trial.target)}
-          {trial.eased.length > 0 && ` ${say("visits.made-easier")}`}
-          {trial.range?.share != null &&
-            ` ${say("visits.share-of-the-way", { share: Math.round(trial.range.share * 100) })}`}
-        </Quiet>
-      </h1>
+    <div>
+      <LiveHead
+        title={rung.name}
+        asked={
+          <>
+            {trial.probe
+              ? say("visits.tried-one-up")
+              : say("visits.set-set-of-sets", { set: trial.set, sets: dose?.sets ?? trial.set })}
+            {wayWords(rung, trial.variant) && `, ${wayWords(rung, trial.variant)}`} ·{" "}
+            {doseWords(trial.target)}
+            {trial.eased.length > 0 && ` ${say("visits.made-easier")}`}
+            {trial.range?.share != null &&
+              ` ${say("visits.share-of-the-way", { share: Math.round(trial.range.share * 100) })}`}
+          </>
+        }
+      />
       <LiveTrial
         trial={trial}
         events={props.events}
@@ -88,10 +91,12 @@ export function RunningSet(props: {
         }
         moreKeys={
           trigger
-            ? new Map([
-                ["1", () => first && pick(first)],
-                ["0", close],
-              ])
+            ? [
+                ...(first
+                  ? [{ key: "1", words: say("visits.take-the-change"), run: () => pick(first) }]
+                  : []),
+                { key: "0", words: say("visits.go-on-as-it-is"), run: close },
+              ]
             : undefined
         }
         onEasier={offers.length > 0 ? () => setAsked(true) : null}
@@ -112,7 +117,7 @@ export function RunningSet(props: {
           )
         }
       />
-    </Stack>
+    </div>
   );
 }
 

@@ -151,7 +151,7 @@ export function Session(props: Props) {
     );
   }
   return (
-    <Columns $at="minmax(0, 1.5fr) minmax(300px, 1fr)">
+    <Columns $at="minmax(0, 1.5fr) minmax(300px, 1fr)" style={{ gap: "16px 32px" }}>
       <Stack $gap={3}>
         <Notes session={session} />
         <ClockOff trials={session.trials} clockOff={session.clockOff} library={library} />
@@ -172,7 +172,7 @@ export function Session(props: Props) {
           />
         )}
       </Stack>
-      <Stack $gap={5}>
+      <Stack $gap={3}>
         <Overview
           episodeId={episode.id}
           items={items}
@@ -183,11 +183,11 @@ export function Session(props: Props) {
           onPick={setPicked}
           onTheFly={onTheFlyOf(events, record, library)}
         />
-        <HomeLog episodeId={episode.id} visitId={visitId} library={library} folded />
-        <Row>
+        <Row $gap={2}>
           <Button $quiet $small onPress={props.onCorrect}>
             {say("visits.put-the-check-in-right")}
           </Button>
+          <HomeLog episodeId={episode.id} visitId={visitId} library={library} folded />
         </Row>
         <CorrectSets trials={trials} events={events} record={record} library={library} />
       </Stack>

@@ -5,7 +5,7 @@ import type { Dose, Library, Plan, RepGuide, Side } from "../api/types";
 import { signalStart } from "../capture/signals";
 import { Button } from "../controls/Button";
 import { Scale } from "../controls/fields";
-import { Columns, HiddenVisually, Note, Quiet, Small, Stack } from "../controls/layout";
+import { HiddenVisually, Note, Pair, Quiet, Small, Stack } from "../controls/layout";
 import { sideArrow } from "../controls/SideTag";
 import { doseWords, repsOf, strategyWords, activationWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
@@ -27,9 +27,17 @@ const Band = styled.div<{ $side: Side; $loud: boolean }>`
   }
 `;
 
+/** The start as wide as there is room; pain is told beside it, before it. */
+const Begin = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: flex-end;
+  gap: ${({ theme }) => theme.space(3)};
+`;
+
 const StartButton = styled(Button)`
-  min-height: 84px;
-  min-width: 240px;
+  flex: 1 1 170px;
+  min-height: 76px;
 `;
 
 /** The set-up card: what is done now, on which side, how much, with its drawing and its cue. */
@@ -78,16 +86,16 @@ export function SetCard(props: {
       {props.compact ? (
         <RungFigure rungId={rung.id} side={todo.side} range={range} width="100%" height={150} />
       ) : (
-        <Columns $at="1fr 1fr" style={{ gap: 8 }}>
-          <RungFigure rungId={rung.id} side={todo.side} frame="start" width="100%" height={190} />
+        <Pair>
+          <RungFigure rungId={rung.id} side={todo.side} frame="start" width="100%" height={150} />
           <RungFigure
             rungId={rung.id}
             side={todo.side}
             range={dose.range ?? range}
             width="100%"
-            height={190}
+            height={150}
           />
-        </Columns>
+        </Pair>
       )}
       {(todo.item.notes ?? []).map((note) => (
         <p key={note} style={{ fontSize: 20 }}>
@@ -97,36 +105,42 @@ export function SetCard(props: {
       ))}
       {modifier && <p style={{ fontSize: 20 }}>{modifier.words}</p>}
       <p style={{ fontSize: 20 }}>“{todo.item.cue}”</p>
-      <StartButton $big onPress={props.onStart}>
-        {say("visits.start-side", { side: todo.side === "both" ? "" : `, ${todo.side}` })}
-      </StartButton>
-      {props.painBefore && (
-        <Scale
-          label={say("visits.pain-before-this-exercise-leave")}
-          value={props.painBefore.value}
-          onChange={props.painBefore.onTell}
-        />
-      )}
+      <Begin>
+        <StartButton $big onPress={props.onStart}>
+          {say("visits.start-side", { side: todo.side === "both" ? "" : `, ${todo.side}` })}
+        </StartButton>
+        {props.painBefore && (
+          <Scale
+            label={say("visits.pain-before-this-exercise-leave")}
+            value={props.painBefore.value}
+            onChange={props.painBefore.onTell}
+          />
+        )}
+      </Begin>
       {rise >= 2 && <Note>{say("visits.pain-is-rise-over-the", { rise })}</Note>}
-      {guide && (
-        <Small>
-          {say("visits.guide-breath-breath-back-strategywords", {
-            guide: guide.words,
-            breath: guide.breath,
-            strategyWords: strategyWords[plan.strategy],
-            activationWords: activationWords[plan.switchOn],
-          })}
-        </Small>
-      )}
-      {!props.compact && <p>{rung.movement}</p>}
+      <div>
+        {guide && (
+          <Small>
+            {say("visits.guide-breath-breath-back-strategywords", {
+              guide: guide.words,
+              breath: guide.breath,
+              strategyWords: strategyWords[plan.strategy],
+              activationWords: activationWords[plan.switchOn],
+            })}
+          </Small>
+        )}
+        {!props.compact && (
+          <>
+            <Small>{rung.movement}</Small>
+            <Small>{say("visits.feel-it-in-feel-not", { feel: rung.feel, notFeel: rung.notFeel })}</Small>
+          </>
+        )}
+      </div>
       {todo.item.changes.map((change) => (
         <p key={change}>
           <strong>{say("visits.change")}</strong> {change}
         </p>
       ))}
-      {!props.compact && (
-        <Small>{say("visits.feel-it-in-feel-not", { feel: rung.feel, notFeel: rung.notFeel })}</Small>
-      )}
     </Stack>
   );
 }
