@@ -59,7 +59,7 @@ function Change({ change, library }: { change: RecordChange; library: Library })
   return (
     <Ruled>
       <article aria-label={nameOf(change, library)}>
-        <h2 style={{ fontSize: 18 }}>
+        <h2 style={{ fontSize: "1.125rem" }}>
           {nameOf(change, library)} {change.side && change.side !== "both" && <SideTag side={change.side} />}{" "}
           <Quiet style={{ fontWeight: 400 }}>{whereOf(change)}</Quiet>
         </h2>

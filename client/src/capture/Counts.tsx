@@ -24,7 +24,7 @@ const Numbers = styled.div`
   .big {
     display: block;
     color: ${({ theme }) => theme.colour.ink};
-    font: 800 52px/1.05 ${({ theme }) => theme.font.display};
+    font: 800 3.25rem/1.05 ${({ theme }) => theme.font.display};
     font-variant-numeric: tabular-nums;
   }
 `;
@@ -41,7 +41,7 @@ export function Counts(props: { trial: LiveTrialState; others: LiveTrialState[];
           <div key={c.side} className={`side ${c.side}`}>
             <strong>{sideWords[c.side]}</strong>
             <span className="big">{c.big}</span>
-            <Quiet style={{ fontSize: 15 }}>{c.small}</Quiet>
+            <Quiet style={{ fontSize: "0.9375rem" }}>{c.small}</Quiet>
           </div>
         ))}
       </Numbers>

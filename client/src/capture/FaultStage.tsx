@@ -46,20 +46,20 @@ const ChipButton = styled(Button)<{ $marked: boolean; $breaks: boolean }>`
   border-radius: ${({ theme }) => theme.radius};
   background: ${({ theme, $marked }) => ($marked ? theme.colour.clay : theme.colour.sheet)};
   color: ${({ theme, $marked }) => ($marked ? theme.colour.sheet : theme.colour.ink)};
-  font: 500 15px/1.15 ${({ theme }) => theme.font.text};
+  font: 500 0.9375rem/1.15 ${({ theme }) => theme.font.text};
   text-align: start;
   cursor: pointer;
   touch-action: manipulation;
   kbd {
-    font: 500 13px/1 ${({ theme }) => theme.font.text};
+    font: 500 0.8125rem/1 ${({ theme }) => theme.font.text};
     opacity: 0.85;
   }
   &[data-pressed] {
     transform: scale(0.97);
   }
-  @media (max-width: 600px) {
+  @media (max-width: 37.5em) {
     padding: 0 ${({ theme }) => theme.space(1)};
-    font-size: 14px;
+    font-size: 0.875rem;
     line-height: 1.05;
   }
 `;
@@ -93,12 +93,13 @@ export function FaultStage(props: Props) {
 function Placed(props: Props & { figure: Figure; size: { width: number; height: number } }) {
   const { colour, font } = useTheme();
   const { figure, size, faults } = props;
-  const { chips, leaders, letters, origin, scale } = placesOf(faults, figure, size);
+  const { chips, leaders, letters, origin, scale, height } = placesOf(faults, figure, size, letterSize());
   return (
     <>
+      {height > size.height && <div style={{ height }} />}
       <svg
         width={size.width}
-        height={size.height}
+        height={height}
         style={{ position: "absolute", inset: 0 }}
         role="img"
         aria-label={figure.words}
@@ -157,6 +158,9 @@ function Placed(props: Props & { figure: Figure; size: { width: number; height: 
     </>
   );
 }
+
+/** How much larger letters are than browsers have them by themselves. */
+const letterSize = () => parseFloat(getComputedStyle(document.documentElement).fontSize) / 16 || 1;
 
 function FaultChip(props: {
   chip: Chip;

@@ -15,7 +15,7 @@ import { say } from "../words/say";
 const Word = styled.strong<{ $lost: boolean }>`
   padding: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(3)};
   border-radius: 3px;
-  font: 800 24px/1.1 ${({ theme }) => theme.font.display};
+  font: 800 1.5rem/1.1 ${({ theme }) => theme.font.display};
   background: ${({ theme, $lost }) => ($lost ? theme.colour.clay : theme.colour.wash)};
   color: ${({ theme, $lost }) => ($lost ? theme.colour.sheet : theme.colour.ink)};
 `;

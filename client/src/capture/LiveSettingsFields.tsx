@@ -36,6 +36,9 @@ export function LiveSettingsFields() {
           <Checkbox selected={settings.vibration} onChange={(vibration) => changeSettings({ vibration })}>
             {say("capture.vibration")}
           </Checkbox>
+          <Checkbox selected={settings.endsItself} onChange={(endsItself) => changeSettings({ endsItself })}>
+            {say("capture.a-clean-trial-ends-by-itself")}
+          </Checkbox>
           <Checkbox selected={settings.keys} onChange={(keys) => changeSettings({ keys })}>
             {say("capture.single-keys")}
           </Checkbox>

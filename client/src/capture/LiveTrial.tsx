@@ -24,6 +24,7 @@ import { PainStepper } from "./PainStepper";
 import { RangeRow } from "./RangeRow";
 import type { RecordEvent } from "./useCapture";
 import { useCountIn } from "./useCountIn";
+import { isPlainlyDone, plainlyGaveWay, useEndsItself } from "./useEndsItself";
 import { useLiveKeys } from "./useLiveKeys";
 import { useTarget } from "./useTarget";
 import { StopWorry } from "./StopWorry";
@@ -126,7 +127,7 @@ const Live = styled.div<{ $thumb: "left" | "right" }>`
       display: none;
     }
   }
-  @media (max-width: 900px) and (max-height: 900px) {
+  @media (max-width: 56.25em) and (max-height: 900px) {
     height: auto;
     min-height: calc(100dvh - 96px);
     grid-template-rows: minmax(440px, 1fr);
@@ -146,7 +147,7 @@ const SideBlock = styled.div<{ $side: Side }>`
   strong {
     display: block;
     white-space: nowrap;
-    font: 800 33px/1.1 ${({ theme }) => theme.font.display};
+    font: 800 2.0625rem/1.1 ${({ theme }) => theme.font.display};
   }
 `;
 
@@ -156,7 +157,7 @@ const Centre = styled.div`
   grid-auto-rows: auto;
   gap: ${({ theme }) => theme.space(3)};
   min-width: 0;
-  @media (max-width: 600px) {
+  @media (max-width: 37.5em) {
     gap: ${({ theme }) => theme.space(2)};
     .edges {
       display: none;
@@ -230,7 +231,10 @@ function Running(props: Props & { library: Library; rung: Rung }) {
     else actions.rep();
   };
   const met = isMet(trial, measure, task?.tries ?? 1);
-  const end = () => (met ? actions.end("target-met") : setAsking(true));
+  const end = () =>
+    met ? actions.end("target-met") : plainlyGaveWay(trial) ? actions.end("breaking-fault") : setAsking(true);
+  const done = settings.endsItself && !asking && !worried && !more && isPlainlyDone(trial, met);
+  useEndsItself(trial, done, () => actions.end("target-met"));
   useTarget(trial, measure === "seconds" ? actions.rep : null);
   const theirs = props.moreKeys ?? [];
   const own = keysOf({ actions, faults, trial, task, main, end });
@@ -324,6 +328,7 @@ function Running(props: Props & { library: Library; rung: Rung }) {
           {...props}
           actions={actions}
           met={met}
+          done={done}
           onEnd={end}
           onStop={() => setWorried(true)}
           onMore={() => setMore(true)}
@@ -346,6 +351,8 @@ function EndPanel(
     library: Library;
     actions: Actions;
     met: boolean;
+    /** It ends by itself in a moment. */
+    done: boolean;
     onEnd: () => void;
     onStop: () => void;
     onMore: () => void;
@@ -377,6 +384,7 @@ function EndPanel(
             ? say("capture.end-this-trial")
             : say("capture.end-side-side", { side: trial.side })}
         </Button>
+        {props.done && <Small role="status">{say("capture.ends-by-itself")}</Small>}
         <Stop $quiet onPress={props.onStop}>
           {say("capture.stop-pain-or-worry")}
         </Stop>

@@ -11,11 +11,11 @@ const PainRow = styled.div`
   align-items: center;
   text-align: center;
   .value {
-    font: 800 30px/1 ${({ theme }) => theme.font.display};
+    font: 800 1.875rem/1 ${({ theme }) => theme.font.display};
   }
   button {
     padding: 0;
-    font-size: 24px;
+    font-size: 1.5rem;
   }
 `;
 

@@ -16,14 +16,14 @@ const Stop = styled(Button)<{ $chosen: boolean }>`
   flex: 1;
   min-width: 84px;
   padding: 2px;
-  font-size: 14px;
+  font-size: 0.875rem;
   border-width: ${({ $chosen }) => ($chosen ? 4 : 1)}px;
   font-weight: ${({ $chosen }) => ($chosen ? 700 : 500)};
   display: grid;
   justify-items: center;
   align-content: center;
   /* On a phone the words alone: the body above has the room. */
-  @media (max-width: 600px) {
+  @media (max-width: 37.5em) {
     min-width: 0;
     min-height: 44px;
     svg {

@@ -1,7 +1,7 @@
 import type { Fault, Figure } from "../api/types";
 import { shortestLines, type At } from "../figure/leaders";
 
-export const chipHeight = 60;
+const chipOf = 60;
 const gap = 8;
 /** A line leaves its chip straight, as far as this, before it turns to the body. */
 const straight = 16;
@@ -39,6 +39,8 @@ export interface Places {
   /** Where the drawing goes: millimetres of the drawing times the scale, from there. */
   origin: At;
   scale: number;
+  /** All of it, px: more than the stage has where letters are large. */
+  height: number;
 }
 
 type Drawn = Pick<Figure, "left" | "top" | "width" | "height" | "anchors">;
@@ -61,14 +63,25 @@ function fitted(figure: Drawn, room: { top: number; width: number; height: numbe
  * Lays the faults round the drawing: a row above, a row below, each joined to where it shows, no two lines crossing and none
  * over a chip. Where two rows have no room, the chips stand below in a grid and the body carries their keys.
  */
-export function placesOf(faults: Fault[], figure: Drawn, size: { width: number; height: number }): Places {
+export function placesOf(
+  faults: Fault[],
+  figure: Drawn,
+  size: { width: number; height: number },
+  /** How much larger letters are than usual: chips grow with them. */
+  letters = 1,
+): Places {
   const perRow = Math.ceil(faults.length / 2);
-  return perRow === 0 || size.width / perRow - gap >= smallestChip
-    ? joined(faults, figure, size)
-    : lettered(faults, figure, size);
+  return perRow === 0 || size.width / perRow - gap >= smallestChip * letters
+    ? joined(faults, figure, size, chipOf * letters)
+    : lettered(faults, figure, size, letters);
 }
 
-function joined(faults: Fault[], figure: Drawn, size: { width: number; height: number }): Places {
+function joined(
+  faults: Fault[],
+  figure: Drawn,
+  size: { width: number; height: number },
+  chipHeight: number,
+): Places {
   const above = Math.floor(faults.length / 2);
   const below = faults.length - above;
   const edge = { top: above > 0 ? chipHeight : 0, bottom: size.height - (below > 0 ? chipHeight : 0) };
@@ -98,6 +111,7 @@ function joined(faults: Fault[], figure: Drawn, size: { width: number; height: n
     letters: [],
     origin,
     scale,
+    height: size.height,
   };
 }
 
@@ -114,13 +128,21 @@ const row = (count: number, width: number, above: boolean): Slot[] =>
     above,
   }));
 
-const gridChip = 48;
+const chipInGrid = 48;
+const smallestDrawing = 90;
 
-function lettered(faults: Fault[], figure: Drawn, size: { width: number; height: number }): Places {
-  const columns = Math.max(2, Math.floor((size.width + gap) / (smallestChip + gap)));
+function lettered(
+  faults: Fault[],
+  figure: Drawn,
+  size: { width: number; height: number },
+  larger: number,
+): Places {
+  const gridChip = chipInGrid * larger;
+  const columns = Math.max(2, Math.floor((size.width + gap) / (smallestChip * larger + gap)));
   const rows = Math.ceil(faults.length / columns);
   const width = (size.width - (columns - 1) * gap) / columns;
-  const top = size.height - rows * (gridChip + gap);
+  // A drawing is left however large letters are: then the chips go past the stage and the page scrolls.
+  const top = Math.max(smallestDrawing, size.height - rows * (gridChip + gap));
   const { scale, origin, place } = fitted(figure, { top: 0, width: size.width, height: top });
   const regions = [...new Set(faults.map((fault) => fault.region))];
   return {
@@ -138,5 +160,6 @@ function lettered(faults: Fault[], figure: Drawn, size: { width: number; height:
     }),
     origin,
     scale,
+    height: top + rows * (gridChip + gap),
   };
 }

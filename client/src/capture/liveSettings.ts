@@ -13,6 +13,8 @@ export interface LiveSettings {
   instrument: string | null;
   /** Letters and digits act by themselves in live screens; without, only what is focused does. */
   keys: boolean;
+  /** A clean trial of a screen ends by itself once all was done. */
+  endsItself: boolean;
   /** A tone when the instrument says that control was lost. */
   lossTone: boolean;
 }
@@ -25,6 +27,7 @@ const standard: LiveSettings = {
   tempo: true,
   instrument: null,
   keys: true,
+  endsItself: true,
   lossTone: false,
 };
 const key = "palaestra.live";

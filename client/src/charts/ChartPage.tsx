@@ -21,7 +21,7 @@ const Bodies = styled.div`
   grid-template-columns: repeat(4, auto);
   justify-content: space-between;
   gap: ${({ theme }) => theme.space(2)};
-  @media (max-width: 600px) {
+  @media (max-width: 37.5em) {
     grid-template-columns: 1fr 1fr;
     justify-items: center;
   }

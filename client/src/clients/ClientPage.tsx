@@ -41,7 +41,7 @@ export function ClientPage() {
         title={
           <>
             {client.name}{" "}
-            <Quiet style={{ fontSize: 17, fontWeight: 400 }}>
+            <Quiet style={{ fontSize: "1.0625rem", fontWeight: 400 }}>
               {say("clients.born-day", { day: birthWords(client.birthDate), age: client.age })} ·{" "}
               {client.number}
             </Quiet>

@@ -23,12 +23,12 @@ const Figures = styled.dl`
   }
   dd {
     margin: 0;
-    font: 700 34px/1.1 ${({ theme }) => theme.font.display};
+    font: 700 2.125rem/1.1 ${({ theme }) => theme.font.display};
     font-variant-numeric: tabular-nums;
   }
   dt {
     color: ${({ theme }) => theme.colour.grey};
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
 `;
 

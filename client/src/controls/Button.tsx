@@ -9,7 +9,7 @@ export const Button = styled(AriaButton)<{ $quiet?: boolean; $big?: boolean; $sm
   border-radius: ${({ theme }) => theme.radius};
   background: ${({ theme, $quiet }) => ($quiet ? theme.colour.sheet : theme.colour.ink)};
   color: ${({ theme, $quiet }) => ($quiet ? theme.colour.ink : theme.colour.sheet)};
-  font: ${({ $big, $small }) => ($big ? "700 22px" : $small ? "500 15px" : "500 17px")} / 1.15
+  font: ${({ $big, $small }) => ($big ? "700 1.375rem" : $small ? "500 0.9375rem" : "500 1.0625rem")} / 1.15
     ${({ theme }) => theme.font.text};
   cursor: pointer;
   touch-action: manipulation;

@@ -9,7 +9,7 @@ export const Table = styled.table`
     border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
     text-align: left;
     vertical-align: middle;
-    font-size: 15px;
+    font-size: 0.9375rem;
     font-variant-numeric: tabular-nums;
   }
 `;

@@ -80,16 +80,16 @@ const Sheet = styled(Dialog)`
     border: 0;
     background: none;
     color: inherit;
-    font: 600 20px/1 ${({ theme }) => theme.font.text};
+    font: 600 1.25rem/1 ${({ theme }) => theme.font.text};
     cursor: pointer;
   }
   h2 {
-    font-size: 17px;
+    font-size: 1.0625rem;
     margin: 0;
   }
   th {
     padding: ${({ theme }) => theme.space(1)};
-    font-size: 13px;
+    font-size: 0.8125rem;
     color: ${({ theme }) => theme.colour.grey};
   }
 `;

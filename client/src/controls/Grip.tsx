@@ -8,6 +8,6 @@ export const Grip = styled(Button)`
   border: 0;
   background: none;
   color: ${({ theme }) => theme.colour.slate};
-  font: 700 22px/1 ${({ theme }) => theme.font.text};
+  font: 700 1.375rem/1 ${({ theme }) => theme.font.text};
   cursor: grab;
 `;

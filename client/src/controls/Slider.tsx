@@ -10,10 +10,10 @@ const Whole = styled(AriaSlider)<{ $inline?: boolean }>`
     grid-column: ${({ $inline }) => ($inline ? "2" : "1 / -1")};
     grid-row: ${({ $inline }) => ($inline ? "1" : "2")};
   }
-  font-size: 16px;
+  font-size: 1rem;
   label {
     font-weight: 600;
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   output {
     font-variant-numeric: tabular-nums;

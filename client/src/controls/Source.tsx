@@ -4,7 +4,7 @@ import { say } from "../words/say";
 const Details = styled.details`
   display: inline-block;
   color: ${({ theme }) => theme.colour.grey};
-  font-size: 15px;
+  font-size: 0.9375rem;
   summary {
     cursor: pointer;
     text-decoration: underline dotted;

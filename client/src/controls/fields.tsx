@@ -31,14 +31,14 @@ export const FieldLabel = styled(Label)`
   display: block;
   margin-bottom: ${({ theme }) => theme.space(1)};
   font-weight: 600;
-  font-size: 15px;
+  font-size: 0.9375rem;
 `;
 
 export const FieldHint = styled(Text)`
   display: block;
   margin-top: ${({ theme }) => theme.space(1)};
   color: ${({ theme }) => theme.colour.grey};
-  font-size: 15px;
+  font-size: 0.9375rem;
 `;
 
 export const FieldWrong = styled(FieldError)`
@@ -46,7 +46,7 @@ export const FieldWrong = styled(FieldError)`
   margin-top: ${({ theme }) => theme.space(1)};
   color: ${({ theme }) => theme.colour.clay};
   font-weight: 600;
-  font-size: 15px;
+  font-size: 0.9375rem;
 `;
 
 const StyledInput = styled(Input)`
@@ -118,7 +118,7 @@ const Stepper = styled(Group)<{ $small?: boolean }>`
     border: 0;
     background: none;
     color: inherit;
-    font: 600 20px/1 ${({ theme }) => theme.font.text};
+    font: 600 1.25rem/1 ${({ theme }) => theme.font.text};
     cursor: pointer;
   }
 `;
@@ -284,7 +284,7 @@ const Tick = styled(AriaCheckbox)`
     border-radius: 3px;
     background: ${({ theme }) => theme.colour.sheet};
     text-align: center;
-    font: 700 19px/22px ${({ theme }) => theme.font.text};
+    font: 700 1.1875rem/22px ${({ theme }) => theme.font.text};
     color: transparent;
   }
   &[data-selected] .box {
@@ -321,7 +321,7 @@ const TickedChip = styled(AriaCheckbox)`
   border: 2px solid ${({ theme }) => theme.colour.slate};
   border-radius: ${({ theme }) => theme.radius};
   background: ${({ theme }) => theme.colour.sheet};
-  font-size: 16px;
+  font-size: 1rem;
   cursor: pointer;
   &[data-selected] {
     background: ${({ theme }) => theme.colour.ink};

@@ -23,7 +23,7 @@ export const Pair = styled.div<{ $at?: string }>`
   grid-template-columns: ${({ $at }) => $at ?? "minmax(0, 1fr) minmax(0, 1fr)"};
   gap: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(4)};
   align-items: end;
-  @media (max-width: 600px) {
+  @media (max-width: 37.5em) {
     grid-template-columns: minmax(0, 1fr);
   }
 `;
@@ -63,7 +63,7 @@ export const Quiet = styled.span`
 
 export const Small = styled.p`
   color: ${({ theme }) => theme.colour.grey};
-  font-size: 15px;
+  font-size: 0.9375rem;
 `;
 
 export const Ruled = styled.section`

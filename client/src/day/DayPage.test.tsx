@@ -95,13 +95,21 @@ describe("what a visit says", () => {
     expect(tops[1]! - tops[0]!).toBeGreaterThan(60);
   });
 
-  it("hours before eight and after five are on the rail when somebody comes then", () => {
-    open(day({ visits: [visit({ plannedAt: "2026-11-29T06:30:00Z" })] }));
-    expect(within(rail()).getByText("6")).toBeTruthy();
-    cleanup();
-    open(day({ visits: [visit({})] }));
-    expect(within(rail()).queryByText("6")).toBeNull();
-    expect(within(rail()).getByText("17")).toBeTruthy();
+  it("the rail is the hours worked, and those in which nobody comes are small", () => {
+    open(
+      day({
+        visits: [
+          visit({ plannedAt: "2026-11-29T06:30:00Z" }),
+          visit({ visitId: "v2", name: "Asa Lindqvarn", plannedAt: "2026-11-29T09:00:00Z" }),
+        ],
+      }),
+    );
+    const hour = (name: string) => parseFloat(within(rail()).getByText(name).style.top);
+    expect(within(rail()).queryByText("5")).toBeNull();
+    expect(within(rail()).queryByText("11")).toBeNull();
+    expect(hour("7") - hour("6")).toBeGreaterThan(60);
+    expect(hour("8") - hour("7")).toBeLessThan(30);
+    expect(hour("10") - hour("9")).toBeGreaterThan(60);
   });
 });
 

@@ -54,7 +54,7 @@ export function DayPage() {
       <Head>
         <h1>
           {day && longDayWords(day.date)}{" "}
-          <Quiet style={{ fontSize: 17, fontWeight: 400 }}>{day && count(stand)}</Quiet>
+          <Quiet style={{ fontSize: "1.0625rem", fontWeight: 400 }}>{day && count(stand)}</Quiet>
         </h1>
         <SyncMark />
         {(books || administers) && (
@@ -204,11 +204,13 @@ function WhoIsHere() {
   );
 }
 
-const hourHeight = 84;
+/** An hour in which somebody comes, and one in which nobody does, px. */
+const hourHeight = 70;
+const emptyHeight = 24;
 
-const Rail = styled.div<{ $hours: number }>`
+const Rail = styled.div<{ $height: number }>`
   position: relative;
-  height: ${({ $hours }) => $hours * hourHeight}px;
+  height: ${({ $height }) => $height}px;
   margin: ${({ theme }) => theme.space(2)} 0 0 52px;
   border-left: 3px solid ${({ theme }) => theme.colour.ink};
   .hour {
@@ -233,7 +235,7 @@ const Rail = styled.div<{ $hours: number }>`
     right: 0;
     bottom: 3px;
     color: ${({ theme }) => theme.colour.clay};
-    font: 600 14px/1 ${({ theme }) => theme.font.text};
+    font: 600 0.875rem/1 ${({ theme }) => theme.font.text};
   }
 `;
 
@@ -242,13 +244,13 @@ const Place = styled.div`
   left: 14px;
   right: 0;
   display: flex;
-  height: ${hourHeight - 12}px;
+  height: ${hourHeight - 8}px;
   > button {
     align-self: stretch;
     min-width: 52px;
     margin-left: ${({ theme }) => theme.space(1)};
     border: 0;
-    font-size: 22px;
+    font-size: 1.375rem;
   }
 `;
 
@@ -268,13 +270,13 @@ const Slot = styled(Link)<{ $tone: "closed" | "new" | "plain"; $drawn: boolean; 
   text-decoration: none;
   strong {
     display: block;
-    font-size: 18px;
+    font-size: 1.125rem;
     line-height: 1.2;
     text-decoration: ${({ $off }) => ($off ? "line-through" : "none")};
   }
   .says {
     color: ${({ theme }) => theme.colour.grey};
-    font-size: 15px;
+    font-size: 0.9375rem;
     line-height: 1.25;
   }
   ${({ theme }) => theme.narrow} {
@@ -285,24 +287,41 @@ const Slot = styled(Link)<{ $tone: "closed" | "new" | "plain"; $drawn: boolean; 
   }
 `;
 
+/** The hours worked, from top to bottom: those in which nobody comes are small. */
+export function railOf(visits: DayVisit[]) {
+  const hours = visits.map((v) => Math.floor(wallHours(v.plannedAt)));
+  const first = Math.min(...(hours.length > 0 ? hours : [8]));
+  const last = Math.max(...(hours.length > 0 ? hours.map((h) => h + 1) : [17]));
+  const heights = Array.from({ length: last - first }, (_, i) => {
+    const count = hours.filter((hour) => hour === first + i).length;
+    return count === 0 ? emptyHeight : count * (hourHeight - 4) + 4;
+  });
+  const topOf = (hour: number) => heights.slice(0, hour - first).reduce((sum, h) => sum + h, 0);
+  const offset = (time: string) => {
+    const at = wallHours(time);
+    const hour = Math.floor(at);
+    // Before the first and after the last it goes on as through an hour in which nobody comes.
+    if (hour < first) return (at - first) * emptyHeight;
+    return topOf(hour) + (at - hour) * (heights[hour - first] ?? emptyHeight);
+  };
+  return { first, last, topOf, offset, height: topOf(last) + emptyHeight / 2 };
+}
+
 function Day({ day }: { day: DayView }) {
-  const hours = day.visits.map((v) => Math.floor(wallHours(v.plannedAt)));
-  const first = Math.min(8, ...hours);
-  const last = Math.max(17, ...hours.map((h) => h + 1));
-  const offset = (time: string) => (wallHours(time) - first) * hourHeight;
+  const { first, last, topOf, offset, height } = railOf(day.visits);
   const now = offset(day.now);
   const { clinical, books } = useRoles();
   const [changing, setChanging] = useState<DayVisit | null>(null);
   return (
     <Columns $at="minmax(0, 1.7fr) minmax(260px, 1fr)">
       <section aria-label={say("day.visits-by-hour")}>
-        <Rail $hours={last - first + 0.5}>
+        <Rail $height={height}>
           {Array.from({ length: last - first + 1 }, (_, i) => (
-            <span key={i} className="hour" style={{ top: i * hourHeight }}>
+            <span key={i} className="hour" style={{ top: topOf(first + i) }}>
               {first + i}
             </span>
           ))}
-          {stacked(day.visits, offset).map(({ visit, top }) => (
+          {stacked(day.visits, (time) => topOf(Math.floor(wallHours(time)))).map(({ visit, top }) => (
             <Place key={visit.visitId} style={{ top }}>
               <Slot
                 as={opens(visit) && clinical ? undefined : "div"}
@@ -336,7 +355,7 @@ function Day({ day }: { day: DayView }) {
               )}
             </Place>
           ))}
-          {day.date === today() && now > 0 && now < (last - first + 0.5) * hourHeight && (
+          {day.date === today() && now > 0 && now < height && (
             <div className="now" style={{ top: now }}>
               <span>{say("day.now")}</span>
             </div>
@@ -378,7 +397,7 @@ function stacked(visits: DayVisit[], offset: (time: string) => number) {
   let free = 0;
   return visits.map((visit) => {
     const top = Math.max(offset(visit.plannedAt), free);
-    free = top + hourHeight - 8;
+    free = top + hourHeight - 4;
     return { visit, top };
   });
 }

@@ -85,7 +85,7 @@ const Sum = styled.div`
     gap: ${({ theme }) => theme.space(5)};
   }
   h1 {
-    font-size: 24px;
+    font-size: 1.5rem;
   }
   svg {
     max-width: 350px;
@@ -96,7 +96,7 @@ const Sum = styled.div`
       max-width: 320px;
     }
   }
-  @media (max-width: 600px) {
+  @media (max-width: 37.5em) {
     grid-template-columns: minmax(0, 1fr);
   }
 `;
@@ -116,7 +116,7 @@ function Findings(props: Props) {
       <Sum>
         <Stack $gap={2}>
           <h1>{findings.sentence}</h1>
-          <Small style={{ fontSize: 14 }}>
+          <Small style={{ fontSize: "0.875rem" }}>
             {say("findings.trials-of-them-cued", {
               trials: findings.trialCount,
               cued: findings.cuedCount,
@@ -134,7 +134,7 @@ function Findings(props: Props) {
             earlier={view.earlier?.abilities?.all ?? []}
             weakest={findings.weakLink?.sector ?? null}
           />
-          <Small style={{ fontSize: 13, lineHeight: 1.3 }}>
+          <Small style={{ fontSize: "0.8125rem", lineHeight: 1.3 }}>
             {say("findings.ring-legend", {
               before: view.earlier ? ` ${say("findings.thin-outline-the-screen-before")}` : "",
             })}
@@ -194,7 +194,7 @@ function ByTask(props: Props) {
 function NotKnown({ findings }: { findings: ScreenFindings }) {
   const notKnown = findings.control.filter((c) => c.percent === null);
   return (
-    <p style={{ flex: "1 1 300px", fontSize: 15, lineHeight: 1.25 }}>
+    <p style={{ flex: "1 1 300px", fontSize: "0.9375rem", lineHeight: 1.25 }}>
       <strong>{say("findings.not-known-yet")}:</strong>{" "}
       {notKnown.length === 0
         ? say("findings.every-direction-was-seen")

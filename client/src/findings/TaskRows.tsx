@@ -22,7 +22,7 @@ const Line = styled.li`
   &:last-child {
     border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
   }
-  @media (max-width: 600px) {
+  @media (max-width: 37.5em) {
     grid-template-columns: 64px minmax(0, 1fr) minmax(0, 1fr);
     padding: ${({ theme }) => theme.space(1)} 0;
     > h2 {
@@ -38,7 +38,7 @@ const Line = styled.li`
 `;
 
 const Name = styled.h2`
-  font-size: 16px;
+  font-size: 1rem;
 `;
 
 const Bar = styled.div<{ $side: Side }>`
@@ -55,14 +55,14 @@ const Bar = styled.div<{ $side: Side }>`
 
 const Value = styled.p<{ $side: Side }>`
   margin-top: 3px;
-  font-size: 14px;
+  font-size: 0.875rem;
   font-weight: 700;
   color: ${({ theme, $side }) =>
     $side === "left" ? theme.colour.sea : $side === "right" ? theme.colour.bark : theme.colour.slate};
 `;
 
 const Remark = styled.p`
-  font-size: 14px;
+  font-size: 0.875rem;
 `;
 
 /** Of the tasks those first where the sides differ beyond error, then where something gave way, then the rest as screened. */

@@ -26,7 +26,7 @@ const Strip = styled.header`
 `;
 
 const Name = styled.p`
-  font: 700 19px/1.2 ${({ theme }) => theme.font.display};
+  font: 700 1.1875rem/1.2 ${({ theme }) => theme.font.display};
 `;
 
 const NameLink = styled(Link)`
@@ -38,7 +38,7 @@ export const Tag = styled.span<{ $lapsed: boolean }>`
   display: inline-block;
   margin: 2px 10px 0 0;
   border-bottom: 3px ${({ $lapsed }) => ($lapsed ? "dotted" : "solid")} ${({ theme }) => theme.colour.ochre};
-  font-size: 14px;
+  font-size: 0.875rem;
   line-height: 1.25;
 `;
 

@@ -16,7 +16,7 @@ const Line = styled.header`
   margin-bottom: ${({ theme }) => theme.space(3)};
   overflow: hidden;
   p {
-    font: 700 18px/1.2 ${({ theme }) => theme.font.display};
+    font: 700 1.125rem/1.2 ${({ theme }) => theme.font.display};
     white-space: nowrap;
   }
   .tags {
@@ -28,20 +28,20 @@ const Line = styled.header`
     min-width: 0;
     margin: 0;
     flex: 1 1 auto;
-    font-size: 18px;
+    font-size: 1.125rem;
     line-height: 1.2;
     outline: none;
   }
   h1 span {
     color: ${({ theme }) => theme.colour.grey};
-    font: 400 15px/1.2 ${({ theme }) => theme.font.text};
+    font: 400 0.9375rem/1.2 ${({ theme }) => theme.font.text};
   }
-  @media (max-width: 1100px) {
+  @media (max-width: 68.75em) {
     .tags {
       display: none;
     }
   }
-  @media (max-width: 600px) {
+  @media (max-width: 37.5em) {
     p,
     h1 span {
       display: none;

@@ -36,7 +36,7 @@ const Bar = styled.nav`
     display: none;
   }
   /* Room for two words, not for twelve: the step that is open, and the one after it. */
-  @media (max-width: 1100px) {
+  @media (max-width: 68.75em) {
     .all {
       display: none;
     }

@@ -10,7 +10,7 @@ const Here = styled(AriaButton)`
   border: 0;
   background: none;
   color: ${({ theme }) => theme.colour.ink};
-  font: 700 18px/1 ${({ theme }) => theme.font.text};
+  font: 700 1.125rem/1 ${({ theme }) => theme.font.text};
   white-space: nowrap;
   cursor: pointer;
 `;

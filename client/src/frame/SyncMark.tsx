@@ -10,7 +10,7 @@ const Mark = styled.span<{ $waiting: boolean }>`
   display: inline-flex;
   align-items: center;
   gap: 8px;
-  font-size: 14px;
+  font-size: 0.875rem;
   white-space: nowrap;
   color: ${({ theme }) => theme.colour.grey};
   &::before {

@@ -41,7 +41,7 @@ function Course({ view, marks, width }: { view: TraceView; marks: Moment[]; widt
   const to = view.from + view.shown;
   const x = scaleLinear({ domain: [view.from, to], range: [edge.left, width - edge.right] });
   const height = edge.top + lane * setup.channels.length + edge.bottom;
-  const tick = { fill: colour.grey, fontFamily: font.text, fontSize: 13 };
+  const tick = { fill: colour.grey, fontFamily: font.text, fontSize: "0.8125rem" };
   const clipped = (at: number) => Math.max(view.from, Math.min(to, at));
   const span = (from: number, until: number | null) => {
     const left = x(clipped(from));

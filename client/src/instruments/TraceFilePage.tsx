@@ -85,7 +85,7 @@ export function TraceFilePage() {
       <h1>
         {say("instruments.a-trace-from-a-file")}{" "}
         {trial && (
-          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+          <Quiet style={{ fontSize: "1rem", fontWeight: 400 }}>
             {say("instruments.for-rung", { rung: findRung(library, trial.rungId).rung.name })}{" "}
             {trial.side !== "both" && <SideTag side={trial.side} />}
           </Quiet>

@@ -79,7 +79,7 @@ function Shown(props: {
       <Row $between>
         <h1>
           {findRung(library, trial.rungId).rung.name} {trial.side !== "both" && <SideTag side={trial.side} />}{" "}
-          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+          <Quiet style={{ fontSize: "1rem", fontWeight: 400 }}>
             {say("instruments.trace-by", {
               instrument: instrumentNames[view.trace.instrument],
               seconds: seconds(view.trace.seconds),

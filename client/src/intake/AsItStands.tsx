@@ -18,7 +18,7 @@ const Line = styled.div`
   padding: ${({ theme }) => theme.space(2)} 0;
   border-top: 1px solid ${({ theme }) => theme.colour.rule};
   h2 {
-    font-size: 18px;
+    font-size: 1.125rem;
   }
   ${({ theme }) => theme.narrow} {
     grid-template-columns: minmax(0, 1fr) auto;

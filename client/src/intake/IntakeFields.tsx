@@ -136,7 +136,7 @@ const Line = styled.div`
   grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr);
   gap: ${({ theme }) => theme.space(4)};
   max-width: 720px;
-  @media (max-width: 600px) {
+  @media (max-width: 37.5em) {
     grid-template-columns: minmax(0, 1fr);
   }
 `;

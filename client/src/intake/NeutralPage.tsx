@@ -22,7 +22,7 @@ export function NeutralPage() {
 }
 
 const Says = styled.p`
-  font: 700 27px/1.2 ${({ theme }) => theme.font.display};
+  font: 700 1.6875rem/1.2 ${({ theme }) => theme.font.display};
 `;
 
 function Neutral(props: { episode: EpisodeView; visitId: string }) {

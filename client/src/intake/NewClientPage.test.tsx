@@ -7,6 +7,7 @@ import { answering, Refusal } from "../given/server";
 import { quietQueries, show } from "../given/show";
 import { say } from "../words/say";
 import { emptyDraft, missing, toForm, type Draft } from "./IntakeFields";
+import { stepOf } from "./IntakeSteps";
 import { NewClientPage } from "./NewClientPage";
 
 const library = {
@@ -138,4 +139,15 @@ describe("a new client", () => {
     await waitFor(() => expect(sent()).toHaveLength(1));
     expect(sent()[0]).toMatchObject({ equipment: ["mat", "band"] });
   });
+});
+
+describe("a field that is refused", () => {
+  it.each([
+    ["birthDate", "first"],
+    ["dangerSigns[0]", "first"],
+    ["pain.now", "hurts"],
+    ["precautions[1].until", "hurts"],
+    ["heightCm", "home"],
+    ["away[0]", "home"],
+  ])("%s stands in step %s", (field, step) => expect(stepOf(field)).toBe(step));
 });

@@ -18,7 +18,7 @@ const Sheet = styled.ul<{ $size: number }>`
     contain-intrinsic-size: ${({ $size }) => `${$size}px ${$size * 0.8}px`};
   }
   p {
-    font-size: 14px;
+    font-size: 0.875rem;
     line-height: 1.2;
   }
 `;

@@ -23,7 +23,7 @@ const Head = styled.header`
 
 const Title = styled.p`
   margin-right: auto;
-  font: 700 21px/1.2 ${({ theme }) => theme.font.display};
+  font: 700 1.3125rem/1.2 ${({ theme }) => theme.font.display};
 `;
 
 /** Where one is, for whom, and the way back. */
@@ -37,7 +37,7 @@ export function LibraryHead(props: {
       <Title as="p">
         {say("library.library")}{" "}
         {props.clientName && (
-          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+          <Quiet style={{ fontSize: "1rem", fontWeight: 400 }}>
             {say("library.for-clientname", { clientName: props.clientName })}
           </Quiet>
         )}

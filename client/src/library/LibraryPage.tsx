@@ -41,7 +41,7 @@ const RungLink = styled(Link)<{ $barred: boolean }>`
   small {
     display: block;
     color: ${({ theme }) => theme.colour.clay};
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   &:hover strong,
   &:focus-visible strong {

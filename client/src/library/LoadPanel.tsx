@@ -18,7 +18,7 @@ const Directions = styled.table`
   }
   thead th {
     color: ${({ theme }) => theme.colour.grey};
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   td {
     text-align: right;

@@ -20,7 +20,7 @@ const Step = styled(Link)`
   min-height: 30px;
   color: ${({ theme }) => theme.colour.ink};
   text-decoration: none;
-  font-size: 15px;
+  font-size: 0.9375rem;
   line-height: 1.1;
   &:hover span {
     text-decoration: underline;

@@ -11,6 +11,7 @@ import { Columns, Empty, ProblemNote, Quiet, Small, Stack } from "../controls/la
 import { dayWords } from "../api/clinicTime";
 import { useVisit } from "../frame/useVisit";
 import { Answers } from "./Answers";
+import { Reached } from "./Reached";
 import { TimeChart } from "./TimeChart";
 import { WeekBars } from "./WeekBars";
 import { say } from "../words/say";
@@ -28,7 +29,7 @@ const Weeks = styled.div`
 `;
 
 const Verdict = styled.strong`
-  font: 700 20px/1.2 ${({ theme }) => theme.font.display};
+  font: 700 1.25rem/1.2 ${({ theme }) => theme.font.display};
 `;
 
 const places = 1;
@@ -49,6 +50,7 @@ export function ProgressPage() {
     <Columns $at="minmax(0, 2.3fr) minmax(280px, 1fr)">
       <Stack $gap={5}>
         <h1>{say("outcomes.how-it-goes")}</h1>
+        <Reached episodeId={episode.id} library={library} />
         {data.series.length === 0 ? (
           <Empty title={say("outcomes.nothing-told-yet")}>
             <p>{say("outcomes.pain-is-asked-at-the")}</p>

@@ -37,7 +37,7 @@ export function TimeChart(props: {
   const x = scaleTime({ domain: [new Date(from), new Date(to)], range: [edge.left, width - edge.right] });
   const y = scaleLinear({ domain: [props.min, props.max], range: [height - edge.bottom, edge.top] });
   const colourOf = { ink: colour.ink, left: colour.sea, right: colour.bark };
-  const tick = { fill: colour.grey, fontFamily: font.text, fontSize: 13 };
+  const tick = { fill: colour.grey, fontFamily: font.text, fontSize: "0.8125rem" };
   // Two ends at about the same height would lie on each other.
   const ends = props.lines.map((l) => y(l.points.at(-1)?.value ?? 0));
   const close = ends.length === 2 && Math.abs(ends[0]! - ends[1]!) < 18;

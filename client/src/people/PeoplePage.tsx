@@ -229,7 +229,7 @@ function Code(props: { made: InvitationMade; name: string; onDone: () => void })
             style={{ flex: "none" }}
           />
           <div>
-            <code style={{ fontSize: 20 }}>{made.code}</code>
+            <code style={{ fontSize: "1.25rem" }}>{made.code}</code>
             <p style={{ overflowWrap: "anywhere" }}>
               {say("people.code-how", { address, ends: momentWords(made.endsAt) })}
             </p>

@@ -125,7 +125,7 @@ function Codes(props: { codes: string[]; onKept: () => void }) {
       <Stack $gap={3} role="status">
         <strong>{say("people.recovery-codes")}</strong>
         <Small>{say("people.recovery-codes-how")}</Small>
-        <ul style={{ columns: 2, fontSize: 18 }}>
+        <ul style={{ columns: 2, fontSize: "1.125rem" }}>
           {props.codes.map((code) => (
             <li key={code}>
               <code>{code}</code>

@@ -53,7 +53,7 @@ export function MeasuredPhotoPage() {
       <Row $between>
         <h1>
           {say("photos.a-photograph")}{" "}
-          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+          <Quiet style={{ fontSize: "1rem", fontWeight: 400 }}>
             {say("photos.viewwords-of-rung", {
               viewWords: viewWords[photo.view],
               rung: findRung(library, trial.rungId).rung.name,

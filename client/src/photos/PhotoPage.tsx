@@ -90,7 +90,7 @@ export function PhotoPage() {
       <Row $between>
         <h1>
           {say("photos.measure-a-photograph")}{" "}
-          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+          <Quiet style={{ fontSize: "1rem", fontWeight: 400 }}>
             {say("photos.of-rung", { rung: findRung(library, trial.rungId).rung.name })}{" "}
             {trial.side !== "both" && <SideTag side={trial.side} />}
           </Quiet>

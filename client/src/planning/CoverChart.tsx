@@ -9,7 +9,7 @@ const List = styled.dl`
   align-items: center;
   gap: 5px ${({ theme }) => theme.space(3)};
   margin: 0;
-  font-size: 14px;
+  font-size: 0.875rem;
   line-height: 1.15;
   dd {
     position: relative;
@@ -60,7 +60,7 @@ export function CoverChart({ work }: { work: PlanWork }) {
           </Line>
         ))}
       </List>
-      <Small style={{ fontSize: 13, marginTop: 4 }}>
+      <Small style={{ fontSize: "0.8125rem", marginTop: 4 }}>
         {wanted ? say("planning.bar-trained-line-wanted") : say("planning.bar-trained")}
       </Small>
     </section>

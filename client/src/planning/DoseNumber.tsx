@@ -10,7 +10,7 @@ const Shown = styled(Button)`
   border: 0;
   background: none;
   color: inherit;
-  font: 600 18px/1 ${({ theme }) => theme.font.text};
+  font: 600 1.125rem/1 ${({ theme }) => theme.font.text};
   font-variant-numeric: tabular-nums;
   cursor: pointer;
   touch-action: manipulation;

@@ -30,7 +30,7 @@ const Keep = styled(ToggleButton)`
   border-radius: ${({ theme }) => theme.radius};
   background: ${({ theme }) => theme.colour.sheet};
   color: inherit;
-  font: 500 15px/1.15 ${({ theme }) => theme.font.text};
+  font: 500 0.9375rem/1.15 ${({ theme }) => theme.font.text};
   cursor: pointer;
   &[data-selected] {
     border-style: solid;

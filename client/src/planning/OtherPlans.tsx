@@ -7,7 +7,7 @@ import { say } from "../words/say";
 const List = styled.ul`
   display: grid;
   gap: ${({ theme }) => theme.space(1)};
-  font-size: 15px;
+  font-size: 0.9375rem;
   line-height: 1.25;
 `;
 

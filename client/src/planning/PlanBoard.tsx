@@ -31,7 +31,7 @@ const Bar = styled(Radio)<{ $barred: boolean }>`
   cursor: pointer;
   touch-action: none;
   line-height: 1.2;
-  font-size: 15px;
+  font-size: 0.9375rem;
   color: ${({ theme, $barred }) => ($barred ? theme.colour.clay : theme.colour.ink)};
   svg {
     display: block;
@@ -197,7 +197,7 @@ function RungBar(props: {
       <span>
         {why ? <s>{rung.name}</s> : rung.name}
         {words.length > 0 && (
-          <Small as="span" style={{ display: "block", fontWeight: 400, fontSize: 13 }}>
+          <Small as="span" style={{ display: "block", fontWeight: 400, fontSize: "0.8125rem" }}>
             {words.join(" · ")}
           </Small>
         )}

@@ -137,7 +137,7 @@ function CompareLink(props: { episode: EpisodeView; visitId: string }) {
 }
 
 const Terms = styled(Small)`
-  font-size: 14px;
+  font-size: 0.875rem;
   line-height: 1.3;
 `;
 

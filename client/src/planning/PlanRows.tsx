@@ -31,7 +31,7 @@ const Line = styled(GridListItem)`
     outline: 3px solid ${({ theme }) => theme.colour.ochre};
     outline-offset: -3px;
   }
-  @media (max-width: 600px) {
+  @media (max-width: 37.5em) {
     grid-template-columns: 80px minmax(0, 1fr) 46px 48px;
     .grip,
     .pegs {
@@ -45,7 +45,7 @@ const Line = styled(GridListItem)`
 `;
 
 const Name = styled.h2`
-  font-size: 18px;
+  font-size: 1.125rem;
   line-height: 1.15;
 `;
 
@@ -53,7 +53,7 @@ const Locked = styled.span`
   padding: 0 5px;
   border: 1px solid currentColor;
   border-radius: ${({ theme }) => theme.radius};
-  font: 600 13px/1.2 ${({ theme }) => theme.font.text};
+  font: 600 0.8125rem/1.2 ${({ theme }) => theme.font.text};
 `;
 
 const Why = styled.p<{ $mark?: boolean; $grave?: boolean }>`
@@ -61,7 +61,7 @@ const Why = styled.p<{ $mark?: boolean; $grave?: boolean }>`
   overflow: hidden;
   -webkit-box-orient: vertical;
   -webkit-line-clamp: 2;
-  font-size: 14px;
+  font-size: 0.875rem;
   line-height: 1.25;
   color: ${({ theme, $grave }) => ($grave ? theme.colour.clay : theme.colour.grey)};
   font-weight: ${({ $grave }) => ($grave ? 700 : 400)};
@@ -74,7 +74,7 @@ const Minutes = styled.p`
   line-height: 1.1;
   small {
     display: block;
-    font-size: 13px;
+    font-size: 0.8125rem;
     font-weight: 400;
     color: ${({ theme }) => theme.colour.grey};
   }

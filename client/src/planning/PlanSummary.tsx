@@ -23,15 +23,15 @@ const Aside = styled.aside`
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
     gap: ${({ theme }) => theme.space(4)} ${({ theme }) => theme.space(6)};
   }
-  @media (max-width: 600px) {
+  @media (max-width: 37.5em) {
     grid-template-columns: minmax(0, 1fr);
   }
 `;
 
 const Minutes = styled.p`
-  font: 800 30px/1 ${({ theme }) => theme.font.display};
+  font: 800 1.875rem/1 ${({ theme }) => theme.font.display};
   small {
-    font: 400 16px/1 ${({ theme }) => theme.font.text};
+    font: 400 1rem/1 ${({ theme }) => theme.font.text};
   }
 `;
 
@@ -124,7 +124,7 @@ function Accept(props: Props) {
           {say("planning.back-to-the-plan-in")}
         </Button>
       )}
-      <Small style={{ fontSize: 14, lineHeight: 1.3 }}>
+      <Small style={{ fontSize: "0.875rem", lineHeight: 1.3 }}>
         {props.library.cautions.noPain} {props.library.cautions.practitionerDecides}
       </Small>
       <Veil isOpen={asking} onOpenChange={setAsking} isDismissable>

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Dialog } from "react-aria-components";
-import { Link, useSearchParams } from "react-router";
+import { Link, useLocation, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
 import { keys, useStart } from "../api/queries";
@@ -15,6 +15,7 @@ import { ClinicFields } from "./ClinicFields";
 import { PolicyEditor } from "./PolicyEditor";
 import { Sentences } from "./Sentences";
 import { PageHead } from "../controls/PageHead";
+import { Places } from "../controls/Tabs";
 import { say, sayRich } from "../words/say";
 
 export const usePolicies = () =>
@@ -33,7 +34,10 @@ const Entry = styled(Link)<{ $here: boolean }>`
 export function PoliciesPage() {
   const { data, error } = usePolicies();
   const { data: start } = useStart();
-  const [search] = useSearchParams();
+  const [search, setSearch] = useSearchParams();
+  const { hash } = useLocation();
+  const part = search.get("part") ?? (hash === "#backups" ? "backups" : "policies");
+  const policy = search.get("policy") ?? data?.policies[0]?.policy.id ?? "";
   return (
     <Page>
       <PageHead
@@ -46,15 +50,28 @@ export function PoliciesPage() {
       />
       <ProblemNote error={error} />
       {data && (
-        <Columns $at="290px minmax(0, 1fr)">
-          <Stack $gap={5}>
-            {start?.administrator && <ClinicFields />}
-            <Schools data={data} here={search.get("policy") ?? data.policies[0]!.policy.id} />
-            <Sentences />
-            <Backups />
-          </Stack>
-          <Chosen data={data} id={search.get("policy") ?? data.policies[0]!.policy.id} />
-        </Columns>
+        <Places
+          label={say("policies.parts-of-the-settings")}
+          open={part}
+          onOpen={(id) => setSearch(id === "policies" ? {} : { part: id }, { replace: true })}
+          places={[
+            {
+              id: "policies",
+              name: say("policies.policies"),
+              content: (
+                <Columns $at="290px minmax(0, 1fr)">
+                  <Schools data={data} here={policy} />
+                  <Chosen data={data} id={policy} />
+                </Columns>
+              ),
+            },
+            ...(start?.administrator
+              ? [{ id: "clinic", name: say("policies.the-clinic"), content: <ClinicFields /> }]
+              : []),
+            { id: "words", name: say("policies.letters-and-home-programmes"), content: <Sentences /> },
+            { id: "backups", name: say("policies.backups"), content: <Backups /> },
+          ]}
+        />
       )}
       {start?.version && (
         <footer style={{ marginTop: 24 }}>

@@ -66,6 +66,7 @@ const typeHours = (value: string) => {
   fireEvent.change(hours(), { target: { value } });
   fireEvent.blur(hours());
 };
+const showAll = () => fireEvent.click(screen.getByRole("radio", { name: say("policies.all") }));
 const store = () =>
   screen.getByRole("button", { name: say("policies.store-as-version-version", { version: 4 }) });
 
@@ -76,7 +77,7 @@ describe("a policy", () => {
     );
     expect(screen.getByText("Brace lightly")).toBeTruthy();
     expect(screen.getByText("36 h")).toBeTruthy();
-    expect(screen.queryByRole("textbox")).toBeNull();
+    expect(screen.queryByRole("textbox", { name: /Soreness that counts/ })).toBeNull();
     expect(screen.queryByRole("button")).toBeNull();
   });
 
@@ -126,8 +127,21 @@ describe("a policy", () => {
       <PolicyEditor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />,
       askingQueries(),
     );
+    showAll();
     fireEvent.click(screen.getByRole("checkbox", { name: "the range" }));
     await waitFor(() => expect(screen.getByText(say("policies.no-open-plan-would-change"))).toBeTruthy());
+  });
+
+  it("shows first what the clinic does its own way, and finds the rest by its words", () => {
+    show(<PolicyEditor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />);
+    expect(hours()).toBeTruthy();
+    expect(screen.queryByRole("group", { name: "Eased first" })).toBeNull();
+    const find = screen.getByLabelText(say("policies.find-a-setting"));
+    fireEvent.change(find, { target: { value: "one thing" } });
+    expect(screen.getByRole("group", { name: "Eased first" })).toBeTruthy();
+    expect(screen.queryByRole("textbox", { name: /Soreness that counts/ })).toBeNull();
+    fireEvent.change(find, { target: { value: "one thing of which nobody heard" } });
+    expect(screen.getByText(say("policies.no-such-setting"))).toBeTruthy();
   });
 
   it("marks the field the server refuses and keeps what was typed", async () => {
@@ -151,6 +165,7 @@ describe("a policy", () => {
 
   it("goes back to the version that is stored with one press, and one choice to the built-in", () => {
     show(<PolicyEditor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />);
+    showAll();
     fireEvent.click(screen.getByRole("checkbox", { name: "the range" }));
     fireEvent.click(screen.getAllByRole("button", { name: say("policies.take-it-back") })[0]!);
     expect(hours()).toHaveProperty("value", "48");

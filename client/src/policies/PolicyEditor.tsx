@@ -5,7 +5,7 @@ import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
 import type { Policy, PolicyView, SchoolChoice, SchoolGroup, Simulated } from "../api/types";
 import { Button } from "../controls/Button";
-import { Checkbox, Choice, NumberField } from "../controls/fields";
+import { Checkbox, Choice, NumberField, TextField } from "../controls/fields";
 import { Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../controls/layout";
 import { capital } from "../controls/words";
 import { same, valueAt, withValue } from "./paths";
@@ -23,6 +23,16 @@ const Line = styled.div<{ $changed: boolean }>`
     ${({ theme }) => theme.space(3)};
   border-left: 5px solid ${({ theme, $changed }) => ($changed ? theme.colour.ochre : "transparent")};
   border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
+  ${({ theme }) => theme.narrow} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
+const Finder = styled.div`
+  display: grid;
+  grid-template-columns: minmax(180px, 260px) minmax(0, 1fr);
+  gap: ${({ theme }) => theme.space(4)};
+  align-items: start;
   ${({ theme }) => theme.narrow} {
     grid-template-columns: minmax(0, 1fr);
   }
@@ -48,10 +58,24 @@ export function PolicyEditor({ view, builtIn, groups, simulated }: Props) {
         }),
       ),
     onSuccess: () => queries.invalidateQueries(),
+    // What was refused is shown, wherever it stands.
+    onError: () => {
+      setSought("");
+      setShown("all");
+    },
   });
   const problem = store.error instanceof ProblemError ? store.error : null;
   const changed = JSON.stringify(draft) !== JSON.stringify(view.policy);
   useUnsaved(changed);
+  const differs = (choice: SchoolChoice) =>
+    !same(valueAt(view.policy, choice.path), valueAt(builtIn, choice.path));
+  const differing = view.builtIn ? 0 : groups.flatMap((g) => g.choices).filter(differs).length;
+  const [sought, setSought] = useState("");
+  // What the clinic does its own way comes first.
+  const [shown, setShown] = useState(differing > 0 ? "differs" : (groups[0]?.name ?? "all"));
+  const here = found(groups, sought, (group, choice) =>
+    shown === "differs" ? differs(choice) : shown === "all" || shown === group.name,
+  );
   return (
     <>
       {!view.builtIn && (
@@ -73,7 +97,26 @@ export function PolicyEditor({ view, builtIn, groups, simulated }: Props) {
         </Ruled>
       )}
       {simulated.changed.length > 0 && <Small>{simulatedNote(simulated)}</Small>}
-      {groups.map((group) => (
+      <Finder>
+        <TextField label={say("policies.find-a-setting")} value={sought} onChange={setSought} />
+        {!sought && (
+          <Choice
+            snug
+            label={say("policies.show")}
+            value={shown}
+            onChange={setShown}
+            options={[
+              ...(differing > 0
+                ? [{ value: "differs", label: say("policies.what-differs", { count: differing }) }]
+                : []),
+              ...groups.map((group) => ({ value: group.name, label: group.name })),
+              { value: "all", label: say("policies.all") },
+            ]}
+          />
+        )}
+      </Finder>
+      {here.length === 0 && <p>{say("policies.no-such-setting")}</p>}
+      {here.map((group) => (
         <section key={group.name} aria-label={group.name}>
           <h3>{group.name}</h3>
           {group.choices.map((choice) => (
@@ -92,6 +135,25 @@ export function PolicyEditor({ view, builtIn, groups, simulated }: Props) {
       ))}
     </>
   );
+}
+
+/** The settings of which name, reason or group has what is sought; without it those that are picked. */
+export function found(
+  groups: SchoolGroup[],
+  sought: string,
+  picked: (group: SchoolGroup, choice: SchoolChoice) => boolean,
+): SchoolGroup[] {
+  const parts = sought.toLowerCase().split(/\s+/).filter(Boolean);
+  const has = (group: SchoolGroup, choice: SchoolChoice) => {
+    const text = `${group.name} ${choice.name} ${choice.why}`.toLowerCase();
+    return parts.every((part) => text.includes(part));
+  };
+  return groups
+    .map((group) => ({
+      ...group,
+      choices: group.choices.filter((c) => (parts.length > 0 ? has(group, c) : picked(group, c))),
+    }))
+    .filter((group) => group.choices.length > 0);
 }
 
 const words = (choice: SchoolChoice, value: PolicyValue): string =>

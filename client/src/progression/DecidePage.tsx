@@ -121,7 +121,7 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
         <h1>
           {numbers[lines.length] ?? lines.length}{" "}
           {lines.length === 1 ? say("progression.decision") : say("progression.decisions")}{" "}
-          <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+          <Quiet style={{ fontSize: "1rem", fontWeight: 400 }}>
             {say("progression.policy-policyname", { policyName: view.policyName.toLowerCase() })}
           </Quiet>
         </h1>
@@ -171,7 +171,7 @@ function Decide(props: { episode: EpisodeView; visitId: string; view: DecideView
               : say("progression.take-these-decisions")}
           </Button>
         )}
-        <Small style={{ flex: 1, minWidth: 240, fontSize: 14, lineHeight: 1.3 }}>
+        <Small style={{ flex: 1, minWidth: 240, fontSize: "0.875rem", lineHeight: 1.3 }}>
           {!taken &&
             say("progression.makes-plan-revision-planrevision-proposals", {
               planRevision: (episode.planRevision ?? 0) + 1,

@@ -25,7 +25,7 @@ const Line = styled.section`
   padding: 2px 0;
   border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
   h2 {
-    font-size: 17px;
+    font-size: 1.0625rem;
   }
   ${({ theme }) => theme.narrow} {
     grid-template-columns: 76px minmax(0, 1fr) 132px 62px 84px;
@@ -33,7 +33,7 @@ const Line = styled.section`
       display: none;
     }
   }
-  @media (max-width: 600px) {
+  @media (max-width: 37.5em) {
     grid-template-columns: 64px minmax(0, 1fr) 62px 84px;
     > .outcome {
       grid-column: 2;
@@ -46,11 +46,11 @@ const Word = styled.span`
   display: inline-flex;
   align-items: center;
   gap: ${({ theme }) => theme.space(2)};
-  font: 700 17px/1.1 ${({ theme }) => theme.font.display};
+  font: 700 1.0625rem/1.1 ${({ theme }) => theme.font.display};
 `;
 
 const Said = styled.p<{ $whole: boolean }>`
-  font-size: 15px;
+  font-size: 0.9375rem;
   line-height: 1.25;
   ${({ $whole }) =>
     !$whole && "display: -webkit-box; overflow: hidden; -webkit-box-orient: vertical; -webkit-line-clamp: 2;"}

@@ -10,7 +10,7 @@ export function NextPlan(props: { plan: Plan; library: Library }) {
   const next = props.plan;
   return (
     <section aria-label={say("progression.the-plan-this-makes")}>
-      <p style={{ fontSize: 14, lineHeight: 1.3, padding: "4px 0" }}>
+      <p style={{ fontSize: "0.875rem", lineHeight: 1.3, padding: "4px 0" }}>
         <strong>{say("progression.next-plan")}</strong>{" "}
         {next.items.map((item, i) => {
           const { rung } = findRung(props.library, item.rungId);

@@ -33,7 +33,7 @@ const Table = styled.table`
   }
   .visit th {
     padding-top: ${({ theme }) => theme.space(4)};
-    font: 700 19px/1.2 ${({ theme }) => theme.font.display};
+    font: 700 1.1875rem/1.2 ${({ theme }) => theme.font.display};
     border-bottom: 2px solid ${({ theme }) => theme.colour.ink};
   }
   .own {

@@ -53,7 +53,7 @@ export function BatteryList(props: {
               <span>
                 <strong>{name}</strong>
                 <br />
-                <Quiet style={{ fontSize: 15 }}>
+                <Quiet style={{ fontSize: "0.9375rem" }}>
                   {resultOf(state.taskId, screen, library) ??
                     (state.done ? say("screening.done") : say("screening.to-do"))}
                 </Quiet>

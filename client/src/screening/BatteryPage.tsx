@@ -43,7 +43,7 @@ export function BatteryPage(props: {
             ids: ids.length,
             minutes: Math.round(battery.minutes),
             positionChanges: battery.positionChanges,
-            quiet: (chunks) => <Quiet style={{ fontSize: 16, fontWeight: 400 }}>{chunks}</Quiet>,
+            quiet: (chunks) => <Quiet style={{ fontSize: "1rem", fontWeight: 400 }}>{chunks}</Quiet>,
           })}
         </h1>
         <Button
@@ -271,7 +271,7 @@ function LeftOutList(props: { left: LeftOut[]; library: Library; onAdd: (id: str
               <span>
                 <strong style={l.canAdd ? undefined : { textDecoration: "line-through" }}>{name}</strong>
                 <br />
-                <Quiet style={{ fontSize: 15 }}>{l.why}</Quiet>
+                <Quiet style={{ fontSize: "0.9375rem" }}>{l.why}</Quiet>
               </span>
               {l.canAdd && (
                 <Button

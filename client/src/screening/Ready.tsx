@@ -24,7 +24,7 @@ const Switch = styled.div<{ $side: Side }>`
   border-radius: ${({ theme }) => theme.radius};
   background: ${({ theme, $side }) => ($side === "left" ? theme.colour.sea : theme.colour.bark)};
   color: ${({ theme }) => theme.colour.sheet};
-  font: 800 26px/1.1 ${({ theme }) => theme.font.display};
+  font: 800 1.625rem/1.1 ${({ theme }) => theme.font.display};
   text-align: ${({ $side }) => ($side === "right" ? "right" : "left")};
 `;
 
@@ -74,7 +74,7 @@ export function Ready(props: {
       <h1>
         {name}
         {way && `, ${way}`}{" "}
-        <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+        <Quiet style={{ fontSize: "1rem", fontWeight: 400 }}>
           {task?.ladder
             ? `${ladder.name.toLowerCase()} · `
             : name === rung.name

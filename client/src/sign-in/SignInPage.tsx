@@ -20,7 +20,7 @@ export const Door = styled.main`
 `;
 
 const Word = styled.h1`
-  font-size: 46px;
+  font-size: 2.875rem;
   letter-spacing: -0.01em;
 `;
 

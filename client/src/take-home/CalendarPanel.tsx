@@ -10,22 +10,19 @@ import { say, sayRich } from "../words/say";
 
 const Week = styled.ol`
   display: grid;
-  grid-template-columns: repeat(7, minmax(0, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(80px, 1fr));
   gap: ${({ theme }) => theme.space(1)};
   margin: 0;
   padding: 0;
   list-style: none;
-  ${({ theme }) => theme.narrow} {
-    grid-template-columns: repeat(auto-fill, minmax(88px, 1fr));
-  }
 `;
 
 const Day = styled.li<{ $rest: boolean }>`
-  min-height: 62px;
+  min-height: 48px;
   padding: ${({ theme }) => theme.space(1)} ${({ theme }) => theme.space(2)};
   border-top: 4px solid ${({ theme, $rest }) => ($rest ? theme.colour.rule : theme.colour.ink)};
   background: ${({ theme, $rest }) => ($rest ? "none" : theme.colour.sheet)};
-  font-size: 14px;
+  font-size: 0.875rem;
   line-height: 1.25;
 `;
 

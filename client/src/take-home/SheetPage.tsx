@@ -49,18 +49,11 @@ export function SheetPage() {
   const here = episode.visits.find((v) => v.id === visitId);
   const next = episode.visits.find((v) => here && v.number > here.number && v.state === "planned") ?? null;
   return (
-    <Stack $gap={5}>
+    <Stack $gap={4}>
       <PrintPage $paper={paper} />
-      <div className="screen-only">
-        <Row $between $gap={6} style={{ alignItems: "flex-end" }}>
-          <h1>{say("take-home.take-home")}</h1>
-          <PaperChoice value={paper} onChange={setPaper} />
-          <Checkbox selected={large} onChange={setLarge}>
-            {say("take-home.large-print")}
-          </Checkbox>
-          <Checkbox selected={record} onChange={setRecord}>
-            {say("take-home.page-for-the-practitioner")}
-          </Checkbox>
+      <Row $between $gap={4} className="screen-only">
+        <h1>{say("take-home.take-home")}</h1>
+        <Row>
           <PdfLink
             href={`/api/episodes/${episode.id}/sheet.pdf?paper=${paper}&large=${large}&record=${record}`}
             target="_blank"
@@ -71,14 +64,41 @@ export function SheetPage() {
           <Button $quiet onPress={() => window.print()}>
             {say("take-home.print-this-page")}
           </Button>
-          <Booking key={next?.id} episode={episode} next={next} />
         </Row>
-      </div>
-      <CalendarPanel episodeId={episode.id} library={library} />
-      <PrintedSheet paper={paper} episodeId={episode.id} record={record} />
+      </Row>
+      <Beside>
+        <PrintedSheet paper={paper} episodeId={episode.id} record={record} />
+        <Stack $gap={4} className="screen-only">
+          <PaperChoice value={paper} onChange={setPaper} />
+          <div>
+            <Checkbox selected={large} onChange={setLarge}>
+              {say("take-home.large-print")}
+            </Checkbox>
+            <Checkbox selected={record} onChange={setRecord}>
+              {say("take-home.page-for-the-practitioner")}
+            </Checkbox>
+          </div>
+          <Booking key={next?.id} episode={episode} next={next} />
+          <CalendarPanel episodeId={episode.id} library={library} />
+        </Stack>
+      </Beside>
     </Stack>
   );
 }
+
+/** The sheet first, what is about it beside it. */
+const Beside = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 350px;
+  gap: ${({ theme }) => theme.space(6)};
+  align-items: start;
+  @media (max-width: 68.75em) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  @media print {
+    display: block;
+  }
+`;
 
 const PdfLink = styled.a`
   display: inline-flex;

@@ -7,12 +7,12 @@ export const GlobalStyle = createGlobalStyle`
     margin: 0;
     background: ${({ theme }) => theme.colour.paper};
     color: ${({ theme }) => theme.colour.ink};
-    font: 17px/1.4 ${({ theme }) => theme.font.text};
+    font: 1.0625rem/1.4 ${({ theme }) => theme.font.text};
   }
   h1, h2, h3 { font-family: ${({ theme }) => theme.font.display}; line-height: 1.15; margin: 0; font-weight: 700; }
-  h1 { font-size: 27px; }
-  h2 { font-size: 20px; }
-  h3 { font-size: 17px; }
+  h1 { font-size: 1.6875rem; }
+  h2 { font-size: 1.25rem; }
+  h3 { font-size: 1.0625rem; }
   p { margin: 0; }
   a { color: ${({ theme }) => theme.colour.sea}; }
   ul { margin: 0; padding: 0; list-style: none; }

@@ -50,7 +50,7 @@ const look = (scheme: "light" | "dark", colour: Colour) => ({
     display: '"Bricolage Grotesque Variable", "Atkinson Hyperlegible Next", sans-serif',
   },
   /** Below this the columns of a view stand under each other. */
-  narrow: "@media (max-width: 900px)",
+  narrow: "@media (max-width: 56.25em)",
 });
 
 export type Tokens = ReturnType<typeof look>;

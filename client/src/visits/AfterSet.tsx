@@ -27,7 +27,7 @@ export function AfterSet(props: {
     <Stack $gap={5} style={{ minWidth: 0 }}>
       <h1>
         {rung.name} {rung.sides !== "none" && <SideTag side={trial.side} />}{" "}
-        <Quiet style={{ fontSize: 16, fontWeight: 400 }}>
+        <Quiet style={{ fontSize: "1rem", fontWeight: 400 }}>
           {say("visits.set-clean", {
             set: trial.set,
             way: wayWords(rung, trial.variant) ? `, ${wayWords(rung, trial.variant)}` : "",

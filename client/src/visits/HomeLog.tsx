@@ -23,7 +23,7 @@ const Scroll = styled.div`
   th {
     padding: ${({ theme }) => theme.space(1)} ${({ theme }) => theme.space(2)};
     font-weight: 500;
-    font-size: 15px;
+    font-size: 0.9375rem;
     text-align: left;
     vertical-align: bottom;
     max-width: 130px;

@@ -24,7 +24,7 @@ const kinds: Record<OneChange, string> = {
 
 const Kind = styled.span`
   display: block;
-  font: 500 15px/1.2 ${({ theme }) => theme.font.text};
+  font: 500 0.9375rem/1.2 ${({ theme }) => theme.font.text};
 `;
 
 const First = styled(Button)`

@@ -29,7 +29,7 @@ export function ProbeCard(props: {
           {sayRich("visits.ready-try-one-up-today", {
             same: same ? say("visits.the-same-harder") : rung.name.toLowerCase(),
             dose: doseWords(first.offer.dose),
-            quiet: (chunks) => <Quiet style={{ fontSize: 16, fontWeight: 400 }}>{chunks}</Quiet>,
+            quiet: (chunks) => <Quiet style={{ fontSize: "1rem", fontWeight: 400 }}>{chunks}</Quiet>,
           })}
         </h2>
         <Row $gap={4} style={{ alignItems: "flex-end", flexWrap: "nowrap" }}>

@@ -10,7 +10,7 @@ const Box = styled.div`
   gap: ${({ theme }) => theme.space(4)};
   align-items: center;
   strong {
-    font: 800 34px/1 ${({ theme }) => theme.font.display};
+    font: 800 2.125rem/1 ${({ theme }) => theme.font.display};
     font-variant-numeric: tabular-nums;
     min-width: 120px;
   }

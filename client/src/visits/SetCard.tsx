@@ -23,7 +23,7 @@ const Band = styled.div<{ $side: Side; $loud: boolean }>`
   background: ${({ theme, $side }) => ($side === "left" ? theme.colour.sea : theme.colour.bark)};
   color: ${({ theme }) => theme.colour.sheet};
   strong {
-    font: 800 ${({ $loud }) => ($loud ? "44px" : "28px")} / 1.1 ${({ theme }) => theme.font.display};
+    font: 800 ${({ $loud }) => ($loud ? "2.75rem" : "1.75rem")} / 1.1 ${({ theme }) => theme.font.display};
   }
 `;
 
@@ -69,7 +69,7 @@ export function SetCard(props: {
     <Stack $gap={3}>
       <h1>
         {rung.name}{" "}
-        <Quiet style={{ fontSize: 17, fontWeight: 400 }}>
+        <Quiet style={{ fontSize: "1.0625rem", fontWeight: 400 }}>
           {say("visits.set-of-sets", {
             set: todo.set,
             sets: dose.sets,
@@ -98,13 +98,13 @@ export function SetCard(props: {
         </Pair>
       )}
       {(todo.item.notes ?? []).map((note) => (
-        <p key={note} style={{ fontSize: 20 }}>
+        <p key={note} style={{ fontSize: "1.25rem" }}>
           <strong>{say("visits.first")} </strong>
           {note}
         </p>
       ))}
-      {modifier && <p style={{ fontSize: 20 }}>{modifier.words}</p>}
-      <p style={{ fontSize: 20 }}>“{todo.item.cue}”</p>
+      {modifier && <p style={{ fontSize: "1.25rem" }}>{modifier.words}</p>}
+      <p style={{ fontSize: "1.25rem" }}>“{todo.item.cue}”</p>
       <Begin>
         <StartButton $big onPress={props.onStart}>
           {say("visits.start-side", { side: todo.side === "both" ? "" : `, ${todo.side}` })}

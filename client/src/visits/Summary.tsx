@@ -14,7 +14,7 @@ import { sessionFold, type SessionFold } from "./sessionWork";
 import { say } from "../words/say";
 
 const Clean = styled.td`
-  font: 700 21px/1.2 ${({ theme }) => theme.font.display};
+  font: 700 1.3125rem/1.2 ${({ theme }) => theme.font.display};
   white-space: nowrap;
 `;
 
@@ -131,7 +131,7 @@ function Line(props: { performance: Performance; library: Library }) {
       <Clean>
         {p.cleanReps ?? 0}
         {(p.cleanSeconds ?? 0) > 0 && (
-          <Quiet style={{ fontSize: 15 }}> · {seconds(p.cleanSeconds ?? 0)}</Quiet>
+          <Quiet style={{ fontSize: "0.9375rem" }}> · {seconds(p.cleanSeconds ?? 0)}</Quiet>
         )}
       </Clean>
       <td>

@@ -91,6 +91,7 @@ export interface Sentences {
   "api.the-server-does-not-answer": [];
   "capture.3-s-after": [];
   "capture.5-s-after": [];
+  "capture.a-clean-trial-ends-by-itself": [];
   "capture.a-hold-begins": [];
   "capture.all-faults": [];
   "capture.another-fault": [];
@@ -130,6 +131,7 @@ export interface Sentences {
   "capture.end-side-side": [values: Values<"side">];
   "capture.end-the-trial": [];
   "capture.end-this-trial": [];
+  "capture.ends-by-itself": [];
   "capture.eye": [];
   "capture.farther": [];
   "capture.fault-seen": [values: Values<"count" | "fault" | "stays">];
@@ -1134,6 +1136,7 @@ export interface Sentences {
   "outcomes.session": [];
   "outcomes.side-against-side": [];
   "outcomes.side-bending-left-right": [];
+  "outcomes.since-day": [values: Values<"day">];
   "outcomes.the-difference-sidetrend": [values: Values<"sideTrend">];
   "outcomes.the-last-letter": [];
   "outcomes.total-min-to-max": [values: Values<"max" | "min">];
@@ -1143,6 +1146,7 @@ export interface Sentences {
   "outcomes.value": [];
   "outcomes.week": [];
   "outcomes.what-other-policies-would-have": [];
+  "outcomes.what-was-reached": [];
   "outcomes.whatever-else": [];
   "outcomes.why-not": [];
   "outcomes.why-reopen": [];
@@ -1466,6 +1470,7 @@ export interface Sentences {
   "policies.a-new-proposal-proposal": [values: Values<"proposal">];
   "policies.a-tablet-locks-itself-after": [];
   "policies.address-on-letters": [];
+  "policies.all": [];
   "policies.another": [];
   "policies.as-client-reads-it": [values: Values<"client">];
   "policies.as-it-is-asitis-up": [values: Values<"asItIs">];
@@ -1494,6 +1499,7 @@ export interface Sentences {
   "policies.dates": [];
   "policies.every-night": [];
   "policies.files-kept-the-oldest-of": [values: Values<"files" | "made">];
+  "policies.find-a-setting": [];
   "policies.in-simulation-tried": [values: Values<"tried">];
   "policies.keep": [];
   "policies.last-good-one-lastgood-bytes": [values: Values<"bytes" | "lastGood" | "quiet">];
@@ -1508,6 +1514,7 @@ export interface Sentences {
   "policies.name-and-whom-to-call": [];
   "policies.name-on-the-sheet": [];
   "policies.no-open-plan-would-change": [];
+  "policies.no-such-setting": [];
   "policies.nobody": [];
   "policies.none-kept-yet": [];
   "policies.not-sealed-whoever-has-a": [];
@@ -1520,6 +1527,7 @@ export interface Sentences {
   "policies.one-open-plan": [];
   "policies.own-version-version": [values: Values<"version">];
   "policies.palaestra-version": [values: Values<"version">];
+  "policies.parts-of-the-settings": [];
   "policies.people": [];
   "policies.picture-on-letters-and-sheets": [];
   "policies.policies": [];
@@ -1530,6 +1538,7 @@ export interface Sentences {
   "policies.sentence": [];
   "policies.sentences-may-be-changed": [];
   "policies.settings": [];
+  "policies.show": [];
   "policies.show-as-it-would-read": [];
   "policies.store-as-version-version": [values: Values<"version">];
   "policies.sunday": [];
@@ -1548,6 +1557,7 @@ export interface Sentences {
   "policies.version-version-by-changedby": [values: Values<"changedBy" | "version">];
   "policies.visits-still-to-come-keep": [];
   "policies.weeks-begin-on": [];
+  "policies.what-differs": [values: Values<"count">];
   "policies.what-it-is-for": [];
   "policies.where-backups-are": [values: Values<"demo" | "files" | "folder" | "sameDisk" | "sealed">];
   "policies.where-we-disagree-with-the": [];
