@@ -170,7 +170,7 @@ for (const [paper, size] of [
 
 test("a sentence of letters is written the clinic's own way, by keys, and seen before it is kept", async ({ page }) => {
   await enter(page);
-  await page.goto(`${server.address}/settings`);
+  await page.goto(`${server.address}/settings?part=words`);
   const letters = page.getByRole("region", { name: "Letters and home programmes" });
   await letters.getByText("Letters", { exact: true }).focus();
   await page.keyboard.press("Enter");

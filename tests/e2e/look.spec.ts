@@ -1,6 +1,7 @@
 import AxeBuilder from "@axe-core/playwright";
-import { expect, test } from "@playwright/test";
+import { chromium, expect, type Page, test } from "@playwright/test";
 import { enter, expectAccessible, pick, station } from "./hands";
+import { doTrial, finished, kindOfTrial, startButton } from "./screening";
 import { Server } from "./server";
 
 // What is read standing, at a glance: the whole of it is on the screen of a tablet, for every client of the demo.
@@ -128,4 +129,139 @@ test("a page that breaks says so, and what was tapped is kept", async ({ page })
   await page.unroute(/\/assets\/NotePage-.*\.js$/);
   await page.getByRole("button", { name: "Load again" }).click();
   await expect(page.getByRole("heading", { name: "This page could not be shown" })).toHaveCount(0);
+});
+
+/** Nothing of the page is past the edges of the screen. */
+const past = (page: Page) =>
+  page.evaluate(() => {
+    const { scrollHeight, scrollWidth, clientHeight, clientWidth } = document.documentElement;
+    return { down: scrollHeight - clientHeight, aside: scrollWidth - clientWidth };
+  });
+
+async function isOneLook(page: Page, what: string) {
+  for (const size of screens) {
+    await page.setViewportSize(size);
+    // Laid out anew, drawings and all.
+    await expect.poll(() => past(page), `${what} at ${size.width}`).toEqual({ down: 0, aside: 0 });
+  }
+}
+
+const visitsOf = async (page: Page) =>
+  ((await (await page.request.get(`${server.address}/api/day`)).json()) as { visits: DayVisit[] }).visits;
+
+test("the first questions, what was asked before and the start of a session are one look each", async ({ page }) => {
+  test.setTimeout(180_000);
+  await enter(page, server, /Ines Tarrow/);
+  await page.goto(`${server.address}/new`);
+  for (const step of [/Red flags/, /What hurts/, /Body and home/]) {
+    await page.getByRole("tab", { name: step }).click();
+    await isOneLook(page, `a new client, ${step.source}`);
+  }
+  for (const visit of await visitsOf(page)) {
+    const base = `${server.address}/episodes/${visit.episodeId}/visits/${visit.visitId}`;
+    await page.goto(`${base}/ask`);
+    await expect(page.getByRole("heading", { level: 1, name: "Ask" })).toBeVisible();
+    await page.waitForLoadState("networkidle");
+    const steps = await page.getByRole("tab").count();
+    for (let step = 0; step < Math.max(1, steps); step++) {
+      if (steps > 0) await page.getByRole("tab").nth(step).click();
+      await isOneLook(page, `Ask of ${visit.name}, step ${step + 1}`);
+    }
+    await page.goto(`${base}/session`);
+    await expect(page.getByRole("heading").first()).toBeVisible();
+    await page.waitForLoadState("networkidle");
+    const asked = await page.getByRole("tab").count();
+    for (let step = 0; step < Math.max(1, asked); step++) {
+      if (asked > 0) await page.getByRole("tab").nth(step).click();
+      await isOneLook(page, `Session of ${visit.name}, step ${step + 1}`);
+    }
+  }
+});
+
+test("a live trial of every measure is one look, in the dark and in forced colours too", async ({ page }) => {
+  test.setTimeout(240_000);
+  await enter(page, server, /Ines Tarrow/);
+  const visit = (await visitsOf(page)).find((v) => /Asa Lindqvarn/.test(v.name))!;
+  await page.goto(`${server.address}/episodes/${visit.episodeId}/visits/${visit.visitId}/screen`);
+  await page.getByRole("button", { name: "Begin the screen" }).click();
+  const seen = new Set<string>();
+  for (let trial = 0; trial < 40 && seen.size < 4; trial++) {
+    await expect(startButton(page).or(finished(page)).first()).toBeVisible();
+    if (await finished(page).isVisible()) break;
+    await startButton(page).click();
+    const faults = page.getByRole("group", { name: "Faults, by where they show" });
+    await expect(faults).toBeVisible();
+    await expect(page.getByRole("navigation", { name: "Steps of the visit" })).toHaveCount(0);
+    const kind = await kindOfTrial(page);
+    if (!seen.has(kind)) {
+      seen.add(kind);
+      await isOneLook(page, `live, ${kind}`);
+      for (const width of [390, 820, 1280]) {
+        await page.setViewportSize({ width, height: width === 820 ? 1180 : 844 });
+        await expectAccessible(page, `live, ${kind}, at ${width}`);
+        // Nothing that is pressed lies over something else that is.
+        expect(await overlapping(page), `live, ${kind}, at ${width}`).toEqual([]);
+      }
+      await page.emulateMedia({ colorScheme: "dark" });
+      await expectAccessible(page, `live, ${kind}, in the dark`);
+      await page.emulateMedia({ colorScheme: "light", forcedColors: "active" });
+      const { violations } = await new AxeBuilder({ page }).disableRules(["color-contrast"]).analyze();
+      expect(violations.map((v) => v.id), `live, ${kind}, forced colours`).toEqual([]);
+      await page.emulateMedia({ forcedColors: "none" });
+    }
+    await doTrial(page, "keys", true);
+  }
+  expect([...seen]).toEqual(expect.arrayContaining(["effort", "yes or no", "reps"]));
+});
+
+/** Buttons of a live trial of which one covers a part of another. */
+const overlapping = (page: Page) =>
+  page.evaluate(() => {
+    const boxes = Array.from(document.querySelectorAll("main button"))
+      .map((b) => ({ name: (b.textContent ?? "").trim(), box: b.getBoundingClientRect() }))
+      .filter(({ box }) => box.width > 0);
+    return boxes.flatMap((a, i) =>
+      boxes
+        .slice(i + 1)
+        .filter(
+          (b) =>
+            a.box.left < b.box.right - 1 &&
+            b.box.left < a.box.right - 1 &&
+            a.box.top < b.box.bottom - 1 &&
+            b.box.top < a.box.bottom - 1,
+        )
+        .map((b) => `${a.name} over ${b.name}`),
+    );
+  });
+
+test("letters twice as large as usual push nothing past the edge", async () => {
+  test.setTimeout(120_000);
+  const large = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    args: ["--no-sandbox", "--blink-settings=defaultFontSize=32"],
+  });
+  try {
+    const page = await (await large.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+    await enter(page, server, /Ines Tarrow/);
+    const { episodeId, visitId } = (await visitsOf(page)).find((v) => /Brannoc Velde/.test(v.name))!;
+    const places = ["ask", "findings", "plan", "session", "decide", "take-home", "progress", "letter", "note", "chart"];
+    for (const where of [
+      "/",
+      "/new",
+      "/settings",
+      "/library",
+      "/clients",
+      "/account",
+      ...places.map((place) => `/episodes/${episodeId}/visits/${visitId}/${place}`),
+    ]) {
+      await page.goto(server.address + where);
+      await expect(page.getByRole("heading").first()).toBeVisible();
+      await page.waitForLoadState("networkidle");
+      const size = await page.evaluate(() => parseFloat(getComputedStyle(document.body).fontSize));
+      expect(size, `${where}: letters are as large as the browser says`).toBeGreaterThan(30);
+      await expect.poll(async () => (await past(page)).aside, where).toBe(0);
+    }
+  } finally {
+    await large.close();
+  }
 });

@@ -169,12 +169,15 @@ test("a school is copied and changed, and it is shown whom that touches before i
   await page.goto(server.address);
   await page.getByRole("link", { name: /Fenwick Oduya/ }).first().click();
   await station(page, "Ask");
-  await page.getByRole("radiogroup", { name: "Policy" }).getByText("Quay way").click();
+  await page.getByRole("button", { name: "Change: Policy" }).click();
+  await page.getByRole("button", { name: /Policy/ }).click();
+  await page.getByRole("option", { name: "Quay way" }).click();
   await page.getByRole("button", { name: /^(Keep|Save|Store)/ }).first().click();
   await expect(page.getByText(/Nothing was stored/)).toHaveCount(0);
 
   await page.goto(`${server.address}/settings`);
   await page.getByRole("link", { name: /Quay way/ }).click();
+  await page.getByLabel("Find a setting").fill("rest between other");
   const rest = page.getByRole("textbox", { name: "Rest between other sets, s" });
   await rest.fill("120");
   await rest.press("Tab");

@@ -39,7 +39,11 @@ export async function doTrial(page: Page, hand: Hand, clean: boolean) {
   } else {
     await doReps(page, hand, clean, press);
   }
-  await end(page, hand);
+  const faults = page.getByRole("group", { name: "Faults, by where they show" });
+  // A clean one ends by itself; what was held shorter than it might have been does not.
+  const itself = hand === "touch" && clean && !(await page.getByRole("button", { name: /, marked \d/ }).count());
+  if (itself) await expect(faults).toHaveCount(0);
+  else await end(page, hand);
 }
 
 /** The client's own time: what is held is measured by the page's clock. */
@@ -56,14 +60,35 @@ async function doReps(
   const hold = Number(/hold (\d+)/.exec(words)?.[1] ?? 0);
   const degrees = await page.getByRole("button", { name: "45°" }).count();
   if (degrees) await press("]", "45°");
-  for (let rep = 1; rep <= reps; rep++) {
+  if (clean && !hold && hand === "touch" && (await page.getByRole("button", { name: /^All \d+ clean$/ }).count()) > 0) {
+    await page.getByRole("button", { name: /^All \d+ clean$/ }).tap();
+    return;
+  }
+  // One that gives way is ended after its second broken rep.
+  for (let rep = 1; rep <= (clean ? reps : 2); rep++) {
     if (hold) {
       await press("Space", "Start hold");
+      // A whole one counts by itself.
+      if (clean && hand === "touch") {
+        await expect
+          .poll(() => repsSaid(page), { timeout: hold * 1000 + 5000 })
+          .not.toBe(rep - 1);
+        // The way back; a press before it would be taken for the hold that has just counted.
+        await held(page, 1.1);
+        continue;
+      }
       await held(page, clean ? hold - 0.3 : 0.15);
     }
-    if (!clean && rep > reps - 2) await mark(page, hand);
+    if (!clean) await mark(page, hand);
     await press("Space", /^(Rep done|There and back)/);
   }
+}
+
+/** How many reps the strip says were done. */
+async function repsSaid(page: Page) {
+  const words = await page.getByRole("img", { name: /^\d+ of \d+ reps, / }).getAttribute("aria-label").catch(() => null);
+  // With the last one the trial may have ended by itself.
+  return words ? Number(/^\d+/.exec(words)![0]) : -1;
 }
 
 /** The first fault of the task that costs the rep, by its key or its place on the figure. */
@@ -131,3 +156,12 @@ export async function eventsOf(page: Page, address: string): Promise<Told[]> {
 }
 
 export const stored = (page: Page) => expect(page.getByText("saved", { exact: true })).toBeVisible();
+
+/** How the trial on the screen is measured. */
+export async function kindOfTrial(page: Page) {
+  const has = async (name: string) => (await page.getByRole("button", { name }).count()) > 0;
+  if (await has("It stayed level")) return "yes or no";
+  if (await has("Reach counts")) return "reach";
+  if (await page.getByRole("group", { name: /How hard was it/ }).count()) return "effort";
+  return /at most/.test(await page.getByText(/^asked:/).innerText()) ? "seconds" : "reps";
+}

@@ -23,7 +23,7 @@ test("times are the clinic's on any tablet; zone, order of dates and first day o
   };
   await onPage(await told());
 
-  await page.goto(`${server.address}/settings`);
+  await page.goto(`${server.address}/settings?part=clinic`);
   await page.getByRole("combobox", { name: "Time zone" }).fill("chatham");
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Enter");
@@ -46,6 +46,7 @@ test("times are the clinic's on any tablet; zone, order of dates and first day o
   await page.goto(`${server.address}/new`);
   const birth = page.getByRole("group", { name: "Birth date" });
   await expect(birth.getByRole("spinbutton").first()).toHaveAccessibleName(/^month/);
+  await page.getByRole("tab", { name: /Body and home/ }).click();
   await page.getByRole("button", { name: "Add days away" }).click();
   await page.getByRole("group", { name: "From" }).getByRole("button").click();
   const month = page.getByRole("dialog");

@@ -1,13 +1,14 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { ThemeProvider } from "styled-components";
-import { afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import { keys } from "../api/queries";
 import type { CaptureEvent, Library } from "../api/types";
 import { tokens } from "../theme/tokens";
 import { LiveTrial } from "./LiveTrial";
 import { liveTrials } from "./liveTrial";
 import { tape } from "./testLibrary";
+import { graceMs } from "./useEndsItself";
 
 const library = {
   tasks: [],
@@ -59,19 +60,20 @@ afterEach(cleanup);
 function show(events: CaptureEvent[]) {
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false, enabled: false } } });
   queries.setQueryData(keys.library, library);
-  const trial = liveTrials(events, library)[0]!;
-  render(
+  const drawn = () => (
     <ThemeProvider theme={tokens}>
       <QueryClientProvider client={queries}>
         <LiveTrial
-          trial={trial}
-          events={events}
+          trial={liveTrials(events, library)[0]!}
+          events={[...events]}
           record={(_trial, kind, ...[fields]) => recorded.push({ kind, fields: fields ?? {} })}
           others={[]}
         />
       </QueryClientProvider>
-    </ThemeProvider>,
+    </ThemeProvider>
   );
+  const { rerender } = render(drawn());
+  return () => rerender(drawn());
 }
 
 const press = (key: string, target: Element = document.body) => fireEvent.keyDown(target, { key });
@@ -206,5 +208,56 @@ describe("the live screen", () => {
     show(events);
     expect(screen.getByText(/the leg that reaches/)).toBeTruthy();
     expect(screen.getByRole("status").textContent).toContain("left");
+  });
+
+  it("counts a hold of a screen by itself once it lasted as long as asked, and takes the late press for it", () => {
+    vi.useFakeTimers({ now: Date.now() });
+    try {
+      const { events, tap } = tape("t1", 3);
+      tap("hold-started", {}, 0);
+      show(events);
+      act(() => void vi.advanceTimersByTime(4100));
+      expect(recorded.map((r) => r.kind)).toEqual(["rep-done"]);
+      cleanup();
+      tap("rep-done", {}, 3.1);
+      show(events);
+      press(" ");
+      expect(recorded.map((r) => r.kind)).toEqual(["rep-done"]);
+      act(() => void vi.advanceTimersByTime(1500));
+      press(" ");
+      expect(recorded.map((r) => r.kind)).toEqual(["rep-done", "hold-started"]);
+    } finally {
+      vi.useRealTimers();
+    }
+  });
+
+  it("takes one press for reps that were all clean, and only before anything was seen", () => {
+    const { events, tap } = tape("t1", 0);
+    show(events);
+    fireEvent.click(screen.getByRole("button", { name: "All 5 clean" }));
+    expect(recorded.map((r) => r.kind)).toEqual(Array(5).fill("rep-done"));
+    cleanup();
+    tap("fault-marked", { fault: "arch" });
+    show(events);
+    expect(screen.queryByRole("button", { name: "All 5 clean" })).toBeNull();
+  });
+
+  it("ends a clean trial by itself a moment after its last rep, and not one whose end was undone", () => {
+    vi.useFakeTimers({ now: Date.now() });
+    try {
+      const { events, tap } = tape("t1", 0);
+      for (let rep = 0; rep < 4; rep++) tap("rep-done");
+      const again = show(events);
+      tap("rep-done");
+      again();
+      act(() => void vi.advanceTimersByTime(graceMs + 100));
+      expect(recorded).toEqual([{ kind: "trial-ended", fields: { reason: "target-met" } }]);
+      cleanup();
+      show(events);
+      act(() => void vi.advanceTimersByTime(graceMs * 3));
+      expect(recorded).toHaveLength(1);
+    } finally {
+      vi.useRealTimers();
+    }
   });
 });

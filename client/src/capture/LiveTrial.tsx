@@ -22,7 +22,7 @@ import { MainControl } from "./MainControl";
 import { MoreDialog } from "./MoreDialog";
 import { PainStepper } from "./PainStepper";
 import { RangeRow } from "./RangeRow";
-import type { RecordEvent } from "./useCapture";
+import { clock, type RecordEvent } from "./useCapture";
 import { useCountIn } from "./useCountIn";
 import { isPlainlyDone, plainlyGaveWay, useEndsItself } from "./useEndsItself";
 import { useLiveKeys } from "./useLiveKeys";
@@ -75,7 +75,7 @@ const Live = styled.div<{ $thumb: "left" | "right" }>`
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
     grid-template-rows: minmax(0, 1fr);
     grid-auto-rows: auto;
-    grid-template-areas: ${({ $thumb }) => areas($thumb === "left" ? ["side", "undo", "cue", "counts"] : ["main", "pain", "ends", "note"], $thumb === "left" ? ["main", "pain", "ends", "note"] : ["side", "undo", "cue", "counts"])};
+    grid-template-areas: ${({ $thumb }) => areas($thumb === "left" ? doing : ending, $thumb === "left" ? ending : doing)};
     gap: ${({ theme }) => theme.space(3)};
     .controls,
     .panel {
@@ -97,6 +97,9 @@ const Live = styled.div<{ $thumb: "left" | "right" }>`
     .cue {
       grid-area: cue;
     }
+    .all {
+      grid-area: all;
+    }
     .undo {
       grid-area: undo;
     }
@@ -111,7 +114,6 @@ const Live = styled.div<{ $thumb: "left" | "right" }>`
     }
     .ends {
       grid-area: ends;
-      grid-row-end: span 2;
     }
     .note {
       grid-area: note;
@@ -133,6 +135,10 @@ const Live = styled.div<{ $thumb: "left" | "right" }>`
     grid-template-rows: minmax(440px, 1fr);
   }
 `;
+
+/** What lies under which thumb on a tablet held upright, row by row. */
+const doing = ["side", "undo", "cue", "all", "counts", "counts"];
+const ending = ["main", "pain", "ends", "ends", "ends", "note"];
 
 const areas = (left: string[], right: string[]) =>
   [`"stage stage"`, ...left.map((name, i) => `"${name} ${right[i]}"`), `"watched watched"`].join(" ");
@@ -200,6 +206,9 @@ const Stop = styled(Button)`
   color: ${({ theme }) => theme.colour.clay};
 `;
 
+/** A press so soon after a hold counted by itself is the press that would have counted it, milliseconds. */
+const afterTargetMs = 1000;
+
 export function LiveTrial(props: Props) {
   const { data: library } = useLibrary();
   if (!library) return null;
@@ -222,7 +231,10 @@ function Running(props: Props & { library: Library; rung: Rung }) {
   const countIn = useCountIn(settings.delay, actions.hold);
   const [cm, setCm] = useState<number | null>(trial.reps.at(-1)?.amount ?? 60);
   const counted = measure === "yes-no" || measure === "effort" || measure === "centimetres";
+  // A hold that lasted as long as asked is done; in a session the way back belongs to the rep.
+  const countsItself = measure === "seconds" || trial.purpose === "screen";
   const main = () => {
+    if (countsItself && hasJustCounted(trial)) return;
     if (trial.paused) actions.resume();
     else if (measure === "yes-no") actions.measure(1);
     else if (measure === "centimetres" && cm !== null) actions.measure(cm);
@@ -235,7 +247,7 @@ function Running(props: Props & { library: Library; rung: Rung }) {
     met ? actions.end("target-met") : plainlyGaveWay(trial) ? actions.end("breaking-fault") : setAsking(true);
   const done = settings.endsItself && !asking && !worried && !more && isPlainlyDone(trial, met);
   useEndsItself(trial, done, () => actions.end("target-met"));
-  useTarget(trial, measure === "seconds" ? actions.rep : null);
+  useTarget(trial, countsItself ? actions.rep : null);
   const theirs = props.moreKeys ?? [];
   const own = keysOf({ actions, faults, trial, task, main, end });
   const keys = [...theirs, ...own.filter((k) => !theirs.some((t) => t.key === k.key))];
@@ -262,6 +274,11 @@ function Running(props: Props & { library: Library; rung: Rung }) {
             met={met}
           />
         </div>
+        {canAllBeClean(trial, measure) && (
+          <Button className="all" $quiet onPress={() => allClean(trial, actions)}>
+            {say("capture.all-clean", { reps: trial.target.reps })}
+          </Button>
+        )}
         <div className="cue">
           {!counted && <Cue trial={trial} actions={actions} cue={rung.cues[0] ?? ""} />}
         </div>
@@ -410,6 +427,25 @@ function EndPanel(
       </Ends>
     </Panel>
   );
+}
+
+/** The press was meant for the hold that has counted by itself a moment ago. */
+function hasJustCounted({ reps, target }: LiveTrialState) {
+  const last = reps.at(-1);
+  return target.hold > 0 && !!last && last.held >= target.hold && clock.now() - last.at < afterTargetMs;
+}
+
+/** Nothing was counted or seen yet, and reps are all that is counted: one press says that all of them were clean. */
+const canAllBeClean = (trial: LiveTrialState, measure: string) =>
+  trial.purpose === "screen" &&
+  measure === "reps" &&
+  trial.target.hold === 0 &&
+  !trial.paused &&
+  trial.reps.length === 0 &&
+  trial.marks.length === 0;
+
+function allClean(trial: LiveTrialState, actions: Actions) {
+  for (let rep = 0; rep < trial.target.reps; rep++) actions.rep();
 }
 
 /** The mark or the cue that came last, for those who do not see it light up. */

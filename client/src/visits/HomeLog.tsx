@@ -14,6 +14,8 @@ import { HomeLogRow } from "./HomeLogRow";
 import { say } from "../words/say";
 
 const Scroll = styled.div`
+  /* What only screen readers hear is placed within it and scrolls with it. */
+  position: relative;
   overflow: auto;
   max-height: 46dvh;
   table {

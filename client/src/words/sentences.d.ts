@@ -93,6 +93,7 @@ export interface Sentences {
   "capture.5-s-after": [];
   "capture.a-clean-trial-ends-by-itself": [];
   "capture.a-hold-begins": [];
+  "capture.all-clean": [values: Values<"reps">];
   "capture.all-faults": [];
   "capture.another-fault": [];
   "capture.asked-measure": [values: Values<"load" | "measure">];
