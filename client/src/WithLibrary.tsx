@@ -2,6 +2,7 @@ import { Outlet } from "react-router";
 import { useLibrary } from "./api/queries";
 import { Page, ProblemNote } from "./controls/layout";
 import { ConfirmDialog } from "./sign-in/ConfirmDialog";
+import { HelpDialog } from "./frame/HelpDialog";
 import { ReasonDialog } from "./frame/ReasonDialog";
 import { UnsavedDialog } from "./frame/UnsavedDialog";
 import { useErased } from "./frame/useErased";
@@ -21,6 +22,7 @@ export function WithLibrary() {
     <>
       <Outlet />
       <ConfirmDialog />
+      <HelpDialog />
       <ReasonDialog />
       <UnsavedDialog />
     </>

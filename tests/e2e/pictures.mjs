@@ -72,15 +72,14 @@ try {
   await rest();
   for (let rep = 0; rep < 2; rep++) {
     await page.keyboard.press("Space");
-    await page.waitForTimeout(3100);
-    await page.keyboard.press("Space");
+    // The hold counts by itself; a press right after it would be taken for that.
+    await page.waitForTimeout(4300);
   }
   await page.keyboard.press("Space");
   await page.waitForTimeout(2100);
   await page.keyboard.press("w");
   await page.screenshot({ path: path.join(root, "docs/screenshots/screen-live.png") });
   await page.keyboard.press(".");
-  await page.getByRole("button", { name: "Control lost" }).click();
   await open(/Asa Lindqvarn/);
   await page.getByRole("link", { name: "Body chart" }).click();
   for (const [kind, view, x, y, far] of [

@@ -257,7 +257,7 @@ function Running(props: Props & { library: Library; rung: Rung }) {
   const persisting = new Set(trial.marks.filter((m) => m.persists).map((m) => m.fault));
   const ranged = measure === "degrees" || (measure === "reps" && trial.purpose === "screen");
   return (
-    <Live $thumb={settings.thumb}>
+    <Live $thumb={settings.thumb} data-live>
       <Controls className="controls">
         <WhichSide side={trial.side} rung={rung} />
         <div className="main">

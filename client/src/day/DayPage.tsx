@@ -21,6 +21,7 @@ import {
 import { RungFigure } from "../figure/FigureView";
 import { BookDialog } from "../frame/BookDialog";
 import { NewVersion } from "../frame/NewVersion";
+import { HelpMark } from "../frame/HelpMark";
 import { SyncMark } from "../frame/SyncMark";
 import { VisitDialog } from "../frame/VisitDialog";
 import { WithPicker } from "../frame/WithPicker";
@@ -57,6 +58,7 @@ export function DayPage() {
           <Quiet style={{ fontSize: "1.0625rem", fontWeight: 400 }}>{day && count(stand)}</Quiet>
         </h1>
         <SyncMark />
+        <HelpMark />
         {(books || administers) && (
           <Link to="/clients" style={{ color: "inherit", fontWeight: 600 }}>
             {say("day.clients")}

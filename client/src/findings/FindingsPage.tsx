@@ -20,6 +20,7 @@ import { Measures } from "./Measures";
 import { TaskRows, mostTelling } from "./TaskRows";
 import { TaskTable } from "./TaskTable";
 import { TrunkRing } from "./TrunkRing";
+import { Term } from "../frame/Term";
 import { say } from "../words/say";
 
 export function FindingsPage() {
@@ -135,6 +136,7 @@ function Findings(props: Props) {
             weakest={findings.weakLink?.sector ?? null}
           />
           <Small style={{ fontSize: "0.8125rem", lineHeight: 1.3 }}>
+            <Term name="trunk-ring">{say("findings.trunk-ring")}</Term>.{" "}
             {say("findings.ring-legend", {
               before: view.earlier ? ` ${say("findings.thin-outline-the-screen-before")}` : "",
             })}

@@ -1,6 +1,7 @@
 import { NavLink, useLocation } from "react-router";
 import styled from "styled-components";
 import type { EpisodeView } from "../api/types";
+import { HelpMark } from "./HelpMark";
 import { SyncMark } from "./SyncMark";
 import { StationMenu } from "./StationMenu";
 import { beside, placeNames, stationOrder, type Place } from "./stations";
@@ -87,6 +88,7 @@ export function StationBar(props: { episode: EpisodeView; visitId: string }) {
           <Name key={place} base={base} place={place} />
         ))}
         <SyncMark />
+        <HelpMark />
       </span>
     </Bar>
   );

@@ -21,6 +21,7 @@ import { WorkTable } from "./WorkTable";
 import { newItem } from "./itemOf";
 import { usePlanDraft } from "./usePlanDraft";
 import type { PlanDraft } from "./usePlanDraft";
+import { Term } from "../frame/Term";
 import { say, sayRich } from "../words/say";
 
 export function PlanPage() {
@@ -148,19 +149,20 @@ function Exercises(props: Rest) {
   return (
     <Stack $gap={1}>
       <Terms>
-        {[
-          episode.policyName.toLowerCase() +
-            (draft.start.policyVersion > 1
-              ? say("planning.version-policyversion", { policyVersion: draft.start.policyVersion })
-              : ""),
-          say("planning.irritability", { level: episode.stirredUp }).toLowerCase().replace(/\.$/, ""),
-          say("planning.back-strategywords-activation", {
-            strategyWords: strategyWords[plan.strategy],
-            activationWords: activationWords[plan.switchOn],
-          })
-            .toLowerCase()
-            .replace(/\.$/, ""),
-        ].join(" · ")}
+        {episode.policyName.toLowerCase()}
+        {draft.start.policyVersion > 1 &&
+          say("planning.version-policyversion", { policyVersion: draft.start.policyVersion })}{" "}
+        ·{" "}
+        <Term name="irritability">
+          {say("planning.irritability", { level: episode.stirredUp }).toLowerCase().replace(/\.$/, "")}
+        </Term>{" "}
+        ·{" "}
+        {say("planning.back-strategywords-activation", {
+          strategyWords: strategyWords[plan.strategy],
+          activationWords: activationWords[plan.switchOn],
+        })
+          .toLowerCase()
+          .replace(/\.$/, "")}
         {draft.current && current && (
           <>
             <br />

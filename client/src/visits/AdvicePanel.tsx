@@ -3,6 +3,7 @@ import type { SessionView, VisitView } from "../api/types";
 import { Checkbox } from "../controls/fields";
 import { Row, Small } from "../controls/layout";
 import { ReferenceFields } from "./ReferenceFields";
+import { Term } from "../frame/Term";
 import { say } from "../words/say";
 
 const Panel = styled.section`
@@ -44,7 +45,8 @@ export function AdvicePanel(props: {
           {say("visits.compared-with-usual-pain-reference", {
             reference: advice.reference.value,
             reference2: advice.reference.words,
-          })}
+          })}{" "}
+          <Term name="reference-pain">{say("visits.reference-pain")}</Term>
         </Small>
         <ReferenceFields visit={props.visit} now={advice.reference.value} />
       </Row>

@@ -11,7 +11,7 @@ namespace Palaestra.Data.Compiled
     public partial class PalaestraDbModel
     {
         private PalaestraDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("ea2fe742-5ecb-4f5a-b4be-51a17bfe9116"), entityTypeCount: 35)
+            : base(skipDetectChanges: false, modelId: new Guid("4ab9a300-e3c5-4d9d-a039-6d2c386bc6eb"), entityTypeCount: 35)
         {
         }
 
