@@ -1,6 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { askNewClient, becomeFirst, expectAccessible, pick, station, typeDate } from "./hands";
-import { doTrial, finished, keepOnly, startButton, stored } from "./screening";
+import { doTrial, finished, keepOnly, startButton, stored, sayWhy } from "./screening";
 import { Server } from "./server";
 
 const server = new Server("serve", 5191);
@@ -96,7 +96,7 @@ test("from an empty database to the second plan revision, through a reload and a
   await page.keyboard.press("Space");
   await expect(page.getByText(/saved on this tablet; server unreachable/)).toBeVisible();
   await page.keyboard.press(".");
-  await page.getByRole("button", { name: "Control lost" }).click();
+  await sayWhy(page);
   await server.start();
   await expect(page.getByText("saved", { exact: true })).toBeVisible({ timeout: 60_000 });
   const afterKill = await eventsOf(page);

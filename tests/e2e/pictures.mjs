@@ -103,6 +103,7 @@ try {
   await open(/Brannoc Velde/);
   await station("Findings");
   await shot("findings", { fullPage: true });
+  await page.getByRole("button", { name: /with trials and norms$/ }).click();
   await page.getByRole("button", { name: "Kick-back" }).last().click();
   await page.getByRole("link", { name: "See the trace of the tilt sensor" }).click();
   await page.getByRole("img", { name: /^The trace/ }).waitFor();

@@ -161,6 +161,7 @@ test("a lost tablet is signed out from another one", async ({ page, browser }) =
 test("what was decided on is amended with a reason, and what stood there is shown struck through", async ({ page }) => {
   await enterInes(page);
   await page.getByRole("link", { name: /Brannoc Velde/ }).first().click();
+  await page.waitForURL(/visits/);
   await page.goto(page.url().replace(/visits\/([^/]+).*/, "visits/$1/session"));
   await page.getByRole("button", { name: "Correct the check-in" }).click();
   await pick(page, "The morning after the last session", "6");

@@ -75,11 +75,11 @@ test("an update while a screen is live interrupts nothing, and is taken when som
   await rep.first().click();
   await expect.poll(() => liveCounts(page)).not.toEqual(before);
   await expect(page.getByText("A new version is ready.")).toHaveCount(0);
-  const steps = page.getByRole("navigation", { name: "Steps of the visit" });
-  await expect(steps.getByRole("status")).toHaveText("saved");
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
 
   // A page of the build before, first asked for after the update.
   await station(page, "Session");
+  const steps = page.getByRole("navigation", { name: "Steps of the visit" });
   await expect(steps.getByRole("link", { name: "Session" })).toHaveAttribute("aria-current", "page");
   await expect(page.getByRole("main").getByRole("heading").first()).toBeVisible();
   await page.getByRole("link", { name: "The day" }).first().click();

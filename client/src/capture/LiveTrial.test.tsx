@@ -260,4 +260,16 @@ describe("the live screen", () => {
       vi.useRealTimers();
     }
   });
+
+  it("asks why under the hand of who ends it by keys, also where a heading has the focus", () => {
+    const heading = document.createElement("h1");
+    heading.tabIndex = -1;
+    document.body.append(heading);
+    heading.focus();
+    const { events } = tape("t1", 0);
+    show(events);
+    press(".");
+    expect(document.activeElement?.textContent).toBe("Control lost");
+    heading.remove();
+  });
 });

@@ -58,7 +58,7 @@ const Live = styled.div<{ $thumb: "left" | "right" }>`
   display: grid;
   grid-template-columns: ${({ $thumb }) => ($thumb === "left" ? "212px minmax(0, 1fr) 228px" : "228px minmax(0, 1fr) 212px")};
   gap: ${({ theme }) => theme.space(5)};
-  height: calc(100dvh - 96px);
+  height: calc(100dvh - 104px);
   min-height: 500px;
   /* The stage ends with the window, also where the controls need more. */
   grid-template-rows: minmax(0, 1fr);
@@ -131,7 +131,7 @@ const Live = styled.div<{ $thumb: "left" | "right" }>`
   }
   @media (max-width: 56.25em) and (max-height: 900px) {
     height: auto;
-    min-height: calc(100dvh - 96px);
+    min-height: calc(100dvh - 104px);
     grid-template-rows: minmax(440px, 1fr);
   }
 `;
@@ -245,7 +245,9 @@ function Running(props: Props & { library: Library; rung: Rung }) {
   const met = isMet(trial, measure, task?.tries ?? 1);
   const end = () =>
     met ? actions.end("target-met") : plainlyGaveWay(trial) ? actions.end("breaking-fault") : setAsking(true);
-  const done = settings.endsItself && !asking && !worried && !more && isPlainlyDone(trial, met);
+  // What an instrument saw may still be marked.
+  const alone = watched === null && !asking && !worried && !more;
+  const done = settings.endsItself && alone && isPlainlyDone(trial, met);
   useEndsItself(trial, done, () => actions.end("target-met"));
   useTarget(trial, countsItself ? actions.rep : null);
   const theirs = props.moreKeys ?? [];

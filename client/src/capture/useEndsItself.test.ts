@@ -76,6 +76,11 @@ describe("a trial that plainly gave way", () => {
       tap("fault-marked", { fault: "arch" });
       tap("pain-marked", { phase: "peak", value: 5 });
     });
-    expect([before, after(reps(2)), hurt].map(plainlyGaveWay)).toEqual([false, false, false]);
+    const holding = after((tap) => {
+      tap("fault-marked", { fault: "arch" });
+      tap("rep-done");
+      tap("hold-started");
+    });
+    expect([before, after(reps(2)), hurt, holding].map(plainlyGaveWay)).toEqual([false, false, false, false]);
   });
 });

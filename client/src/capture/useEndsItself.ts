@@ -18,9 +18,11 @@ export const isPlainlyDone = (trial: LiveTrialState, met: boolean) =>
   !painRose(trial);
 
 /** It was ended right after the trunk gave way and nothing hurt more: why it ended need not be asked. */
-export const plainlyGaveWay = (trial: LiveTrialState) =>
-  !painRose(trial) &&
-  trial.marks.some((mark) => mark.breaking && mark.rep >= trial.reps.length && mark.rep > 0);
+export function plainlyGaveWay(trial: LiveTrialState) {
+  // A hold that runs is a rep of its own: what broke the one before says nothing of it.
+  const last = trial.reps.length + (trial.holdSince === null ? 0 : 1);
+  return !painRose(trial) && trial.marks.some((mark) => mark.breaking && mark.rep >= Math.max(1, last));
+}
 
 /** Ends what is plainly done, a moment after its last rep. What was done when this began (its end was undone) goes on. */
 export function useEndsItself(trial: LiveTrialState, done: boolean, end: () => void) {

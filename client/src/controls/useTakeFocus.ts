@@ -7,7 +7,9 @@ import { useEffect, useRef } from "react";
 export function useTakeFocus<T extends HTMLElement>() {
   const element = useRef<T>(null);
   useEffect(() => {
-    if (document.activeElement === null || document.activeElement === document.body) element.current?.focus();
+    const active = document.activeElement;
+    // A heading has it only because nothing better was there.
+    if (!active || active === document.body || active.matches("h1[tabindex='-1']")) element.current?.focus();
   }, []);
   return element;
 }

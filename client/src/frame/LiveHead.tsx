@@ -12,7 +12,7 @@ const Line = styled.header`
   display: flex;
   align-items: center;
   gap: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(4)};
-  min-height: 44px;
+  min-height: 56px;
   margin-bottom: ${({ theme }) => theme.space(3)};
   overflow: hidden;
   p {
@@ -68,7 +68,7 @@ export function LiveHead(props: { title: string; asked: React.ReactNode }) {
           base={`/episodes/${episode.id}/visits/${visitId}`}
           here={null}
           words={say("frame.leave")}
-          day
+          live
         />
       )}
     </Line>

@@ -88,7 +88,7 @@ export function StationBar(props: { episode: EpisodeView; visitId: string }) {
           <Name key={place} base={base} place={place} />
         ))}
         <SyncMark />
-        <HelpMark />
+        <HelpMark inMenu />
       </span>
     </Bar>
   );

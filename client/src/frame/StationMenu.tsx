@@ -1,11 +1,12 @@
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
+import { openHelp } from "./HelpDialog";
 import { beside, placeNames, stationOrder, type Place } from "./stations";
 import { say } from "../words/say";
 
-const Here = styled(AriaButton)`
-  min-height: 48px;
+const Here = styled(AriaButton)<{ $live: boolean }>`
+  min-height: ${({ $live }) => ($live ? 56 : 48)}px;
   padding: 0 ${({ theme }) => theme.space(3)};
   border: 0;
   background: none;
@@ -37,25 +38,28 @@ const List = styled(Menu)`
 `;
 
 /** Everywhere one can go from a visit, behind one word. */
-export function StationMenu(props: { base: string; here: Place | null; words: string; day?: boolean }) {
+export function StationMenu(props: { base: string; here: Place | null; words: string; live?: boolean }) {
   const { base, here } = props;
   const navigate = useNavigate();
   return (
     <MenuTrigger>
-      <Here>
+      <Here $live={props.live === true}>
         {props.words} <span aria-hidden>▾</span>
       </Here>
       <Popover>
         <List
           aria-label={say("frame.stations-of-the-visit")}
-          onAction={(place) => void navigate(place === "day" ? "/" : `${base}/${String(place)}`)}
+          onAction={(place) =>
+            place === "help" ? openHelp() : void navigate(place === "day" ? "/" : `${base}/${String(place)}`)
+          }
         >
-          {props.day && <MenuItem id="day">{say("frame.the-day")}</MenuItem>}
+          {props.live && <MenuItem id="day">{say("frame.the-day")}</MenuItem>}
           {[...stationOrder, ...beside].map((place) => (
             <MenuItem key={place} id={place} data-here={place === here || undefined}>
               {placeNames[place]}
             </MenuItem>
           ))}
+          <MenuItem id="help">{say("frame.help")}</MenuItem>
         </List>
       </Popover>
     </MenuTrigger>

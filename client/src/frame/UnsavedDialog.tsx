@@ -10,7 +10,9 @@ import { isUnsaved } from "./unsaved";
 /** Asks before a page is left on which something was written and not stored. */
 export function UnsavedDialog() {
   const blocker = useBlocker(
-    ({ currentLocation, nextLocation }) => isUnsaved() && currentLocation.pathname !== nextLocation.pathname,
+    // Another part of a page is another address too: the form there is gone as well.
+    ({ currentLocation: here, nextLocation: there }) =>
+      isUnsaved() && here.pathname + here.search !== there.pathname + there.search,
   );
   useEffect(() => {
     const ask = (event: BeforeUnloadEvent) => {

@@ -15,7 +15,8 @@ function Form() {
     <>
       <input aria-label="Text" value={text} onChange={(e) => setText(e.target.value)} />
       <Link to="/other">Away</Link>
-      <Link to="/?part=2">Further down</Link>
+      <Link to="/#further">Further down</Link>
+      <Link to="/?part=2">Another part</Link>
       <button onClick={stored}>Stored</button>
     </>
   );
@@ -57,6 +58,13 @@ describe("what was written and not stored", () => {
     expect(screen.getByLabelText("Text")).toHaveProperty("value", "half a sentence");
   });
 
+  it("is asked about before another part of the page takes its place", () => {
+    open();
+    write("half a sentence");
+    fireEvent.click(screen.getByText("Another part"));
+    expect(screen.getByRole("alertdialog")).toBeTruthy();
+  });
+
   it("goes when somebody says so", () => {
     open();
     write("half a sentence");
@@ -66,7 +74,7 @@ describe("what was written and not stored", () => {
     expect(isUnsaved()).toBe(false);
   });
 
-  it("an empty form, a part of the same page, or what was stored asks nothing", () => {
+  it("an empty form, a place further down, or what was stored asks nothing", () => {
     open();
     write("x");
     fireEvent.click(screen.getByText("Further down"));

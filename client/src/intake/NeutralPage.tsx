@@ -11,6 +11,7 @@ import { Columns, Note, ProblemNote, Row, Small, Stack } from "../controls/layou
 import { capital, shapeWords, strategyWords, activationWords } from "../controls/words";
 import { RungFigure } from "../figure/FigureView";
 import { Closed, isHeld } from "../frame/Closed";
+import { useUnsaved } from "../frame/unsaved";
 import { useVisit } from "../frame/useVisit";
 import { say } from "../words/say";
 
@@ -35,6 +36,9 @@ function Neutral(props: { episode: EpisodeView; visitId: string }) {
   const [shape, setShape] = useState<RestingShape>(kept.restingShape ?? "middling");
   const [chosen, setChosen] = useState<SpinalStrategy | null>(kept.strategy);
   const [switched, setSwitched] = useState<Activation | null>(kept.switchOn);
+  const stayed = useUnsaved(
+    shape !== (kept.restingShape ?? "middling") || chosen !== kept.strategy || switched !== kept.switchOn,
+  );
   const ask = useQuery({
     queryKey: ["neutral", episode.id, episode.version, shape, chosen],
     queryFn: () =>
@@ -57,6 +61,7 @@ function Neutral(props: { episode: EpisodeView; visitId: string }) {
         }),
       ),
     onSuccess: (stored) => {
+      stayed();
       queries.setQueryData(keys.episode(episode.id), stored);
       void queries.invalidateQueries();
       void navigate(`/episodes/${episode.id}/visits/${visitId}/screen`);

@@ -6,6 +6,7 @@ import type { Library, OutcomeAnswers, OutcomesView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Choice, NumberField, Scale, TextField } from "../controls/fields";
 import { ProblemNote, Row, Small, Stack } from "../controls/layout";
+import { useUnsaved } from "../frame/unsaved";
 import { say } from "../words/say";
 
 const most = 5;
@@ -20,6 +21,9 @@ export function Answers(props: { visitId: string; view: OutcomesView; library: L
   const [name, setName] = useState("");
   const [kind, setKind] = useState(view.answers?.disability?.measureId ?? view.disabilityMeasure ?? null);
   const [total, setTotal] = useState<number | null>(view.answers?.disability?.total ?? null);
+  const written = JSON.stringify({ scores, name, kind, total });
+  const [first] = useState(written);
+  useUnsaved(written !== first);
   const store = useMutation({
     mutationFn: () => {
       const answers: OutcomeAnswers = {

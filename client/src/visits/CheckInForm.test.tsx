@@ -146,6 +146,7 @@ describe("a check-in that was sent", () => {
 
   it("comes filled in, and what an older version did not ask is not asked", async () => {
     const { sent } = open(sentBefore);
+    fireEvent.click(screen.getByRole("tab", { name: say("visits.step-flags") }));
     noFlags();
     questions();
     expect(scale(/Pain now/).getByRole("radio", { name: "5" })).toHaveProperty("checked", true);

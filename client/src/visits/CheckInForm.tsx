@@ -7,6 +7,7 @@ import { Button } from "../controls/Button";
 import { Choice, Scale } from "../controls/fields";
 import { Bar, Columns, Note, Pair, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { flagsAnswered, RedFlags } from "../frame/RedFlags";
+import { useUnsaved } from "../frame/unsaved";
 import { useReport } from "../frame/useReport";
 import { HomeLog, useHomeLog } from "./HomeLog";
 import { Places } from "../controls/Tabs";
@@ -90,8 +91,11 @@ export function CheckInForm(props: {
   const [signs, setSigns] = useState<string[]>([]);
   const sent = visit.checkIn;
   const [asked, setAsked] = useState<Asked>(sent ? answersOf(sent) : notAsked);
+  const [first] = useState(asked);
+  useUnsaved(JSON.stringify(asked) !== JSON.stringify(first) || signs.length > 0);
   const set = (change: Partial<Asked>) => setAsked((before) => ({ ...before, ...change }));
-  const [step, setStep] = useState<Step>("flags");
+  // What is put right is most often an answer.
+  const [step, setStep] = useState<Step>(props.visit.checkIn ? "questions" : "flags");
   const save = useMutation({
     mutationFn: () =>
       got(
