@@ -27,7 +27,9 @@ public static class DrawnPlaces
     private static string Line(PracticeLibrary library, Rung rung, View view)
     {
         var figure = new FigureDrawing(library.PathOf(rung), Side.Right, view).Moment(1, rung.Name);
-        var regions = rung.Faults.Select(code => library.FindFault(code)!.Region).Distinct(StringComparer.Ordinal);
+        var regions = rung
+            .Faults.Select(code => library.FindFault(code)!.Region)
+            .Distinct(StringComparer.Ordinal);
         return JsonSerializer.Serialize(
             new
             {

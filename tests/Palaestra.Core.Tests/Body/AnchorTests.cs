@@ -86,7 +86,8 @@ public class AnchorTests
             least = Math.Min(
                 least,
                 Math.Sqrt(
-                    Math.Pow(at.X - ax - (along * (bx - ax)), 2) + Math.Pow(at.Y - ay - (along * (by - ay)), 2)
+                    Math.Pow(at.X - ax - (along * (bx - ax)), 2)
+                        + Math.Pow(at.Y - ay - (along * (by - ay)), 2)
                 )
             );
         }
