@@ -23,7 +23,6 @@ export function Answers(props: { visitId: string; view: OutcomesView; library: L
   const [total, setTotal] = useState<number | null>(view.answers?.disability?.total ?? null);
   const written = JSON.stringify({ scores, name, kind, total });
   const [first] = useState(written);
-  useUnsaved(written !== first);
   const store = useMutation({
     mutationFn: () => {
       const answers: OutcomeAnswers = {
@@ -39,6 +38,7 @@ export function Answers(props: { visitId: string; view: OutcomesView; library: L
     },
     onSuccess: (stored) => queries.setQueryData(keys.outcomes(visitId), stored),
   });
+  useUnsaved(written !== first && !store.isPending);
   const problem = store.error instanceof ProblemError ? store.error : null;
   const totals = library.outcomes.filter((m) => m.id.startsWith("disability"));
   const measure = totals.find((m) => m.id === kind);

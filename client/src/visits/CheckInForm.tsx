@@ -92,7 +92,6 @@ export function CheckInForm(props: {
   const sent = visit.checkIn;
   const [asked, setAsked] = useState<Asked>(sent ? answersOf(sent) : notAsked);
   const [first] = useState(asked);
-  useUnsaved(JSON.stringify(asked) !== JSON.stringify(first) || signs.length > 0);
   const set = (change: Partial<Asked>) => setAsked((before) => ({ ...before, ...change }));
   // What is put right is most often an answer.
   const [step, setStep] = useState<Step>(props.visit.checkIn ? "questions" : "flags");
@@ -121,6 +120,9 @@ export function CheckInForm(props: {
   });
   // A red flag does not wait for the other questions.
   const report = useReport(episodeId);
+  const changed = JSON.stringify(asked) !== JSON.stringify(first) || signs.length > 0;
+  // What is on its way arrives, wherever somebody goes meanwhile.
+  useUnsaved(changed && !save.isPending && !save.isSuccess && !report.isPending && !report.isSuccess);
   const problem = save.error instanceof ProblemError ? save.error : null;
   const answered = flagsAnswered(signs, asked.flagsAsked ?? null);
   const open = openQuestions(asked);
