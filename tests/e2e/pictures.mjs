@@ -119,7 +119,6 @@ try {
   await station("Plan");
   await page.getByRole("button", { name: "Propose again from the findings" }).click();
   await page.getByRole("slider", { name: "Minutes a day" }).waitFor();
-  await page.getByRole("button", { name: "Why this" }).first().click();
   await shot("plan");
   await station("Take home");
   await shot("take-home", { fullPage: true });
