@@ -30,9 +30,13 @@ export type CaptureEvent = Schemas["CaptureEvent"];
 export type CaptureKind = CaptureEvent["kind"];
 /** One kind of event, told apart by its word. */
 export type EventOf<K extends CaptureKind> = Extract<CaptureEvent, { kind: K }>;
-/** What is told of an event beyond who, when and of which trial; with a time of its own where it tells of a moment before now. */
+/**
+ * What is told of an event beyond who, when and of which trial; with a time of its own where it tells of a moment before now,
+ * with an id of its own where two tablets may tell the same.
+ */
 export type EventFields<K extends CaptureKind> = Omit<EventOf<K>, "id" | "kind" | "trialId" | "at" | "by"> & {
   at?: string;
+  id?: string;
 };
 export type EndReason = NonNullable<Schemas["EndReason"]>;
 export type Instrument = NonNullable<Schemas["Instrument"]>;

@@ -26,6 +26,18 @@ describe("versions told with each answer", () => {
     expect([newVersion(), contentVersion()]).toEqual([false, "a"]);
   });
 
+  it("are not heard from an answer kept for good, which comes late and tells of the build before", () => {
+    page("second");
+    answer("second", "b");
+    const headers = {
+      "palaestra-client": "first",
+      "palaestra-content": "a",
+      "cache-control": "private, max-age=9, immutable",
+    };
+    hearVersions(new Headers(headers));
+    expect([newVersion(), contentVersion()]).toEqual([false, "b"]);
+  });
+
   it("say nothing of a page that names no build", () => {
     document.head.innerHTML = "";
     answer("second", "a");

@@ -22,8 +22,9 @@ export function onVersions(changed: (now: Versions, before: Versions) => void) {
   return () => void listeners.delete(changed);
 }
 
-/** Reads what an answer tells. */
+/** Reads what an answer tells. One that the browser keeps for good tells what held when it came, and is not heard. */
 export function hearVersions(headers: Headers) {
+  if (headers.get("cache-control")?.includes("immutable")) return;
   const now = {
     client: headers.get("palaestra-client") ?? told.client,
     content: headers.get("palaestra-content") ?? told.content,

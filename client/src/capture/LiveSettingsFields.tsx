@@ -36,8 +36,8 @@ export function LiveSettingsFields() {
           <Checkbox selected={settings.vibration} onChange={(vibration) => changeSettings({ vibration })}>
             {say("capture.vibration")}
           </Checkbox>
-          <Checkbox selected={settings.endsItself} onChange={(endsItself) => changeSettings({ endsItself })}>
-            {say("capture.a-clean-trial-ends-by-itself")}
+          <Checkbox selected={settings.byItself} onChange={(byItself) => changeSettings({ byItself })}>
+            {say("capture.by-itself")}
           </Checkbox>
           <Checkbox selected={settings.keys} onChange={(keys) => changeSettings({ keys })}>
             {say("capture.single-keys")}

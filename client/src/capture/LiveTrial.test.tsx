@@ -251,7 +251,7 @@ describe("the live screen", () => {
       tap("rep-done");
       again();
       act(() => void vi.advanceTimersByTime(graceMs + 100));
-      expect(recorded).toEqual([{ kind: "trial-ended", fields: { reason: "target-met" } }]);
+      expect(recorded).toMatchObject([{ kind: "trial-ended", fields: { reason: "target-met" } }]);
       cleanup();
       show(events);
       act(() => void vi.advanceTimersByTime(graceMs * 3));
@@ -271,5 +271,47 @@ describe("the live screen", () => {
     press(".");
     expect(document.activeElement?.textContent).toBe("Control lost");
     heading.remove();
+  });
+
+  it("does not count a hold while somebody asks what made it stop, nor one whose count was undone", () => {
+    vi.useFakeTimers({ now: Date.now() });
+    try {
+      const { events, tap } = tape("t1", 3);
+      tap("hold-started", {}, 0);
+      show(events);
+      act(() => void vi.advanceTimersByTime(2000));
+      expect(recorded).toEqual([]);
+      fireEvent.click(screen.getByRole("button", { name: "Stop: pain or concern" }));
+      act(() => void vi.advanceTimersByTime(9000));
+      expect(recorded).toEqual([]);
+      cleanup();
+      const rep = tap("rep-done", {}, 3);
+      tap("undone", { undoes: rep.id });
+      show(events);
+      act(() => void vi.advanceTimersByTime(9000));
+      expect(recorded).toEqual([]);
+    } finally {
+      vi.useRealTimers();
+    }
+  });
+
+  it("tells a hold that lasted as one and the same event on every tablet that shows it", () => {
+    vi.useFakeTimers({ now: Date.now() });
+    try {
+      const { events, tap } = tape("t1", 3);
+      tap("hold-started", {}, 0);
+      for (let tablet = 0; tablet < 2; tablet++) show(events);
+      act(() => void vi.advanceTimersByTime(4100));
+      expect(recorded.map((r) => r.kind)).toEqual(["rep-done", "rep-done"]);
+      expect(recorded[0]!.fields.id).toMatch(/^[0-9a-f-]{36}$/);
+      expect(recorded[1]!.fields.id).toBe(recorded[0]!.fields.id);
+      cleanup();
+      tap("hold-started", {}, 6);
+      show(events);
+      act(() => void vi.advanceTimersByTime(9000));
+      expect(recorded.at(-1)!.fields.id).not.toBe(recorded[0]!.fields.id);
+    } finally {
+      vi.useRealTimers();
+    }
   });
 });

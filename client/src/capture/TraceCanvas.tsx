@@ -88,7 +88,7 @@ function label(pen: CanvasRenderingContext2D, name: string, from: number, y: num
   pen.lineTo(from + 22, y - 4);
   pen.stroke();
   pen.fillStyle = tone;
-  pen.font = "600 0.8125rem sans-serif";
+  pen.font = "600 13px sans-serif";
   pen.fillText(name, from + 27, y);
   return from + 27 + pen.measureText(name).width + 16;
 }

@@ -1,3 +1,4 @@
+import { v5 as uuid } from "uuid";
 import type { CaptureEvent, EndReason, Instrument, Side, StopTrigger, Worry } from "../api/types";
 import { byTime, type LiveRange, type LiveTrialState } from "./liveTrial";
 import type { RecordEvent } from "./useCapture";
@@ -11,6 +12,8 @@ export function actionsOf(trial: LiveTrialState, events: CaptureEvent[], record:
   return {
     hold: () => record(id, "hold-started"),
     rep: () => record(id, "rep-done"),
+    /** The hold has lasted as long as asked. Told by each tablet that shows it: it is one and the same event. */
+    heldToTarget: () => record(id, "rep-done", { id: uuid(`${id} held since ${trial.holdSince}`, uuid.URL) }),
     measure: (amount: number) => record(id, "measure-taken", { amount }),
     mark: (fault: string, persists = false) =>
       record(id, "fault-marked", persists ? { fault, persists } : { fault }),
@@ -32,6 +35,12 @@ export function actionsOf(trial: LiveTrialState, events: CaptureEvent[], record:
     worry: (worry: Worry, side?: Side) => record(id, "worry-told", { worry, side }),
     felt: (place: string) => record(id, "felt-marked", { place }),
     end: (reason: EndReason) => record(id, "trial-ended", { reason }),
+    /** It is plainly done; again one event, whichever tablets tell it. */
+    endDone: () =>
+      record(id, "trial-ended", {
+        reason: "target-met",
+        id: uuid(`${id} done at ${trial.lastRepAt}`, uuid.URL),
+      }),
   };
 }
 

@@ -1,7 +1,8 @@
 import type { Fault, Figure } from "../api/types";
 import { shortestLines, type At } from "../figure/leaders";
 
-const chipOf = 60;
+/** At the usual size of letters, px. */
+const usualChip = 60;
 const gap = 8;
 /** A line leaves its chip straight, as far as this, before it turns to the body. */
 const straight = 16;
@@ -72,7 +73,7 @@ export function placesOf(
 ): Places {
   const perRow = Math.ceil(faults.length / 2);
   return perRow === 0 || size.width / perRow - gap >= smallestChip * letters
-    ? joined(faults, figure, size, chipOf * letters)
+    ? joined(faults, figure, size, usualChip * letters)
     : lettered(faults, figure, size, letters);
 }
 
@@ -128,7 +129,7 @@ const row = (count: number, width: number, above: boolean): Slot[] =>
     above,
   }));
 
-const chipInGrid = 48;
+const usualGridChip = 48;
 const smallestDrawing = 90;
 
 function lettered(
@@ -137,7 +138,7 @@ function lettered(
   size: { width: number; height: number },
   larger: number,
 ): Places {
-  const gridChip = chipInGrid * larger;
+  const gridChip = usualGridChip * larger;
   const columns = Math.max(2, Math.floor((size.width + gap) / (smallestChip * larger + gap)));
   const rows = Math.ceil(faults.length / columns);
   const width = (size.width - (columns - 1) * gap) / columns;

@@ -13,8 +13,8 @@ export interface LiveSettings {
   instrument: string | null;
   /** Letters and digits act by themselves in live screens; without, only what is focused does. */
   keys: boolean;
-  /** A clean trial of a screen ends by itself once all was done. */
-  endsItself: boolean;
+  /** In a screen a hold that lasted counts, and a clean trial ends, by itself. */
+  byItself: boolean;
   /** A tone when the instrument says that control was lost. */
   lossTone: boolean;
 }
@@ -27,7 +27,7 @@ const standard: LiveSettings = {
   tempo: true,
   instrument: null,
   keys: true,
-  endsItself: true,
+  byItself: true,
   lossTone: false,
 };
 const key = "palaestra.live";

@@ -162,23 +162,19 @@ const Choices = styled.div<{ $tight?: boolean }>`
   gap: ${({ theme, $tight }) => theme.space($tight ? 1 : 2)};
 `;
 
-const Chip = styled(Radio)<{ $tight?: boolean; $snug?: boolean }>`
+/** A choice as a chip; what is chosen is ink, also where colours are forced. */
+const chip = css`
   display: flex;
   align-items: center;
   justify-content: center;
-  min-height: 48px;
-  min-width: ${({ $tight }) => ($tight ? "44px" : "48px")};
-  padding: 0 ${({ theme, $tight, $snug }) => theme.space($tight ? 1 : $snug ? 2 : 4)};
   border: 2px solid ${({ theme }) => theme.colour.slate};
   border-radius: ${({ theme }) => theme.radius};
   background: ${({ theme }) => theme.colour.sheet};
-  font-variant-numeric: tabular-nums;
   cursor: pointer;
   &[data-selected] {
     background: ${({ theme }) => theme.colour.ink};
     border-color: ${({ theme }) => theme.colour.ink};
     color: ${({ theme }) => theme.colour.sheet};
-    font-weight: 600;
   }
   &[data-focus-visible] {
     outline: 3px solid ${({ theme }) => theme.colour.ochre};
@@ -191,6 +187,17 @@ const Chip = styled(Radio)<{ $tight?: boolean; $snug?: boolean }>`
       border-color: Highlight;
       color: HighlightText;
     }
+  }
+`;
+
+const Chip = styled(Radio)<{ $tight?: boolean; $snug?: boolean }>`
+  ${chip}
+  min-height: 48px;
+  min-width: ${({ $tight }) => ($tight ? "44px" : "48px")};
+  padding: 0 ${({ theme, $tight, $snug }) => theme.space($tight ? 1 : $snug ? 2 : 4)};
+  font-variant-numeric: tabular-nums;
+  &[data-selected] {
+    font-weight: 600;
   }
 `;
 
@@ -314,32 +321,10 @@ export function Checkbox(props: {
 }
 
 const TickedChip = styled(AriaCheckbox)`
-  display: flex;
-  align-items: center;
+  ${chip}
   min-height: 44px;
   padding: 0 ${({ theme }) => theme.space(2)};
-  border: 2px solid ${({ theme }) => theme.colour.slate};
-  border-radius: ${({ theme }) => theme.radius};
-  background: ${({ theme }) => theme.colour.sheet};
   font-size: 1rem;
-  cursor: pointer;
-  &[data-selected] {
-    background: ${({ theme }) => theme.colour.ink};
-    border-color: ${({ theme }) => theme.colour.ink};
-    color: ${({ theme }) => theme.colour.sheet};
-  }
-  &[data-focus-visible] {
-    outline: 3px solid ${({ theme }) => theme.colour.ochre};
-    outline-offset: 2px;
-  }
-  @media (forced-colors: active) {
-    &[data-selected] {
-      forced-color-adjust: none;
-      background: Highlight;
-      border-color: Highlight;
-      color: HighlightText;
-    }
-  }
 `;
 
 /** Several of a list, a chip each: for short names, of which many stand in one look. */

@@ -290,7 +290,7 @@ const Slot = styled(Link)<{ $tone: "closed" | "new" | "plain"; $drawn: boolean; 
 `;
 
 /** The hours worked, from top to bottom: those in which nobody comes are small. */
-export function railOf(visits: DayVisit[]) {
+function railOf(visits: DayVisit[]) {
   const hours = visits.map((v) => Math.floor(wallHours(v.plannedAt)));
   const first = Math.min(...(hours.length > 0 ? hours : [8]));
   const last = Math.max(...(hours.length > 0 ? hours.map((h) => h + 1) : [17]));

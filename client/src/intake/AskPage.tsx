@@ -168,7 +168,11 @@ function Edit(props: { episode: EpisodeView; visit: VisitView }) {
         <>
           <ProblemNote error={save.error} />
           {problem?.status === 409 && <Conflict current={problem.current as EpisodeView} onTake={setDraft} />}
-          {again && <Small>{say("intake.answers-given-here-are-this")}</Small>}
+          {again && (
+            <Button $quiet onPress={() => setOpen(null)}>
+              {say("intake.back-to-what-stands")}
+            </Button>
+          )}
           <Link to={`/episodes/${episode.id}/visits/${visit.id}/chart`} style={{ marginInlineStart: "auto" }}>
             {say("intake.to-the-body-chart")}
           </Link>

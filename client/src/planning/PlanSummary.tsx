@@ -35,6 +35,17 @@ const Minutes = styled.p`
   }
 `;
 
+/** Accepting, and beside it the one other way. */
+const Ways = styled.div`
+  display: flex;
+  gap: ${({ theme }) => theme.space(2)};
+  > * {
+    flex: 1 1 0;
+    min-height: 56px;
+    padding: 0 ${({ theme }) => theme.space(2)};
+  }
+`;
+
 interface Props {
   episode: EpisodeView;
   visitId: string;
@@ -108,22 +119,24 @@ function Accept(props: Props) {
           {say("planning.show-the-newer-plan")}
         </Button>
       )}
-      <Button
-        isDisabled={!canAccept || accept.isPending || draft.waiting}
-        onPress={() => (barred.length > 0 ? setAsking(true) : accept.mutate([]))}
-      >
-        {say("planning.accept-as-revision-revision", { revision: (current?.revision ?? 0) + 1 })}
-      </Button>
-      {draft.current && view.proposal && (
-        <Button $quiet $small onPress={draft.propose}>
-          {say("planning.propose-anew-from-the-findings")}
+      <Ways>
+        <Button
+          isDisabled={!canAccept || accept.isPending || draft.waiting}
+          onPress={() => (barred.length > 0 ? setAsking(true) : accept.mutate([]))}
+        >
+          {say("planning.accept-as-revision-revision", { revision: (current?.revision ?? 0) + 1 })}
         </Button>
-      )}
-      {!draft.current && current && (
-        <Button $quiet $small onPress={draft.backToCurrent}>
-          {say("planning.back-to-the-plan-in")}
-        </Button>
-      )}
+        {draft.current && view.proposal && (
+          <Button $quiet $small onPress={draft.propose}>
+            {say("planning.propose-anew-from-the-findings")}
+          </Button>
+        )}
+        {!draft.current && current && (
+          <Button $quiet $small onPress={draft.backToCurrent}>
+            {say("planning.back-to-the-plan-in")}
+          </Button>
+        )}
+      </Ways>
       <Small style={{ fontSize: "0.875rem", lineHeight: 1.3 }}>
         {props.library.cautions.noPain} {props.library.cautions.practitionerDecides}
       </Small>

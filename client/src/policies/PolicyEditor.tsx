@@ -138,7 +138,7 @@ export function PolicyEditor({ view, builtIn, groups, simulated }: Props) {
 }
 
 /** The settings of which name, reason or group has what is sought; without it those that are picked. */
-export function found(
+function found(
   groups: SchoolGroup[],
   sought: string,
   picked: (group: SchoolGroup, choice: SchoolChoice) => boolean,

@@ -29,7 +29,10 @@ function open(checkIn: CheckIn | null = null, answers: Parameters<typeof answeri
   const queries = quietQueries();
   queries.setQueryData(keys.library, library);
   const onDone = vi.fn();
-  show(<CheckInForm episodeId="e1" visit={visit(checkIn)} lastPain={4} onDone={onDone} />, queries);
+  show(
+    <CheckInForm episodeId="e1" visit={visit(checkIn)} lastPain={4} noTrainingFrom={8} onDone={onDone} />,
+    queries,
+  );
   return { server, onDone, sent: () => server.bodies("PUT /api/visits/{visitId}/check-in") as Sent[] };
 }
 

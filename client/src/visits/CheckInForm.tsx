@@ -83,6 +83,8 @@ export function CheckInForm(props: {
   episodeId: string;
   visit: VisitView;
   lastPain: number | null;
+  /** Pain now from which the client's policy lets nobody train; null: not known here, the session tells it. */
+  noTrainingFrom: number | null;
   onDone: () => void;
 }) {
   const { visit, episodeId } = props;
@@ -174,9 +176,12 @@ export function CheckInForm(props: {
         ]}
       />
       <ProblemNote error={save.error ?? report.error} />
-      {signs.length === 0 && asked.painNow !== null && asked.painNow >= 8 && (
-        <Note grave>{say("visits.pain-painnow-no-training-today", { painNow: asked.painNow })}</Note>
-      )}
+      {signs.length === 0 &&
+        asked.painNow !== null &&
+        props.noTrainingFrom !== null &&
+        asked.painNow >= props.noTrainingFrom && (
+          <Note grave>{say("visits.pain-painnow-no-training-today", { painNow: asked.painNow })}</Note>
+        )}
       <Bar>
         {signs.length > 0 ? (
           <Button isDisabled={report.isPending} onPress={() => report.mutate(signs)}>
@@ -212,6 +217,20 @@ export function CheckInForm(props: {
   );
 }
 
+/** What is asked as 0 to 10. */
+const scales = (lastPain: number | null) =>
+  [
+    {
+      asks: "painNow",
+      label: say("visits.pain-now-lastpain", {
+        lastPain: lastPain === null ? "" : say("visits.last-time-it-was-lastpain", { lastPain }),
+      }),
+    },
+    { asks: "usualPain", label: say("visits.usual-since-last-time") },
+    { asks: "nextDayPain", label: say("visits.the-morning-after-the-last") },
+    { asks: "soreness", label: say("visits.sore-muscles-told-apart-from") },
+  ] as const;
+
 function Questions(props: {
   asked: Asked;
   set: (change: Partial<Asked>) => void;
@@ -222,39 +241,16 @@ function Questions(props: {
   return (
     <Columns style={{ gap: "12px 32px" }}>
       <Stack $gap={3}>
-        <Scale
-          label={say("visits.pain-now-lastpain", {
-            lastPain:
-              props.lastPain === null
-                ? ""
-                : say("visits.last-time-it-was-lastpain", { lastPain: props.lastPain }),
-          })}
-          value={asked.painNow}
-          onChange={(painNow) => set({ painNow })}
-          onClear={() => set({ painNow: null })}
-          error={problem?.field("checkIn.painNow")}
-        />
-        <Scale
-          label={say("visits.usual-since-last-time")}
-          value={asked.usualPain}
-          onChange={(usualPain) => set({ usualPain })}
-          onClear={() => set({ usualPain: null })}
-          error={problem?.field("checkIn.usualPain")}
-        />
-        <Scale
-          label={say("visits.the-morning-after-the-last")}
-          value={asked.nextDayPain}
-          onChange={(nextDayPain) => set({ nextDayPain })}
-          onClear={() => set({ nextDayPain: null })}
-          error={problem?.field("checkIn.nextDayPain")}
-        />
-        <Scale
-          label={say("visits.sore-muscles-told-apart-from")}
-          value={asked.soreness ?? null}
-          onChange={(soreness) => set({ soreness })}
-          onClear={() => set({ soreness: null })}
-          error={problem?.field("checkIn.soreness")}
-        />
+        {scales(props.lastPain).map(({ asks, label }) => (
+          <Scale
+            key={asks}
+            label={label}
+            value={asked[asks] ?? null}
+            onChange={(value) => set({ [asks]: value })}
+            onClear={() => set({ [asks]: null })}
+            error={problem?.field(`checkIn.${asks}`)}
+          />
+        ))}
       </Stack>
       <Stack $gap={3}>
         <Choice

@@ -29,6 +29,7 @@ export function SessionPage() {
       </Empty>
     );
   }
+  const policy = library.policies.find((p) => p.id === episode.intake.policyId);
   if (!visit.checkIn || correcting) {
     return (
       <CheckInForm
@@ -36,6 +37,7 @@ export function SessionPage() {
         episodeId={episode.id}
         visit={visit}
         lastPain={session.lastPain}
+        noTrainingFrom={policy?.judgement?.noTrainingFrom ?? null}
         onDone={() => setCorrecting(false)}
       />
     );

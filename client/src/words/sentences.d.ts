@@ -91,7 +91,6 @@ export interface Sentences {
   "api.the-server-does-not-answer": [];
   "capture.3-s-after": [];
   "capture.5-s-after": [];
-  "capture.a-clean-trial-ends-by-itself": [];
   "capture.a-hold-begins": [];
   "capture.all-clean": [values: Values<"reps">];
   "capture.all-faults": [];
@@ -104,6 +103,7 @@ export interface Sentences {
   "capture.battery": [values: Values<"percent">];
   "capture.both-sides": [];
   "capture.breaks-the-rep": [];
+  "capture.by-itself": [];
   "capture.changed-and-kept-in-the": [];
   "capture.chest-pain-fainting-or-sudden": [];
   "capture.clean-clean": [values: Values<"clean">];
@@ -952,6 +952,7 @@ export interface Sentences {
   "intake.away": [];
   "intake.back": [];
   "intake.back-to-the-day": [];
+  "intake.back-to-what-stands": [];
   "intake.birth-date": [];
   "intake.both": [];
   "intake.by-next-morning": [];

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { liveTrials, type LiveTrialState } from "./liveTrial";
 import { tape, testLibrary } from "./testLibrary";
-import { isPlainlyDone, plainlyGaveWay } from "./useEndsItself";
+import { isPlainlyDone, plainlyGaveWay } from "./screenTaps";
 
 function after(taps: (tap: ReturnType<typeof tape>["tap"]) => void): LiveTrialState {
   const { events, tap } = tape("t1", 0);
@@ -82,5 +82,11 @@ describe("a trial that plainly gave way", () => {
       tap("hold-started");
     });
     expect([before, after(reps(2)), hurt, holding].map(plainlyGaveWay)).toEqual([false, false, false, false]);
+  });
+
+  it("is none of a session: why a set ended is asked there", () => {
+    const broken = after((tap) => tap("fault-marked", { fault: "arch" }));
+    expect(plainlyGaveWay(broken)).toBe(true);
+    expect(plainlyGaveWay({ ...broken, purpose: "session" })).toBe(false);
   });
 });
