@@ -1,4 +1,4 @@
-import { QueryCache, QueryClient } from "@tanstack/react-query";
+import { MutationCache, QueryCache, QueryClient } from "@tanstack/react-query";
 import { ProblemError } from "./api/client";
 import { keys } from "./api/queries";
 import { onVersions } from "./api/versions";
@@ -19,15 +19,16 @@ export const queryClient = new QueryClient({
         query.state.status === "error" && !refused(query.state.error) ? againMs : false,
     },
   },
-  queryCache: new QueryCache({
-    onError: (error) => {
-      // Signed out, or locked, from afar.
-      if (error instanceof ProblemError && (error.status === 401 || error.status === 423)) {
-        void queryClient.invalidateQueries({ queryKey: keys.start });
-      }
-    },
-  }),
+  queryCache: new QueryCache({ onError: askWhoIsHere }),
+  mutationCache: new MutationCache({ onError: askWhoIsHere }),
 });
+
+/** Signed out, or locked, from afar. */
+function askWhoIsHere(error: unknown) {
+  if (error instanceof ProblemError && (error.status === 401 || error.status === 423)) {
+    void queryClient.invalidateQueries({ queryKey: keys.start });
+  }
+}
 
 // Policies or words were changed, here or on another tablet.
 onVersions((now, before) => {

@@ -54,6 +54,8 @@ public sealed class LibraryTests(OneServer one) : IClassFixture<OneServer>, IAsy
         Assert.All(sheet, one => Assert.NotEmpty(one.Figure.Shapes));
         var frames = await browser.Get<List<Figure>>("/api/figures/J4/frames?side=left");
         Assert.Equal(FigureStore.FrameCount, frames.Count);
+        var change = await browser.Get<List<Figure>>("/api/figures/E8/from/E7?side=left");
+        Assert.True(change.Count > 2);
         var page = await browser.Get<RungPage>("/api/rungs/E7");
         Assert.Equal(("E6", "E8", "E"), (page.EasierRungId, page.HarderRungId, page.LadderId));
         Assert.Equal(
@@ -71,6 +73,7 @@ public sealed class LibraryTests(OneServer one) : IClassFixture<OneServer>, IAsy
     [InlineData("/api/figures/B6?range=2", HttpStatusCode.UnprocessableEntity)]
     [InlineData("/api/figures/B6?view=inside", HttpStatusCode.BadRequest)]
     [InlineData("/api/figures/Y6/frames", HttpStatusCode.NotFound)]
+    [InlineData("/api/figures/E7/from/Y6", HttpStatusCode.NotFound)]
     [InlineData("/api/figures/B6/faults/hiccup", HttpStatusCode.NotFound)]
     [InlineData("/api/rungs/Y6", HttpStatusCode.NotFound)]
     [InlineData("/api/rungs/B6?episode=018f0000-0000-7000-8000-000000000000", HttpStatusCode.NotFound)]

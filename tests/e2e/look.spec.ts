@@ -30,22 +30,22 @@ const places = [
 for (const [place, shown, least] of places) {
   test(`${place} is one look, light, dark and in forced colours`, async ({ page }) => {
     await enter(page, server, /Ines Tarrow/);
-    const { visits } = (await (await page.request.get(`${server.address}/api/day`)).json()) as { visits: DayVisit[] };
+    test.setTimeout(180_000);
     let seen = 0;
-    for (const visit of visits) {
+    for (const visit of await visitsOf(page)) {
       await page.goto(`${server.address}/episodes/${visit.episodeId}/visits/${visit.visitId}/${place}`);
       await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
       await page.waitForLoadState("networkidle");
       if (!(await page.getByRole("heading", { level: 1, name: shown }).isVisible())) continue;
       seen++;
       await expect(page).toHaveTitle(new RegExp(`^${place} · ${visit.name} · Palaestra$`, "i"));
-      for (const size of screens) {
-        await page.setViewportSize(size);
-        const past = await page.evaluate(() => {
-          const { scrollHeight, scrollWidth, clientHeight, clientWidth } = document.documentElement;
-          return { down: scrollHeight - clientHeight, aside: scrollWidth - clientWidth };
-        });
-        expect(past, `${place} of ${visit.name} at ${size.width}`).toEqual({ down: 0, aside: 0 });
+      await isOneLook(page, `${place} of ${visit.name}`);
+      if (place === "findings" && (await page.getByRole("img", { name: /^Trunk ring/ }).isVisible())) await labelsStandApart(page, visit.name);
+      const anew = page.getByRole("button", { name: "Propose again from the findings" });
+      if (place === "plan" && (await anew.isVisible())) {
+        await anew.click();
+        await expect(page.getByRole("heading", { level: 1, name: "Proposed plan" })).toBeVisible();
+        await isOneLook(page, `a plan proposed anew for ${visit.name}`);
       }
       if (seen > 1) continue;
       await page.emulateMedia({ colorScheme: "dark" });
@@ -143,6 +143,23 @@ async function isOneLook(page: Page, what: string) {
     await page.setViewportSize(size);
     // Laid out anew, drawings and all.
     await expect.poll(() => past(page), `${what} at ${size.width}`).toEqual({ down: 0, aside: 0 });
+  }
+}
+
+/** No word of the ring lies over another, or past its edge. */
+async function labelsStandApart(page: Page, of: string) {
+  const ring = page.getByRole("img", { name: /^Trunk ring/ });
+  const boxes = await ring.evaluate((svg) => {
+    const box = (e: Element) => (({ left, right, top, bottom }) => ({ left, right, top, bottom }))(e.getBoundingClientRect());
+    return { ring: box(svg), words: Array.from(svg.querySelectorAll("text")).map((t) => ({ said: t.textContent, ...box(t) })) };
+  });
+  expect(boxes.words.length).toBeGreaterThanOrEqual(6);
+  for (const [i, a] of boxes.words.entries()) {
+    expect(a.left >= boxes.ring.left - 1 && a.right <= boxes.ring.right + 1, `${a.said} of ${of}`).toBe(true);
+    for (const b of boxes.words.slice(i + 1)) {
+      const over = Math.min(a.right, b.right) > Math.max(a.left, b.left) && Math.min(a.bottom, b.bottom) > Math.max(a.top, b.top);
+      expect(over, `“${a.said}” over “${b.said}” of ${of}`).toBe(false);
+    }
   }
 }
 

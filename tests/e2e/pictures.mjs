@@ -34,6 +34,9 @@ const shot = async (name, options = {}) => {
   await rest();
   await page.screenshot({ path: path.join(root, "docs/screenshots", `${name}.png`), ...options });
 };
+// The first cards are pictures of the same screens.
+const card = (name) =>
+  page.screenshot({ path: path.join(root, "client/src/frame/cards", `${name}.jpg`), type: "jpeg", quality: 60 });
 const station = (name) =>
   page.getByRole("navigation", { name: "Steps of the visit" }).getByRole("link", { name, exact: true }).click();
 const open = async (name) => {
@@ -50,6 +53,7 @@ try {
   await page.getByRole("button", { name: /Ines Tarrow/ }).click();
   await page.getByRole("button", { name: "Sign in", exact: true }).click();
   await page.getByRole("img", { name: /Bridge/ }).first().waitFor();
+  await page.getByRole("button", { name: "Not now" }).click();
   await shot("day");
   await open(/Tobiah Wren/);
   await shot("danger-sign");
@@ -79,6 +83,7 @@ try {
   await page.waitForTimeout(2100);
   await page.keyboard.press("w");
   await page.screenshot({ path: path.join(root, "docs/screenshots/screen-live.png") });
+  await card("screen");
   await page.keyboard.press(".");
   await open(/Asa Lindqvarn/);
   await page.getByRole("link", { name: "Body chart" }).click();
@@ -103,6 +108,7 @@ try {
   await open(/Brannoc Velde/);
   await station("Findings");
   await shot("findings", { fullPage: true });
+  await card("findings");
   await page.getByRole("button", { name: /with trials and norms$/ }).click();
   await page.getByRole("button", { name: "Kick-back" }).last().click();
   await page.getByRole("link", { name: "See the trace of the tilt sensor" }).click();
@@ -115,11 +121,13 @@ try {
   await station("Decide");
   await page.getByRole("button", { name: /: evidence, and what would change it$/ }).first().click();
   await shot("decide");
+  await card("decide");
   await open(/Ottoline Brask/);
   await station("Plan");
   await page.getByRole("button", { name: "Propose again from the findings" }).click();
   await page.getByRole("slider", { name: "Minutes a day" }).waitFor();
   await shot("plan");
+  await card("plan");
   await station("Take home");
   await shot("take-home", { fullPage: true });
   await open(/Nerys Quill/);

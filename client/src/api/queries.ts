@@ -105,6 +105,20 @@ export const useFrames = (rungId: string, side: Side, wanted: boolean) =>
     enabled: wanted,
   });
 
+/** The body on its way from one rung to another; asked for only where somebody sees it. */
+export const useChangeFrames = (before: string | null, rungId: string, side: Side) =>
+  useQuery({
+    queryKey: ["change-frames", before, rungId, side],
+    queryFn: () =>
+      got(
+        api.GET("/api/figures/{rungId}/from/{before}", {
+          params: { path: { rungId, before: before! }, query: { side, version: contentVersion() } },
+        }),
+      ),
+    staleTime: Infinity,
+    enabled: before !== null && before !== rungId,
+  });
+
 export const useFaultFigure = (rungId: string, fault: string, side: Side) =>
   useQuery({
     queryKey: ["fault-figure", rungId, fault, side],

@@ -20,6 +20,7 @@ import {
 } from "../api/clinicTime";
 import { RungFigure } from "../figure/FigureView";
 import { BookDialog } from "../frame/BookDialog";
+import { FirstCards } from "../frame/FirstCards";
 import { NewVersion } from "../frame/NewVersion";
 import { HelpMark } from "../frame/HelpMark";
 import { SyncMark } from "../frame/SyncMark";
@@ -83,6 +84,7 @@ export function DayPage() {
       <Page>
         <ProblemNote error={error} />
         <NewVersion />
+        {clinical && <FirstCards />}
         <BackupWarning />
         <SecondFactorDue />
         {day && <OtherDay day={day.date} onDay={setAsked} who={who} onWho={setWho} />}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { frameAt, rest } from "./motion";
+import { changeFrameAt, changeRest, changeSeconds, frameAt, rest } from "./motion";
 
 describe("a moving figure", () => {
   const count = 25;
@@ -27,5 +27,18 @@ describe("a moving figure", () => {
 
   it("is slow even where the movement has no time of its own", () => {
     expect(frameAt(0.25, 0, count)).toBe(12);
+  });
+});
+
+describe("a change from one rung to the next", () => {
+  it("rests, goes every picture once without going back, and is over", () => {
+    expect(changeFrameAt(0, 13)).toBe(0);
+    expect(changeFrameAt(changeRest, 13)).toBe(0);
+    expect(changeFrameAt(changeRest + changeSeconds / 2, 13)).toBe(6);
+    const seen: number[] = [];
+    for (let t = 0; changeFrameAt(t, 13) !== null; t += 1 / 60) seen.push(changeFrameAt(t, 13)!);
+    expect(new Set(seen).size).toBe(13);
+    expect(seen).toEqual(seen.toSorted((a, b) => a - b));
+    expect(changeFrameAt(changeRest + changeSeconds, 13)).toBeNull();
   });
 });

@@ -15,3 +15,14 @@ export const shownSeconds = (rung: { moveSeconds: number; features: string[] }) 
   rung.features.includes("walking") ? 2 : rung.moveSeconds;
 
 export const reducedMotion = () => matchMedia("(prefers-reduced-motion: reduce)").matches;
+
+/** Seconds from one rung to the next, and before it sets out. */
+export const changeSeconds = 0.9;
+export const changeRest = 0.4;
+
+/** Which of `count` pictures of a change shows, slow at both ends; null once it is over. */
+export function changeFrameAt(elapsed: number, count: number): number | null {
+  const share = Math.max(0, (elapsed - changeRest) / changeSeconds);
+  if (share >= 1) return null;
+  return Math.round(share * share * (3 - 2 * share) * (count - 1));
+}

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { Dialog } from "react-aria-components";
 import styled from "styled-components";
 import { Button } from "../controls/Button";
@@ -7,6 +7,8 @@ import { Row, Small, Stack } from "../controls/layout";
 import { Sheet, Veil } from "../controls/Modal";
 import { glossary, type Entry } from "./glossary";
 import { say } from "../words/say";
+
+const CardsDialog = lazy(() => import("./CardsDialog").then((loaded) => ({ default: loaded.CardsDialog })));
 
 const List = styled.dl`
   margin: 0;
@@ -35,6 +37,7 @@ export const openHelp = () => opened.dispatchEvent(new Event("open"));
 export function HelpDialog() {
   const [open, setOpen] = useState(false);
   const [sought, setSought] = useState("");
+  const [cards, setCards] = useState(false);
   useEffect(() => {
     const show = () => setOpen(true);
     const pressed = (e: KeyboardEvent) => {
@@ -63,6 +66,11 @@ export function HelpDialog() {
               </Button>
             </Row>
             <Small>{say("frame.keys-everywhere")}</Small>
+            <Row>
+              <Button $quiet $small onPress={() => setCards(true)}>
+                {say("frame.show-the-cards")}
+              </Button>
+            </Row>
             <TextField label={say("frame.find-a-word")} value={sought} onChange={setSought} />
             {/* Scrolled by keys too. */}
             <List tabIndex={0} aria-label={say("frame.words-and-what-they-mean")}>
@@ -76,6 +84,11 @@ export function HelpDialog() {
             {found.length === 0 && <p role="status">{say("frame.no-such-word")}</p>}
           </Stack>
         </Dialog>
+        {cards && (
+          <Suspense>
+            <CardsDialog onClose={() => setCards(false)} />
+          </Suspense>
+        )}
       </Sheet>
     </Veil>
   );

@@ -1,7 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
-import { Dialog, Heading, Modal, ModalOverlay } from "react-aria-components";
-import styled from "styled-components";
+import { Dialog, Heading } from "react-aria-components";
 import { api, got, ProblemError } from "../api/client";
 import { keys } from "../api/queries";
 import type { StartView } from "../api/types";
@@ -12,28 +11,12 @@ import { ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { PasswordField } from "../controls/secrets";
 import { SubmitForm } from "../controls/SubmitForm";
 import { say } from "../words/say";
+import { Cover, Pane } from "./Cover";
 import { forgetPin, isPin, keepPin, opensAlone } from "./pinVerifier";
 import { SignInForm } from "./SignInForm";
 import { lockedHere, lockHere, onLockElsewhere, touchedNow } from "./tabletState";
 import { useIdle } from "./useIdle";
 import { useSignOut } from "./useSignOut";
-
-/** Nothing of a client shows through. */
-const Cover = styled(ModalOverlay)`
-  position: fixed;
-  inset: 0;
-  display: grid;
-  place-items: center;
-  background: ${({ theme }) => theme.colour.ink};
-  z-index: 30;
-  overflow: auto;
-`;
-
-const Pane = styled(Modal)`
-  width: min(480px, 94vw);
-  padding: ${({ theme }) => theme.space(6)};
-  background: ${({ theme }) => theme.colour.paper};
-`;
 
 /** So often the server is asked for while it is away. */
 const againMs = 2000;

@@ -13,6 +13,7 @@ import { RungFigure } from "../figure/FigureView";
 import { Closed, isHeld } from "../frame/Closed";
 import { useUnsaved } from "../frame/unsaved";
 import { useVisit } from "../frame/useVisit";
+import { Term } from "../frame/Term";
 import { say } from "../words/say";
 
 export function NeutralPage() {
@@ -70,7 +71,9 @@ function Neutral(props: { episode: EpisodeView; visitId: string }) {
   return (
     <Columns $at="minmax(0, 1.1fr) minmax(0, 1fr)">
       <Stack $gap={5}>
-        <h1>{say("intake.neutral")}</h1>
+        <h1>
+          <Term name="neutral">{say("intake.neutral")}</Term>
+        </h1>
         <p>{say("intake.on-the-back-knees-bent")}</p>
         <Choice
           label={say("intake.resting-shape-of-the-low")}

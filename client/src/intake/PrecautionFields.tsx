@@ -6,6 +6,7 @@ import { Small, Stack } from "../controls/layout";
 import { capital } from "../controls/words";
 import type { IntakePart } from "./IntakeFields";
 import { DayField } from "../controls/DateField";
+import { Term } from "../frame/Term";
 import { say } from "../words/say";
 
 const List = styled.div`
@@ -34,7 +35,9 @@ export function PrecautionFields({ draft, onChange, problem }: IntakePart) {
   );
   return (
     <section aria-labelledby="precautions-title">
-      <h2 id="precautions-title">{say("intake.precautions")}</h2>
+      <h2 id="precautions-title">
+        <Term name="precaution">{say("intake.precautions")}</Term>
+      </h2>
       <List>
         {library?.precautions.map((p) => (
           <Checkbox

@@ -3,6 +3,7 @@ import { useFaultFigure } from "../api/queries";
 import type { Fault, Library, Rung, Side } from "../api/types";
 import { Quiet, Small } from "../controls/layout";
 import { FigureView } from "../figure/FigureView";
+import { Term } from "../frame/Term";
 import { say } from "../words/say";
 
 const Faults = styled.ul`
@@ -27,7 +28,9 @@ export function FaultGallery(props: { rung: Rung; side: Side; drawn: string[]; l
   );
   return (
     <section aria-label={say("library.faults-to-watch-for")}>
-      <h2>{say("library.what-gives-way")}</h2>
+      <h2>
+        <Term name="compensation-fault">{say("library.what-gives-way")}</Term>
+      </h2>
       <Faults>
         {ordered.map((fault) => (
           <li key={fault.code}>

@@ -9,6 +9,7 @@ import { Columns, Note, Page, ProblemNote, Quiet, Row, Small, Stack } from "../c
 import { sideArrow } from "../controls/SideTag";
 import { Slider } from "../controls/Slider";
 import { doseWords } from "../controls/words";
+import { ChangingFigure } from "../figure/ChangingFigure";
 import { RungFigure } from "../figure/FigureView";
 import { MovingFigure } from "../figure/MovingFigure";
 import { reducedMotion, shownSeconds } from "../figure/motion";
@@ -16,6 +17,7 @@ import { FaultGallery } from "./FaultGallery";
 import { LibraryHead } from "./LibraryHead";
 import { rungPath } from "./LibraryPage";
 import { LoadPanel } from "./LoadPanel";
+import { Term } from "../frame/Term";
 import { say } from "../words/say";
 
 export function RungDetailPage() {
@@ -25,6 +27,8 @@ export function RungDetailPage() {
   const { data: library } = useLibrary();
   const [side, setSide] = useState<Side>("left");
   const { data: page, error } = useRungPage(rungId, side, episodeId);
+  const [way, setWay] = useState({ before: null as string | null, now: rungId });
+  if (way.now !== rungId) setWay({ before: way.now, now: rungId });
   return (
     <>
       <LibraryHead episodeId={episodeId} clientName={page?.clientName ?? null}>
@@ -36,6 +40,7 @@ export function RungDetailPage() {
           <Detail
             key={rungId}
             page={page}
+            before={way.before}
             library={library}
             side={side}
             onSide={setSide}
@@ -49,6 +54,8 @@ export function RungDetailPage() {
 
 interface DetailProps {
   page: RungPage;
+  /** The rung that was looked at before. */
+  before: string | null;
   library: Library;
   side: Side;
   onSide: (side: Side) => void;
@@ -66,7 +73,13 @@ function Detail(props: DetailProps) {
           <Quiet>{ladder.name}</Quiet>
           <h1>{rung.name}</h1>
         </div>
-        <Picture rung={rung} side={side} onSide={props.onSide} range={changes.range ?? 1} />
+        <Picture
+          rung={rung}
+          before={[page.easierRungId, page.harderRungId].includes(props.before) ? props.before : null}
+          side={side}
+          onSide={props.onSide}
+          range={changes.range ?? 1}
+        />
         <Row $between>
           <Neighbour id={page.easierRungId} word={say("library.easier")} {...props} />
           <Neighbour id={page.harderRungId} word={say("library.harder")} {...props} />
@@ -98,7 +111,13 @@ const Stage = styled.div`
   background: ${({ theme }) => theme.colour.sheet};
 `;
 
-function Picture(props: { rung: Rung; side: Side; onSide: (side: Side) => void; range: number }) {
+function Picture(props: {
+  rung: Rung;
+  before: string | null;
+  side: Side;
+  onSide: (side: Side) => void;
+  range: number;
+}) {
   const { rung, side } = props;
   const moves = rung.poses.start !== rung.poses.end || (rung.poses.via ?? []).length > 0;
   const [playing, setPlaying] = useState(false);
@@ -118,7 +137,9 @@ function Picture(props: { rung: Rung; side: Side; onSide: (side: Side) => void; 
             share={shown}
           />
         ) : (
-          <RungFigure rungId={rung.id} side={side} frame="together" width="100%" height="100%" />
+          <ChangingFigure before={props.before} rungId={rung.id} side={side} width="100%" height="100%">
+            <RungFigure rungId={rung.id} side={side} frame="together" width="100%" height="100%" />
+          </ChangingFigure>
         )}
       </Stage>
       <Row $between style={{ marginTop: 8 }}>
@@ -234,7 +255,10 @@ function Precautions({ page }: { page: RungPage }) {
         {page.notes.map((note) =>
           note.effect === "bar" && page.clientName ? (
             <Note grave key={note.tag + note.words}>
-              <strong>{say("library.barred-2")}</strong>, {note.tag}: {note.words}.
+              <strong>
+                <Term name="contraindicated">{say("library.barred-2")}</Term>
+              </strong>
+              , {note.tag}: {note.words}.
             </Note>
           ) : (
             <p key={note.tag + note.words}>

@@ -14,6 +14,7 @@ import { Answers } from "./Answers";
 import { Reached } from "./Reached";
 import { TimeChart } from "./TimeChart";
 import { WeekBars } from "./WeekBars";
+import { Term } from "../frame/Term";
 import { say } from "../words/say";
 
 const Charts = styled.div`
@@ -255,7 +256,9 @@ function CleanWork({ view }: { view: OutcomesView }) {
   );
   return (
     <section aria-label={say("outcomes.clean-work-a-week")}>
-      <h2>{say("outcomes.clean-work-a-week")}</h2>
+      <h2>
+        <Term name="clean-work">{say("outcomes.clean-work-a-week")}</Term>
+      </h2>
       <Small>{say("outcomes.minutes-at-the-visits-before")}</Small>
       <Weeks>
         {directions.map((d) => (

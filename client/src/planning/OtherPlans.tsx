@@ -11,6 +11,17 @@ const List = styled.ul`
   line-height: 1.25;
 `;
 
+/** The words, and at their end the way to it. */
+const Way = styled.li`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: ${({ theme }) => theme.space(2)};
+  > button {
+    flex: none;
+  }
+`;
+
 /** What the plan would be with five minutes less or more, and the best with other exercises. */
 export function OtherPlans(props: { proposal: PlanProposal; onMinutes: (minutes: number) => void }) {
   const { proposal } = props;
@@ -38,10 +49,12 @@ function Line(props: {
   if (!plan) return null;
   const other = plan.id !== "plan.no-difference";
   return (
-    <li>
-      <strong>{props.name}</strong>{" "}
-      <Quiet>{say("planning.totalminutes-min", { totalMinutes: plan.totalMinutes.toFixed(0) })}</Quiet>{" "}
-      {plan.words}{" "}
+    <Way>
+      <p>
+        <strong>{props.name}</strong>{" "}
+        <Quiet>{say("planning.totalminutes-min", { totalMinutes: plan.totalMinutes.toFixed(0) })}</Quiet>{" "}
+        {plan.words}
+      </p>
       {other && !props.fixed && (
         <Button
           $quiet
@@ -52,6 +65,6 @@ function Line(props: {
           {say("planning.take-it")}
         </Button>
       )}
-    </li>
+    </Way>
   );
 }

@@ -20,11 +20,29 @@ const Aside = styled.aside`
   align-content: start;
   gap: ${({ theme }) => theme.space(3)};
   ${({ theme }) => theme.narrow} {
-    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-    gap: ${({ theme }) => theme.space(4)} ${({ theme }) => theme.space(6)};
+    grid-template:
+      "accept trains" auto
+      "instead trains" auto
+      "instead caution" 1fr / minmax(0, 1fr) minmax(0, 1fr);
+    gap: ${({ theme }) => theme.space(3)} ${({ theme }) => theme.space(6)};
+    > .accept {
+      grid-area: accept;
+    }
+    > .caution {
+      grid-area: caution;
+    }
+    > .trains {
+      grid-area: trains;
+    }
+    > .instead {
+      grid-area: instead;
+    }
   }
   @media (max-width: 37.5em) {
-    grid-template-columns: minmax(0, 1fr);
+    grid-template: none / minmax(0, 1fr);
+    > * {
+      grid-area: auto !important;
+    }
   }
 `;
 
@@ -63,7 +81,7 @@ export function PlanSummary(props: Props) {
   const general = plan.warnings.filter((w) => w.itemId === null);
   return (
     <Aside aria-label={say("planning.the-plan-as-a-whole")}>
-      <Stack $gap={2}>
+      <Stack $gap={2} className="accept">
         <Minutes>
           {plan.totalMinutes.toFixed(1)}{" "}
           <small>
@@ -75,8 +93,13 @@ export function PlanSummary(props: Props) {
         ))}
         <Accept {...props} />
       </Stack>
-      {work && <CoverChart work={work} />}
-      {draft.proposal && <OtherPlans proposal={draft.proposal} onMinutes={draft.setMinutes} />}
+      <Small className="caution" style={{ fontSize: "0.875rem", lineHeight: 1.3 }}>
+        {props.library.cautions.noPain} {props.library.cautions.practitionerDecides}
+      </Small>
+      <div className="trains">{work && <CoverChart work={work} />}</div>
+      <div className="instead">
+        {draft.proposal && <OtherPlans proposal={draft.proposal} onMinutes={draft.setMinutes} />}
+      </div>
     </Aside>
   );
 }
@@ -137,9 +160,6 @@ function Accept(props: Props) {
           </Button>
         )}
       </Ways>
-      <Small style={{ fontSize: "0.875rem", lineHeight: 1.3 }}>
-        {props.library.cautions.noPain} {props.library.cautions.practitionerDecides}
-      </Small>
       <Veil isOpen={asking} onOpenChange={setAsking} isDismissable>
         <Sheet>
           <Dialog aria-label={say("planning.in-spite-of-a-bar")}>

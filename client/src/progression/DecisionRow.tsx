@@ -2,18 +2,20 @@ import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { findRung } from "../api/queries";
-import type { ChangedDecision, Decision, Library, Outcome, PlanItem, SideNumbers } from "../api/types";
+import type { ChangedDecision, Decision, Library, Outcome, PlanItem, Side, SideNumbers } from "../api/types";
 import { Button } from "../controls/Button";
 import { Choice, TextField } from "../controls/fields";
 import { Quiet, Row, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { capital, doseWords, outcomeWords, spellWords } from "../controls/words";
+import { ChangingFigure } from "../figure/ChangingFigure";
 import { RungFigure } from "../figure/FigureView";
 import { DecisionMark } from "./DecisionMark";
 import type { Override } from "./DecidePage";
 import { PegLadder } from "./PegLadder";
 import { WhatIf } from "./WhatIf";
 import { useRuleName } from "./useRuleName";
+import { Term } from "../frame/Term";
 import { say, sayRich } from "../words/say";
 
 const Line = styled.section`
@@ -95,16 +97,20 @@ export function DecisionRow(props: Props) {
   const decision = decisions[0]!;
   const { rung, ladder } = findRung(library, item.rungId);
   const to = findRung(library, chosen[0]!.rungId).rung;
+  const drawn: Side = to.sides !== "each" ? "both" : decision.side === "both" ? "left" : decision.side;
   const outcome = chosen[0]!.outcome;
   const changed = props.changed.filter((c) => decisions.some((d) => d.side === c.then.side));
   return (
     <Line aria-label={`${rung.name}: ${outcomeWords[outcome]}`}>
-      <RungFigure
+      <ChangingFigure
+        before={to.id === rung.id ? null : rung.id}
         rungId={to.id}
-        side={to.sides !== "each" ? "both" : decision.side === "both" ? "left" : decision.side}
+        side={drawn}
         width="100%"
         height={58}
-      />
+      >
+        <RungFigure rungId={to.id} side={drawn} width="100%" height={58} />
+      </ChangingFigure>
       <span className="pegs">
         {ladder.direction !== "none" && <PegLadder ladder={ladder} item={item} decisions={chosen} />}
       </span>
@@ -131,7 +137,9 @@ export function DecisionRow(props: Props) {
         </Said>
         {props.onOverride && decision.probe && (
           <Said $whole={why}>
-            <strong>{say("progression.ready")} </strong>
+            <strong>
+              <Term name="probe">{say("progression.ready")}</Term>{" "}
+            </strong>
             <Link to={`${props.session}?try=${item.id}`}>
               {say("progression.try-one-up-today-rung", {
                 rung: findRung(library, decision.probe.rungId).rung.name.toLowerCase(),

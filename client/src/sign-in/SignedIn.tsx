@@ -1,7 +1,9 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { lazy, useEffect } from "react";
+import { lazy, useEffect, useState } from "react";
 import { dayQuery, libraryQuery, useStart } from "../api/queries";
+import type { StartView } from "../api/types";
 import { Page, ProblemNote } from "../controls/layout";
+import { onLeave } from "../frame/leaving";
 import { SignInPage } from "./SignInPage";
 
 /** What lies behind the door. */
@@ -9,16 +11,26 @@ const inside = () => import("../Inside");
 
 const Inside = lazy(() => inside().then((loaded) => ({ default: loaded.Inside })));
 
+const SignInAgain = lazy(() =>
+  import("../frame/SignInAgain").then((loaded) => ({ default: loaded.SignInAgain })),
+);
+
 const wasInsideAt = "palaestra-was-inside";
 
 /** Whoever was signed in here before most likely still is: what they need is on its way beside the question whether they are. */
 if (localStorage.getItem(wasInsideAt)) inside().catch(() => undefined);
 
-/** Shows the sign-in page to whoever is not signed in, at the same address, so that nothing is lost on the way. */
+/**
+ * Shows the sign-in page to whoever is not signed in, at the same address. Where a sign-in ended by itself it is asked for over
+ * what is open, so that nothing is lost on the way.
+ */
 export function SignedIn() {
   const queries = useQueryClient();
   const start = useStart();
   const signedIn = Boolean(start.data?.signedInAs);
+  const [open, setOpen] = useState<StartView | null>(null);
+  if (start.data && signedIn && open !== start.data) setOpen(start.data);
+  useEffect(() => onLeave(() => setOpen(null)), []);
   useEffect(() => {
     if (!start.data) return;
     if (!signedIn) return localStorage.removeItem(wasInsideAt);
@@ -35,9 +47,12 @@ export function SignedIn() {
       </Page>
     );
   }
-  return signedIn ? (
-    <Inside start={start.data} />
-  ) : (
-    <SignInPage start={start.data} onRest={() => void inside().catch(() => undefined)} />
+  if (!open) return <SignInPage start={start.data} onRest={() => void inside().catch(() => undefined)} />;
+  return (
+    <>
+      {/* Somebody else does not find what was open. */}
+      <Inside key={open.signedInAs} start={open} />
+      {!signedIn && <SignInAgain start={start.data} who={open.signedInAs ?? ""} />}
+    </>
   );
 }

@@ -152,7 +152,13 @@ export function PrintedSheet(props: { paper: Paper; episodeId: string; record: b
 function Client({ sheet, paper }: { sheet: Sheet; paper: Paper }) {
   const count = sheet.exercises.length;
   return (
-    <Paperlike $paper={paper} $dense={count >= 5} aria-label={say("take-home.sheet-to-take-home")}>
+    <Paperlike
+      $paper={paper}
+      $dense={count >= 5}
+      aria-label={say("take-home.sheet-to-take-home")}
+      // Where it is wider than the screen it is scrolled by keys too.
+      tabIndex={0}
+    >
       <SheetHead>
         <div>
           <strong>{sheet.clientName}</strong>

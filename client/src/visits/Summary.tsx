@@ -11,6 +11,7 @@ import { SideTag } from "../controls/SideTag";
 import { doseWords, seconds, totalReps } from "../controls/words";
 import { EndPain } from "./EndPain";
 import { sessionFold, type SessionFold } from "./sessionWork";
+import { Term } from "../frame/Term";
 import { say } from "../words/say";
 
 const Clean = styled.td`
@@ -65,7 +66,9 @@ export function Summary(props: {
           <tr>
             <th>{say("visits.exercise")}</th>
             <th>{say("visits.side")}</th>
-            <th>{say("visits.clean")}</th>
+            <th>
+              <Term name="clean-work">{say("visits.clean")}</Term>
+            </th>
             <th>{say("visits.asked")}</th>
             <th aria-hidden />
           </tr>

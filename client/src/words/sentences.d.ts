@@ -611,6 +611,7 @@ export interface Sentences {
   "frame.a-new-episode": [];
   "frame.a-new-version-is-ready": [];
   "frame.a-red-flag-nothing-else": [];
+  "frame.a-visit-in-four-cards": [];
   "frame.a4": [];
   "frame.account": [];
   "frame.address": [];
@@ -632,6 +633,7 @@ export interface Sentences {
   "frame.back-to-the-station": [values: Values<"station">];
   "frame.back-where-it-was": [];
   "frame.barred-why": [values: Values<"why">];
+  "frame.begin": [];
   "frame.begun-stays": [];
   "frame.body-chart": [];
   "frame.book": [];
@@ -641,6 +643,15 @@ export interface Sentences {
   "frame.by-pin-instead": [];
   "frame.cancel-it": [];
   "frame.cancelled": [];
+  "frame.card-at-of-all": [values: Values<"all" | "at">];
+  "frame.card-decide": [];
+  "frame.card-decide-says": [];
+  "frame.card-findings": [];
+  "frame.card-findings-says": [];
+  "frame.card-plan": [];
+  "frame.card-plan-says": [];
+  "frame.card-screen": [];
+  "frame.card-screen-says": [];
   "frame.change-it": [];
   "frame.changed": [];
   "frame.choose-another": [];
@@ -685,6 +696,7 @@ export interface Sentences {
   "frame.last-time": [];
   "frame.leave": [];
   "frame.leave-it": [];
+  "frame.leave-what-is-open": [];
   "frame.leave-without-saving": [];
   "frame.leaving-loses-it": [];
   "frame.left-out": [];
@@ -730,6 +742,8 @@ export interface Sentences {
   "frame.n-visits-booked": [values: Values<"n">];
   "frame.neutral": [];
   "frame.new-client": [];
+  "frame.new-here": [];
+  "frame.next-card": [];
   "frame.next-station": [values: Values<"station">];
   "frame.no-rung-is-called-that": [];
   "frame.no-screening-plan-or-session": [];
@@ -737,6 +751,7 @@ export interface Sentences {
   "frame.no-trace-was-kept-message": [values: Values<"message">];
   "frame.nobody-has-yet": [];
   "frame.not-asked-yet": [];
+  "frame.not-now": [];
   "frame.not-saved-yet": [];
   "frame.not-screened-watch": [];
   "frame.notes": [];
@@ -764,6 +779,7 @@ export interface Sentences {
   "frame.people": [];
   "frame.perhaps-there-already": [];
   "frame.phone": [];
+  "frame.picture-of-name": [values: Values<"name">];
   "frame.pin": [];
   "frame.plan": [];
   "frame.prescribe-despite-the-contraindication": [];
@@ -787,10 +803,14 @@ export interface Sentences {
   "frame.send-on-the-same-day": [];
   "frame.session": [];
   "frame.settings": [];
+  "frame.show-the-cards": [];
   "frame.sign-in": [];
+  "frame.sign-in-again": [];
+  "frame.sign-in-has-ended": [values: Values<"name">];
   "frame.sign-out": [];
   "frame.signed-in-as-name": [values: Values<"name">];
   "frame.six-digits-from-the-app": [];
+  "frame.skip": [];
   "frame.somebody-else": [];
   "frame.stations-of-the-visit": [];
   "frame.stay-here": [];

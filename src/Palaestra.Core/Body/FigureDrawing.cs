@@ -39,11 +39,18 @@ public sealed class FigureDrawing
     }
 
     /// <summary>Moments at even steps; all in the same frame and painting order, so that one flows into the next.</summary>
-    public IReadOnlyList<Figure> Frames(int count, string words)
+    public IReadOnlyList<Figure> Frames(int count, string words) =>
+        Moments(count, words, (movement, share) => movement.SettledAt(share));
+
+    private IReadOnlyList<Figure> Moments(
+        int count,
+        string words,
+        Func<Movement, double, (Skeleton Body, Pose Pose)> at
+    )
     {
         var moments = Enumerable
             .Range(0, count)
-            .Select(i => movement.SettledAt(count == 1 ? 1 : i / (double)(count - 1)))
+            .Select(i => at(movement, count == 1 ? 1 : i / (double)(count - 1)))
             .ToList();
         var order = Scene(moments[^1].Body, moments[^1].Pose).Select(shape => shape.Part).ToList();
         var bodies = moments.Select(moment => moment.Body).ToList();
@@ -58,6 +65,48 @@ public sealed class FigureDrawing
                     words
                 )
             ),
+        ];
+    }
+
+    /// <summary>Farther than this, degrees about any axis, the pelvis turns over: no way that one would go.</summary>
+    private const double TurnedOver = 100;
+
+    /// <summary>From the end of one movement to the end of another, as <see cref="Frames"/>.</summary>
+    /// <param name="before">Poses of the movement that is left, written for the left as the side of the task.</param>
+    /// <param name="after">Poses of the movement that takes its place.</param>
+    /// <param name="count">Pictures, both ends among them; at least 2.</param>
+    /// <returns>Empty where the body would have to turn over on the way.</returns>
+    public static IReadOnlyList<Figure> Change(
+        IReadOnlyList<Pose> before,
+        IReadOnlyList<Pose> after,
+        Side side,
+        View view,
+        int count,
+        string words
+    )
+    {
+        var (from, to) = (before[^1].Root, after[^1].Root);
+        double[] turns = [to.Pitch - from.Pitch, to.Turn - from.Turn, to.Lean - from.Lean];
+        return turns.Any(turn => Math.Abs(turn) > TurnedOver)
+            ? []
+            : OneFrame(
+                new FigureDrawing([before[^1], after[^1]], side, view).Moments(
+                    count,
+                    words,
+                    // What bears is another thing at each end: the body goes straight from one to the other.
+                    (movement, share) => movement.At(share)
+                )
+            );
+    }
+
+    /// <summary>What lies about is another thing at each end too: the frame holds all of it.</summary>
+    private static IReadOnlyList<Figure> OneFrame(IReadOnlyList<Figure> figures)
+    {
+        var (left, top) = (figures.Min(f => f.Left), figures.Min(f => f.Top));
+        var (right, bottom) = (figures.Max(f => f.Left + f.Width), figures.Max(f => f.Top + f.Height));
+        return
+        [
+            .. figures.Select(f => f with { Left = left, Top = top, Width = right - left, Height = bottom - top }),
         ];
     }
 

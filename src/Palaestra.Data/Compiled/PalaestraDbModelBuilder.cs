@@ -11,7 +11,7 @@ namespace Palaestra.Data.Compiled
     public partial class PalaestraDbModel
     {
         private PalaestraDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("4ab9a300-e3c5-4d9d-a039-6d2c386bc6eb"), entityTypeCount: 35)
+            : base(skipDetectChanges: false, modelId: new Guid("d3a9d4a0-1ee8-441e-8ce8-9d48d5f98ea3"), entityTypeCount: 35)
         {
         }
 

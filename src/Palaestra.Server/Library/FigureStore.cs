@@ -44,6 +44,20 @@ public sealed class FigureStore(PracticeLibrary library)
             key => Drawing(rung, side, key.View).Frames(FrameCount, $"{rung.Name}: {rung.Movement}")
         );
 
+    /// <summary>Pictures of the way from one rung to another; about a second of them.</summary>
+    private const int ChangeFrames = 13;
+
+    /// <summary>The body on its way from the end of one rung to the end of another; empty where it would have to turn over.</summary>
+    public IReadOnlyList<Figure> Changing(Rung before, Rung rung, Side side) =>
+        FigureDrawing.Change(
+            library.PathOf(before),
+            library.PathOf(rung),
+            side,
+            rung.View,
+            ChangeFrames,
+            $"{rung.Name}: {rung.Movement}"
+        );
+
     /// <summary>
     /// The fault over the clean posture; none where the library has no drawing of it. What turns or tips aside does not show
     /// from the side, so it is drawn from in front and above.

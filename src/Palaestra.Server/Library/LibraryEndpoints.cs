@@ -68,6 +68,13 @@ public static class LibraryEndpoints
             .MapGet("/figures/{rungId}/frames", FramesOf)
             .Described("GetFigureFrames", "The movement of a rung as drawings in order.", 404);
         group
+            .MapGet("/figures/{rungId}/from/{before}", ChangeOf)
+            .Described(
+                "GetFigureChange",
+                "The body on its way from another rung to this one, as drawings in order; empty where it would have to turn over.",
+                404
+            );
+        group
             .MapGet("/figures/{rungId}/faults/{fault}", FaultFigureOf)
             .Described("GetFaultFigure", "The drawing of a fault on a rung.", 404);
     }
@@ -124,6 +131,24 @@ public static class LibraryEndpoints
         }
         kept.By(version);
         return TypedResults.Ok(figures.Moving(rung, side?.Value ?? Side.Left, view?.Value));
+    }
+
+    private static Results<Ok<IReadOnlyList<Figure>>, ProblemHttpResult> ChangeOf(
+        string rungId,
+        string before,
+        PracticeLibrary library,
+        FigureStore figures,
+        Kept kept,
+        string? version,
+        Word<Side>? side
+    )
+    {
+        if (library.FindRung(rungId) is not { } rung || library.FindRung(before) is not { } from)
+        {
+            return Problem.NotFound("rung");
+        }
+        kept.By(version);
+        return TypedResults.Ok(figures.Changing(from, rung, side?.Value ?? Side.Left));
     }
 
     private static Results<Ok<Figure>, ProblemHttpResult> FaultFigureOf(

@@ -36,6 +36,68 @@ public class FigureDrawingTests
         }
     }
 
+    public static TheoryData<string, string> Neighbours =>
+        [
+            .. Content.Library.Ladders.SelectMany(ladder =>
+                ladder.Rungs.Zip(
+                    ladder.Rungs.Skip(1),
+                    (a, b) => new TheoryDataRow<string, string>(a.Id, b.Id)
+                )
+            ),
+        ];
+
+    [Theory]
+    [MemberData(nameof(Neighbours))]
+    public void From_one_rung_to_the_next_the_body_goes_in_small_steps_from_end_to_end(
+        string before,
+        string after
+    )
+    {
+        var library = Content.Library;
+        var (one, two) = (library.Rung(before), library.Rung(after));
+        var frames = FigureDrawing.Change(
+            library.PathOf(one),
+            library.PathOf(two),
+            Side.Left,
+            View.Side,
+            13,
+            ""
+        );
+        var (from, to) = (library.PathOf(one)[^1].Root, library.PathOf(two)[^1].Root);
+        if (frames.Count == 0)
+        {
+            Assert.True(Math.Abs(from.Pitch - to.Pitch) > 90 || Math.Abs(from.Turn - to.Turn) > 90);
+            return;
+        }
+        // The same drawing but for where it stands in the room.
+        AssertSame(Drawing(before, Side.Left, View.Side).Moment(1, ""), frames[0]);
+        AssertSame(Drawing(after, Side.Left, View.Side).Moment(1, ""), frames[^1]);
+        Assert.All(
+            frames.Zip(frames.Skip(1), (a, b) => (A: Head(a), B: Head(b))),
+            step => Assert.True(Math.Abs(step.A.X - step.B.X) + Math.Abs(step.A.Y - step.B.Y) < 320)
+        );
+        Assert.All(frames, f => Assert.Equal((frames[0].Left, frames[0].Width), (f.Left, f.Width)));
+    }
+
+    private static (double X, double Y) Head(Figure figure)
+    {
+        var points = Points(figure, ShapeRole.Head).ToList();
+        return (points.Average(p => p.X), points.Average(p => p.Y));
+    }
+
+    private static void AssertSame(Figure one, Figure other)
+    {
+        var (a, b) = (Head(one), Head(other));
+        Assert.Equal(a.Y, b.Y, 3.0);
+        var slip = b.X - a.X;
+        foreach (var role in OfTheBody)
+        {
+            var (p, q) = (Points(one, role).Order().ToList(), Points(other, role).Order().ToList());
+            Assert.Equal(p.Count, q.Count);
+            Assert.All(p.Zip(q), pair => Assert.True(Math.Abs(pair.First.X + slip - pair.Second.X) <= 3));
+        }
+    }
+
     [Theory]
     [MemberData(nameof(RungIds))]
     public void Left_and_right_mirror_exactly(string rungId)
