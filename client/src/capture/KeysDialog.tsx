@@ -10,7 +10,7 @@ import { say } from "../words/say";
 const Table = styled.table`
   width: 100%;
   th {
-    text-align: left;
+    text-align: start;
     width: 150px;
     font-weight: 700;
   }

@@ -193,7 +193,7 @@ function Swatch(props: { pattern: ChartPattern; name: string }) {
 function Drawn(props: { held: boolean; chart: BodyChart; says: string[]; onRemove: (i: number) => void }) {
   if (props.chart.areas.length === 0) return <p>{say("charts.nothing-drawn")}</p>;
   return (
-    <ol style={{ margin: 0, paddingLeft: 22 }} aria-label={say("charts.drawn")}>
+    <ol style={{ margin: 0, paddingInlineStart: 22 }} aria-label={say("charts.drawn")}>
       {props.chart.areas.map((_, i) => (
         <li key={i}>
           <Row $between style={{ flexWrap: "nowrap" }}>

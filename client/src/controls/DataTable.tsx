@@ -7,7 +7,7 @@ export const Table = styled.table`
   th {
     padding: 7px 10px 7px 0;
     border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
-    text-align: left;
+    text-align: start;
     vertical-align: middle;
     font-size: 0.9375rem;
     font-variant-numeric: tabular-nums;
@@ -22,7 +22,7 @@ export const Opener = styled(AriaButton)`
   color: inherit;
   font: inherit;
   font-weight: 600;
-  text-align: left;
+  text-align: start;
   cursor: pointer;
   padding: 0;
   &::before {

@@ -22,7 +22,7 @@ const Opener = styled(Button)<{ $dashed?: boolean }>`
   background: ${({ theme }) => theme.colour.sheet};
   color: inherit;
   font: inherit;
-  text-align: left;
+  text-align: start;
   cursor: pointer;
   &::after {
     content: " ▾" / "";

@@ -26,8 +26,8 @@ const Track = styled(SliderTrack)`
     content: "";
     position: absolute;
     top: 20px;
-    left: 0;
-    right: 0;
+    inset-inline-start: 0;
+    inset-inline-end: 0;
     height: 4px;
     background: ${({ theme }) => theme.colour.sand};
   }

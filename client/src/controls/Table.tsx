@@ -20,7 +20,7 @@ export const Table = styled.table`
     padding: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(3)}
       ${({ theme }) => theme.space(2)} 0;
     border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
-    text-align: left;
+    text-align: start;
     vertical-align: top;
   }
 `;

@@ -81,7 +81,7 @@ export const HiddenVisually = styled.span`
 `;
 
 const Notice = styled.div<{ $grave?: boolean }>`
-  border-left: 6px solid ${({ theme, $grave }) => ($grave ? theme.colour.clay : theme.colour.ochre)};
+  border-inline-start: 6px solid ${({ theme, $grave }) => ($grave ? theme.colour.clay : theme.colour.ochre)};
   background: ${({ theme }) => theme.colour.sheet};
   padding: ${({ theme }) => theme.space(3)} ${({ theme }) => theme.space(4)};
 `;

@@ -39,7 +39,7 @@ const Head = styled.header`
   padding: ${({ theme }) => theme.space(3)} ${({ theme }) => theme.space(5)};
   border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
   h1 {
-    margin-right: auto;
+    margin-inline-end: auto;
   }
 `;
 
@@ -216,27 +216,27 @@ const Rail = styled.div<{ $height: number }>`
   position: relative;
   height: ${({ $height }) => $height}px;
   margin: ${({ theme }) => theme.space(2)} 0 0 52px;
-  border-left: 3px solid ${({ theme }) => theme.colour.ink};
+  border-inline-start: 3px solid ${({ theme }) => theme.colour.ink};
   .hour {
     position: absolute;
-    left: -52px;
+    inset-inline-start: -52px;
     width: 42px;
-    text-align: right;
+    text-align: end;
     transform: translateY(-50%);
     color: ${({ theme }) => theme.colour.grey};
     font-variant-numeric: tabular-nums;
   }
   .now {
     position: absolute;
-    left: -20px;
-    right: 0;
+    inset-inline-start: -20px;
+    inset-inline-end: 0;
     height: 2px;
     background: ${({ theme }) => theme.colour.clay};
     pointer-events: none;
   }
   .now span {
     position: absolute;
-    right: 0;
+    inset-inline-end: 0;
     bottom: 3px;
     color: ${({ theme }) => theme.colour.clay};
     font: 600 0.875rem/1 ${({ theme }) => theme.font.text};
@@ -245,14 +245,14 @@ const Rail = styled.div<{ $height: number }>`
 
 const Place = styled.div`
   position: absolute;
-  left: 14px;
-  right: 0;
+  inset-inline-start: 14px;
+  inset-inline-end: 0;
   display: flex;
   height: ${hourHeight - 8}px;
   > button {
     align-self: stretch;
     min-width: 52px;
-    margin-left: ${({ theme }) => theme.space(1)};
+    margin-inline-start: ${({ theme }) => theme.space(1)};
     border: 0;
     font-size: 1.375rem;
   }
@@ -266,7 +266,7 @@ const Slot = styled(Link)<{ $tone: "closed" | "new" | "plain"; $drawn: boolean; 
   gap: ${({ theme }) => theme.space(3)};
   align-items: center;
   padding: 0 ${({ theme }) => theme.space(4)} 0 ${({ theme, $drawn }) => theme.space($drawn ? 2 : 5)};
-  border-left: 6px solid
+  border-inline-start: 6px solid
     ${({ theme, $tone }) =>
       $tone === "closed" ? theme.colour.clay : $tone === "new" ? theme.colour.sea : theme.colour.ink};
   background: ${({ theme, $off }) => ($off ? "none" : theme.colour.sheet)};

@@ -114,7 +114,7 @@ function Behind({ ability, trials, library }: { ability: Ability; trials: Trial[
   return (
     <>
       <tr>
-        <td colSpan={4} style={{ paddingLeft: 20 }}>
+        <td colSpan={4} style={{ paddingInlineStart: 20 }}>
           {say("findings.theta-rungs-of-load-low", {
             theta: ability.theta.toFixed(1),
             low: ability.low.toFixed(1),
@@ -125,7 +125,7 @@ function Behind({ ability, trials, library }: { ability: Ability; trials: Trial[
       </tr>
       {here.map((trial) => (
         <tr key={trial.id}>
-          <td style={{ paddingLeft: 20 }}>
+          <td style={{ paddingInlineStart: 20 }}>
             {findRung(library, trial.rungId).rung.name} <SideTag side={trial.side} />
           </td>
           <td colSpan={3}>
@@ -139,7 +139,7 @@ function Behind({ ability, trials, library }: { ability: Ability; trials: Trial[
       ))}
       {elsewhere > 0 && (
         <tr>
-          <td colSpan={4} style={{ paddingLeft: 20 }}>
+          <td colSpan={4} style={{ paddingInlineStart: 20 }}>
             {say("findings.elsewhere-of-sessions-and-other", {
               elsewhere:
                 elsewhere === 1 ? say("findings.one-set") : say("findings.elsewhere-sets", { elsewhere }),

@@ -55,7 +55,7 @@ function Parts(props: { control: SectorControl; trials: Trial[]; library: Librar
     const trial = props.trials.find((t) => t.id === part.trialId);
     return (
       <tr key={i}>
-        <td style={{ paddingLeft: 20 }}>
+        <td style={{ paddingInlineStart: 20 }}>
           {findRung(props.library, part.rungId).rung.name} <SideTag side={part.side} />
         </td>
         <td>{Math.round(part.value * 100)} %</td>

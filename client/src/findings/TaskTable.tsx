@@ -114,7 +114,7 @@ export function TaskTable(props: {
 
 const Cell = styled.td`
   && {
-    padding-left: 16px;
+    padding-inline-start: 16px;
   }
 `;
 
@@ -184,7 +184,7 @@ function Trials(props: {
   );
   return own.map((t) => (
     <tr key={t.id}>
-      <td style={{ paddingLeft: 20 }}>
+      <td style={{ paddingInlineStart: 20 }}>
         <SideTag side={t.side} /> {t.load != null && say("findings.load-kg", { load: t.load })}
       </td>
       <td colSpan={3}>

@@ -24,7 +24,7 @@ const Pick = styled(Button)`
   align-items: center;
   width: 100%;
   padding: ${({ theme }) => theme.space(2)};
-  text-align: left;
+  text-align: start;
   border-width: 1px;
 `;
 

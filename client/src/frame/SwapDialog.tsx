@@ -26,7 +26,7 @@ const Choice = styled(Button)`
   align-items: center;
   width: 100%;
   padding: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(3)};
-  text-align: left;
+  text-align: start;
   border-width: 1px;
 `;
 

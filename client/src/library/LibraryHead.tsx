@@ -22,7 +22,7 @@ const Head = styled.header`
 `;
 
 const Title = styled.p`
-  margin-right: auto;
+  margin-inline-end: auto;
   font: 700 1.3125rem/1.2 ${({ theme }) => theme.font.display};
 `;
 

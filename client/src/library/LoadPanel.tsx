@@ -13,7 +13,7 @@ const Directions = styled.table`
   width: 100%;
   font-variant-numeric: tabular-nums;
   th {
-    text-align: left;
+    text-align: start;
     font-weight: 400;
   }
   thead th {
@@ -21,7 +21,7 @@ const Directions = styled.table`
     font-size: 0.875rem;
   }
   td {
-    text-align: right;
+    text-align: end;
     white-space: nowrap;
   }
   th,
@@ -30,7 +30,7 @@ const Directions = styled.table`
     border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
   }
   th:first-child {
-    padding-left: 0;
+    padding-inline-start: 0;
   }
   tbody tr:first-child {
     font-weight: 700;

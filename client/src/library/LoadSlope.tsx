@@ -29,7 +29,7 @@ const Step = styled(Link)`
     font-weight: 700;
   }
   output {
-    text-align: right;
+    text-align: end;
     font-variant-numeric: tabular-nums;
   }
 `;

@@ -20,7 +20,7 @@ const Grid = styled.table`
   border-collapse: collapse;
   table-layout: fixed;
   th {
-    text-align: left;
+    text-align: start;
   }
   td {
     vertical-align: top;

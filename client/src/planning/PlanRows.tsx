@@ -65,11 +65,11 @@ const Why = styled.p<{ $mark?: boolean; $grave?: boolean }>`
   line-height: 1.25;
   color: ${({ theme, $grave }) => ($grave ? theme.colour.clay : theme.colour.grey)};
   font-weight: ${({ $grave }) => ($grave ? 700 : 400)};
-  ${({ theme, $mark }) => $mark && `padding-left: 6px; border-left: 3px solid ${theme.colour.ochre}; `}
+  ${({ theme, $mark }) => $mark && `padding-inline-start: 6px; border-inline-start: 3px solid ${theme.colour.ochre}; `}
 `;
 
 const Minutes = styled.p`
-  text-align: right;
+  text-align: end;
   font-weight: 700;
   line-height: 1.1;
   small {

@@ -24,7 +24,7 @@ export const usePolicies = () =>
 const Entry = styled(Link)<{ $here: boolean }>`
   display: block;
   padding: ${({ theme }) => theme.space(3)};
-  border-left: 5px solid ${({ theme, $here }) => ($here ? theme.colour.clay : "transparent")};
+  border-inline-start: 5px solid ${({ theme, $here }) => ($here ? theme.colour.clay : "transparent")};
   background: ${({ theme, $here }) => ($here ? theme.colour.sheet : "none")};
   color: inherit;
   text-decoration: none;

@@ -21,7 +21,7 @@ const Line = styled.div<{ $changed: boolean }>`
   align-items: start;
   padding: ${({ theme }) => theme.space(3)} 0 ${({ theme }) => theme.space(3)}
     ${({ theme }) => theme.space(3)};
-  border-left: 5px solid ${({ theme, $changed }) => ($changed ? theme.colour.ochre : "transparent")};
+  border-inline-start: 5px solid ${({ theme, $changed }) => ($changed ? theme.colour.ochre : "transparent")};
   border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
   ${({ theme }) => theme.narrow} {
     grid-template-columns: minmax(0, 1fr);

@@ -22,7 +22,7 @@ const Table = styled.table`
   td {
     padding: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(3)};
     border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
-    text-align: left;
+    text-align: start;
     vertical-align: top;
   }
   tbody th {

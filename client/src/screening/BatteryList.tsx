@@ -20,9 +20,9 @@ const Line = styled.li<{ $now: boolean }>`
   gap: ${({ theme }) => theme.space(2)};
   align-items: center;
   min-height: 56px;
-  padding-left: ${({ theme }) => theme.space(2)};
+  padding-inline-start: ${({ theme }) => theme.space(2)};
   border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
-  border-left: 5px solid ${({ theme, $now }) => ($now ? theme.colour.clay : "transparent")};
+  border-inline-start: 5px solid ${({ theme, $now }) => ($now ? theme.colour.clay : "transparent")};
 `;
 
 /** The tasks of the battery in order: what is done, what is next; any of them can be done now. */

@@ -16,7 +16,7 @@ import { say } from "../words/say";
 
 const Setup = styled.ol`
   margin: 0;
-  padding-left: 1.2em;
+  padding-inline-start: 1.2em;
 `;
 
 const Switch = styled.div<{ $side: Side }>`

@@ -49,7 +49,7 @@ const SheetHead = styled.header`
     font: 700 22px/1.1 ${({ theme }) => theme.font.display};
   }
   .clinic {
-    text-align: right;
+    text-align: end;
   }
   img {
     max-width: 30mm;
@@ -106,12 +106,12 @@ const Days = styled.table`
   }
   td.side,
   td.written {
-    text-align: left;
-    padding-right: 3mm;
+    text-align: start;
+    padding-inline-end: 3mm;
     line-height: 1.15;
   }
   td.written {
-    padding-left: 3mm;
+    padding-inline-start: 3mm;
   }
   i {
     display: inline-block;

@@ -7,7 +7,7 @@ import { Term } from "../frame/Term";
 import { say } from "../words/say";
 
 const Panel = styled.section`
-  border-left: 6px solid ${({ theme }) => theme.colour.bark};
+  border-inline-start: 6px solid ${({ theme }) => theme.colour.bark};
   padding: ${({ theme }) => theme.space(2)} ${({ theme }) => theme.space(4)};
   display: grid;
   gap: ${({ theme }) => theme.space(2)};

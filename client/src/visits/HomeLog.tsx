@@ -26,7 +26,7 @@ const Scroll = styled.div`
     padding: ${({ theme }) => theme.space(1)} ${({ theme }) => theme.space(2)};
     font-weight: 500;
     font-size: 0.9375rem;
-    text-align: left;
+    text-align: start;
     vertical-align: bottom;
     max-width: 130px;
   }

@@ -29,11 +29,11 @@ const Kind = styled.span`
 
 const First = styled(Button)`
   min-height: 104px;
-  text-align: left;
+  text-align: start;
 `;
 
 const Other = styled(Button)`
-  text-align: left;
+  text-align: start;
   padding: 4px 12px;
 `;
 

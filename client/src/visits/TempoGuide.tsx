@@ -27,7 +27,7 @@ const Bar = styled.div`
   i {
     position: relative;
     height: 100%;
-    border-right: 2px solid ${({ theme }) => theme.colour.paper};
+    border-inline-end: 2px solid ${({ theme }) => theme.colour.paper};
     font-style: normal;
     font-weight: 600;
     padding: 3px 8px;
