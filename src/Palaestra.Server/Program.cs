@@ -220,6 +220,10 @@ builder.Services.AddTraceQueue();
 builder.Services.AddFeedLimit();
 builder.Services.AddSingleton(new PhotoFiles(settings.DataFolder));
 builder.Services.AddScoped<HomeProgrammes>();
+builder.Services.AddScoped<HomeSeals>();
+builder.Services.AddScoped<HomePages>();
+builder.Services.AddScoped<HomeFile>();
+builder.Services.AddScoped<HomeCodes>();
 builder.Services.AddScoped<CalendarFeeds>();
 builder.Services.AddScoped<DemoSeeder>();
 builder.Services.AddSingleton<IInstrumentSource>(

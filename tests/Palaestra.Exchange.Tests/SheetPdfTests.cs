@@ -23,6 +23,7 @@ public class SheetPdfTests
 
     private static SheetExercise Exercise(string rungId, params SheetDose[] doses) =>
         new(
+            Guid.Empty,
             rungId,
             Side.Left,
             1,

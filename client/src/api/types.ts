@@ -84,6 +84,7 @@ export type RestSeconds = Schemas["RestSeconds"];
 export type Performance = Schemas["Performance"];
 export type HomeLogView = Schemas["HomeLogView"];
 export type HomeRow = Schemas["HomeRow"];
+export type HomeCodeTaken = Schemas["HomeCodeTaken"];
 export type HomeDay = Schemas["HomeDay"];
 export type HomeWork = Schemas["HomeWork"];
 export type SideNumbers = Schemas["SideNumbers"];

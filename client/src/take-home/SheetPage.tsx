@@ -61,6 +61,9 @@ export function SheetPage() {
           >
             {say("take-home.open-the-pdf")}
           </PdfLink>
+          <a href={`/api/episodes/${episode.id}/home.html`} download style={{ fontWeight: 600 }}>
+            {say("take-home.for-the-phone")}
+          </a>
           <Button $quiet onPress={() => window.print()}>
             {say("take-home.print-this-page")}
           </Button>

@@ -5,6 +5,7 @@ import { Button } from "../controls/Button";
 import { Row, Small } from "../controls/layout";
 import { WrongRows } from "../controls/WrongRows";
 import { say } from "../words/say";
+import { ScanLog } from "./ScanLog";
 
 /** The home log as a file: out with the planned days open, and in again; wrong rows are told one by one. */
 export function HomeFile(props: { episodeId: string; visitId: string; onTaken: () => void }) {
@@ -21,6 +22,7 @@ export function HomeFile(props: { episodeId: string; visitId: string; onTaken: (
   return (
     <>
       <Row $gap={3}>
+        <ScanLog visitId={props.visitId} onTaken={props.onTaken} />
         <FileTrigger
           acceptedFileTypes={["text/csv", ".csv"]}
           onSelect={(files) => {

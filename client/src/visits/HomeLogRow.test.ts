@@ -16,6 +16,7 @@ const row: HomeRow = {
     remark: null,
   },
   version: 1,
+  reported: false,
 };
 
 describe("a row of the home log", () => {

@@ -18,7 +18,7 @@ const Cell = styled(Input)<{ $wide?: boolean }>`
   background: ${({ theme }) => theme.colour.sheet};
   color: inherit;
   font: inherit;
-  text-align: ${({ $wide }) => ($wide ? "left" : "center")};
+  text-align: ${({ $wide }) => ($wide ? "start" : "center")};
   &:disabled {
     border-color: transparent;
     background: none;
@@ -115,6 +115,12 @@ export function HomeLogRow(props: {
       <th scope="row" style={{ whiteSpace: "nowrap" }}>
         {words}
         {row.planned.length === 0 && <Quiet> {say("visits.rest")}</Quiet>}
+        {row.reported && (
+          <>
+            <br />
+            <Quiet style={{ fontSize: "0.875rem" }}>{say("visits.reported-by-client")}</Quiet>
+          </>
+        )}
       </th>
       <td style={{ whiteSpace: "nowrap" }}>
         {planned.length > 0 && !row.log && (

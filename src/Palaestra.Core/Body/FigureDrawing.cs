@@ -39,8 +39,10 @@ public sealed class FigureDrawing
     }
 
     /// <summary>Moments at even steps; all in the same frame and painting order, so that one flows into the next.</summary>
-    public IReadOnlyList<Figure> Frames(int count, string words) =>
-        Moments(count, words, (movement, share) => movement.SettledAt(share));
+    /// <param name="count">At least 1; one alone is the end.</param>
+    /// <param name="range">Share of the movement at which they end, above 0 to 1.</param>
+    public IReadOnlyList<Figure> Frames(int count, string words, double range = 1) =>
+        Moments(count, words, (movement, share) => movement.SettledAt(range * share));
 
     private IReadOnlyList<Figure> Moments(
         int count,
@@ -106,7 +108,15 @@ public sealed class FigureDrawing
         var (right, bottom) = (figures.Max(f => f.Left + f.Width), figures.Max(f => f.Top + f.Height));
         return
         [
-            .. figures.Select(f => f with { Left = left, Top = top, Width = right - left, Height = bottom - top }),
+            .. figures.Select(f =>
+                f with
+                {
+                    Left = left,
+                    Top = top,
+                    Width = right - left,
+                    Height = bottom - top,
+                }
+            ),
         ];
     }
 

@@ -17,6 +17,11 @@ public sealed record HomeDay(
     /// <summary>Everything in it was cleared again: as if nothing had been written.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
     public bool Empty => Done.Count == 0 && Pain is null && NextMorning is null && Remark is null;
+
+    /// <summary>True where the other says the same, in whatever order.</summary>
+    public bool Says(HomeDay other) =>
+        (Day, Pain, NextMorning, Remark) == (other.Day, other.Pain, other.NextMorning, other.Remark)
+        && Done.ToHashSet().SetEquals(other.Done);
 }
 
 /// <summary>What a day of the home log cannot hold.</summary>

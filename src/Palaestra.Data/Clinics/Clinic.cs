@@ -31,6 +31,9 @@ public sealed class Clinic
 
     /// <summary>Years after the last visit for which a record is kept at least.</summary>
     public int RetentionYears { get; set; } = UsualRetentionYears;
+
+    /// <summary>What home programmes are signed with, 32 random bytes; none until the first was made.</summary>
+    public byte[]? HomeSecret { get; set; }
     public int Version { get; set; }
 
     /// <summary>§ 630f (3) BGB: ten years after the end of treatment (from memory); where the clinic is decides.</summary>

@@ -20,7 +20,7 @@ namespace Palaestra.Data.Compiled
                 "Palaestra.Data.Clinics.Clinic",
                 typeof(Clinic),
                 baseEntityType,
-                propertyCount: 11,
+                propertyCount: 12,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -50,6 +50,13 @@ namespace Palaestra.Data.Compiled
                 fieldInfo: typeof(Clinic).GetField("<DateOrder>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 providerPropertyType: typeof(string));
             dateOrder.SetSentinelFromProviderValue("DayMonthYear");
+
+            var homeSecret = runtimeEntityType.AddProperty(
+                "HomeSecret",
+                typeof(byte[]),
+                propertyInfo: typeof(Clinic).GetProperty("HomeSecret", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Clinic).GetField("<HomeSecret>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var lockMinutes = runtimeEntityType.AddProperty(
                 "LockMinutes",

@@ -26,7 +26,7 @@ namespace Palaestra.Data.Compiled
                 "Palaestra.Data.Visits.HomeLogDay",
                 typeof(HomeLogDay),
                 baseEntityType,
-                propertyCount: 7,
+                propertyCount: 9,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 1,
                 keyCount: 1);
@@ -66,6 +66,20 @@ namespace Palaestra.Data.Compiled
                 bool (HomeDay a, HomeDay b) => JsonSerializer.Serialize(a, CoreJson.Options) == JsonSerializer.Serialize(b, CoreJson.Options),
                 int (HomeDay value) => JsonSerializer.Serialize(value, CoreJson.Options).GetHashCode(StringComparison.Ordinal),
                 HomeDay (HomeDay value) => value));
+
+            var reportedCount = runtimeEntityType.AddProperty(
+                "ReportedCount",
+                typeof(int?),
+                propertyInfo: typeof(HomeLogDay).GetProperty("ReportedCount", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(HomeLogDay).GetField("<ReportedCount>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var reportedRevision = runtimeEntityType.AddProperty(
+                "ReportedRevision",
+                typeof(int?),
+                propertyInfo: typeof(HomeLogDay).GetProperty("ReportedRevision", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(HomeLogDay).GetField("<ReportedRevision>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var version = runtimeEntityType.AddProperty(
                 "Version",

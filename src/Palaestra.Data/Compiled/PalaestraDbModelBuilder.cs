@@ -11,7 +11,7 @@ namespace Palaestra.Data.Compiled
     public partial class PalaestraDbModel
     {
         private PalaestraDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("d3a9d4a0-1ee8-441e-8ce8-9d48d5f98ea3"), entityTypeCount: 35)
+            : base(skipDetectChanges: false, modelId: new Guid("10f78b5a-5a08-4377-a4bc-992daa0ee3d6"), entityTypeCount: 35)
         {
         }
 

@@ -350,6 +350,9 @@ namespace Palaestra.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<byte[]>("HomeSecret")
+                        .HasColumnType("BLOB");
+
                     b.Property<int>("LockMinutes")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER")
@@ -1331,6 +1334,12 @@ namespace Palaestra.Data.Migrations
                     b.Property<string>("Log")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int?>("ReportedCount")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("ReportedRevision")
+                        .HasColumnType("INTEGER");
 
                     b.Property<int>("Version")
                         .IsConcurrencyToken()

@@ -8,12 +8,14 @@ namespace Palaestra.Exchange.Sheets;
 /// <param name="Figures">"2 sets of 5, hold 3 s". <paramref name="Written"/>: the same written out, with how far where it is not all the way.</param>
 public sealed record SheetDose(Side Side, string Figures, string Written);
 
+/// <param name="ItemId">Of the plan.</param>
 /// <param name="Range">Share of the movement that its drawing shows; 1: all of it.</param>
 /// <param name="Moves">It has a drawing of its start beside that of its end.</param>
 /// <param name="Lines">What to do, in four lines at most.</param>
 /// <param name="Changes">What is different for this client.</param>
 /// <param name="Days">Which of the sheet's days it is done on.</param>
 public sealed record SheetExercise(
+    [property: JsonIgnore] Guid ItemId,
     string RungId,
     Side Side,
     double Range,

@@ -11,6 +11,7 @@ public static class AuditedRequests
     private static readonly HashSet<string> Exports =
     [
         "GetSheetPdf",
+        "GetHomePage",
         "GetCalendarFile",
         "GetLetterPdf",
         "GetHomeLogFile",

@@ -44,6 +44,14 @@ public sealed class FigureStore(PracticeLibrary library)
             key => Drawing(rung, side, key.View).Frames(FrameCount, $"{rung.Name}: {rung.Movement}")
         );
 
+    /// <summary>Pictures between which a page that carries its drawings with it fills in the rest.</summary>
+    private const int KeyframeCount = 5;
+
+    /// <summary>A few even steps of the movement, as far as it is done; in one frame and painting order.</summary>
+    /// <param name="range">Share of the movement that is done, above 0 to 1.</param>
+    public IReadOnlyList<Figure> Keyframes(Rung rung, Side side, double range) =>
+        Drawing(rung, side, rung.View).Frames(rung.Moves ? KeyframeCount : 1, rung.Name, range);
+
     /// <summary>Pictures of the way from one rung to another; about a second of them.</summary>
     private const int ChangeFrames = 13;
 

@@ -18,6 +18,16 @@ public static class NamedFile
         return TypedResults.File(bytes, "application/pdf");
     }
 
+    /// <summary>A page to be saved and passed on, not to be shown here.</summary>
+    /// <param name="name">As for <see cref="Pdf"/>.</param>
+    public static FileContentHttpResult Html(HttpResponse response, string html, string name)
+    {
+        var disposition = new ContentDispositionHeaderValue("attachment");
+        disposition.SetHttpFileName($"{Safe(name)}.html");
+        response.Headers.ContentDisposition = disposition.ToString();
+        return TypedResults.File(System.Text.Encoding.UTF8.GetBytes(html), "text/html; charset=utf-8");
+    }
+
     public static string Safe(string name) =>
         string.Concat(
                 name.Select(c => Never.Contains(c, StringComparison.Ordinal) || char.IsControl(c) ? '-' : c)

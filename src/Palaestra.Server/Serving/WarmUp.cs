@@ -85,6 +85,7 @@ public sealed partial class WarmUp(
         var rung = services.GetRequiredService<PolicyLibrary>().Library.Ladders[0].Rungs[0];
         var figure = services.GetRequiredService<FigureStore>().Of(rung, Side.Left, Frame.End);
         SheetExercise exercise = new(
+            Guid.Empty,
             rung.Id,
             Side.Left,
             1,

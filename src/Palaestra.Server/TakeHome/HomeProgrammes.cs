@@ -96,6 +96,7 @@ public sealed class HomeProgrammes(
         var side = item.Doses[0].Side;
         var moves = rung.Poses.Start != rung.Poses.End;
         return new SheetExercise(
+            item.Id,
             rung.Id,
             side,
             item.Doses[0].Range,

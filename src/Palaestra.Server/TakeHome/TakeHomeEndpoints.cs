@@ -70,6 +70,15 @@ public static class TakeHomeEndpoints
             .MapGet("/sheet.pdf", SheetPdfOf)
             .Described("GetSheetPdf", "The home programme as PDF, A4 or Letter.", 409);
         group
+            .MapGet("/home.html", HomeHtml)
+            .Described(
+                "GetHomePage",
+                "The home programme as one file for the client's phone: it moves, counts, times, and keeps its log there.",
+                409,
+                422,
+                503
+            );
+        group
             .MapGet("/calendar", Calendar)
             .Described(
                 "GetCalendar",
@@ -117,6 +126,42 @@ public static class TakeHomeEndpoints
                 SheetPdf.Write(sheet, paper?.Value ?? Paper.A4, large, words.Speech),
                 words.Say(Message.Of("file.home-programme", ("name", sheet.ClientName), ("day", clock.Today)))
             );
+    }
+
+    /// <param name="lang">The client's language; none: English, the one there is.</param>
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> HomeHtml(
+        Guid id,
+        OpenCase open,
+        HomePages pages,
+        HomeFile home,
+        ClinicWords words,
+        ClinicClock clock,
+        HttpResponse response,
+        string? lang
+    )
+    {
+        var file = open.File;
+        if (file.Closed)
+        {
+            return Problem.Closed();
+        }
+        if (lang is not (null or "en"))
+        {
+            return Problem.Field("lang", Message.Of("home.lang", ("lang", lang)));
+        }
+        if (file.CurrentPlan is not { Plan.Items.Count: > 0 } revision)
+        {
+            return Problem.NotFound("plan");
+        }
+        if (!home.IsBuilt)
+        {
+            return Problem.Of(StatusCodes.Status503ServiceUnavailable, Message.Of("home.not-built"));
+        }
+        return NamedFile.Html(
+            response,
+            home.Of(await pages.Of(file, revision)),
+            words.Say(Message.Of("file.home-page", ("day", clock.Today)))
+        );
     }
 
     /// <summary>What the PDF says, for the page.</summary>

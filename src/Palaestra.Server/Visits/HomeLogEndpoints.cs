@@ -45,6 +45,32 @@ public static class HomeLogEndpoints
                 "Reads a home log from a CSV file; days that were written before are replaced.",
                 409
             );
+        group
+            .MapPost("/visits/{visitId:guid}/home-log/code", Codes)
+            .Described(
+                "ReadHomeCodes",
+                "Takes in the log of a client's own programme from its codes or its file, each day once; days that were written at the clinic stand.",
+                409
+            );
+    }
+
+    private static async Task<Results<Ok<HomeCodeTaken>, ProblemHttpResult>> Codes(
+        Guid visitId,
+        HomeCodeForm form,
+        OpenCase open,
+        HomeCodes codes,
+        PalaestraDb db,
+        WhoIsHere who
+    )
+    {
+        var taken = await codes.Take(open.File, form, who.Name);
+        if (!taken.IsValid)
+        {
+            return Problem.Fields(taken.Errors);
+        }
+        return await db.SavedFirst()
+            ? TypedResults.Ok(taken.Value!)
+            : Problem.Conflict(Message.Of("home.meanwhile-log"));
     }
 
     private static async Task<Results<Ok<HomeLogView>, ProblemHttpResult>> Get(

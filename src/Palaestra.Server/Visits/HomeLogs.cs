@@ -17,8 +17,14 @@ namespace Palaestra.Server.Visits;
 public sealed record HomeColumn(Guid PlanItemId, string RungId, string Name, Side Side, int PerDay);
 
 /// <param name="Planned">Exercises planned for the day. <paramref name="Log"/>: none where nothing was written yet.</param>
-/// <param name="Version">0 before anything was written.</param>
-public sealed record HomeRow(DateOnly Day, IReadOnlyList<Guid> Planned, HomeDay? Log, int Version);
+/// <param name="Version">0 before anything was written. <paramref name="Reported"/>: by the client's own programme.</param>
+public sealed record HomeRow(
+    DateOnly Day,
+    IReadOnlyList<Guid> Planned,
+    HomeDay? Log,
+    int Version,
+    bool Reported = false
+);
 
 /// <summary>The home log between the visit before and this one, as a grid of days and exercises.</summary>
 public sealed record HomeLogView(
@@ -58,7 +64,8 @@ public sealed class HomeLogs(PalaestraDb db, PracticeLibrary library, ClinicCloc
                     day,
                     planned.GetValueOrDefault(day) ?? [],
                     written.GetValueOrDefault(day)?.Log is { Empty: false } log ? log : null,
-                    written.GetValueOrDefault(day)?.Version ?? 0
+                    written.GetValueOrDefault(day)?.Version ?? 0,
+                    written.GetValueOrDefault(day) is { Log.Empty: false, ReportedCount: not null }
                 )),
             ]
         );
@@ -127,29 +134,40 @@ public sealed class HomeLogs(PalaestraDb db, PracticeLibrary library, ClinicCloc
         return amending.Written(reason, stored?.WrittenAt, stored?.Log, day);
     }
 
-    private Task<HomeLogDay?> Stored(CaseFile file, DateOnly day) =>
+    /// <summary>Writes a day as the client's own programme reports it. The caller saves.</summary>
+    /// <param name="count">How far its log had got. <paramref name="revision"/>: of the plan it was made of.</param>
+    public async Task Report(CaseFile file, HomeDay day, int count, int revision, string by)
+    {
+        var written = Put(file, await Stored(file, day.Day), day, by);
+        (written.ReportedCount, written.ReportedRevision) = (count, revision);
+    }
+
+    /// <summary>A day as it is written; none: nothing was.</summary>
+    public Task<HomeLogDay?> Stored(CaseFile file, DateOnly day) =>
         db.HomeLog.FirstOrDefaultAsync(d => d.EpisodeId == file.Episode.Id && d.Day == day);
 
-    private void Put(CaseFile file, HomeLogDay? stored, HomeDay day, string by)
+    private HomeLogDay Put(CaseFile file, HomeLogDay? stored, HomeDay day, string by)
     {
         var now = clock.Now;
         if (stored is null)
         {
-            db.HomeLog.Add(
-                new HomeLogDay
-                {
-                    EpisodeId = file.Episode.Id,
-                    Day = day.Day,
-                    Log = day,
-                    WrittenAt = now,
-                    WrittenBy = by,
-                }
-            );
-            return;
+            stored = new HomeLogDay
+            {
+                EpisodeId = file.Episode.Id,
+                Day = day.Day,
+                Log = day,
+                WrittenAt = now,
+                WrittenBy = by,
+            };
+            db.HomeLog.Add(stored);
+            return stored;
         }
         stored.Log = day;
         stored.WrittenAt = now;
         stored.WrittenBy = by;
+        // Whoever puts it right at the clinic answers for it.
+        (stored.ReportedCount, stored.ReportedRevision) = (null, null);
         stored.Version++;
+        return stored;
     }
 }
