@@ -2,7 +2,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { chromium, expect, type Page, test } from "@playwright/test";
-import { enter, expectAccessible, station } from "./hands";
+import { enter, expectAccessible } from "./hands";
 import { Server } from "./server";
 
 // The home programme as a file on a phone, without network; and its log back in the clinic.
@@ -129,7 +129,7 @@ test("five days on a phone without network, and the log becomes the home log: by
   const openLog = async (on: Page) => {
     const scan = on.getByRole("button", { name: "Scan the client's log" });
     const folded = on.getByRole("button", { name: /^Home log/ });
-    const tab = on.getByRole("tab", { name: /home/i });
+    const tab = on.getByRole("tab", { name: /Home log$/ });
     await expect(scan.or(folded).or(tab).first()).toBeVisible();
     if (!(await scan.isVisible())) await folded.or(tab).first().click();
     await scan.click();
@@ -202,7 +202,7 @@ test("where the phone keeps nothing that is said before the first tick, and a re
   }
 });
 
-test("without scripts the whole programme is readable, and on a phone four times slower it is usable in a second", async ({
+test("without scripts the whole programme is readable, and on a slow phone it opens all the same", async ({
   page,
 }) => {
   await takeHome(page, "Ottoline Brask");
@@ -216,12 +216,17 @@ test("without scripts the whole programme is readable, and on a phone four times
     const slow = await (await browser.newContext({ viewport: { width: 360, height: 640 }, offline: true })).newPage();
     const devtools = await slow.context().newCDPSession(slow);
     await devtools.send("Emulation.setCPUThrottlingRate", { rate: 4 });
-    const began = Date.now();
-    await slow.goto(`file://${file}`, { waitUntil: "commit" });
-    await slow.getByRole("button", { name: "Begin" }).or(slow.getByRole("button", { name: "Do the exercises anyway" })).waitFor();
-    console.log(`the home programme is usable after ${Date.now() - began} ms, four times slower`);
+    await slow.addInitScript(() => {
+      const timer = setInterval(() => {
+        if (!document.querySelector("#root button")) return;
+        clearInterval(timer);
+        document.title = `usable after ${Math.round(performance.now())} ms`;
+      }, 5);
+    });
+    await slow.goto(`file://${file}`);
+    await expect(slow).toHaveTitle(/^usable after/);
+    console.log(`the home programme, four times slower: ${await slow.title()}`);
     await devtools.send("Emulation.setCPUThrottlingRate", { rate: 1 });
-    await station(page, "Take home").catch(() => undefined);
   } finally {
     await browser.close();
   }

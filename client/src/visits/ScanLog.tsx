@@ -80,9 +80,9 @@ function Scanning(props: { visitId: string; onTaken: () => void; onClose: () => 
             <Picture ref={picture} muted playsInline aria-label={say("visits.camera-picture")} />
           )}
           <p role="status">
-            {parts.of === 0
-              ? say("visits.hold-the-phone-in-view")
-              : say("visits.codes-read-of", { numbers: numbers.join(", "), of: parts.of })}
+            {parts.of > 0
+              ? say("visits.codes-read-of", { numbers: numbers.join(", "), of: parts.of })
+              : camera !== "none" && say("visits.hold-the-phone-in-view")}
           </p>
           {unread && <Note>{say("visits.no-code-in-it")}</Note>}
           <Row $gap={2}>
