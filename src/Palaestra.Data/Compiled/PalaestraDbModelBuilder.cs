@@ -11,7 +11,7 @@ namespace Palaestra.Data.Compiled
     public partial class PalaestraDbModel
     {
         private PalaestraDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("10f78b5a-5a08-4377-a4bc-992daa0ee3d6"), entityTypeCount: 35)
+            : base(skipDetectChanges: false, modelId: new Guid("465cea4d-8c94-45ee-9d82-d767b6935a41"), entityTypeCount: 35)
         {
         }
 

@@ -39,7 +39,7 @@ public static class ClientFiling
         }
         var known = await db.Clients.AsNoTracking().Select(c => c.Number).ToListAsync(cancel);
         var last = known
-            .Where(number => number.Length <= CountedDigits && number.All(char.IsAsciiDigit))
+            .Where(number => number.Length is > 0 and <= CountedDigits && number.All(char.IsAsciiDigit))
             .Select(number => long.Parse(number, CultureInfo.InvariantCulture))
             .DefaultIfEmpty(Before)
             .Max();

@@ -37,27 +37,27 @@ public static class HomePack
     {
         if (bytes.Length > 0 && bytes[0] > Version)
         {
-            return Bad("home-code.newer");
+            return Bad(Message.Of("home-code.newer"));
         }
         if (bytes.Length < HeadBytes + HomeSeal.SealBytes || bytes[0] != Version)
         {
-            return Bad("home-code.unreadable");
+            return Bad(Message.Of("home-code.unreadable"));
         }
         var token = bytes.AsSpan(1, HomeSeal.TokenBytes);
         if (seal.Read(token) is not { } read)
         {
-            return Bad("home-code.foreign");
+            return Bad(Message.Of("home-code.foreign"));
         }
         var log = bytes.AsSpan(0, bytes.Length - HomeSeal.SealBytes);
         var sealedBy = HomeSeal.Of(seal.KeyOf(token), log);
         if (!CryptographicOperations.FixedTimeEquals(sealedBy, bytes.AsSpan(log.Length)))
         {
-            return Bad("home-code.altered");
+            return Bad(Message.Of("home-code.altered"));
         }
         var count = (log[29] << 16) + (log[30] << 8) + log[31];
         return Days(log[HeadBytes..], log[HeadBytes - 1]) is { } days
             ? Checked<PackedLog>.Good(new(read, count, days))
-            : Bad("home-code.unreadable");
+            : Bad(Message.Of("home-code.unreadable"));
     }
 
     /// <returns>None where there is less, or more, than is said.</returns>
@@ -92,6 +92,6 @@ public static class HomePack
 
     private static int? Told(int nibble) => nibble == Untold ? null : nibble;
 
-    private static Checked<PackedLog> Bad(string id) =>
-        Checked<PackedLog>.Bad(new FieldError("codes", Message.Of(id)));
+    private static Checked<PackedLog> Bad(Message message) =>
+        Checked<PackedLog>.Bad(new FieldError("codes", message));
 }

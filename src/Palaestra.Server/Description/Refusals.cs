@@ -122,6 +122,5 @@ public sealed class Refusals : IOpenApiOperationTransformer
         [422] = "What was sent does not go; each field that is wrong is named.",
         [423] = "The tablet is locked; its user has to open it.",
         [429] = "Too many attempts; later again.",
-        [503] = "A part of the product is not built yet.",
     };
 }

@@ -51,6 +51,7 @@ public static class Permissions
                     "GetFigureSheet",
                     "GetFigure",
                     "GetFigureFrames",
+                    "GetFigureChange",
                     "GetFaultFigure",
                     "GetRung",
                     "GetLiveNews",

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Body;
 using Palaestra.Data;
 using Palaestra.Data.Staff;
@@ -6,8 +7,10 @@ using Palaestra.Exchange.Sheets;
 using Palaestra.Server.Clients;
 using Palaestra.Server.Clinics;
 using Palaestra.Server.Day;
+using Palaestra.Server.Intake;
 using Palaestra.Server.Library;
 using Palaestra.Server.Policies;
+using Palaestra.Server.TakeHome;
 using Palaestra.Server.Words;
 
 namespace Palaestra.Server.Serving;
@@ -40,7 +43,7 @@ public sealed partial class WarmUp(
             stoppingToken.ThrowIfCancellationRequested();
             sheets.Of(Side.Left);
             stoppingToken.ThrowIfCancellationRequested();
-            FirstPage();
+            await FirstPage();
         }
         catch (OperationCanceledException)
         {
@@ -77,11 +80,29 @@ public sealed partial class WarmUp(
         stopping.ThrowIfCancellationRequested();
     }
 
-    /// <summary>Letters are read and shaped once.</summary>
-    private void FirstPage()
+    /// <summary>Letters are read and shaped once; a record is read, and a programme written, as for whoever asks for one next.</summary>
+    private async Task FirstPage()
     {
-        using var scope = scopes.CreateScope();
+        await using var scope = scopes.CreateAsyncScope();
         var services = scope.ServiceProvider;
+        var last = await services
+            .GetRequiredService<PalaestraDb>()
+            .Plans.AsNoTracking()
+            .OrderByDescending(plan => plan.Id)
+            .Select(plan => (Guid?)plan.EpisodeId)
+            .FirstOrDefaultAsync();
+        if (
+            last is { } episode
+            && await services.GetRequiredService<CaseFiles>().OfEpisode(episode)
+                is { CurrentPlan: { } plan } file
+        )
+        {
+            Write(
+                services,
+                await services.GetRequiredService<HomeProgrammes>().Of(file, plan, record: false)
+            );
+            return;
+        }
         var rung = services.GetRequiredService<PolicyLibrary>().Library.Ladders[0].Rungs[0];
         var figure = services.GetRequiredService<FigureStore>().Of(rung, Side.Left, Frame.End);
         SheetExercise exercise = new(
@@ -100,13 +121,11 @@ public sealed partial class WarmUp(
             [],
             [true]
         );
-        SheetPdf.Write(
-            new("A", "A", "A", "A", [exercise], ["A"], "A", "A", "A", "A"),
-            Paper.A4,
-            large: false,
-            services.GetRequiredService<ClinicWords>().Speech
-        );
+        Write(services, new("A", "A", "A", "A", [exercise], ["A"], "A", "A", "A", "A"));
     }
+
+    private static void Write(IServiceProvider services, Sheet sheet) =>
+        SheetPdf.Write(sheet, Paper.A4, large: false, services.GetRequiredService<ClinicWords>().Speech);
 
     [LoggerMessage(
         LogLevel.Warning,

@@ -75,8 +75,7 @@ public static class TakeHomeEndpoints
                 "GetHomePage",
                 "The home programme as one file for the client's phone: it moves, counts, times, and keeps its log there.",
                 409,
-                422,
-                503
+                422
             );
         group
             .MapGet("/calendar", Calendar)
@@ -155,7 +154,7 @@ public static class TakeHomeEndpoints
         }
         if (!home.IsBuilt)
         {
-            return Problem.Of(StatusCodes.Status503ServiceUnavailable, Message.Of("home.not-built"));
+            return Problem.Conflict(Message.Of("home.not-built"));
         }
         return NamedFile.Html(
             response,
