@@ -15,6 +15,7 @@ using Palaestra.Data.Photos;
 using Palaestra.Data.Planning;
 using Palaestra.Data.Policies;
 using Palaestra.Data.Progression;
+using Palaestra.Data.Records;
 using Palaestra.Data.Screening;
 using Palaestra.Data.Staff;
 using Palaestra.Data.Traces;
@@ -51,6 +52,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<LetterDraft> Letters => Set<LetterDraft>();
     public DbSet<StoredPhoto> Photos => Set<StoredPhoto>();
     public DbSet<StoredTrace> Traces => Set<StoredTrace>();
+    public DbSet<RecordImport> RecordImports => Set<RecordImport>();
     public DbSet<Standing> Standings => Set<Standing>();
     public DbSet<StandingVisit> StandingVisits => Set<StandingVisit>();
     public DbSet<WorklistRow> Pile => Set<WorklistRow>();
@@ -104,6 +106,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             Json(episode.Property(e => e.PhotoConsent));
             episode.Property(e => e.DaysPerWeek).HasDefaultValue(5);
             episode.HasIndex(e => e.FeedKey).IsUnique();
+            episode.HasIndex(e => e.HomeKey).IsUnique();
             episode.Property(e => e.Asked).HasDefaultValue(true);
             episode.Property(e => e.RestingShape).HasConversion<string>();
             episode.Property(e => e.Strategy).HasConversion<string>();
@@ -152,6 +155,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             clinic.Property(c => c.RetentionYears).HasDefaultValue(Clinic.UsualRetentionYears);
             clinic.Property(c => c.DateOrder).HasConversion<string>();
             clinic.Property(c => c.WeekStart).HasConversion<string>();
+            clinic.Property(c => c.Units).HasConversion<string>().HasDefaultValue(PersonUnits.KgCm);
         });
         builder.Entity<ClinicSentence>(sentence => sentence.Property(s => s.Version).IsConcurrencyToken());
         builder.Entity<DecisionRecord>(decision =>
@@ -223,6 +227,23 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             discharge.HasOne<Episode>().WithMany().HasForeignKey(d => d.EpisodeId);
             Json(discharge.Property(d => d.Summary));
         });
+        builder.Entity<RecordImport>(import =>
+        {
+            import.HasIndex(i => i.ClientId);
+            import.HasOne<Client>().WithMany().HasForeignKey(i => i.ClientId);
+            import
+                .Property(i => i.Audit)
+                .HasConversion(
+                    lines => JsonSerializer.Serialize(lines, RecordJson.Options),
+                    text => JsonSerializer.Deserialize<IReadOnlyList<RecordAudit>>(text, RecordJson.Options)!,
+                    // Written once.
+                    new ValueComparer<IReadOnlyList<RecordAudit>>(
+                        (a, b) => ReferenceEquals(a, b),
+                        lines => lines.Count,
+                        lines => lines
+                    )
+                );
+        });
         builder.Entity<VisitNote>(note =>
         {
             note.HasKey(n => n.VisitId);
@@ -274,6 +295,12 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     private static void MapStaff(ModelBuilder builder)
     {
         Json(builder.Entity<Practitioner>().Property(p => p.Roles)).HasDefaultValueSql("'[]'");
+        builder.Entity<Practitioner>(practitioner =>
+        {
+            practitioner.Property(p => p.DateOrder).HasConversion<string>();
+            practitioner.Property(p => p.WeekStart).HasConversion<string>();
+            practitioner.Property(p => p.Units).HasConversion<string>();
+        });
         builder.Entity<SignInSession>(session =>
         {
             session.HasIndex(s => s.AccountId);

@@ -1,5 +1,7 @@
+using CsCheck;
 using Palaestra.Core.Visits;
 using Palaestra.Exchange.HomeLog;
+using Palaestra.Exchange.Tests.Given;
 
 namespace Palaestra.Exchange.Tests;
 
@@ -47,6 +49,60 @@ public class HomeLogCsvTests
         Assert.Empty(read[1].Done);
     }
 
+    private static readonly string[] Odd =
+    [
+        "=HYPERLINK(\"http://x.example\")",
+        "+1 set",
+        "-2 at night, better by day",
+        "@home; then rest",
+        "'=quoted before",
+        "''",
+        "'plain",
+        "semi;colon, and comma",
+    ];
+
+    /// <summary>A cell that a spreadsheet would work out comes back as it was written, also where it looked escaped before.</summary>
+    [Fact]
+    public void What_looks_like_a_formula_is_none_and_comes_back()
+    {
+        var days = Odd.Select((remark, i) => new HomeDay(new(2026, 3, 2 + i), [], i, null, remark)).ToList();
+        var text = HomeLogCsv.Write(days.Select(d => new CsvDay(d.Day, [], d)), Exercises);
+        Assert.Equal(Odd, HomeLogCsv.Read(text, Exercises).Value!.Select(d => d.Remark));
+        Assert.StartsWith("\uFEFF", text, StringComparison.Ordinal);
+        // The same file is read by two other libraries in the client's tests.
+        Assert.Equal(
+            Docs.Text("..", "client", "src", "given", "homeLog.csv").ReplaceLineEndings("\n"),
+            text.TrimStart('\uFEFF').ReplaceLineEndings("\n")
+        );
+    }
+
+    [Fact]
+    public void Any_text_comes_back_and_never_begins_as_a_formula() =>
+        Gen.String.Sample(text =>
+        {
+            var cell = Exchange.Tables.SpreadsheetText.Escaped(text)!;
+            Assert.Equal(text, Exchange.Tables.SpreadsheetText.Unescaped(cell));
+            Assert.False(cell.Length > 0 && "=+-@\t\r".Contains(cell[0], StringComparison.Ordinal));
+        });
+
+    [Theory]
+    [InlineData(';')]
+    [InlineData('\t')]
+    public void A_spreadsheet_of_another_country_parts_otherwise(char with)
+    {
+        var text = string.Join("\r\n", Header, "2026-03-02,B5,left,5,2,1,\"well, better\"")
+            .Replace("\"well, better\"", "~", StringComparison.Ordinal)
+            .Replace(',', with)
+            .Replace("~", "well, better", StringComparison.Ordinal);
+        var day = Assert.Single(HomeLogCsv.Read(text, Exercises).Value!);
+        Assert.Equal((2, 1, "well, better"), (day.Pain, day.NextMorning, day.Remark));
+        Assert.Equal(5, day.Done.Single().Reps);
+    }
+
+    [Fact]
+    public void Days_first_with_points_are_days() =>
+        Assert.Equal(new DateOnly(2026, 3, 2), Only("02.03.2026,B5,left,5,,,").Day);
+
     [Theory]
     [InlineData("\n")]
     [InlineData("\r\n")]
@@ -80,7 +136,7 @@ public class HomeLogCsvTests
     }
 
     [Theory]
-    [InlineData("31.3.2026,B5,left,5,,,", "line 2, day")]
+    [InlineData("3/31/2026,B5,left,5,,,", "line 2, day")]
     [InlineData("2026-02-30,B5,left,5,,,", "line 2, day")]
     [InlineData("2026-03-02,Somersault,left,5,,,", "line 2, exercise")]
     [InlineData("2026-03-02,B5,up,5,,,", "line 2, side")]

@@ -2,6 +2,7 @@ using System.Text;
 using CsCheck;
 using Ical.Net;
 using Palaestra.Exchange.Calendar;
+using Palaestra.Exchange.Tests.Given;
 
 namespace Palaestra.Exchange.Tests;
 
@@ -18,7 +19,7 @@ public class PlanFeedTests
     ) => new(id, sequence, new DateOnly(2026, 11, 26), null, 12, "Exercises", text, cancelled, Stamp);
 
     private static string Text(params FeedEntry[] entries) =>
-        PlanFeed.Text("Exercises", "quay.example", entries);
+        PlanFeed.Text(new FeedHead("Exercises", "quay.example"), entries);
 
     [Fact]
     public void A_day_reads_back_as_a_whole_day_that_ends_on_the_next()
@@ -31,6 +32,85 @@ public class PlanFeedTests
         Assert.Equal(new DateOnly(2026, 11, 27), read.DtEnd!.Date);
         Assert.Equal(EventStatus.Confirmed, read.Status);
         Assert.Equal("Heel tap: 5 reps", read.Description);
+    }
+
+    private static readonly FeedHead Berlin = new(
+        "Exercises",
+        "quay.example",
+        "Europe/Berlin",
+        "Lantern Quay",
+        "desk@quay.example",
+        "1 Quay Lane, Saltmere",
+        60
+    );
+
+    private static FeedEntry VisitAt(string id, DateTime utc) =>
+        Day(id) with
+        {
+            Day = DateOnly.FromDateTime(utc),
+            At = utc,
+            Minutes = 45,
+        };
+
+    /// <summary>Directive 2000/84/EC: clocks in the Union change at 01:00 UTC on the last Sundays of March and October (25 October 2026).</summary>
+    [Fact]
+    public void A_visit_is_told_on_the_clinics_wall_with_the_rules_of_its_zone_on_both_sides_of_a_clock_change()
+    {
+        var summer = VisitAt("s", new DateTime(2026, 10, 23, 7, 30, 0));
+        var winter = VisitAt("w", new DateTime(2026, 10, 26, 8, 30, 0));
+        var text = PlanFeed.Text(Berlin, [winter, summer]);
+        var lines = Unfolded(text);
+        Assert.Contains("DTSTART;TZID=Europe/Berlin:20261023T093000", lines);
+        Assert.Contains("DTSTART;TZID=Europe/Berlin:20261026T093000", lines);
+        Assert.Contains("DTEND;TZID=Europe/Berlin:20261023T101500", lines);
+        Assert.Single(lines, "BEGIN:VTIMEZONE");
+        Assert.Contains("TZOFFSETTO:+0200", lines);
+        Assert.Contains("TZOFFSETTO:+0100", lines);
+        Assert.Contains("LOCATION:1 Quay Lane\\, Saltmere", lines);
+        Assert.Contains("ORGANIZER;CN=Lantern Quay:mailto:desk@quay.example", lines);
+        Assert.Contains("TRIGGER:-PT60M", lines.Select(l => l.Replace("-PT1H", "-PT60M")));
+        Assert.Contains("REFRESH-INTERVAL;VALUE=DURATION:PT12H", lines);
+        var read = Ical.Net.Calendar.Load(text)!.Events;
+        Assert.Equal(summer.At, read.Single(e => e.Uid == "s@quay.example").DtStart!.AsUtc);
+        Assert.Equal(winter.At, read.Single(e => e.Uid == "w@quay.example").DtStart!.AsUtc);
+        // The same file is read by two other libraries in the client's tests.
+        var given = Docs.Text("..", "client", "src", "given", "visits.ics");
+        Assert.Equal(
+            given.ReplaceLineEndings("\n"),
+            text.Replace(Product.Version, "VERSION", StringComparison.Ordinal).ReplaceLineEndings("\n")
+        );
+    }
+
+    [Fact]
+    public void Whole_days_alone_need_no_zone_and_a_visit_that_is_off_reminds_nobody()
+    {
+        Assert.DoesNotContain("BEGIN:VTIMEZONE", Unfolded(PlanFeed.Text(Berlin, [Day("a")])));
+        var off = VisitAt("v", new DateTime(2026, 11, 26, 7, 30, 0)) with { Cancelled = true };
+        Assert.DoesNotContain("BEGIN:VALARM", Unfolded(PlanFeed.Text(Berlin, [off])));
+    }
+
+    /// <summary>RFC 5546, 3.2: a request has an organizer and who is asked; where either is not known it is published.</summary>
+    [Fact]
+    public void An_invitation_asks_where_it_can_be_answered()
+    {
+        var visit = VisitAt("v", new DateTime(2026, 11, 26, 7, 30, 0));
+        var asked = Unfolded(PlanFeed.Invitation(Berlin, visit, "ottoline@brask.example"));
+        Assert.Contains("METHOD:REQUEST", asked);
+        Assert.Single(
+            asked,
+            line =>
+                line.StartsWith("ATTENDEE", StringComparison.Ordinal)
+                && line.EndsWith("mailto:ottoline@brask.example", StringComparison.Ordinal)
+        );
+        Assert.Contains(
+            "METHOD:CANCEL",
+            Unfolded(PlanFeed.Invitation(Berlin, visit with { Cancelled = true }, "ottoline@brask.example"))
+        );
+        Assert.Contains("METHOD:PUBLISH", Unfolded(PlanFeed.Invitation(Berlin, visit, null)));
+        Assert.Contains(
+            "METHOD:PUBLISH",
+            Unfolded(PlanFeed.Invitation(Berlin with { Mail = null }, visit, "ottoline@brask.example"))
+        );
     }
 
     [Fact]

@@ -42,7 +42,36 @@ public sealed class FigureDrawing
     /// <param name="count">At least 1; one alone is the end.</param>
     /// <param name="range">Share of the movement at which they end, above 0 to 1.</param>
     public IReadOnlyList<Figure> Frames(int count, string words, double range = 1) =>
-        Moments(count, words, (movement, share) => movement.SettledAt(range * share));
+        OneFrame(
+            WithWhatLiesAbout(Moments(count, words, (movement, share) => movement.SettledAt(range * share)))
+        );
+
+    /// <summary>What one moment bears on is there in all of them: a box that one rises from does not go away.</summary>
+    private static IReadOnlyList<Figure> WithWhatLiesAbout(IReadOnlyList<Figure> figures)
+    {
+        // Of each prop what the first moment that has it shows; one may be told in several shapes.
+        var props = figures
+            .SelectMany(figure =>
+                figure
+                    .Shapes.Select((shape, i) => (Shape: shape, At: i))
+                    .Where(prop => prop.Shape.Role == ShapeRole.Prop)
+                    .GroupBy(prop => prop.Shape.Part)
+            )
+            .DistinctBy(prop => prop.Key)
+            .SelectMany(prop => prop)
+            .ToList();
+        return [.. figures.Select(figure => figure with { Shapes = With(figure.Shapes) })];
+
+        IReadOnlyList<FigureShape> With(IReadOnlyList<FigureShape> shapes)
+        {
+            var all = shapes.ToList();
+            foreach (var (shape, at) in props.Where(prop => shapes.All(s => s.Part != prop.Shape.Part)))
+            {
+                all.Insert(Math.Min(at, all.Count), shape);
+            }
+            return all;
+        }
+    }
 
     private IReadOnlyList<Figure> Moments(
         int count,

@@ -26,6 +26,37 @@ public static class Outlines
         return area >= 0 ? outline : [.. Enumerable.Reverse(outline)];
     }
 
+    /// <summary>A closed outline told by so many points, evenly along it from its first.</summary>
+    /// <param name="flat">x, y, x, y; at least one point.</param>
+    /// <param name="count">Points, at least 1.</param>
+    public static IReadOnlyList<int> Evenly(IReadOnlyList<int> flat, int count)
+    {
+        var points = flat.Chunk(2).Select(p => new Vector2(p[0], p[1])).ToList();
+        points.Add(points[0]);
+        var along = new float[points.Count];
+        for (var i = 1; i < points.Count; i++)
+        {
+            along[i] = along[i - 1] + Vector2.Distance(points[i - 1], points[i]);
+        }
+        var (even, part) = (new List<int>(count * 2), 0);
+        for (var i = 0; i < count; i++)
+        {
+            var at = along[^1] * i / count;
+            while (part + 2 < along.Length && along[part + 1] < at)
+            {
+                part++;
+            }
+            var length = along[part + 1] - along[part];
+            var point = Vector2.Lerp(
+                points[part],
+                points[part + 1],
+                length > 0 ? (at - along[part]) / length : 0
+            );
+            even.AddRange([(int)Math.Round(point.X), (int)Math.Round(point.Y)]);
+        }
+        return even;
+    }
+
     private static IEnumerable<Vector2> Arc(Vector2 centre, double radius, double start)
     {
         for (var i = 0; i <= ArcSteps; i++)

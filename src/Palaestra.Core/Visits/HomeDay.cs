@@ -18,6 +18,28 @@ public sealed record HomeDay(
     [System.Text.Json.Serialization.JsonIgnore]
     public bool Empty => Done.Count == 0 && Pain is null && NextMorning is null && Remark is null;
 
+    /// <summary>
+    /// Two reports of one day as one: of each exercise and side the more reps, of pain the higher. The same in whatever order reports
+    /// arrive, and however often; what hurt in one of them is never less for the other.
+    /// </summary>
+    /// <param name="other">Of the same day.</param>
+    public HomeDay Joined(HomeDay other) =>
+        this with
+        {
+            Done =
+            [
+                .. Done.Concat(other.Done)
+                    .GroupBy(done => (done.PlanItemId, done.Side))
+                    .Select(same => same.MaxBy(done => done.Reps)!),
+            ],
+            Pain = Higher(Pain, other.Pain),
+            NextMorning = Higher(NextMorning, other.NextMorning),
+            // Of two remarks always the same one.
+            Remark = string.CompareOrdinal(Remark, other.Remark) >= 0 ? Remark : other.Remark,
+        };
+
+    private static int? Higher(int? one, int? other) => one is null || other > one ? other : one;
+
     /// <summary>True where the other says the same, in whatever order.</summary>
     public bool Says(HomeDay other) =>
         (Day, Pain, NextMorning, Remark) == (other.Day, other.Pain, other.NextMorning, other.Remark)

@@ -26,6 +26,12 @@ public sealed class Clinic
     /// <summary>The day calendars begin their weeks with.</summary>
     public DayOfWeek WeekStart { get; set; } = DayOfWeek.Monday;
 
+    /// <summary>Of height and mass on its screens.</summary>
+    public PersonUnits Units { get; set; }
+
+    /// <summary>Home programmes may have an address of this server, where an episode was given one.</summary>
+    public bool HomeAddresses { get; set; }
+
     /// <summary>Minutes without a touch after which a tablet locks itself.</summary>
     public int LockMinutes { get; set; } = UsualLockMinutes;
 

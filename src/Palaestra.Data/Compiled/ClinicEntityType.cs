@@ -20,7 +20,7 @@ namespace Palaestra.Data.Compiled
                 "Palaestra.Data.Clinics.Clinic",
                 typeof(Clinic),
                 baseEntityType,
-                propertyCount: 12,
+                propertyCount: 14,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -50,6 +50,13 @@ namespace Palaestra.Data.Compiled
                 fieldInfo: typeof(Clinic).GetField("<DateOrder>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 providerPropertyType: typeof(string));
             dateOrder.SetSentinelFromProviderValue("DayMonthYear");
+
+            var homeAddresses = runtimeEntityType.AddProperty(
+                "HomeAddresses",
+                typeof(bool),
+                propertyInfo: typeof(Clinic).GetProperty("HomeAddresses", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Clinic).GetField("<HomeAddresses>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var homeSecret = runtimeEntityType.AddProperty(
                 "HomeSecret",
@@ -94,6 +101,16 @@ namespace Palaestra.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(Clinic).GetProperty("TimeZone", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(Clinic).GetField("<TimeZone>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var units = runtimeEntityType.AddProperty(
+                "Units",
+                typeof(PersonUnits),
+                propertyInfo: typeof(Clinic).GetProperty("Units", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Clinic).GetField("<Units>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                valueGenerated: ValueGenerated.OnAdd,
+                providerPropertyType: typeof(string));
+            units.SetSentinelFromProviderValue("KgCm");
+            units.AddAnnotation("Relational:DefaultValue", PersonUnits.KgCm);
 
             var version = runtimeEntityType.AddProperty(
                 "Version",

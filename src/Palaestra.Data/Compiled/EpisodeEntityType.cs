@@ -28,10 +28,10 @@ namespace Palaestra.Data.Compiled
                 "Palaestra.Data.Intake.Episode",
                 typeof(Episode),
                 baseEntityType,
-                propertyCount: 24,
+                propertyCount: 25,
                 navigationCount: 3,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 2,
+                unnamedIndexCount: 3,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -140,6 +140,13 @@ namespace Palaestra.Data.Compiled
                 int (IReadOnlyList<string> value) => JsonSerializer.Serialize(value, CoreJson.Options).GetHashCode(StringComparison.Ordinal),
                 IReadOnlyList<string> (IReadOnlyList<string> value) => value));
             goals.AddAnnotation("Relational:DefaultValueSql", "'[]'");
+
+            var homeKey = runtimeEntityType.AddProperty(
+                "HomeKey",
+                typeof(string),
+                propertyInfo: typeof(Episode).GetProperty("HomeKey", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Episode).GetField("<HomeKey>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var minutesPerDay = runtimeEntityType.AddProperty(
                 "MinutesPerDay",
@@ -256,6 +263,10 @@ namespace Palaestra.Data.Compiled
 
             var index0 = runtimeEntityType.AddIndex(
                 new[] { feedKey },
+                unique: true);
+
+            var index1 = runtimeEntityType.AddIndex(
+                new[] { homeKey },
                 unique: true);
 
             return runtimeEntityType;

@@ -26,7 +26,7 @@ namespace Palaestra.Data.Compiled
                 "Palaestra.Data.Visits.HomeLogDay",
                 typeof(HomeLogDay),
                 baseEntityType,
-                propertyCount: 9,
+                propertyCount: 8,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 1,
                 keyCount: 1);
@@ -67,19 +67,12 @@ namespace Palaestra.Data.Compiled
                 int (HomeDay value) => JsonSerializer.Serialize(value, CoreJson.Options).GetHashCode(StringComparison.Ordinal),
                 HomeDay (HomeDay value) => value));
 
-            var reportedCount = runtimeEntityType.AddProperty(
-                "ReportedCount",
-                typeof(int?),
-                propertyInfo: typeof(HomeLogDay).GetProperty("ReportedCount", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(HomeLogDay).GetField("<ReportedCount>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true);
-
-            var reportedRevision = runtimeEntityType.AddProperty(
-                "ReportedRevision",
-                typeof(int?),
-                propertyInfo: typeof(HomeLogDay).GetProperty("ReportedRevision", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(HomeLogDay).GetField("<ReportedRevision>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true);
+            var reported = runtimeEntityType.AddProperty(
+                "Reported",
+                typeof(bool),
+                propertyInfo: typeof(HomeLogDay).GetProperty("Reported", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(HomeLogDay).GetField("<Reported>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var version = runtimeEntityType.AddProperty(
                 "Version",

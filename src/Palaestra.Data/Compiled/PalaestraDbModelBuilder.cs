@@ -11,7 +11,7 @@ namespace Palaestra.Data.Compiled
     public partial class PalaestraDbModel
     {
         private PalaestraDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("465cea4d-8c94-45ee-9d82-d767b6935a41"), entityTypeCount: 35)
+            : base(skipDetectChanges: false, modelId: new Guid("61a457f4-8601-4053-bfda-497979eaafd2"), entityTypeCount: 36)
         {
         }
 
@@ -43,6 +43,7 @@ namespace Palaestra.Data.Compiled
             var policyRevision = PolicyRevisionEntityType.Create(this);
             var decidedVisit = DecidedVisitEntityType.Create(this);
             var decisionRecord = DecisionRecordEntityType.Create(this);
+            var recordImport = RecordImportEntityType.Create(this);
             var loggedEvent = LoggedEventEntityType.Create(this);
             var invitation = InvitationEntityType.Create(this);
             var practitioner = PractitionerEntityType.Create(this);
@@ -76,6 +77,7 @@ namespace Palaestra.Data.Compiled
             PlanRevisionEntityType.CreateForeignKey1(planRevision, episode);
             DecidedVisitEntityType.CreateForeignKey1(decidedVisit, visit);
             DecisionRecordEntityType.CreateForeignKey1(decisionRecord, visit);
+            RecordImportEntityType.CreateForeignKey1(recordImport, client);
             LoggedEventEntityType.CreateForeignKey1(loggedEvent, visit);
             SignInSessionEntityType.CreateForeignKey1(signInSession, practitioner);
             StoredTraceEntityType.CreateForeignKey1(storedTrace, visit);
@@ -110,6 +112,7 @@ namespace Palaestra.Data.Compiled
             PolicyRevisionEntityType.CreateAnnotations(policyRevision);
             DecidedVisitEntityType.CreateAnnotations(decidedVisit);
             DecisionRecordEntityType.CreateAnnotations(decisionRecord);
+            RecordImportEntityType.CreateAnnotations(recordImport);
             LoggedEventEntityType.CreateAnnotations(loggedEvent);
             InvitationEntityType.CreateAnnotations(invitation);
             PractitionerEntityType.CreateAnnotations(practitioner);

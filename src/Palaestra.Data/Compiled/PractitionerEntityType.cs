@@ -26,7 +26,7 @@ namespace Palaestra.Data.Compiled
                 "Palaestra.Data.Staff.Practitioner",
                 typeof(Practitioner),
                 baseEntityType,
-                propertyCount: 20,
+                propertyCount: 23,
                 unnamedIndexCount: 2,
                 keyCount: 1);
 
@@ -61,6 +61,14 @@ namespace Palaestra.Data.Compiled
                 fieldInfo: typeof(IdentityUser<Guid>).GetField("<ConcurrencyStamp>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
                 concurrencyToken: true);
+
+            var dateOrder = runtimeEntityType.AddProperty(
+                "DateOrder",
+                typeof(DateOrder?),
+                propertyInfo: typeof(Practitioner).GetProperty("DateOrder", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Practitioner).GetField("<DateOrder>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                providerPropertyType: typeof(string));
 
             var disabledAt = runtimeEntityType.AddProperty(
                 "DisabledAt",
@@ -178,6 +186,14 @@ namespace Palaestra.Data.Compiled
                 fieldInfo: typeof(IdentityUser<Guid>).GetField("<TwoFactorEnabled>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
 
+            var units = runtimeEntityType.AddProperty(
+                "Units",
+                typeof(PersonUnits?),
+                propertyInfo: typeof(Practitioner).GetProperty("Units", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Practitioner).GetField("<Units>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                providerPropertyType: typeof(string));
+
             var userName = runtimeEntityType.AddProperty(
                 "UserName",
                 typeof(string),
@@ -185,6 +201,14 @@ namespace Palaestra.Data.Compiled
                 fieldInfo: typeof(IdentityUser<Guid>).GetField("<UserName>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
                 maxLength: 256);
+
+            var weekStart = runtimeEntityType.AddProperty(
+                "WeekStart",
+                typeof(DayOfWeek?),
+                propertyInfo: typeof(Practitioner).GetProperty("WeekStart", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Practitioner).GetField("<WeekStart>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                providerPropertyType: typeof(string));
 
             var key = runtimeEntityType.AddKey(
                 new[] { id });

@@ -39,6 +39,9 @@ public sealed class Episode
     /// <summary>Secret part of the address of the calendar feed; none until somebody asked for one.</summary>
     public string? FeedKey { get; set; }
 
+    /// <summary>Secret part of the address of the home programme; none until somebody asked for one.</summary>
+    public string? HomeKey { get; set; }
+
     /// <summary>None until the neutral station has been done.</summary>
     public RestingShape? RestingShape { get; set; }
     public SpinalStrategy? Strategy { get; set; }

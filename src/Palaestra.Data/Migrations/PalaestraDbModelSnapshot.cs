@@ -350,6 +350,9 @@ namespace Palaestra.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("HomeAddresses")
+                        .HasColumnType("INTEGER");
+
                     b.Property<byte[]>("HomeSecret")
                         .HasColumnType("BLOB");
 
@@ -373,6 +376,12 @@ namespace Palaestra.Data.Migrations
                     b.Property<string>("TimeZone")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("Units")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValue("KgCm");
 
                     b.Property<int>("Version")
                         .IsConcurrencyToken()
@@ -694,6 +703,9 @@ namespace Palaestra.Data.Migrations
                         .HasColumnType("TEXT")
                         .HasDefaultValueSql("'[]'");
 
+                    b.Property<string>("HomeKey")
+                        .HasColumnType("TEXT");
+
                     b.Property<double>("MinutesPerDay")
                         .HasColumnType("REAL");
 
@@ -741,6 +753,9 @@ namespace Palaestra.Data.Migrations
                     b.HasIndex("ClientId");
 
                     b.HasIndex("FeedKey")
+                        .IsUnique();
+
+                    b.HasIndex("HomeKey")
                         .IsUnique();
 
                     b.ToTable("Episodes");
@@ -1062,6 +1077,43 @@ namespace Palaestra.Data.Migrations
                     b.ToTable("Decisions");
                 });
 
+            modelBuilder.Entity("Palaestra.Data.Records.RecordImport", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Audit")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("From")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("MadeAt")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ClientId");
+
+                    b.ToTable("RecordImports");
+                });
+
             modelBuilder.Entity("Palaestra.Data.Screening.LoggedEvent", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1166,6 +1218,9 @@ namespace Palaestra.Data.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("DateOrder")
+                        .HasColumnType("TEXT");
+
                     b.Property<DateTime?>("DisabledAt")
                         .HasColumnType("TEXT");
 
@@ -1218,8 +1273,14 @@ namespace Palaestra.Data.Migrations
                     b.Property<bool>("TwoFactorEnabled")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Units")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("UserName")
                         .HasMaxLength(256)
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("WeekStart")
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
@@ -1335,10 +1396,7 @@ namespace Palaestra.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<int?>("ReportedCount")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int?>("ReportedRevision")
+                    b.Property<bool>("Reported")
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("Version")
@@ -1707,6 +1765,15 @@ namespace Palaestra.Data.Migrations
                     b.HasOne("Palaestra.Data.Visits.Visit", null)
                         .WithMany()
                         .HasForeignKey("VisitId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Records.RecordImport", b =>
+                {
+                    b.HasOne("Palaestra.Data.Intake.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -15,6 +15,8 @@ public sealed class PhotoFiles(string dataFolder)
         ("image/png", ".png", [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A]),
     ];
 
+    public static IEnumerable<string> Endings => Kinds.Select(kind => kind.Ending);
+
     /// <returns>The media type; none where these are not the bytes of a JPEG or PNG.</returns>
     public static string? TypeOf(ReadOnlySpan<byte> bytes)
     {
@@ -35,13 +37,22 @@ public sealed class PhotoFiles(string dataFolder)
         {
             return null;
         }
-        Directory.CreateDirectory(folder);
         var id = Guid.CreateVersion7();
-        await WholeFile.Put(
-            Path.Combine(folder, $"{id:N}{ending}"),
-            part => File.WriteAllBytesAsync(part, bytes)
-        );
+        await Write(id, ending, bytes);
         return id;
+    }
+
+    /// <summary>One that was kept elsewhere, under its id. The caller has seen that it is a JPEG or PNG.</summary>
+    /// <returns>Where it lies.</returns>
+    public Task<string> Put(Guid id, byte[] bytes) =>
+        Write(id, Kinds.First(k => bytes.AsSpan().StartsWith(k.Begins)).Ending, bytes);
+
+    private async Task<string> Write(Guid id, string ending, byte[] bytes)
+    {
+        Directory.CreateDirectory(folder);
+        var path = Path.Combine(folder, $"{id:N}{ending}");
+        await WholeFile.Put(path, part => File.WriteAllBytesAsync(part, bytes));
+        return path;
     }
 
     /// <returns>None where it was not kept, or taken away.</returns>

@@ -24,6 +24,15 @@ public sealed class Practitioner : IdentityUser<Guid>
         AdministratorSince = roles.Contains(Role.Administrator) ? AdministratorSince ?? now : null;
     }
 
+    /// <summary>How it reads dates, weeks and measures on the screens; none: as the clinic does.</summary>
+    public DateOrder? DateOrder { get; set; }
+
+    /// <inheritdoc cref="DateOrder"/>
+    public DayOfWeek? WeekStart { get; set; }
+
+    /// <inheritdoc cref="DateOrder"/>
+    public PersonUnits? Units { get; set; }
+
     /// <summary>Of the digits that open a tablet that locked itself; none: only the password does.</summary>
     public string? PinHash { get; set; }
 }

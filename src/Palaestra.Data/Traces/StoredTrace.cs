@@ -35,4 +35,22 @@ public sealed class StoredTrace
 
     public Instant KeptAt { get; init; }
     public required string By { get; init; }
+
+    /// <summary>The same with its samples written anew.</summary>
+    public StoredTrace With(int samples, string hash) =>
+        new()
+        {
+            Id = Id,
+            VisitId = VisitId,
+            TrialId = TrialId,
+            Instrument = Instrument,
+            Source = Source,
+            Rate = Rate,
+            StartedAt = StartedAt,
+            Samples = samples,
+            Neutral = Neutral,
+            Hash = hash,
+            KeptAt = KeptAt,
+            By = By,
+        };
 }

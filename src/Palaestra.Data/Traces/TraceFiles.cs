@@ -41,7 +41,7 @@ public sealed class TraceFiles(string dataFolder)
 
     public void Delete(Guid id) => File.Delete(PathOf(id));
 
-    private string PathOf(Guid id) => Path.Combine(folder, $"{id:N}.trace");
+    public string PathOf(Guid id) => Path.Combine(folder, $"{id:N}.trace");
 
     private static string HashOf(byte[] bytes) => Convert.ToHexString(SHA256.HashData(bytes));
 }

@@ -13,11 +13,8 @@ public sealed class HomeLogDay
     public Instant WrittenAt { get; set; }
     public required string WrittenBy { get; set; }
 
-    /// <summary>Reported by the client's own programme: how far its log had got. None: written at the clinic.</summary>
-    public int? ReportedCount { get; set; }
-
-    /// <summary>Revision of the plan that programme was made of; none where it was written at the clinic.</summary>
-    public int? ReportedRevision { get; set; }
+    /// <summary>By the client's own programme; false: written at the clinic, by hand or from a file.</summary>
+    public bool Reported { get; set; }
 
     /// <summary>Counts edits; an edit made on an older count is a conflict.</summary>
     public int Version { get; set; } = 1;

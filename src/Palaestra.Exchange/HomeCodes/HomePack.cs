@@ -20,14 +20,13 @@ public sealed record PackedDay(
     IReadOnlyList<PackedSet> Sets
 );
 
-/// <param name="Count">Grows with everything that is told on the phone: of two logs of a page the one with more is the later.</param>
-public sealed record PackedLog(HomeToken Token, int Count, IReadOnlyList<PackedDay> Days);
+public sealed record PackedLog(HomeToken Token, IReadOnlyList<PackedDay> Days);
 
 /// <summary>The log of a home programme as the page packs it; docs/home.md says byte by byte how.</summary>
 public static class HomePack
 {
     private const byte Version = 1;
-    private const int HeadBytes = 1 + HomeSeal.TokenBytes + 3 + 1;
+    private const int HeadBytes = 1 + HomeSeal.TokenBytes + 1;
 
     /// <summary>A place in which nothing was told.</summary>
     private const int Untold = 15;
@@ -54,9 +53,8 @@ public static class HomePack
         {
             return Bad(Message.Of("home-code.altered"));
         }
-        var count = (log[29] << 16) + (log[30] << 8) + log[31];
         return Days(log[HeadBytes..], log[HeadBytes - 1]) is { } days
-            ? Checked<PackedLog>.Good(new(read, count, days))
+            ? Checked<PackedLog>.Good(new(read, days))
             : Bad(Message.Of("home-code.unreadable"));
     }
 

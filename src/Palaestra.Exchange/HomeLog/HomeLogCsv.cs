@@ -2,6 +2,7 @@ using System.Globalization;
 using CsvHelper;
 using CsvHelper.Configuration;
 using Palaestra.Core.Visits;
+using Palaestra.Exchange.Tables;
 
 namespace Palaestra.Exchange.HomeLog;
 
@@ -37,8 +38,8 @@ public static class HomeLogCsv
         BadDataFound = null,
     };
 
-    /// <summary>Written with the line ends of RFC 4180; read with any.</summary>
-    private static readonly CsvConfiguration Written = Format with { NewLine = "\r\n" };
+    /// <summary>A spreadsheet of a country where days come first writes them so; with slashes nobody can tell.</summary>
+    private static readonly string[] Days = ["yyyy-MM-dd", "dd.MM.yyyy", "d.M.yyyy"];
 
     private sealed record Row(int Line, DateOnly Day, HomeReps? Done, int? Pain, int? Next, string? Remark);
 
@@ -46,7 +47,8 @@ public static class HomeLogCsv
     public static string Write(IEnumerable<CsvDay> days, IReadOnlyList<LoggedExercise> exercises)
     {
         using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = new CsvWriter(text, Written))
+        text.Write(SpreadsheetText.Mark);
+        using (var csv = new CsvWriter(text, SpreadsheetText.Written))
         {
             foreach (var name in Header)
             {
@@ -81,12 +83,12 @@ public static class HomeLogCsv
         foreach (var (exercise, reps) in rows.Count == 0 ? [(null, null)] : rows)
         {
             csv.WriteField(day.Day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
-            csv.WriteField(exercise?.Name);
+            csv.WriteField(SpreadsheetText.Escaped(exercise?.Name));
             csv.WriteField(exercise is null || exercise.Side == Side.Both ? "" : exercise.Side.Word());
             csv.WriteField(reps);
             csv.WriteField(day.Log?.Pain);
             csv.WriteField(day.Log?.NextMorning);
-            csv.WriteField(day.Log?.Remark);
+            csv.WriteField(SpreadsheetText.Escaped(day.Log?.Remark));
             csv.NextRecord();
         }
     }
@@ -94,7 +96,15 @@ public static class HomeLogCsv
     /// <summary>Days, the earliest first; or every row that is wrong, by its line in the file.</summary>
     public static Checked<IReadOnlyList<HomeDay>> Read(string text, IReadOnlyList<LoggedExercise> exercises)
     {
-        using var csv = new CsvReader(new StringReader(text.TrimStart('\uFEFF')), Format);
+        var plain = text.TrimStart(SpreadsheetText.Mark[0]);
+        var header = plain.Split(['\r', '\n'], 2)[0];
+        using var csv = new CsvReader(
+            new StringReader(plain),
+            Format with
+            {
+                Delimiter = $"{SpreadsheetText.DelimiterOf(header)}",
+            }
+        );
         if (!csv.Read() || !csv.ReadHeader())
         {
             return Bad("line 1", Message.Of("file.empty"));
@@ -145,7 +155,7 @@ public static class HomeLogCsv
         void Wrong(string column, Message message) => errors.Add(new($"line {line}, {column}", message));
 
         var day = csv.GetField("day") ?? "";
-        if (!DateOnly.TryParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture, default, out var on))
+        if (!DateOnly.TryParseExact(day, Days, CultureInfo.InvariantCulture, default, out var on))
         {
             Wrong("day", Message.Of("csv.day", ("text", day)));
         }
@@ -166,7 +176,7 @@ public static class HomeLogCsv
                     : new HomeReps(exercise.PlanItemId, exercise.Side, reps.Value),
                 pain,
                 next,
-                string.IsNullOrWhiteSpace(remark) ? null : remark
+                string.IsNullOrWhiteSpace(remark) ? null : SpreadsheetText.Unescaped(remark)
             );
     }
 
@@ -194,7 +204,7 @@ public static class HomeLogCsv
         Action<string, Message> wrong
     )
     {
-        var name = csv.GetField("exercise") ?? "";
+        var name = SpreadsheetText.Unescaped(csv.GetField("exercise")) ?? "";
         var side = (csv.GetField("side") ?? "").ToLowerInvariant();
         if (name.Length == 0)
         {

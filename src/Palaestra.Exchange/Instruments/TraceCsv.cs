@@ -2,6 +2,7 @@ using System.Globalization;
 using CsvHelper;
 using Palaestra.Core.Library;
 using Palaestra.Core.Signals;
+using Palaestra.Exchange.Tables;
 
 namespace Palaestra.Exchange.Instruments;
 
@@ -28,11 +29,7 @@ public static class TraceCsv
             var levels = names.Zip(neutral.Levels, (name, level) => Line($"{name}={level:R}", end: ""));
             to.Write($"# neutral: {string.Join(' ', levels)}\r\n");
         }
-        using var csv = new CsvWriter(
-            to,
-            new CsvHelper.Configuration.CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" },
-            leaveOpen: true
-        );
+        using var csv = new CsvWriter(to, SpreadsheetText.Written, leaveOpen: true);
         csv.WriteField(TimeColumn);
         names.ForEach(name => csv.WriteField(name));
         csv.NextRecord();

@@ -1,6 +1,7 @@
 using System.Globalization;
 using CsvHelper;
 using CsvHelper.Configuration;
+using Palaestra.Exchange.Tables;
 
 namespace Palaestra.Exchange.Instruments;
 
@@ -21,8 +22,6 @@ internal sealed record TraceTable(
 {
     /// <param name="Line">In the file, 1 for the first.</param>
     internal sealed record Row(int Line, string[] Fields);
-
-    private static readonly char[] Delimiters = [',', ';', '\t'];
 
     /// <summary>None where there is no header.</summary>
     /// <param name="most">Rows that are read; one more than that tells that there are more.</param>
@@ -46,7 +45,7 @@ internal sealed record TraceTable(
                 }
             }
         }
-        var delimiter = Delimiters.MaxBy(d => headerLine.Count(c => c == d));
+        var delimiter = SpreadsheetText.DelimiterOf(headerLine);
         using var csv = new CsvParser(text.Open(), Format(delimiter));
         return csv.Read() && csv.Record is { } header
             ? new(

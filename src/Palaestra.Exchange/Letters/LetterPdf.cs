@@ -49,7 +49,7 @@ public static class LetterPdf
         }
         using var bytes = new MemoryStream();
         document.Save(bytes);
-        return bytes.ToArray();
+        return AccessibleMark.On(bytes.ToArray());
     }
 
     private sealed class Writer(PdfDocument document, StructureBuilder tags, Paper paper) : IDisposable

@@ -11,7 +11,7 @@ public sealed record SheetDose(Side Side, string Figures, string Written);
 /// <param name="ItemId">Of the plan.</param>
 /// <param name="Range">Share of the movement that its drawing shows; 1: all of it.</param>
 /// <param name="Moves">It has a drawing of its start beside that of its end.</param>
-/// <param name="Lines">What to do, in four lines at most.</param>
+/// <param name="Lines">What to do, in three lines.</param>
 /// <param name="Changes">What is different for this client.</param>
 /// <param name="Days">Which of the sheet's days it is done on.</param>
 public sealed record SheetExercise(
@@ -36,6 +36,7 @@ public sealed record SheetRecord(string Title, IReadOnlyList<string> Lines);
 
 /// <summary>What a client takes home, in the words it is printed in: the page and the PDF lay out this and say nothing of their own.</summary>
 /// <param name="Line">Minutes, how the back is held, breath.</param>
+/// <param name="Between">The look at the back between reps, once for all exercises it goes for; empty: it goes for none.</param>
 /// <param name="Days">Days with a box to tick, as they are named over the boxes.</param>
 /// <param name="Pain">What to write on the line of pain.</param>
 /// <param name="Stop">When to stop and call.</param>
@@ -46,6 +47,7 @@ public sealed record Sheet(
     string ClinicName,
     string Contact,
     string Line,
+    string Between,
     IReadOnlyList<SheetExercise> Exercises,
     IReadOnlyList<string> Days,
     string Pain,
@@ -62,6 +64,7 @@ public sealed record Sheet(
     public IEnumerable<string> Lines() =>
         [
             Line,
+            Between,
             .. Exercises.SelectMany(exercise =>
                 (IEnumerable<string>)
                     [

@@ -28,6 +28,6 @@ public static class SheetPdf
         pages.Close();
         using var bytes = new MemoryStream();
         document.Save(bytes);
-        return bytes.ToArray();
+        return AccessibleMark.On(bytes.ToArray());
     }
 }

@@ -73,18 +73,22 @@ internal sealed class SheetPen(XGraphics page, StructureBuilder tags, double sca
         tags.End();
     }
 
+    /// <summary>Width of <see cref="SideMark"/>.</summary>
+    public double SideWidth(string word, XFont font) =>
+        page.MeasureString(word, font).Width + font.Size * Tip + 3;
+
+    private const double Tip = 0.55;
+
     /// <summary>The mark of a side: left points left, right points right, always with the word.</summary>
-    public double SideMark(Side side, double x, double y, double points)
+    public void SideMark(Side side, string word, double x, double y, XFont font)
     {
-        var font = Text(points, bold: true);
-        var words = side == Side.Left ? "Left" : "Right";
         var brush = new XSolidBrush(side == Side.Left ? Sea : Bark);
-        var width = page.MeasureString(words, font).Width;
-        var (half, tip) = (font.Size * 0.38, font.Size * 0.55);
+        var width = page.MeasureString(word, font).Width;
+        var (half, tip) = (font.Size * 0.38, font.Size * Tip);
         var middle = y + font.Size * 0.62;
         tags.BeginElement(PdfBlockLevelElementTag.Paragraph);
         var from = side == Side.Left ? x + tip + 3 : x;
-        page.DrawString(words, font, brush, from, y + font.Size * 0.95);
+        page.DrawString(word, font, brush, from, y + font.Size * 0.95);
         tags.End();
         Artifact(() =>
         {
@@ -95,7 +99,6 @@ internal sealed class SheetPen(XGraphics page, StructureBuilder tags, double sca
                 XFillMode.Winding
             );
         });
-        return width + tip + 3;
     }
 
     public void Line(double x1, double y1, double x2, double y2, double width = 0.7) =>
