@@ -4,6 +4,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Capture;
 using Palaestra.Data.Staff;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Intake;
 using Palaestra.Server.People;
 using Palaestra.Server.Screening;
@@ -35,6 +36,54 @@ public sealed class AccountTests : IDisposable
         string code,
         string password = Staff.Password
     ) => browser.Post($"/api/invitations/{code}", new TakeInvitationForm(password));
+
+    [Fact]
+    public async Task Dates_and_measures_are_read_as_the_clinic_does_unless_an_account_chose_otherwise()
+    {
+        var browser = await server.SignedIn();
+        async Task<ClinicTime> Read() => (await browser.Get<StartView>("/api/start")).Time!;
+        var clinics = await Read();
+        Assert.Equal(PersonUnits.KgCm, clinics.Units);
+        var name = (await browser.Get<AccountView>("/api/account")).Name;
+        var own = new OwnReading(DateOrder.MonthDayYear, Units: PersonUnits.LbFtIn);
+        Assert.Equal(
+            own,
+            (await browser.Put("/api/account", new AccountForm(name, own)).Ok<AccountView>()).Reading
+        );
+        Assert.Equal(
+            clinics with
+            {
+                DateOrder = DateOrder.MonthDayYear,
+                Units = PersonUnits.LbFtIn,
+            },
+            await Read()
+        );
+        // An edit of the name alone leaves it; the clinic's stays the clinic's.
+        await browser.Put("/api/account", new { name = "Edda Marl" }).Ok<AccountView>();
+        Assert.Equal(DateOrder.MonthDayYear, (await Read()).DateOrder);
+        var clinic = await browser.Get<ClinicForm>("/api/clinic");
+        Assert.Equal(clinics, clinic.Time);
+        // What is left open follows the clinic.
+        await browser
+            .Put(
+                "/api/clinic",
+                clinic with
+                {
+                    Time = clinic.Time! with { WeekStart = DayOfWeek.Saturday, Units = null },
+                }
+            )
+            .Ok<ClinicForm>();
+        Assert.Equal(
+            (DayOfWeek.Saturday, PersonUnits.LbFtIn),
+            ((await Read()).WeekStart, (await Read()).Units)
+        );
+        await browser.Put("/api/account", new AccountForm(name, new())).Ok<AccountView>();
+        Assert.Equal(PersonUnits.KgCm, (await Read()).Units);
+        await browser
+            .Put("/api/account", new AccountForm(name, new(WeekStart: DayOfWeek.Sunday)))
+            .Ok<AccountView>();
+        Assert.Equal(DayOfWeek.Sunday, (await Read()).WeekStart);
+    }
 
     [Fact]
     public async Task A_code_makes_one_account_once()

@@ -424,6 +424,28 @@ public sealed class BookingTests(OneServer one) : IClassFixture<OneServer>
     }
 
     [Fact]
+    public async Task A_visit_can_be_sent_as_an_invitation_with_a_reminder()
+    {
+        var (browser, _, opened) = await Opened();
+        var visit = await Book(browser, opened.EpisodeId, new(Morning(), Minutes: 45)).Ok<VisitView>();
+        var path = $"/api/visits/{visit.Id}/invitation.ics";
+        var text = await browser.GetStringAsync($"{path}?alarm=90");
+        var read = Assert.Single(Ical.Net.Calendar.Load(text)!.Events);
+        Assert.Equal(visit.PlannedAt.ToDateTimeUtc(), read.DtStart!.AsUtc);
+        Assert.Single(read.Alarms);
+        Assert.Empty(Ical.Net.Calendar.Load(await browser.GetStringAsync(path))!.Events.Single().Alarms);
+        foreach (var wrong in new[] { 0, -5, 10_081 })
+        {
+            Assert.Equal(
+                ["alarm"],
+                await browser
+                    .GetAsync($"{path}?alarm={wrong}")
+                    .RefusedFields(HttpStatusCode.UnprocessableEntity)
+            );
+        }
+    }
+
+    [Fact]
     public async Task Another_day_and_one_practitioner_are_shown_alone_with_what_was_called_off()
     {
         var (browser, clinic, opened) = await Opened();

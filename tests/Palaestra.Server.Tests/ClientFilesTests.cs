@@ -100,6 +100,32 @@ public sealed partial class ClientFilesTests : IDisposable
 
     /// <summary>The page is asked for each time, and answered with nothing where it is the same.</summary>
     [Fact]
+    public async Task What_keeps_the_page_in_the_browser_names_the_page_and_is_another_with_another_page()
+    {
+        Build("one");
+        using var server = Serve();
+        var browser = server.Browser();
+        Assert.Equal(HttpStatusCode.NotFound, (await browser.GetAsync("/sw.js")).StatusCode);
+        // Packed beside it as the build leaves it: the page is not known there.
+        File.WriteAllText(Path.Combine(client, "sw.js"), "const page = '__PALAESTRA_PAGE__';");
+        File.WriteAllText(Path.Combine(client, "sw.js.br"), "not this one");
+        async Task<string> Worker()
+        {
+            var answer = await browser.SendAsync(Asking("/sw.js", "br"));
+            Assert.Equal("text/javascript", answer.Content.Headers.ContentType?.MediaType);
+            Assert.True(answer.Headers.CacheControl!.NoCache);
+            return await answer.Content.ReadAsStringAsync();
+        }
+        var page = await browser.GetStringAsync("/");
+        var build = Regex.Match(page, "palaestra-client\" content=\"([0-9a-f]+)\"").Groups[1].Value;
+        var first = await Worker();
+        Assert.Equal($"const page = '{build}';", first);
+        Build("two");
+        File.SetLastWriteTimeUtc(Path.Combine(client, "index.html"), DateTime.UtcNow.AddMinutes(1));
+        Assert.NotEqual(first, await Worker());
+    }
+
+    [Fact]
     public async Task A_page_knows_its_build_and_every_answer_tells_which_one_is_served()
     {
         Build("one");

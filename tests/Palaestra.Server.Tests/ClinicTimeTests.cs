@@ -156,7 +156,7 @@ public sealed class ClinicTimeTests : IAsyncLifetime
             using var again = new RunningServer(folder: kept, zone: Late);
             var there = await again.SignedIn();
             Assert.Equal(
-                new("Europe/Berlin", DateOrder.MonthDayYear, DayOfWeek.Sunday),
+                new("Europe/Berlin", DateOrder.MonthDayYear, DayOfWeek.Sunday, PersonUnits.KgCm),
                 (await there.Get<StartView>("/api/start")).Time
             );
         }

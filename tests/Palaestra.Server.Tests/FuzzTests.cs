@@ -98,7 +98,13 @@ public sealed class FuzzTests(OneServer one) : IClassFixture<OneServer>, IAsyncL
         {
             return Told("a fault of the server");
         }
-        if (answer.Content.Headers.ContentType?.MediaType != "application/problem+json")
+        var media = answer.Content.Headers.ContentType?.MediaType;
+        if (asked.Address.StartsWith("/home/", StringComparison.Ordinal) && media == "text/html")
+        {
+            // A client reads it.
+            return text.Contains("<h1>", StringComparison.Ordinal) ? null : Told("a page that says nothing");
+        }
+        if (media != "application/problem+json")
         {
             return Told("no problem document");
         }

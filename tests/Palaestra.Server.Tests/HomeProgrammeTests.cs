@@ -15,7 +15,7 @@ namespace Palaestra.Server.Tests;
 /// <summary>The home programme as a file for the phone, and its log back, over HTTP on a real file.</summary>
 public sealed partial class HomeProgrammeTests : IAsyncLifetime
 {
-    private readonly DirectoryInfo client = Directory.CreateTempSubdirectory("palaestra-client-");
+    private readonly BuiltClient client = new();
     private readonly HeldClock clock = new();
     private RunningServer running = null!;
     private HttpClient browser = null!;
@@ -23,9 +23,6 @@ public sealed partial class HomeProgrammeTests : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        var home = client.CreateSubdirectory("home");
-        await File.WriteAllTextAsync(Path.Combine(home.FullName, "home.js"), "document.title;");
-        await File.WriteAllTextAsync(Path.Combine(home.FullName, "home.css"), "body{margin:0}");
         running = new RunningServer(client: client.FullName, clock: clock);
         browser = await running.SignedIn();
         clinic = new Clinic(browser);
@@ -34,7 +31,7 @@ public sealed partial class HomeProgrammeTests : IAsyncLifetime
     public ValueTask DisposeAsync()
     {
         running.Dispose();
-        client.Delete(recursive: true);
+        client.Dispose();
         return ValueTask.CompletedTask;
     }
 
@@ -68,17 +65,10 @@ public sealed partial class HomeProgrammeTests : IAsyncLifetime
     }
 
     /// <summary>A log as the page packs it.</summary>
-    private static string[] Codes(HomePage page, int count, params PackedDay[] days)
+    private static string[] Codes(HomePage page, params PackedDay[] days)
     {
         var token = Convert.FromBase64String(page.Token);
-        var log = new List<byte>([
-            1,
-            .. token,
-            (byte)(count >> 16),
-            (byte)(count >> 8),
-            (byte)count,
-            (byte)days.Length,
-        ]);
+        var log = new List<byte>([1, .. token, (byte)days.Length]);
         foreach (var day in days)
         {
             var number = day.Day.DayNumber - HomeSeal.FirstDay.DayNumber;
@@ -187,7 +177,7 @@ public sealed partial class HomeProgrammeTests : IAsyncLifetime
             new(first, 2, 1, false, [new(side.Column, 5, 5, null), new(side.Column, 4, 8, 3)]),
             new(first.AddDays(1), null, null, true, [new(side.Column, 2, null, 6)]),
         ];
-        var taken = await Give(visit, Codes(page, 7, days)).Ok<HomeCodeTaken>();
+        var taken = await Give(visit, Codes(page, days)).Ok<HomeCodeTaken>();
         Assert.Equal([first, first.AddDays(1)], taken.Taken);
         var rows = await Rows(visit);
         var log = rows.Single(r => r.Day == first);
@@ -201,11 +191,9 @@ public sealed partial class HomeProgrammeTests : IAsyncLifetime
             )
         );
 
-        // The same code again, and an older one: nothing changes.
-        Assert.Equal(2, (await Give(visit, Codes(page, 7, days)).Ok<HomeCodeTaken>()).There.Count);
-        var older = await Give(visit, Codes(page, 3, Day(first, new PackedSet(side.Column, 1, null, null))))
-            .Ok<HomeCodeTaken>();
-        Assert.Equal([first], older.There);
+        // The same code again, and an older one: refused, and nothing changes.
+        await Replayed(visit, Codes(page, days));
+        await Replayed(visit, Codes(page, Day(first, new PackedSet(side.Column, 1, null, null))));
         Assert.Equal(9, (await Rows(visit)).Single(r => r.Day == first).Log!.Done.Single().Reps);
 
         // A later one has a set more of a day, and a day more.
@@ -218,10 +206,27 @@ public sealed partial class HomeProgrammeTests : IAsyncLifetime
             days[1],
             Day(first.AddDays(3), new PackedSet(side.Column, 5, 5, 0)),
         ];
-        taken = await Give(visit, Codes(page, 9, later)).Ok<HomeCodeTaken>();
+        taken = await Give(visit, Codes(page, later)).Ok<HomeCodeTaken>();
         Assert.Equal([first, first.AddDays(3)], taken.Taken);
         Assert.Equal([first.AddDays(1)], taken.There);
         Assert.Equal(12, (await Rows(visit)).Single(r => r.Day == first).Log!.Done.Single().Reps);
+
+        // A second phone knows less of the day, but that it hurt.
+        taken = await Give(visit, Codes(page, Day(first, new PackedSet(side.Column, 1, 5, 8))))
+            .Ok<HomeCodeTaken>();
+        Assert.Equal([first], taken.Taken);
+        var joined = (await Rows(visit)).Single(r => r.Day == first).Log!;
+        Assert.Equal((12, 8), (joined.Done.Single().Reps, joined.Pain));
+        // What the phone told is decided by.
+        var decided = await browser.GetStringAsync($"/api/visits/{visit}/decisions");
+        Assert.Contains("day.home-", decided, StringComparison.Ordinal);
+    }
+
+    private async Task Replayed(Guid visit, string[] codes)
+    {
+        var answer = await Give(visit, codes);
+        Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode);
+        Assert.Contains("already", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -234,15 +239,14 @@ public sealed partial class HomeProgrammeTests : IAsyncLifetime
         await browser
             .Put($"/api/episodes/{opened.EpisodeId}/home-log", new HomeDayForm(typed, 0))
             .Ok<HomeDayStored>();
-        var taken = await Give(visit, Codes(page, 2, Day(first, new PackedSet(0, 5, 5, 9))))
-            .Ok<HomeCodeTaken>();
-        Assert.Equal([first], taken.Kept);
+        var taken = await Give(visit, Codes(page, Day(first, new PackedSet(0, 5, 5, 9)))).Ok<HomeCodeTaken>();
+        Assert.Equal([new KeptDay(first, 9, null)], taken.Kept);
         var row = (await Rows(visit)).Single(r => r.Day == first);
         Assert.False(row.Reported);
         Assert.Equal(("by telephone", 4), (row.Log!.Remark, row.Log.Pain));
         // A day put right at the clinic is the clinic's from then on.
         var reported = first.AddDays(1);
-        await Give(visit, Codes(page, 3, Day(reported, new PackedSet(0, 5, 5, 1)))).Ok<HomeCodeTaken>();
+        await Give(visit, Codes(page, Day(reported, new PackedSet(0, 5, 5, 1)))).Ok<HomeCodeTaken>();
         var now = (await Rows(visit)).Single(r => r.Day == reported);
         await browser
             .Put(
@@ -252,10 +256,9 @@ public sealed partial class HomeProgrammeTests : IAsyncLifetime
             .Ok<HomeDayStored>();
         Assert.False((await Rows(visit)).Single(r => r.Day == reported).Reported);
         Assert.Equal(
-            [reported],
+            [new KeptDay(reported, 9, null)],
             (
-                await Give(visit, Codes(page, 4, Day(reported, new PackedSet(0, 9, 5, 9))))
-                    .Ok<HomeCodeTaken>()
+                await Give(visit, Codes(page, Day(reported, new PackedSet(0, 9, 5, 9)))).Ok<HomeCodeTaken>()
             ).Kept
         );
     }
@@ -268,40 +271,40 @@ public sealed partial class HomeProgrammeTests : IAsyncLifetime
         var day = DateOnly.FromDateTime(clock.GetUtcNow().DateTime).AddDays(1);
         var visit = await VisitAfter(opened, 2);
         var set = new PackedSet(0, 5, 5, 0);
-        var good = Codes(page, 2, Day(day, set));
+        var good = Codes(page, Day(day, set));
         Assert.Contains(
             "another client",
-            await Refused(visit, Codes(theirs, 2, Day(day, set))),
+            await Refused(visit, Codes(theirs, Day(day, set))),
             StringComparison.Ordinal
         );
         Assert.Contains("cut off", await Refused(visit, good[0][..40]), StringComparison.Ordinal);
         Assert.Contains("cut off", await Refused(visit, "hello"), StringComparison.Ordinal);
         Assert.Contains(
             "changed on the way",
-            await Refused(visit, Codes(page with { Key = theirs.Key }, 2, Day(day, set))),
+            await Refused(visit, Codes(page with { Key = theirs.Key }, Day(day, set))),
             StringComparison.Ordinal
         );
         Assert.Contains(
             "not made here",
             await Refused(
                 visit,
-                Codes(page with { Token = Convert.ToBase64String(new byte[28]) }, 2, Day(day, set))
+                Codes(page with { Token = Convert.ToBase64String(new byte[28]) }, Day(day, set))
             ),
             StringComparison.Ordinal
         );
         Assert.Contains(
             "cut off",
-            await Refused(visit, Codes(page, 2, Day(day, new PackedSet(200, 5, 5, 0)))),
+            await Refused(visit, Codes(page, Day(day, new PackedSet(200, 5, 5, 0)))),
             StringComparison.Ordinal
         );
         Assert.Contains(
             "cut off",
-            await Refused(visit, Codes(page, 2, Day(day, set), Day(day, set))),
+            await Refused(visit, Codes(page, Day(day, set), Day(day, set))),
             StringComparison.Ordinal
         );
         // One day before the episode, one that has not been: neither is the good one beside it written.
-        Assert.NotEmpty(await Refused(visit, Codes(page, 2, Day(day, set), Day(day.AddDays(-40), set))));
-        Assert.NotEmpty(await Refused(visit, Codes(page, 2, Day(day, set), Day(day.AddDays(40), set))));
+        Assert.NotEmpty(await Refused(visit, Codes(page, Day(day, set), Day(day.AddDays(-40), set))));
+        Assert.NotEmpty(await Refused(visit, Codes(page, Day(day, set), Day(day.AddDays(40), set))));
         Assert.All(await Rows(visit), row => Assert.Null(row.Log));
         Assert.NotEmpty(await Give(visit, []).RefusedFields(HttpStatusCode.UnprocessableEntity));
         clock.Go(TimeSpan.FromDays(400));

@@ -74,6 +74,7 @@ public sealed class MigrationStepTests : IDisposable
     private async Task Fill(string version)
     {
         await using var old = Open(Folder);
+        ZoneOfOldTimes.Add((SqliteConnection)old.Database.GetDbConnection(), ClinicZone.Utc);
         await old.GetService<IMigrator>().MigrateAsync(version);
         var (client, episode, visit) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
         await Put(old, "Clients", ("Id", client), ("Name", "Wenna Sorrel"), ("BirthDate", "1980-01-01"));
@@ -90,6 +91,44 @@ public sealed class MigrationStepTests : IDisposable
         await Put(old, "Visits", ("Id", visit), ("EpisodeId", episode), ("PlannedAt", "2026-03-02 09:00:00"));
         await old.Database.CloseConnectionAsync();
         SqliteConnection.ClearAllPools();
+    }
+
+    /// <summary>0.26 told a reported day by how far the client's log had got.</summary>
+    [Fact]
+    public async Task Days_that_the_client_reported_stay_reported()
+    {
+        Directory.CreateDirectory(Folder);
+        await Fill("HomeProgrammes");
+        await using (var old = Open(Folder))
+        {
+            var episode = await old
+                .Database.SqlQuery<string>($"SELECT Id AS Value FROM Episodes")
+                .SingleAsync();
+            foreach (
+                var (day, count) in new (string, object)[] { ("2026-03-03", 4), ("2026-03-04", DBNull.Value) }
+            )
+            {
+                await Put(
+                    old,
+                    "HomeLog",
+                    ("Id", Guid.NewGuid()),
+                    ("EpisodeId", episode),
+                    ("Day", day),
+                    ("Log", $$"""{"day":"{{day}}","done":[]}"""),
+                    ("WrittenAt", "2026-03-05 09:00:00"),
+                    ("WrittenBy", "Edda Marl"),
+                    ("ReportedCount", count)
+                );
+            }
+            await old.Database.CloseConnectionAsync();
+        }
+        SqliteConnection.ClearAllPools();
+        await using var db = Open(Folder);
+        await Store.Prepare(db, Folder, DateTime.Now, zone: ClinicZone.Utc);
+        var reported = await db
+            .Database.SqlQuery<bool>($"SELECT Reported AS Value FROM HomeLog ORDER BY Day")
+            .ToListAsync();
+        Assert.Equal([true, false], reported);
     }
 
     /// <summary>Whoever had an account goes on working, and whoever kept the clinic goes on keeping it.</summary>

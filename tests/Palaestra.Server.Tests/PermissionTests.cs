@@ -55,6 +55,7 @@ public sealed partial class PermissionTests(OneServer one) : IClassFixture<OneSe
     [
         "CreateFirstAdministrator",
         "GetFeed",
+        "GetHomePageAtAddress",
         "GetInvitation",
         "GetStart",
         "SignIn",

@@ -229,6 +229,28 @@ public sealed class PrescriptionTests(OneServer one) : IClassFixture<OneServer>,
         Assert.Equal(HttpStatusCode.NotFound, (await outside.GetAsync(path)).StatusCode);
     }
 
+    /// <summary>A calendar that has it already is told so, and one that only looks gets no more than that.</summary>
+    [Fact]
+    public async Task A_feed_that_has_not_changed_is_not_sent_again()
+    {
+        var opened = await Screened();
+        await clinic.AcceptProposal(opened);
+        var path = (await browser.Post(At(opened, "feed"), new { }).Ok<FeedView>()).Path;
+        var first = await browser.GetAsync(path);
+        var tag = first.Headers.ETag!;
+        using var look = new HttpRequestMessage(HttpMethod.Head, path);
+        var looked = await browser.SendAsync(look);
+        Assert.Equal((HttpStatusCode.OK, tag), (looked.StatusCode, looked.Headers.ETag!));
+        Assert.Empty(await looked.Content.ReadAsByteArrayAsync());
+        using var again = new HttpRequestMessage(HttpMethod.Get, path);
+        again.Headers.IfNoneMatch.Add(tag);
+        Assert.Equal(HttpStatusCode.NotModified, (await browser.SendAsync(again)).StatusCode);
+        await clinic.Book(opened.EpisodeId);
+        using var later = new HttpRequestMessage(HttpMethod.Get, path);
+        later.Headers.IfNoneMatch.Add(tag);
+        Assert.Equal(HttpStatusCode.OK, (await browser.SendAsync(later)).StatusCode);
+    }
+
     /// <summary>A calendar asks a few times a day; whoever asks on and on, or tries addresses, is held off, and nobody else is.</summary>
     [Fact]
     public async Task A_feed_that_is_asked_for_on_and_on_is_held_off_and_a_colleagues_is_not()

@@ -128,11 +128,8 @@ public sealed class SentenceTests(DemoServer demo) : IClassFixture<DemoServer>
         var sheet = await Json(await browser.GetAsync($"/api/episodes/{episode}/sheet"));
         var pdf = await browser.GetByteArrayAsync($"/api/episodes/{episode}/sheet.pdf");
         using var read = UglyToad.PdfPig.PdfDocument.Open(pdf);
-        var words = Squeezed(
-            string.Concat(
-                read.GetPages().Select(page => string.Join(' ', page.GetWords().Select(w => w.Text)))
-            )
-        );
+        // In the order in which it is read to somebody: a line is never broken by what stands beside it.
+        var words = Squeezed(string.Concat(read.GetPages().Select(page => page.Text)));
         var lines = sheet["exercises"]!
             .AsArray()
             .SelectMany(exercise =>

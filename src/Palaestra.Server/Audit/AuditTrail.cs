@@ -13,6 +13,7 @@ using Palaestra.Data.Photos;
 using Palaestra.Data.Planning;
 using Palaestra.Data.Policies;
 using Palaestra.Data.Progression;
+using Palaestra.Data.Records;
 using Palaestra.Data.Staff;
 using Palaestra.Data.Traces;
 using Palaestra.Data.Visits;
@@ -35,6 +36,8 @@ public sealed class AuditTrail(Author author) : SaveChangesInterceptor
         nameof(Practitioner.ConcurrencyStamp),
         nameof(Invitation.CodeHash),
         nameof(Episode.FeedKey),
+        nameof(Episode.HomeKey),
+        nameof(RecordImport.Audit),
     ];
 
     private static readonly JsonSerializerOptions Json = new(CoreJson.Options);
@@ -125,6 +128,8 @@ public sealed class AuditTrail(Author author) : SaveChangesInterceptor
             EpisodeMove move => new(Episode: move.EpisodeId),
             EpisodeDischarge discharge => new(Episode: discharge.EpisodeId),
             VisitNote note => new(Episode: note.EpisodeId, Visit: note.VisitId),
+            // What was told elsewhere is not told again.
+            RecordImport import => new(Person: import.ClientId),
             VisitChart chart => new(Episode: chart.EpisodeId, Visit: chart.VisitId),
             PolicyRevision or Clinic or ClinicSentence or Practitioner or Invitation => new(),
             _ => null,

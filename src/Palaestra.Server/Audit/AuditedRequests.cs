@@ -12,13 +12,17 @@ public static class AuditedRequests
     [
         "GetSheetPdf",
         "GetHomePage",
+        "GetRecordFile",
+        "GetClinicRecordsFile",
         "GetCalendarFile",
+        "GetVisitInvitation",
         "GetLetterPdf",
         "GetHomeLogFile",
         "GetTraceFile",
         "MakeBackup",
         "GetBodyChartPicture",
         "GetClinicViewFile",
+        "GetResearchFile",
     ];
 
     public static void UseAudit(this WebApplication app) =>
@@ -43,6 +47,7 @@ public static class AuditedRequests
                                 AccountId = who.AccountId,
                                 By = who.SignIn?.Name ?? "",
                                 What = named.EndpointName,
+                                Person = Id(context, "clientId"),
                                 Episode = Under(context, "/api/episodes") ? Id(context, "id") : null,
                                 Visit = context.Items[Visit] as Guid? ?? Id(context, "visitId"),
                             }

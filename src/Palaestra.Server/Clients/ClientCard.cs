@@ -1,4 +1,5 @@
 using FluentValidation;
+using NodaTime;
 using Palaestra.Core.Body;
 using Palaestra.Data.Intake;
 using Palaestra.Data.Visits;
@@ -39,12 +40,17 @@ public sealed record EpisodeLine(
     int Visits
 );
 
+/// <summary>That the record, or more of it, came as a file.</summary>
+/// <param name="From">Name of the clinic that made it; empty: it had none.</param>
+public sealed record ImportLine(string From, Instant At, string By);
+
 /// <summary>A client as the desk sees them.</summary>
 /// <param name="Age">Whole years today.</param>
 /// <param name="GuardianMissing">Under age, and nobody is named who speaks for them.</param>
 /// <param name="MergedIntoId">Whom they turned out to be.</param>
 /// <param name="Episodes">The latest first.</param>
 /// <param name="Bookings">Of all episodes, the latest first, those that were called off among them.</param>
+/// <param name="Imports">The latest first.</param>
 public sealed record ClientCard(
     Guid Id,
     string Number,
@@ -63,7 +69,8 @@ public sealed record ClientCard(
     Guid? MergedIntoId,
     int Version,
     IReadOnlyList<EpisodeLine> Episodes,
-    IReadOnlyList<Visits.Booking> Bookings
+    IReadOnlyList<Visits.Booking> Bookings,
+    IReadOnlyList<ImportLine> Imports
 )
 {
     /// <summary>§ 2 BGB, and most of Europe; where the clinic is decides.</summary>
@@ -73,7 +80,8 @@ public sealed record ClientCard(
         Client client,
         DateOnly today,
         IReadOnlyList<EpisodeLine> episodes,
-        IReadOnlyList<Visits.Booking> bookings
+        IReadOnlyList<Visits.Booking> bookings,
+        IReadOnlyList<ImportLine> imports
     ) =>
         new(
             client.Id,
@@ -93,7 +101,8 @@ public sealed record ClientCard(
             client.MergedIntoId,
             client.Version,
             episodes,
-            bookings
+            bookings,
+            imports
         );
 }
 

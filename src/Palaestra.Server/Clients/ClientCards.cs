@@ -61,7 +61,13 @@ public sealed class ClientCards(
                         );
                     }),
             ],
-            booked
+            booked,
+            await db
+                .RecordImports.AsNoTracking()
+                .Where(i => i.ClientId == clientId)
+                .OrderByDescending(i => i.At)
+                .Select(i => new ImportLine(i.From, i.At, i.By))
+                .ToListAsync()
         );
     }
 

@@ -6,7 +6,7 @@ namespace Palaestra.Server.Clients;
 /// <summary>What a name and a birth date must be, wherever a client is written down.</summary>
 public static class PersonRules
 {
-    private const int NameMost = 120;
+    public const int NameMost = 120;
     private const int OldestYears = 120;
 
     /// <param name="today">Of the clinic: nobody is born after it.</param>

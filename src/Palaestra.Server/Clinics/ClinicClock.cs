@@ -5,19 +5,20 @@ using Palaestra.Data.Clinics;
 
 namespace Palaestra.Server.Clinics;
 
-/// <summary>What time it is at the clinic, and how it writes its dates; as the store says since the start or the last change.</summary>
+/// <summary>What time it is at the clinic, and how it writes its dates and measures; as the store says since the start or the last change.</summary>
 /// <param name="zone">None: the machine's, until the store has been read.</param>
 public sealed class ClinicClock(TimeProvider time, ClinicZone? zone = null)
 {
     private volatile Keeping kept = new(
         zone ?? ClinicZone.OfMachine(),
         DateOrder.DayMonthYear,
-        DayOfWeek.Monday
+        DayOfWeek.Monday,
+        PersonUnits.KgCm
     );
 
     public ClinicZone Zone => kept.Zone;
     public DateOrder Order => kept.Order;
-    public ClinicTime Time => new(kept.Zone.Id, kept.Order, kept.WeekStart);
+    public ClinicTime Time => new(kept.Zone.Id, kept.Order, kept.WeekStart, kept.Units);
     public Instant Now => Instant.FromDateTimeOffset(time.GetUtcNow());
     public DateOnly Today => Zone.DayOf(Now);
 
@@ -33,8 +34,9 @@ public sealed class ClinicClock(TimeProvider time, ClinicZone? zone = null)
                     $"The clinic's time zone, {clinic.TimeZone}, is not known to this version. Start the version it was chosen with, or a newer one; nothing was changed."
                 ),
             clinic.DateOrder,
-            clinic.WeekStart
+            clinic.WeekStart,
+            clinic.Units
         );
 
-    private sealed record Keeping(ClinicZone Zone, DateOrder Order, DayOfWeek WeekStart);
+    private sealed record Keeping(ClinicZone Zone, DateOrder Order, DayOfWeek WeekStart, PersonUnits Units);
 }

@@ -15,6 +15,7 @@ namespace Palaestra.Server.Clinics;
 /// <param name="Address">Lines at the head of letters; none in a form: it stays as it is.</param>
 /// <param name="LockMinutes">1 to 60: without a touch, after which a tablet locks itself; none in a form: it stays as it is.</param>
 /// <param name="RetentionYears">1 to 50, after the last visit; none in a form: it stays as it is.</param>
+/// <param name="HomeAddresses">Home programmes may have an address of this server; none in a form: it stays as it is. Off closes all there are.</param>
 /// <param name="HasMark">There is a picture for the head of letters and sheets; of no account in a form.</param>
 public sealed record ClinicForm(
     string Name,
@@ -24,12 +25,31 @@ public sealed record ClinicForm(
     string? Address = null,
     bool HasMark = false,
     int? LockMinutes = null,
-    int? RetentionYears = null
+    int? RetentionYears = null,
+    bool? HomeAddresses = null
 );
 
 /// <param name="Zone">Name in the IANA database, as Europe/Berlin.</param>
 /// <param name="WeekStart">The day calendars begin their weeks with.</param>
-public sealed record ClinicTime(string Zone, DateOrder DateOrder, DayOfWeek WeekStart);
+/// <param name="Units">Of height and mass; none in a form: they stay as they are.</param>
+public sealed record ClinicTime(
+    string Zone,
+    DateOrder DateOrder,
+    DayOfWeek WeekStart,
+    PersonUnits? Units = null
+)
+{
+    /// <summary>As somebody reads it who chose otherwise than the clinic.</summary>
+    public ClinicTime For(OwnReading own) =>
+        new(Zone, own.DateOrder ?? DateOrder, own.WeekStart ?? WeekStart, own.Units ?? Units);
+}
+
+/// <summary>How an account reads dates, weeks and measures on the screens; none: as the clinic does. Papers are the clinic's.</summary>
+public sealed record OwnReading(
+    DateOrder? DateOrder = null,
+    DayOfWeek? WeekStart = null,
+    PersonUnits? Units = null
+);
 
 public static class ClinicEndpoints
 {
@@ -114,12 +134,21 @@ public static class ClinicEndpoints
         if (form.Time is { } chosen)
         {
             (clinic.DateOrder, clinic.WeekStart) = (chosen.DateOrder, chosen.WeekStart);
+            clinic.Units = chosen.Units ?? clinic.Units;
             await Move(clinic, zone!, clock, db);
         }
+        clinic.HomeAddresses = form.HomeAddresses ?? clinic.HomeAddresses;
         clinic.Version++;
         if (!await db.SavedFirst())
         {
             return Problem.Conflict(Meanwhile);
+        }
+        if (!clinic.HomeAddresses)
+        {
+            // Allowed again they are other addresses.
+            await db
+                .Episodes.Where(episode => episode.HomeKey != null)
+                .ExecuteUpdateAsync(set => set.SetProperty(episode => episode.HomeKey, (string?)null));
         }
         var moved = clinic.TimeZone != clock.Zone.Id;
         clock.Keep(clinic);
@@ -155,11 +184,12 @@ public static class ClinicEndpoints
             clinic.Name,
             clinic.Contact,
             clinic.Version,
-            new(clinic.TimeZone, clinic.DateOrder, clinic.WeekStart),
+            new(clinic.TimeZone, clinic.DateOrder, clinic.WeekStart, clinic.Units),
             clinic.Address,
             clinic.Mark is not null,
             clinic.LockMinutes,
-            clinic.RetentionYears
+            clinic.RetentionYears,
+            clinic.HomeAddresses
         );
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> GetMark(PalaestraDb db) =>

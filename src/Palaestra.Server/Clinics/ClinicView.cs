@@ -5,6 +5,7 @@ using Palaestra.Core.Library;
 using Palaestra.Core.Outcomes;
 using Palaestra.Data;
 using Palaestra.Data.Day;
+using Palaestra.Exchange.Tables;
 
 namespace Palaestra.Server.Clinics;
 
@@ -106,7 +107,7 @@ public sealed class ClinicFigures(PalaestraDb db, PracticeLibrary library, Clini
     public async Task<string> Csv()
     {
         var text = new StringWriter();
-        await using var csv = new CsvWriter(text, CultureInfo.InvariantCulture);
+        await using var csv = new CsvWriter(text, SpreadsheetText.Written);
         await csv.WriteRecordsAsync(await Episodes());
         await csv.FlushAsync();
         return text.ToString();

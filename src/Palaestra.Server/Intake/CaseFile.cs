@@ -86,8 +86,11 @@ public sealed class CaseFile
     public Message? Held =>
         !Episode.Asked ? Message.Of("conflict.unasked")
         : Episode.DischargedOn is { } day ? Message.Of("conflict.discharged", ("day", day))
-        : OpenDrawing is var (_, flag) ? Message.Of("conflict.chart", ("flag", flag))
-        : null;
+        : Unanswered;
+
+    /// <summary>A drawing asks a red flag that nobody has answered; none: none does.</summary>
+    public Message? Unanswered =>
+        OpenDrawing is var (_, flag) ? Message.Of("conflict.chart", ("flag", flag)) : null;
 
     /// <summary>
     /// The latest visit at which something was drawn that asks a red flag, and the flag; none where each was answered: in that

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using NodaTime;
 using Palaestra.Data.Staff;
+using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
 using Palaestra.Server.Problems;
 
@@ -10,6 +11,7 @@ namespace Palaestra.Server.People;
 /// <summary>Whoever is signed in, as they see themselves.</summary>
 /// <param name="SecondFactorDue">By when it has to be set up; none: it is, or need not be.</param>
 /// <param name="RecoveryCodes">That are left. <paramref name="HasPin"/>: digits open a locked tablet.</param>
+/// <param name="Reading">How it reads dates and measures.</param>
 /// <param name="Confirmed">The password was given within the last five minutes.</param>
 public sealed record AccountView(
     Guid Id,
@@ -20,13 +22,15 @@ public sealed record AccountView(
     bool SecondFactor,
     Instant? SecondFactorDue,
     int RecoveryCodes,
-    bool HasPin
+    bool HasPin,
+    OwnReading Reading
 );
 
 /// <param name="Device">What the browser says it is. <paramref name="Here"/>: it is the one that asks.</param>
 public sealed record SignInView(Guid Id, string Device, Instant BegunAt, bool Here);
 
-public sealed record AccountForm(string Name);
+/// <param name="Reading">None: as it is.</param>
+public sealed record AccountForm(string Name, OwnReading? Reading = null);
 
 /// <param name="Old">The one that is valid until now.</param>
 public sealed record PasswordForm(string Old, string New);
@@ -40,7 +44,12 @@ public static class AccountEndpoints
     {
         var group = routes.MapGroup("/api").WithTags("Account");
         group.MapGet("/account", Get).Described("GetAccount", "Who is signed in, and as what.");
-        group.MapPut("/account", Change).Described("ChangeAccount", "Changes the name of whoever asks.");
+        group
+            .MapPut("/account", Change)
+            .Described(
+                "ChangeAccount",
+                "Changes the name of whoever asks, and how they read dates and measures."
+            );
         group
             .MapPost("/account/password", ChangePassword)
             .Described(
@@ -83,6 +92,14 @@ public static class AccountEndpoints
         }
         var account = await own.Mine();
         account.DisplayName = form.Name.Trim();
+        if (form.Reading is { } reading)
+        {
+            (account.DateOrder, account.WeekStart, account.Units) = (
+                reading.DateOrder,
+                reading.WeekStart,
+                reading.Units
+            );
+        }
         await users.UpdateAsync(account);
         signIns.Renew(account);
         return TypedResults.Ok(await ViewOf(account, who, users));
@@ -160,6 +177,7 @@ public static class AccountEndpoints
             account.TwoFactorEnabled,
             who.SignIn?.SecondFactorDue,
             account.TwoFactorEnabled ? await users.CountRecoveryCodesAsync(account) : 0,
-            account.PinHash is not null
+            account.PinHash is not null,
+            account.Reading()
         );
 }

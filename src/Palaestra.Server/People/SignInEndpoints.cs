@@ -22,10 +22,11 @@ public sealed record DemoAccount(
 /// <summary>What a visitor who is not signed in may know.</summary>
 /// <param name="Administrator">Whoever is signed in keeps the clinic.</param>
 /// <param name="Roles">What whoever is signed in may do; empty: nobody is.</param>
-/// <param name="Time">How the clinic tells times and dates; for whoever is signed in.</param>
+/// <param name="Time">How the clinic tells times and dates, as whoever is signed in reads them.</param>
 /// <param name="Locked">This tablet: it is opened by a PIN (<paramref name="HasPin"/>) or the password.</param>
 /// <param name="LockMinutes">Without a touch, after which a tablet locks itself.</param>
 /// <param name="SecondFactorDue">From when an administrator cannot go on without a second factor; none: it is set up, or need not be.</param>
+/// <param name="PinMark">Another one whenever the PIN is set anew, so that a tablet knows when the one it keeps is over; none: there is none.</param>
 /// <param name="BackupWarning">For administrators: the last good backup is too old, or there is none.</param>
 public sealed record StartView(
     bool NeedsFirstAdministrator,
@@ -40,7 +41,8 @@ public sealed record StartView(
     bool Locked = false,
     bool HasPin = false,
     int LockMinutes = Data.Clinics.Clinic.UsualLockMinutes,
-    Instant? SecondFactorDue = null
+    Instant? SecondFactorDue = null,
+    string? PinMark = null
 );
 
 /// <param name="Code">Six digits from the app, or a recovery code; asked for where the account has a second factor.</param>
@@ -84,6 +86,9 @@ public static class SignInEndpoints
     )
     {
         var here = who.SignIn;
+        var account = here is null
+            ? null
+            : await db.Users.AsNoTracking().SingleOrDefaultAsync(u => u.Id == here.AccountId);
         var keeps = who.Is(Role.Administrator);
         var none = first.Open && !await db.Users.AnyAsync();
         return TypedResults.Ok(
@@ -94,13 +99,14 @@ public static class SignInEndpoints
                 here?.Name,
                 keeps,
                 keeps ? backups.Warning() : null,
-                here is null ? null : clock.Time,
+                account is null ? null : clock.Time.For(account.Reading()),
                 here is null ? null : Product.Version,
                 who.Roles,
                 here?.Locked ?? false,
-                here is not null && await db.Users.AnyAsync(u => u.Id == here.AccountId && u.PinHash != null),
+                account?.PinHash is not null,
                 await db.Clinics.Select(c => c.LockMinutes).SingleOrDefaultAsync(),
-                here?.SecondFactorDue
+                here?.SecondFactorDue,
+                account is null ? null : Pin.Mark(account)
             )
         );
     }

@@ -118,4 +118,13 @@ public static class Problem
         file.Closed ? Closed()
         : file.Held is { } why ? Conflict(why)
         : null;
+
+    /// <summary>
+    /// Why no exercises may be handed out or shown at home now: a red flag is open, or a drawing asks one; none: they may, also
+    /// after a discharge.
+    /// </summary>
+    public static ProblemHttpResult? NotAtHome(Intake.CaseFile file) =>
+        file.Closed ? Closed()
+        : file.Unanswered is { } why ? Conflict(why)
+        : null;
 }

@@ -14,13 +14,20 @@ namespace Palaestra.Server.Progression;
 public static class DecisionInputs
 {
     /// <summary>None when there is nothing to decide yet: no plan before this visit, or the visit not begun.</summary>
-    public static DecideInput? Of(CaseFile file, Guid visitId, PracticeLibrary library)
+    public static DecideInput? Of(CaseFile file, Guid visitId, PracticeLibrary library) =>
+        file.Visit(visitId) is { CheckIn: { } asked } visit ? Of(file, visit, asked, library) : null;
+
+    /// <summary>The same before anything was asked at the visit; none where there is nothing to run.</summary>
+    public static DecideInput? Unasked(CaseFile file, Guid visitId, PracticeLibrary library) =>
+        Of(file, file.Visit(visitId), new CheckIn(null, null, null, null, []), library);
+
+    private static DecideInput? Of(CaseFile file, Visit visit, CheckIn asked, PracticeLibrary library)
     {
-        var visit = file.Visit(visitId);
-        if (Decidable(file, visit) is not { } plan)
+        if (PlanToRun(file, visit) is not { } plan)
         {
             return null;
         }
+        var visitId = visit.Id;
         var number = file.NumberOf(visitId);
         var performances = file.Performances(visitId);
         var screened = file.FindingsKnownAt(visit);
@@ -31,7 +38,7 @@ public static class DecisionInputs
             file.ProfileAt(visit),
             file.Policy.Id,
             [.. plan.Plan.Items.Select(item => item.On(file.DayOf(visit)))],
-            visit.CheckIn! with
+            asked with
             {
                 DangerSigns = open,
                 Leg = file.LegAt(visit),
@@ -199,7 +206,10 @@ public static class DecisionInputs
         Decidable(file, visit) is { } plan ? Home(file, visit, plan, library) : [];
 
     private static PlanRevision? Decidable(CaseFile file, Visit visit) =>
-        visit.CheckIn is not null && file.PlanFor(visit.Id) is { Plan.Items.Count: > 0 } plan ? plan : null;
+        visit.CheckIn is not null ? PlanToRun(file, visit) : null;
+
+    private static PlanRevision? PlanToRun(CaseFile file, Visit visit) =>
+        file.PlanFor(visit.Id) is { Plan.Items.Count: > 0 } plan ? plan : null;
 
     private static IReadOnlyList<HomeWork> Home(
         CaseFile file,

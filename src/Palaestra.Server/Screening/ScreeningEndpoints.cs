@@ -69,17 +69,27 @@ public static class ScreeningEndpoints
             .Described("StoreBattery", "Writes which tasks are screened, on the version that was read.", 409);
     }
 
-    private static async Task<Results<Ok<EventsTaken>, ProblemHttpResult>> Append(
+    private static Task<Results<Ok<EventsTaken>, ProblemHttpResult>> Append(
         Guid visitId,
         EventBatch batch,
         EventLog log,
         WhoIsHere who,
         Live.VisitNews news
+    ) => Store(visitId, batch.Events, who.Name, who.AccountId, log, news);
+
+    /// <summary>Stores events under a name, and tells the other tablets.</summary>
+    internal static async Task<Results<Ok<EventsTaken>, ProblemHttpResult>> Store(
+        Guid visitId,
+        IReadOnlyList<CaptureEvent> events,
+        string by,
+        Guid? account,
+        EventLog log,
+        Live.VisitNews news
     )
     {
         try
         {
-            var taken = await log.Append(visitId, batch.Events, who.Name, who.AccountId);
+            var taken = await log.Append(visitId, events, by, account);
             if (taken?.Value is { Stored: > 0 })
             {
                 news.Tell(visitId);
@@ -104,28 +114,44 @@ public static class ScreeningEndpoints
         PracticeLibrary library
     )
     {
+        var events = await EventsOf(visitId, db, library);
+        return events.Count > 0 || await db.Visits.AnyAsync(visit => visit.Id == visitId)
+            ? TypedResults.Ok(new VisitEvents(events))
+            : Problem.NotFound("visit");
+    }
+
+    /// <summary>In the order they happened; empty where there is no such visit.</summary>
+    internal static async Task<IReadOnlyList<CaptureEvent>> EventsOf(
+        Guid visitId,
+        PalaestraDb db,
+        PracticeLibrary library
+    )
+    {
         var events = await db
             .Events.AsNoTracking()
             .Where(e => e.VisitId == visitId)
             .Select(e => e.Event)
             .ToListAsync();
-        return events.Count > 0 || await db.Visits.AnyAsync(visit => visit.Id == visitId)
-            ? TypedResults.Ok(
-                new VisitEvents([
-                    .. events.Select(e => Renewal.Of(e, library)).OrderBy(e => e.At).ThenBy(e => e.Id),
-                ])
-            )
-            : Problem.NotFound("visit");
+        return [.. events.Select(e => Renewal.Of(e, library)).OrderBy(e => e.At).ThenBy(e => e.Id)];
     }
 
-    private static async Task<Results<Ok<ScreenView>, ProblemHttpResult>> Screen(
+    private static Task<Results<Ok<ScreenView>, ProblemHttpResult>> Screen(
         Guid visitId,
         OpenCase open,
         PracticeLibrary library,
         Batteries batteries
+    ) =>
+        Task.FromResult<Results<Ok<ScreenView>, ProblemHttpResult>>(
+            TypedResults.Ok(ViewOf(open.File, visitId, library, batteries))
+        );
+
+    internal static ScreenView ViewOf(
+        CaseFile file,
+        Guid visitId,
+        PracticeLibrary library,
+        Batteries batteries
     )
     {
-        var file = open.File;
         var visit = file.Visit(visitId);
         var battery = batteries.Of(file, visit);
         var screen = Batteries.Screened(file, visit);
@@ -151,23 +177,21 @@ public static class ScreeningEndpoints
             let allowance = Allowance.Of(library, file.Profile.Precautions, rung, side)
             where allowance.Notes.Count > 0
             select allowance;
-        return TypedResults.Ok(
-            new ScreenView(
-                battery,
-                batteries.States(file, visit, battery.Battery),
-                file.Trials(visitId),
-                [.. searches],
-                [.. allowances],
-                file.EarlierScreen(visitId) is { } earlier
-                    ? new EarlierScreen(earlier.Id, earlier.PlannedAt)
-                    : null,
-                file.Visits.SelectMany(v => file.Trials(v.Id))
-                    .Select(t => t.LegLength)
-                    .LastOrDefault(l => l is not null),
-                new Visits.StopRules(file.Policy.FaultsInARow, file.Policy.Pain),
-                file.PainAt(visit),
-                file.ClockOff(visitId)
-            )
+        return new ScreenView(
+            battery,
+            batteries.States(file, visit, battery.Battery),
+            file.Trials(visitId),
+            [.. searches],
+            [.. allowances],
+            file.EarlierScreen(visitId) is { } earlier
+                ? new EarlierScreen(earlier.Id, earlier.PlannedAt)
+                : null,
+            file.Visits.SelectMany(v => file.Trials(v.Id))
+                .Select(t => t.LegLength)
+                .LastOrDefault(l => l is not null),
+            new Visits.StopRules(file.Policy.FaultsInARow, file.Policy.Pain),
+            file.PainAt(visit),
+            file.ClockOff(visitId)
         );
     }
 

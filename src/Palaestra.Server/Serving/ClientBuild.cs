@@ -15,6 +15,11 @@ public sealed partial class ClientBuild(Settings settings, ScreenWords words)
     /// <summary>On every answer under /api: the build that a page loaded now would be of.</summary>
     public const string Header = "Palaestra-Client";
 
+    public const string WorkerPath = "/sw.js";
+
+    /// <summary>Stands in the worker where the build of the page comes.</summary>
+    private const string WorkerMark = "__PALAESTRA_PAGE__";
+
     private volatile Made? made;
 
     private sealed record Made(DateTime WrittenAt, ClientPage Page);
@@ -35,6 +40,23 @@ public sealed partial class ClientBuild(Settings settings, ScreenWords words)
                 made = last = new(file.LastWriteTimeUtc, Make(File.ReadAllText(file.FullName)));
             }
             return last.Page;
+        }
+    }
+
+    /// <summary>The script that keeps the page in the browser, of the page as it is now; none: the client is not built, or has none.</summary>
+    public string? Worker
+    {
+        get
+        {
+            var file = Path.Combine(settings.ClientFolder, WorkerPath[1..]);
+            return Now is { } page && File.Exists(file)
+                ? File.ReadAllText(file)
+                    .Replace(
+                        WorkerMark,
+                        words.Own.Count == 0 ? page.Build : $"{page.Build} {words.Address}",
+                        StringComparison.Ordinal
+                    )
+                : null;
         }
     }
 

@@ -28,7 +28,9 @@ public static class ClientPages
                 (context, next) =>
                     ForPages(context) && context.Request.Path == "/index.html"
                         ? Page(context).ExecuteAsync(context)
-                        : next(Packed(context, files))
+                    : ForPages(context) && context.Request.Path == ClientBuild.WorkerPath
+                        ? Worker(context).ExecuteAsync(context)
+                    : next(Packed(context, files))
             );
             app.UseStaticFiles(
                 new StaticFileOptions
@@ -86,6 +88,17 @@ public static class ClientPages
         Path.HasExtension(context.Request.Path)
             ? Problem.Of(StatusCodes.Status404NotFound, Message.Of("problem.404"))
             : Page(context);
+
+    /// <summary>What keeps the page in the browser: it has to know which page that is, and is another one with every other page.</summary>
+    private static IResult Worker(HttpContext context)
+    {
+        if (context.RequestServices.GetRequiredService<ClientBuild>().Worker is not { } script)
+        {
+            return Problem.Of(StatusCodes.Status404NotFound, Message.Of("problem.404"));
+        }
+        context.Response.Headers.CacheControl = "no-cache";
+        return Results.Text(script, "text/javascript; charset=utf-8");
+    }
 
     private static IResult Page(HttpContext context)
     {

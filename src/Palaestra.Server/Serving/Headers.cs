@@ -4,16 +4,29 @@ namespace Palaestra.Server.Serving;
 public static class Headers
 {
     private const string Reference = "reference";
+    private const string OwnPolicy = "own policy";
 
     public static void AddHeaders(this IServiceCollection services) =>
         services
             .AddSecurityHeaderPolicies()
             .SetDefaultPolicy(Policy(_ => { }))
             // The reference begins with a script inside the page; the nonce lets that one through and no other.
-            .AddPolicy(Reference, Policy(csp => csp.AddScriptSrc().Self().WithNonce()));
+            .AddPolicy(Reference, Policy(csp => csp.AddScriptSrc().Self().WithNonce()))
+            .AddPolicy(OwnPolicy, WithoutContentPolicy());
 
     public static TBuilder AsReference<TBuilder>(this TBuilder page)
         where TBuilder : IEndpointConventionBuilder => page.WithSecurityHeadersPolicy(Reference);
+
+    /// <summary>A page that says itself what may run in it, and gives nobody its address.</summary>
+    public static TBuilder WithOwnContentPolicy<TBuilder>(this TBuilder page)
+        where TBuilder : IEndpointConventionBuilder => page.WithSecurityHeadersPolicy(OwnPolicy);
+
+    private static HeaderPolicyCollection WithoutContentPolicy()
+    {
+        var policy = new HeaderPolicyCollection().AddDefaultSecurityHeaders().AddReferrerPolicyNoReferrer();
+        policy.Remove("Content-Security-Policy");
+        return policy;
+    }
 
     private static HeaderPolicyCollection Policy(Action<CspBuilder> more) =>
         new HeaderPolicyCollection()

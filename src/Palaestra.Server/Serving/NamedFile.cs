@@ -22,10 +22,17 @@ public static class NamedFile
     /// <param name="name">As for <see cref="Pdf"/>.</param>
     public static FileContentHttpResult Html(HttpResponse response, string html, string name)
     {
-        var disposition = new ContentDispositionHeaderValue("attachment");
-        disposition.SetHttpFileName($"{Safe(name)}.html");
-        response.Headers.ContentDisposition = disposition.ToString();
+        Attach(response, name, ".html");
         return TypedResults.File(System.Text.Encoding.UTF8.GetBytes(html), "text/html; charset=utf-8");
+    }
+
+    /// <summary>Says under which name it is to be saved.</summary>
+    /// <param name="name">As for <see cref="Pdf"/>.</param>
+    public static void Attach(HttpResponse response, string name, string ending)
+    {
+        var disposition = new ContentDispositionHeaderValue("attachment");
+        disposition.SetHttpFileName($"{Safe(name)}{ending}");
+        response.Headers.ContentDisposition = disposition.ToString();
     }
 
     public static string Safe(string name) =>

@@ -121,7 +121,7 @@ public sealed partial class WarmUp(
             [],
             [true]
         );
-        Write(services, new("A", "A", "A", "A", [exercise], ["A"], "A", "A", "A", "A"));
+        Write(services, new("A", "A", "A", "A", "A", [exercise], ["A"], "A", "A", "A", "A"));
     }
 
     private static void Write(IServiceProvider services, Sheet sheet) =>

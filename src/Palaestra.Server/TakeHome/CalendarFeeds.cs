@@ -1,5 +1,8 @@
+using System.Text.RegularExpressions;
+using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
+using Palaestra.Data;
 using Palaestra.Data.Planning;
 using Palaestra.Exchange.Calendar;
 using Palaestra.Server.Intake;
@@ -23,7 +26,7 @@ public sealed record CalendarView(
 );
 
 /// <summary>Lays accepted plans out over days, for the screen and for calendar programs.</summary>
-public sealed class CalendarFeeds(PracticeLibrary library, ClinicWords words)
+public sealed partial class CalendarFeeds(PracticeLibrary library, PalaestraDb db, ClinicWords words)
 {
     /// <summary>None without a plan.</summary>
     public CalendarView? View(CaseFile file)
@@ -56,7 +59,44 @@ public sealed class CalendarFeeds(PracticeLibrary library, ClinicWords words)
     /// next screen. An entry keeps its id from revision to revision and its sequence only grows, so that a newer one takes
     /// the older one's place; a day that is no longer trained, or on which the client is away, is there as cancelled, and so are all while a red flag is open.
     /// </summary>
-    public string Text(CaseFile file) => PlanFeed.Text("Exercises", Domain, Entries(file));
+    /// <param name="alarm">Minutes before a visit; none: no reminder.</param>
+    public async Task<string> Text(CaseFile file, int? alarm = null) =>
+        PlanFeed.Text(await Head(file, alarm), Entries(file));
+
+    /// <summary>One visit of the case, to be sent to the client.</summary>
+    public async Task<string> Invitation(CaseFile file, Guid visitId, int? alarm = null) =>
+        PlanFeed.Invitation(
+            await Head(file, alarm),
+            Visits(file).First(entry => entry.Id == $"{visitId:N}"),
+            file.Episode.Client?.Email is { Length: > 0 } mail ? mail.Trim() : null
+        );
+
+    private async Task<FeedHead> Head(CaseFile file, int? alarm)
+    {
+        var clinic = await db.Clinics.AsNoTracking().SingleAsync();
+        return new(
+            words.Say(Message.Of("feed.name")),
+            Domain,
+            file.Zone.Id,
+            clinic.Name,
+            MailIn().Match(clinic.Contact) is { Success: true, Value: var mail } ? mail : null,
+            string.Join(
+                ", ",
+                clinic.Address.Split(
+                    '\n',
+                    StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries
+                )
+            ),
+            alarm
+        );
+    }
+
+    /// <summary>Whom to call is one line, in which a mail address may stand.</summary>
+    [GeneratedRegex(@"[^\s@,;<>()]+@[^\s@,;<>()]+\.[^\s@,;<>()]+")]
+    private static partial Regex MailIn();
+
+    /// <summary>Minutes before a visit that can be asked for: up to a week.</summary>
+    public const int AlarmMost = 7 * 24 * 60;
 
     /// <summary>Ids hold a UUID and are unique by it; the same whichever address the server is reached at.</summary>
     private const string Domain = "palaestra";
@@ -132,14 +172,14 @@ public sealed class CalendarFeeds(PracticeLibrary library, ClinicWords words)
         + file.Episode.DangerReports.Sum(report => report.Open ? 1 : 2);
 
     /// <summary>With those that were called off, which a calendar takes out again.</summary>
-    private static IEnumerable<FeedEntry> Visits(CaseFile file) =>
+    private IEnumerable<FeedEntry> Visits(CaseFile file) =>
         file.Episode.Visits.Select(visit => new FeedEntry(
             $"{visit.Id:N}",
             visit.Version - 1,
             file.DayOf(visit),
             visit.PlannedAt.ToDateTimeUtc(),
             visit.Minutes,
-            "Visit",
+            words.Say(Message.Of("feed.visit")),
             "",
             visit.CalledOff is not null,
             (visit.CalledOffAt ?? file.Zone.StartOf(file.DayOf(visit))).ToDateTimeUtc()

@@ -17,7 +17,52 @@ public sealed record HomeDrawing(
     int Height,
     int Count,
     IReadOnlyList<HomeShape> Shapes
-);
+)
+{
+    /// <param name="frames">Of one movement: the same shapes in the same order.</param>
+    public static HomeDrawing Of(IReadOnlyList<Figure> frames)
+    {
+        var first = frames[0];
+        return new(
+            first.Left,
+            first.Top,
+            first.Width,
+            first.Height,
+            frames.Count,
+            [
+                .. first.Shapes.Select(
+                    (shape, i) => ShapeOf(shape.Role, [.. frames.Select(frame => frame.Shapes[i].Outlines)])
+                ),
+            ]
+        );
+    }
+
+    private static HomeShape ShapeOf(ShapeRole role, List<IReadOnlyList<IReadOnlyList<int>>> told)
+    {
+        var all = told.Select(outlines =>
+                (IReadOnlyList<IReadOnlyList<int>>)
+                    [.. outlines.Select((outline, o) => AsLong(outline, told.Max(other => other[o].Count)))]
+            )
+            .ToList();
+        var still = all.TrueForAll(outlines =>
+            outlines.SelectMany(o => o).SequenceEqual(all[0].SelectMany(o => o))
+        );
+        return new(role, still ? [all[0]] : [all[0], .. Steps(all)]);
+    }
+
+    /// <summary>Points that fall together are told once: where that leaves an outline with fewer, it is told anew.</summary>
+    private static IReadOnlyList<int> AsLong(IReadOnlyList<int> outline, int length) =>
+        outline.Count == length ? outline : Outlines.Evenly(outline, length / 2);
+
+    /// <summary>How far each point goes from one picture to the next: small numbers, where places are large ones.</summary>
+    private static IEnumerable<IReadOnlyList<IReadOnlyList<int>>> Steps(
+        IReadOnlyList<IReadOnlyList<IReadOnlyList<int>>> all
+    ) =>
+        all.Zip(
+            all.Skip(1),
+            (from, to) => from.Zip(to, (a, b) => (IReadOnlyList<int>)[.. a.Zip(b, (x, y) => y - x)]).ToList()
+        );
+}
 
 /// <summary>One side of an exercise, or both together.</summary>
 /// <param name="Column">Its place in the log.</param>
@@ -68,7 +113,6 @@ public sealed record HomePage(
     string Contact,
     string Line,
     string Stop,
-    string Supports,
     string NextVisit,
     string Made,
     int StopFrom,

@@ -20,6 +20,9 @@ public sealed class HomePages(
     ClinicClock clock
 )
 {
+    /// <summary>The one there is.</summary>
+    public const string Language = "en";
+
     public async Task<HomePage> Of(CaseFile file, PlanRevision revision)
     {
         var sheet = await programmes.Of(file, revision, record: false);
@@ -33,9 +36,9 @@ public sealed class HomePages(
         var columns = ProgrammeColumns
             .Of(revision.Plan)
             .Where(column => today.ContainsKey(column.Item.Id))
-            .Select(column => column with { Item = today[column.Item.Id] });
+            .Select(column => Today(column, today[column.Item.Id]));
         return new(
-            "en",
+            Language,
             token.Page.ToString("N"),
             Convert.ToBase64String(written),
             Convert.ToBase64String(seal.KeyOf(written)),
@@ -43,7 +46,6 @@ public sealed class HomePages(
             sheet.Contact,
             sheet.Line,
             sheet.Stop,
-            library.Cautions.SheetSupports,
             sheet.NextVisit,
             sheet.Made,
             file.Policy.Judgement.NoTrainingFrom,
@@ -59,9 +61,16 @@ public sealed class HomePages(
                         )
                     ),
             ],
-            feeds.Text(file)
+            await feeds.Text(file)
         );
     }
+
+    private static ProgrammeColumn Today(ProgrammeColumn column, PlanItem item) =>
+        column with
+        {
+            Item = item,
+            Dose = item.Doses.First(dose => dose.Side == column.Dose.Side),
+        };
 
     private HomeExercise Exercise(
         IReadOnlyList<ProgrammeColumn> columns,
@@ -75,13 +84,13 @@ public sealed class HomePages(
         return new(
             written.Name,
             item.Cue,
-            written.Lines,
+            library.ReturnsToCheck(rung) ? [.. written.Lines, library.Cautions.BetweenReps] : written.Lines,
             written.Feel,
             written.NotFeel,
             written.Changes,
             [
                 .. columns.Select(column =>
-                    OneSide(column, written.Doses.First(d => d.Side == column.Side), rung, policy)
+                    OneSide(column, written.Doses.First(d => d.Side == column.Dose.Side), rung, policy)
                 ),
             ],
             days
@@ -90,14 +99,13 @@ public sealed class HomePages(
 
     private HomeSide OneSide(ProgrammeColumn column, SheetDose written, Rung rung, Policy policy)
     {
-        var side = column.Item.Doses.First(d => d.Side == column.Side);
-        var dose = side.Dose;
+        var dose = column.Dose.Dose;
         var whole = RepTempo.MoveSeconds(rung, policy);
         var outward = policy.Tempo.Out / (policy.Tempo.Out + policy.Tempo.Back);
         return new(
             column.Place,
-            column.Side,
-            column.Side == Side.Both ? "" : rung.SideMeans,
+            column.Dose.Side,
+            column.Dose.Side == Side.Both ? "" : rung.SideMeans,
             [.. Enumerable.Range(0, dose.Sets).Select(dose.RepsOf)],
             dose.Hold,
             Round(whole * outward),
@@ -106,42 +114,9 @@ public sealed class HomePages(
             rung.Features.Contains(Rung.ToleranceFeature),
             written.Figures,
             written.Written,
-            Drawing(figures.Keyframes(rung, column.Side, side.Range))
+            HomeDrawing.Of(figures.Keyframes(rung, column.Dose.Side, column.Dose.Range))
         );
     }
 
     private static double Round(double seconds) => Math.Round(seconds, 1);
-
-    private static HomeDrawing Drawing(IReadOnlyList<Figure> frames)
-    {
-        var first = frames[0];
-        return new(
-            first.Left,
-            first.Top,
-            first.Width,
-            first.Height,
-            frames.Count,
-            [
-                .. first.Shapes.Select(
-                    (shape, i) =>
-                    {
-                        var all = frames.Select(frame => frame.Shapes[i].Outlines).ToList();
-                        var still = all.TrueForAll(outlines =>
-                            outlines.SelectMany(o => o).SequenceEqual(all[0].SelectMany(o => o))
-                        );
-                        return new HomeShape(shape.Role, still ? [all[0]] : [all[0], .. Steps(all)]);
-                    }
-                ),
-            ]
-        );
-    }
-
-    /// <summary>How far each point goes from one picture to the next: small numbers, where places are large ones.</summary>
-    private static IEnumerable<IReadOnlyList<IReadOnlyList<int>>> Steps(
-        IReadOnlyList<IReadOnlyList<IReadOnlyList<int>>> all
-    ) =>
-        all.Zip(
-            all.Skip(1),
-            (from, to) => from.Zip(to, (a, b) => (IReadOnlyList<int>)[.. a.Zip(b, (x, y) => y - x)]).ToList()
-        );
 }

@@ -33,6 +33,7 @@ public sealed class HomeProgrammes(
         var days = DaysToTick(today, next is null ? null : file.DayOf(next));
         var trained = PlanDays.Of(file, revision, library, until: days[^1]);
         var plan = revision.Plan;
+        var todo = plan.ToDoOn(today).Items;
         return new Sheet(
             file.Episode.Client!.Name,
             clinic.Name,
@@ -48,7 +49,10 @@ public sealed class HomeProgrammes(
                     ("activation", plan.Activation)
                 )
             ),
-            [.. plan.ToDoOn(today).Items.Select(item => Exercise(item, file.Policy, days, trained))],
+            todo.Any(item => library.ReturnsToCheck(library.Rung(item.RungId)))
+                ? library.Cautions.BetweenReps
+                : "",
+            [.. todo.Select(item => Exercise(item, file.Policy, days, trained))],
             words.SayAll(days.Select(day => Message.Of("sheet.day", ("day", day)))),
             words.Say(Message.Of("sheet.pain")),
             BendingAccount.CountsFor(file.Profile, library)
@@ -110,7 +114,6 @@ public sealed class HomeProgrammes(
                 words.Say(
                     Message.Of("sheet.cue", ("cue", item.Cue), ("breath", DoseText.Breath(rung, policy)))
                 ),
-                .. library.ReturnsToCheck(rung) ? [library.Cautions.BetweenReps] : Array.Empty<string>(),
             ],
             words.Say(Message.Of("sheet.feel", ("place", rung.Feel))),
             words.Say(Message.Of("sheet.not-feel", ("place", rung.NotFeel))),

@@ -4,6 +4,7 @@ using System.Threading.RateLimiting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.RateLimiting;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Net.Http.Headers;
 using Palaestra.Data;
 using Palaestra.Exchange.Sheets;
 using Palaestra.Server.Clinics;
@@ -22,7 +23,7 @@ public static class TakeHomeEndpoints
 {
     /// <summary>A calendar asks a few times a day; oftener than this it is no calendar. By address of the feed and of who asks. Our own.</summary>
     private const int FeedsAMinute = 30;
-    private const string FeedLimit = "feeds";
+    public const string AddressLimit = "addresses";
 
     public static void AddFeedLimit(this IServiceCollection services) =>
         services.AddRateLimiter(limits =>
@@ -33,7 +34,7 @@ public static class TakeHomeEndpoints
                     rejected
                         .HttpContext.GetEndpoint()
                         ?.Metadata.GetMetadata<EnableRateLimitingAttribute>()
-                        ?.PolicyName == FeedLimit
+                        ?.PolicyName == AddressLimit
                 )
                 {
                     rejected.HttpContext.Response.StatusCode = StatusCodes.Status429TooManyRequests;
@@ -41,7 +42,7 @@ public static class TakeHomeEndpoints
                 return ValueTask.CompletedTask;
             };
             limits.AddPolicy(
-                FeedLimit,
+                AddressLimit,
                 context =>
                     RateLimitPartition.GetFixedWindowLimiter(
                         $"{context.Request.RouteValues["key"]} {context.Connection.RemoteIpAddress}",
@@ -86,7 +87,19 @@ public static class TakeHomeEndpoints
             );
         group
             .MapGet("/calendar.ics", CalendarFile)
-            .Described("GetCalendarFile", "The days of the plan in force as an iCalendar file.");
+            .Described(
+                "GetCalendarFile",
+                "The days of the plan in force as an iCalendar file; with reminders so many minutes before visits, where asked for."
+            );
+        routes
+            .MapGet("/api/visits/{visitId:guid}/invitation.ics", Invitation)
+            .WithTags("TakeHome")
+            .Described(
+                "GetVisitInvitation",
+                "A visit as an iCalendar file, to be sent to the client.",
+                404,
+                409
+            );
         group
             .MapPost("/feed", OpenFeed)
             .Described(
@@ -99,10 +112,19 @@ public static class TakeHomeEndpoints
             .Described("CloseFeed", "Closes the address that calendars follow.", 404);
         routes
             .MapGet("/feeds/{key}.ics", Feed)
+            .Produces<string>(StatusCodes.Status200OK, CalendarType)
+            .Produces(StatusCodes.Status304NotModified)
             .Described("GetFeed", "The iCalendar file of an address that was opened.", 404, 429)
-            .RequireRateLimiting(FeedLimit)
+            .RequireRateLimiting(AddressLimit)
             .WithTags("TakeHome")
             .AllowAnonymous();
+        // Some calendars look first.
+        routes
+            .MapMethods("/feeds/{key}.ics", [HttpMethods.Head], Feed)
+            .ExcludeFromDescription()
+            .RequireRateLimiting(AddressLimit)
+            .AllowAnonymous();
+        routes.MapHomeAddresses();
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> SheetPdfOf(
@@ -140,11 +162,11 @@ public static class TakeHomeEndpoints
     )
     {
         var file = open.File;
-        if (file.Closed)
+        if (Problem.NotAtHome(file) is { } refusal)
         {
-            return Problem.Closed();
+            return refusal;
         }
-        if (lang is not (null or "en"))
+        if (lang is not (null or HomePages.Language))
         {
             return Problem.Field("lang", Message.Of("home.lang", ("lang", lang)));
         }
@@ -158,7 +180,7 @@ public static class TakeHomeEndpoints
         }
         return NamedFile.Html(
             response,
-            home.Of(await pages.Of(file, revision)),
+            home.Of(await pages.Of(file, revision)).Html,
             words.Say(Message.Of("file.home-page", ("day", clock.Today)))
         );
     }
@@ -181,9 +203,9 @@ public static class TakeHomeEndpoints
         bool record
     )
     {
-        if (file.Closed)
+        if (Problem.NotAtHome(file) is { } refusal)
         {
-            return (null, Problem.Closed());
+            return (null, refusal);
         }
         return file.CurrentPlan is { Plan.Items.Count: > 0 } revision
             ? (await programmes.Of(file, revision, record), null)
@@ -200,8 +222,28 @@ public static class TakeHomeEndpoints
         return feeds.View(file) is { } view ? TypedResults.Ok(view) : Problem.NotFound("plan");
     }
 
-    private static FileContentHttpResult CalendarFile(Guid id, OpenCase open, CalendarFeeds feeds) =>
-        TypedResults.File(Encoding.UTF8.GetBytes(feeds.Text(open.File)), CalendarType, "exercises.ics");
+    private static Task<Results<FileContentHttpResult, ProblemHttpResult>> CalendarFile(
+        Guid id,
+        OpenCase open,
+        CalendarFeeds feeds,
+        int? alarm
+    ) => IcsOf("exercises.ics", alarm, () => feeds.Text(open.File, alarm));
+
+    private static Task<Results<FileContentHttpResult, ProblemHttpResult>> Invitation(
+        Guid visitId,
+        OpenCase open,
+        CalendarFeeds feeds,
+        int? alarm
+    ) => IcsOf("visit.ics", alarm, () => feeds.Invitation(open.File, visitId, alarm));
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> IcsOf(
+        string name,
+        int? alarm,
+        Func<Task<string>> text
+    ) =>
+        alarm is null or (>= 1 and <= CalendarFeeds.AlarmMost)
+            ? TypedResults.File(Encoding.UTF8.GetBytes(await text()), CalendarType, name)
+            : Problem.Field("alarm", Message.Of("feed.alarm", ("most", CalendarFeeds.AlarmMost)));
 
     /// <summary>An address that needs no sign-in: a calendar program has none. Long and random; asking again makes a new one.</summary>
     private static async Task<Results<Ok<FeedView>, ProblemHttpResult>> OpenFeed(Guid id, PalaestraDb db)
@@ -210,7 +252,7 @@ public static class TakeHomeEndpoints
         {
             return Problem.NotFound("episode");
         }
-        episode.FeedKey = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(24));
+        episode.FeedKey = AddressKey.New();
         await db.SaveChangesAsync();
         return TypedResults.Ok(new FeedView(CalendarFeeds.PathOf(episode.FeedKey)));
     }
@@ -226,7 +268,7 @@ public static class TakeHomeEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<ContentHttpResult, ProblemHttpResult>> Feed(
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Feed(
         string key,
         PalaestraDb db,
         CaseFiles files,
@@ -239,8 +281,13 @@ public static class TakeHomeEndpoints
             .Episodes.Where(episode => episode.FeedKey == key)
             .Select(episode => (Guid?)episode.Id)
             .FirstOrDefaultAsync();
-        return id is { } found && await files.OfEpisode(found) is { } file
-            ? TypedResults.Content(feeds.Text(file), CalendarType, Encoding.UTF8)
-            : await attempts.NotThere("feed", context, Problem.NotFound("feed"));
+        if (id is not { } found || await files.OfEpisode(found) is not { } file)
+        {
+            return await attempts.NotThere("feed", context, Problem.NotFound("feed"));
+        }
+        var bytes = Encoding.UTF8.GetBytes(await feeds.Text(file));
+        // Told by what it says: a calendar that has it is answered with 304.
+        var tag = new EntityTagHeaderValue($"\"{Convert.ToHexStringLower(SHA256.HashData(bytes))[..32]}\"");
+        return TypedResults.File(bytes, $"{CalendarType}; charset=utf-8", entityTag: tag);
     }
 }

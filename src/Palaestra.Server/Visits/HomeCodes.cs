@@ -14,13 +14,17 @@ namespace Palaestra.Server.Visits;
 public sealed record HomeCodeForm(IReadOnlyList<string> Codes);
 
 /// <summary>What became of the days of a log.</summary>
-/// <param name="Taken">Written now. <paramref name="There"/>: were there already, from this log or a later one.</param>
-/// <param name="Kept">Written at the clinic before: those stand.</param>
+/// <param name="Taken">Written now, or more of them. <paramref name="There"/>: were there already.</param>
+/// <param name="Kept">Written at the clinic before: those stand, and where the log tells of more pain that is said.</param>
 public sealed record HomeCodeTaken(
     IReadOnlyList<DateOnly> Taken,
     IReadOnlyList<DateOnly> There,
-    IReadOnlyList<DateOnly> Kept
+    IReadOnlyList<KeptDay> Kept
 );
+
+/// <param name="Pain">What the log tells, 0 to 10, where that is more than stands there; none: no more.</param>
+/// <param name="NextMorning">The same of the morning after.</param>
+public sealed record KeptDay(DateOnly Day, int? Pain, int? NextMorning);
 
 /// <summary>Takes the log of a client's own programme into the home log, each day once.</summary>
 public sealed class HomeCodes(HomeLogs homeLogs, HomeSeals seals, ClinicClock clock, ClinicWords words)
@@ -53,14 +57,22 @@ public sealed class HomeCodes(HomeLogs homeLogs, HomeSeals seals, ClinicClock cl
         {
             return Bad(Message.Of("home-code.unreadable"));
         }
-        var days = log.Days.OrderBy(day => day.Day).Select(day => DayOf(day, columns)).ToList();
+        var days = log
+            .Days.OrderBy(day => day.Day)
+            .Select(day => DayOf(day, columns))
+            .Where(day => !day.Empty)
+            .ToList();
+        if (days.Count == 0)
+        {
+            return Bad(Message.Of("home-code.empty"));
+        }
         var errors = days.SelectMany((day, i) => homeLogs.ErrorsOf(file, day, $"days[{i}]"))
             .Select(error => error with { Field = "codes" })
             .DistinctBy(error => error.Message)
             .ToList();
         return errors.Count > 0
             ? Checked<HomeCodeTaken>.Bad([.. errors])
-            : Checked<HomeCodeTaken>.Good(await Write(file, days, log, by));
+            : Checked<HomeCodeTaken>.Good(await Write(file, days, by));
     }
 
     private Message? Refused(CaseFile file, PackedLog log, byte[] secret)
@@ -87,54 +99,50 @@ public sealed class HomeCodes(HomeLogs homeLogs, HomeSeals seals, ClinicClock cl
                     .OrderBy(sets => sets.Key)
                     .Select(sets => new HomeReps(
                         columns[sets.Key].Item.Id,
-                        columns[sets.Key].Side,
+                        columns[sets.Key].Dose.Side,
                         sets.Sum(set => set.Reps)
                     )),
             ],
-            Highest(day.Sets.Select(set => set.Pain).Append(day.Pain)),
+            day.Sets.Select(set => set.Pain).Append(day.Pain).Max(),
             day.Morning,
             day.Stopped ? words.Say(Message.Of("home-code.stopped")) : null
         );
 
-    private static int? Highest(IEnumerable<int?> pains) => pains.Max();
-
-    private async Task<HomeCodeTaken> Write(
-        CaseFile file,
-        IReadOnlyList<HomeDay> days,
-        PackedLog log,
-        string by
-    )
+    private async Task<HomeCodeTaken> Write(CaseFile file, IReadOnlyList<HomeDay> days, string by)
     {
-        var (taken, there, kept) = (new List<DateOnly>(), new List<DateOnly>(), new List<DateOnly>());
-        foreach (var day in days.Where(day => !day.Empty))
+        var (taken, there, kept) = (new List<DateOnly>(), new List<DateOnly>(), new List<KeptDay>());
+        foreach (var day in days)
         {
             var stored = await homeLogs.Stored(file, day.Day);
-            if (stored is { ReportedCount: null, Log.Empty: false })
+            if (stored is null or { Log.Empty: true })
             {
-                kept.Add(day.Day);
+                homeLogs.Report(file, stored, day, by);
+                taken.Add(day.Day);
             }
-            else if (IsThere(stored, log))
+            else if (!stored.Reported)
             {
-                there.Add(day.Day);
+                kept.Add(
+                    new(
+                        day.Day,
+                        More(day.Pain, stored.Log.Pain),
+                        More(day.NextMorning, stored.Log.NextMorning)
+                    )
+                );
             }
-            else if (await homeLogs.Merged(file, day) is var merged && stored?.Log.Says(merged) == true)
+            else if (stored.Log.Joined(day) is var joined && stored.Log.Says(joined))
             {
                 there.Add(day.Day);
             }
             else
             {
-                await homeLogs.Report(file, merged, log.Count, log.Token.Revision, by);
+                homeLogs.Report(file, stored, joined, by);
                 taken.Add(day.Day);
             }
         }
         return new(taken, there, kept);
     }
 
-    /// <summary>From this log, or a later state of it.</summary>
-    private static bool IsThere(HomeLogDay? stored, PackedLog log) =>
-        stored is { Log.Empty: false, ReportedCount: { } count, ReportedRevision: { } revision }
-        && revision == log.Token.Revision
-        && count >= log.Count;
+    private static int? More(int? told, int? stands) => told > (stands ?? -1) ? told : null;
 
     private static Checked<HomeCodeTaken> Bad(Message message) =>
         Checked<HomeCodeTaken>.Bad(new FieldError("codes", message));

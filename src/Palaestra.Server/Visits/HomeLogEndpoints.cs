@@ -68,6 +68,10 @@ public static class HomeLogEndpoints
         {
             return Problem.Fields(taken.Errors);
         }
+        if (taken.Value is { Taken.Count: 0, Kept.Count: 0, There: var there })
+        {
+            return Problem.Conflict(Message.Of("home-code.replayed", ("days", there.Count)));
+        }
         return await db.SavedFirst()
             ? TypedResults.Ok(taken.Value!)
             : Problem.Conflict(Message.Of("home.meanwhile-log"));

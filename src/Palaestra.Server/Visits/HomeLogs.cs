@@ -65,7 +65,7 @@ public sealed class HomeLogs(PalaestraDb db, PracticeLibrary library, ClinicCloc
                     planned.GetValueOrDefault(day) ?? [],
                     written.GetValueOrDefault(day)?.Log is { Empty: false } log ? log : null,
                     written.GetValueOrDefault(day)?.Version ?? 0,
-                    written.GetValueOrDefault(day) is { Log.Empty: false, ReportedCount: not null }
+                    written.GetValueOrDefault(day) is { Log.Empty: false, Reported: true }
                 )),
             ]
         );
@@ -73,10 +73,15 @@ public sealed class HomeLogs(PalaestraDb db, PracticeLibrary library, ClinicCloc
 
     private List<HomeColumn> Columns(PlanRevision plan) =>
         [
-            .. from item in plan.Plan.Items.Where(item => !item.Resting)
-            let rung = library.Rung(item.RungId)
-            from side in item.Doses.OrderBy(d => d.Side)
-            select new HomeColumn(item.Id, rung.Id, rung.Name, side.Side, side.Dose.TotalReps),
+            .. from column in ProgrammeColumns.Of(plan.Plan)
+            let rung = library.Rung(column.Item.RungId)
+            select new HomeColumn(
+                column.Item.Id,
+                rung.Id,
+                rung.Name,
+                column.Dose.Side,
+                column.Dose.Dose.TotalReps
+            ),
         ];
 
     /// <summary>Every exercise and side of every plan; of the same name the latest last.</summary>
@@ -135,12 +140,9 @@ public sealed class HomeLogs(PalaestraDb db, PracticeLibrary library, ClinicCloc
     }
 
     /// <summary>Writes a day as the client's own programme reports it. The caller saves.</summary>
-    /// <param name="count">How far its log had got. <paramref name="revision"/>: of the plan it was made of.</param>
-    public async Task Report(CaseFile file, HomeDay day, int count, int revision, string by)
-    {
-        var written = Put(file, await Stored(file, day.Day), day, by);
-        (written.ReportedCount, written.ReportedRevision) = (count, revision);
-    }
+    /// <param name="stored">What stands there; none: nothing was written.</param>
+    public void Report(CaseFile file, HomeLogDay? stored, HomeDay day, string by) =>
+        Put(file, stored, day, by).Reported = true;
 
     /// <summary>A day as it is written; none: nothing was.</summary>
     public Task<HomeLogDay?> Stored(CaseFile file, DateOnly day) =>
@@ -166,7 +168,7 @@ public sealed class HomeLogs(PalaestraDb db, PracticeLibrary library, ClinicCloc
         stored.WrittenAt = now;
         stored.WrittenBy = by;
         // Whoever puts it right at the clinic answers for it.
-        (stored.ReportedCount, stored.ReportedRevision) = (null, null);
+        stored.Reported = false;
         stored.Version++;
         return stored;
     }

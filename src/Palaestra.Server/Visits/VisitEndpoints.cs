@@ -181,13 +181,17 @@ public static class VisitEndpoints
                 : null
             : null;
 
-    private static async Task<Results<Ok<SessionView>, ProblemHttpResult>> Session(
+    private static Task<Results<Ok<SessionView>, ProblemHttpResult>> Session(
         Guid visitId,
         OpenCase open,
         PracticeLibrary library
-    )
+    ) =>
+        Task.FromResult<Results<Ok<SessionView>, ProblemHttpResult>>(
+            TypedResults.Ok(ViewOf(open.File, visitId, library))
+        );
+
+    internal static SessionView ViewOf(CaseFile file, Guid visitId, PracticeLibrary library)
     {
-        var file = open.File;
         var visit = file.Visit(visitId);
         var plan = file.PlanFor(visitId);
         IReadOnlyList<SessionItem> items = plan is null
@@ -202,35 +206,33 @@ public static class VisitEndpoints
         var input = DecisionInputs.Of(file, visitId, library);
         var number = file.NumberOf(visitId);
         var before = file.Visits.Take(number - 1).LastOrDefault();
-        return TypedResults.Ok(
-            new SessionView(
-                EpisodeView.VisitOf(visit, file),
-                plan is null ? null : PlanRevisionView.Of(plan),
-                [.. file.Trials(visitId).Where(t => t.Purpose == TrialPurpose.Session)],
-                [.. file.Performances(visitId).Where(p => p.Visit == number)],
-                before is null ? null : EpisodeView.VisitOf(before, file).Pain,
-                items,
-                SessionWork.Sets(
-                    [.. items.Where(item => !item.Skipped).Select(item => item.Item)],
-                    file.Policy,
-                    library
-                ),
-                new StopRules(file.Policy.FaultsInARow, file.Policy.Pain),
-                new RestSeconds(
-                    file.Policy.Seconds.RestHolds,
-                    file.Policy.Seconds.RestOther,
-                    file.Policy.Seconds.SideChange
-                ),
-                file.CurrentPlan is { } current && plan is not null && current.Id != plan.Id
-                    ? current.Revision
-                    : null,
-                AwayDays(file, input),
-                file.PainAt(visit),
-                input is null ? null : SessionAdvice.Of(input, library),
-                [.. (plan?.Plan.Items ?? []).Where(item => item.Resting)],
-                input is null || visit.DecidedAt is not null ? [] : SessionProbe.Of(input, library),
-                file.ClockOff(visitId)
-            )
+        return new SessionView(
+            EpisodeView.VisitOf(visit, file),
+            plan is null ? null : PlanRevisionView.Of(plan),
+            [.. file.Trials(visitId).Where(t => t.Purpose == TrialPurpose.Session)],
+            [.. file.Performances(visitId).Where(p => p.Visit == number)],
+            before is null ? null : EpisodeView.VisitOf(before, file).Pain,
+            items,
+            SessionWork.Sets(
+                [.. items.Where(item => !item.Skipped).Select(item => item.Item)],
+                file.Policy,
+                library
+            ),
+            new StopRules(file.Policy.FaultsInARow, file.Policy.Pain),
+            new RestSeconds(
+                file.Policy.Seconds.RestHolds,
+                file.Policy.Seconds.RestOther,
+                file.Policy.Seconds.SideChange
+            ),
+            file.CurrentPlan is { } current && plan is not null && current.Id != plan.Id
+                ? current.Revision
+                : null,
+            AwayDays(file, input),
+            file.PainAt(visit),
+            input is null ? null : SessionAdvice.Of(input, library),
+            [.. (plan?.Plan.Items ?? []).Where(item => item.Resting)],
+            input is null || visit.DecidedAt is not null ? [] : SessionProbe.Of(input, library),
+            file.ClockOff(visitId)
         );
     }
 }

@@ -37,7 +37,10 @@ public sealed record ScreenWords(IReadOnlyDictionary<string, string> Own)
     }
 
     /// <summary>A script that stands before the client's and leaves the sentences where it finds them.</summary>
-    public string Script => $"globalThis.ownWords={JsonSerializer.Serialize(Own)};\n";
+    public string Script => ScriptOf(Own);
+
+    public static string ScriptOf(IReadOnlyDictionary<string, string> own) =>
+        $"globalThis.ownWords={JsonSerializer.Serialize(own)};\n";
 
     /// <summary>Another one once the sentences are others.</summary>
     public string Address => $"/words.js?version={Version}";

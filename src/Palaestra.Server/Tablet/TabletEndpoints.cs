@@ -1,0 +1,140 @@
+using System.Text;
+using System.Text.Json;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using Palaestra.Core.Capture;
+using Palaestra.Data;
+using Palaestra.Server.Description;
+using Palaestra.Server.Live;
+using Palaestra.Server.People;
+using Palaestra.Server.Problems;
+using Palaestra.Server.Screening;
+
+namespace Palaestra.Server.Tablet;
+
+/// <param name="Sealed">The key the tablet has, as it was sealed; none: it has none yet.</param>
+public sealed record TabletKeyForm(string? Sealed);
+
+/// <param name="Secret">32 bytes in base64, for AES-256-GCM: never kept as it is.</param>
+/// <param name="Sealed">The same, to be read by this server alone.</param>
+public sealed record TabletKeyView(Guid Id, Guid AccountId, string Secret, string Sealed);
+
+/// <summary>An event as a tablet locked it up, bound to its visit.</summary>
+/// <param name="Nonce">12 bytes in base64. <paramref name="Data"/>: the text and its tag of 16 bytes, in base64.</param>
+public sealed record SealedEvent(string Nonce, string Data);
+
+/// <param name="Sealed">The key they were locked up with, as the server sealed it.</param>
+public sealed record SealedBatch(string Sealed, IReadOnlyList<SealedEvent> Events);
+
+/// <summary>What a tablet takes along so that a visit goes on without the server, and what it brings back.</summary>
+public static class TabletEndpoints
+{
+    public static void MapTablet(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api").WithTags("Tablet");
+        group
+            .MapPost("/account/tablet-key", Key)
+            .Described(
+                "GetTabletKey",
+                "The key with which this tablet locks up what it keeps: the one it shows, or a new one."
+            );
+        group
+            .MapGet("/day/tablet", Day)
+            .Described(
+                "GetTabletDay",
+                "What a tablet needs to ask, screen and run today’s visits of whoever asks without the server."
+            );
+        group
+            .MapPost("/visits/{visitId:guid}/sealed-events", Append)
+            .Described(
+                "AppendSealedEvents",
+                "Stores capture events that somebody else tapped on this tablet, as they were locked up there, under the name of who tapped.",
+                404,
+                409
+            );
+    }
+
+    private static Ok<TabletKeyView> Key(TabletKeyForm form, TabletKeys keys, WhoIsHere who)
+    {
+        var account = who.AccountId!.Value;
+        var shown = keys.Open(form.Sealed);
+        var key = shown?.AccountId == account ? shown : TabletKeys.New(account);
+        return TypedResults.Ok(
+            new TabletKeyView(
+                key.Id,
+                account,
+                Convert.ToBase64String(key.Secret),
+                key == shown ? form.Sealed! : keys.Seal(key)
+            )
+        );
+    }
+
+    private static async Task<Ok<TabletDay>> Day(TabletDays days, WhoIsHere who) =>
+        TypedResults.Ok(await days.Of(who.SignIn!));
+
+    private static async Task<Results<Ok<EventsTaken>, ProblemHttpResult>> Append(
+        Guid visitId,
+        SealedBatch batch,
+        TabletKeys keys,
+        EventLog log,
+        PalaestraDb db,
+        VisitNews news,
+        IOptions<Microsoft.AspNetCore.Http.Json.JsonOptions> json
+    )
+    {
+        if (keys.Open(batch.Sealed) is not { } key)
+        {
+            return Problem.Field("sealed", Message.Of("tablet.key-unknown"));
+        }
+        var name = await db
+            .Users.AsNoTracking()
+            .Where(u => u.Id == key.AccountId)
+            .Select(u => u.DisplayName)
+            .SingleOrDefaultAsync();
+        if (name is null)
+        {
+            return Problem.Field("sealed", Message.Of("tablet.key-unknown"));
+        }
+        var events = batch.Events.Select(e => Read(e, key, visitId, json.Value.SerializerOptions)).ToList();
+        List<FieldError> unread =
+        [
+            .. events
+                .Select((e, i) => (e, i))
+                .Where(pair => pair.e is null || NullMembers.Errors(pair.e, "", 0).Any())
+                .Select(pair => new FieldError($"events[{pair.i}]", Message.Of("tablet.unread"))),
+        ];
+        if (unread.Count > 0)
+        {
+            return Problem.Fields(unread);
+        }
+        return await ScreeningEndpoints.Store(
+            visitId,
+            [.. events.OfType<CaptureEvent>()],
+            name,
+            key.AccountId,
+            log,
+            news
+        );
+    }
+
+    private static CaptureEvent? Read(
+        SealedEvent sealedEvent,
+        TabletKey key,
+        Guid visitId,
+        JsonSerializerOptions json
+    )
+    {
+        var about = Encoding.UTF8.GetBytes(visitId.ToString());
+        try
+        {
+            return TabletKeys.Read(key, sealedEvent.Nonce, sealedEvent.Data, about) is { } text
+                ? JsonSerializer.Deserialize<CaptureEvent>(text, json)
+                : null;
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+}
