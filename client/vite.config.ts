@@ -1,6 +1,7 @@
 import locales from "@react-aria/optimize-locales-plugin";
 import react from "@vitejs/plugin-react";
 import type { Plugin } from "vite";
+import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
 import { packed } from "./packed.ts";
 import { words } from "./wordsPlugin.ts";
@@ -44,6 +45,36 @@ export default defineConfig(({ command }) => ({
     ...(command === "build" ? [{ ...locales.vite({ locales: ["en-US"] }), enforce: "pre" as const }] : []),
     earlyFonts(),
     packed(),
+    VitePWA({
+      strategies: "injectManifest",
+      srcDir: "worker",
+      filename: "sw.ts",
+      injectRegister: false,
+      injectManifest: {
+        rollupFormat: "iife",
+        // The page comes from the server, which knows its build; the phone's files belong to other pages.
+        globPatterns: ["assets/*.{js,css,woff2,svg}", "icons/*.png"],
+        dontCacheBustURLsMatching: /^assets\//,
+      },
+      manifest: {
+        id: "/",
+        name: "Palaestra",
+        short_name: "Palaestra",
+        description: "Screens trunk and pelvic control, counts clean work, plans the next step.",
+        start_url: "/",
+        display: "standalone",
+        background_color: "#F7F3EA",
+        theme_color: "#F7F3EA",
+        icons: [192, 512].flatMap((size) =>
+          (["any", "maskable"] as const).map((purpose) => ({
+            src: `/icons/${purpose}-${size}.png`,
+            sizes: `${size}x${size}`,
+            type: "image/png",
+            purpose,
+          })),
+        ),
+      },
+    }),
   ],
   // In the browser the parser is loaded where a clinic has sentences of its own, and nowhere else.
   resolve: {

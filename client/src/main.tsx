@@ -6,23 +6,41 @@ import "@fontsource-variable/bricolage-grotesque";
 import { QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
+import { HeldAnswers, type Write } from "./capture/heldAnswers";
 import { Outbox } from "./capture/outbox";
 import { OutboxContext } from "./capture/OutboxContext";
+import { TabletContext } from "./capture/TabletContext";
+import { TabletDays } from "./capture/tabletDay";
+import { TabletKeys } from "./capture/tabletKeys";
 import { queryClient } from "./queryClient";
 import { Entrance } from "./sign-in/Entrance";
 import { Look } from "./theme/Look";
+import { keepPage } from "./worker";
+
+// How it is written is loaded with the pages that answer.
+const writeLater: Write = async (answer) => (await import("./frame/writeHeld")).writeHeld(answer);
 
 // The outbox opens before anything is drawn: what was tapped before a reload is there from the first frame.
-const outbox = await Outbox.open();
+const [outbox, keys, days, held] = await Promise.all([
+  Outbox.open(),
+  TabletKeys.open(),
+  TabletDays.open(),
+  HeldAnswers.open(writeLater, () => void queryClient.invalidateQueries()),
+]);
+const tablet = { keys, days, held };
 
 createRoot(document.getElementById("root")!).render(
   <StrictMode>
     <Look>
       <OutboxContext value={outbox}>
-        <QueryClientProvider client={queryClient}>
-          <Entrance />
-        </QueryClientProvider>
+        <TabletContext value={tablet}>
+          <QueryClientProvider client={queryClient}>
+            <Entrance />
+          </QueryClientProvider>
+        </TabletContext>
       </OutboxContext>
     </Look>
   </StrictMode>,
 );
+
+keepPage();

@@ -8,16 +8,23 @@ const refused = (error: unknown) => error instanceof ProblemError && error.statu
 
 const againMs = 5000;
 
-export const queryClient = new QueryClient({
+/** It was asked who is here, and did not answer. */
+const away = () => queryClient.getQueryState(keys.start)?.status === "error";
+
+export const queryClient: QueryClient = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 10_000,
+      // Without the network too: what the browser keeps answers, and silence is told as such.
+      networkMode: "always",
       // What was seen stays on screen while the server is away; a refusal is final, silence is not.
-      retry: (count, error) => !refused(error) && count < 2,
+      retry: (count, error) => !refused(error) && count < (away() ? 0 : 2),
       // After that it is asked for again by itself, as the page says.
       refetchInterval: (query) =>
         query.state.status === "error" && !refused(query.state.error) ? againMs : false,
     },
+    // As soon as it is pressed: what cannot be done without the server says so.
+    mutations: { networkMode: "always" },
   },
   queryCache: new QueryCache({ onError: askWhoIsHere }),
   mutationCache: new MutationCache({ onError: askWhoIsHere }),

@@ -27,10 +27,13 @@ export class ProblemError extends Error {
   }
 }
 
+/** The server was asked, and did not answer. */
+export const isAway = (error: unknown) => error instanceof ProblemError && error.status === 0;
+
 export const api = createClient<paths>({ baseUrl: "/" });
 api.use(confirming(), reasoning(), { onResponse: ({ response }) => hearVersions(response.headers) });
 
-interface Answer<T> {
+export interface Answer<T> {
   data?: T;
   error?: Problem;
   response: Response;

@@ -1,8 +1,9 @@
-import { queryOptions, useQuery } from "@tanstack/react-query";
-import { api, got } from "./client";
+import { type QueryClient, queryOptions, useQuery } from "@tanstack/react-query";
+import { api, got, isAway, ProblemError } from "./client";
 import type { FaultMeaning, FigureFrame, Library, Side } from "./types";
 import { keepClinicTime } from "./clinicTime";
 import { keepModifiers } from "./modifiers";
+import { leaveHere, leftHere } from "./left";
 import { contentVersion } from "./versions";
 
 export const keys = {
@@ -23,6 +24,7 @@ export const keys = {
   episode: (id: string) => ["episode", id] as const,
   plan: (id: string) => ["episode", id, "plan"] as const,
   calendar: (id: string) => ["episode", id, "calendar"] as const,
+  homeAddress: (id: string) => ["episode", id, "home-address"] as const,
   sheet: (id: string, record: boolean) => ["episode", id, "sheet", record] as const,
   policies: ["policies"] as const,
   clinic: ["clinic"] as const,
@@ -41,6 +43,7 @@ export const keys = {
   events: (id: string) => ["visit", id, "events"] as const,
   findings: (id: string, against: string | null) => ["visit", id, "findings", against] as const,
   session: (id: string) => ["visit", id, "session"] as const,
+  unasked: (id: string) => ["visit", id, "unasked"] as const,
   decisions: (id: string) => ["visit", id, "decisions"] as const,
   traces: (id: string) => ["visit", id, "traces"] as const,
   trace: (id: string, from: number, seconds: number | null) => ["trace", id, from, seconds] as const,
@@ -52,15 +55,24 @@ export const keys = {
   instruments: ["instruments"] as const,
 };
 
-export const useStart = () =>
-  useQuery({
-    queryKey: keys.start,
-    queryFn: async () => {
-      const start = await got(api.GET("/api/start"));
-      if (start.time) keepClinicTime(start.time);
-      return start;
-    },
-  });
+export const startQuery = queryOptions({
+  queryKey: keys.start,
+  queryFn: async () => {
+    if (leftHere()) {
+      await got(api.POST("/api/sign-out")).catch((problem: unknown) => {
+        // Over already is as good.
+        if (!(problem instanceof ProblemError) || isAway(problem)) throw problem;
+      });
+      leaveHere(false);
+    }
+    const start = await got(api.GET("/api/start"));
+    if (start.time) keepClinicTime(start.time);
+    return start;
+  },
+  // It is asked for again by itself; meanwhile the tablet opens without it.
+  retry: false,
+});
+export const useStart = () => useQuery(startQuery);
 
 /**
  * The library does not change while the server runs, but for the clinic's own policies and words: a change of those asks again.
@@ -85,15 +97,26 @@ export const positionName = (library: Library, id: string) =>
 export const useFigure = (rungId: string, side: Side, frame: FigureFrame, range = 1) =>
   useQuery({
     queryKey: ["figure", rungId, side, frame, range],
-    queryFn: () =>
+    queryFn: ({ client }) =>
       got(
         api.GET("/api/figures/{rungId}", {
           params: { path: { rungId }, query: { side, frame, range, version: contentVersion() } },
         }),
-      ),
+      ).catch(async (problem: unknown) => {
+        const kept =
+          isAway(problem) && frame === "end" && range === 1 && (await fromSheet(client, rungId, side));
+        if (!kept) throw problem;
+        return kept;
+      }),
     placeholderData: (previous) => previous,
     staleTime: Infinity,
   });
+
+/** Without the server: from the drawings of all rungs at their end, which came along. */
+const fromSheet = async (client: QueryClient, rungId: string, side: Side) =>
+  (await client.fetchQuery(figureSheetQuery(side === "both" ? "right" : side))).find(
+    (drawn) => drawn.rungId === rungId,
+  )?.figure;
 
 /** The movement of a rung, picture by picture; asked for only when somebody wants to see it move. */
 export const useFrames = (rungId: string, side: Side, wanted: boolean) =>

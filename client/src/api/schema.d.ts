@@ -81,7 +81,7 @@ export interface paths {
         };
         /** Who is signed in, and as what. */
         get: operations["GetAccount"];
-        /** Changes the name of whoever asks. */
+        /** Changes the name of whoever asks, and how they read dates and measures. */
         put: operations["ChangeAccount"];
         post?: never;
         delete?: never;
@@ -585,6 +585,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visitId}/invitation.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A visit as an iCalendar file, to be sent to the client. */
+        get: operations["GetVisitInvitation"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/feeds/{key}.ics": {
         parameters: {
             query?: never;
@@ -594,6 +611,40 @@ export interface paths {
         };
         /** The iCalendar file of an address that was opened. */
         get: operations["GetFeed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/home/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The home programme of an address that was opened; while it must wait (409) or at an address that is closed (404) a page that says so. */
+        get: operations["GetHomePageAtAddress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clinic/clinic.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The records of all clients as one file; for an administrator. The password is asked again. */
+        get: operations["GetClinicRecordsFile"];
         put?: never;
         post?: never;
         delete?: never;
@@ -786,6 +837,57 @@ export interface paths {
         /** Writes which tasks are screened, on the version that was read. */
         put: operations["StoreBattery"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/tablet-key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The key with which this tablet locks up what it keeps: the one it shows, or a new one. */
+        post: operations["GetTabletKey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/tablet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a tablet needs to ask, screen and run today’s visits of whoever asks without the server. */
+        get: operations["GetTabletDay"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visitId}/sealed-events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stores capture events that somebody else tapped on this tablet, as they were locked up there, under the name of who tapped. */
+        post: operations["AppendSealedEvents"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1128,7 +1230,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The days of the plan in force as an iCalendar file. */
+        /** The days of the plan in force as an iCalendar file; with reminders so many minutes before visits, where asked for. */
         get: operations["GetCalendarFile"];
         put?: never;
         post?: never;
@@ -1151,6 +1253,25 @@ export interface paths {
         post: operations["OpenFeed"];
         /** Closes the address that calendars follow. */
         delete: operations["CloseFeed"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/episodes/{id}/home-address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The address of the home programme, if it has one. */
+        get: operations["GetHomeAddress"];
+        put?: never;
+        /** Gives the home programme an address that opens without sign-in; one it had before is closed. */
+        post: operations["OpenHomeAddress"];
+        /** Closes the address of the home programme. */
+        delete: operations["CloseHomeAddress"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1480,6 +1601,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clinic/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes in the file of all records: each whole or not at all. The same file again changes nothing. */
+        post: operations["TakeInClinicRecords"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{clientId}/record.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that is kept of a client as one file; for an administrator, or the practitioner in charge. The password is asked again. */
+        get: operations["GetRecordFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes in the file of a record: all of it, or nothing. The same file again changes nothing. */
+        post: operations["TakeInRecord"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/episodes/{id}/notes": {
         parameters: {
             query?: never;
@@ -1645,6 +1817,23 @@ export interface paths {
         };
         /** One line an episode as CSV, without names. */
         get: operations["GetClinicViewFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/research.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A row a trial, a set, a decision as CSV, with a codebook; without names, days and free text. */
+        get: operations["GetResearchFile"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2340,6 +2529,7 @@ export interface components {
         };
         AccountForm: {
             name: string;
+            reading?: null | components["schemas"]["OwnReading"];
         };
         AccountLine: {
             /** Format: uuid */
@@ -2367,6 +2557,7 @@ export interface components {
             /** Format: int32 */
             recoveryCodes: number;
             hasPin: boolean;
+            reading: components["schemas"]["OwnReading"];
         };
         AccountsView: {
             accounts: components["schemas"]["AccountLine"][];
@@ -3134,6 +3325,7 @@ export interface components {
             version: number;
             episodes: components["schemas"]["EpisodeLine"][];
             bookings: components["schemas"]["Booking"][];
+            imports: components["schemas"]["ImportLine"][];
         };
         ClientForm: {
             name: string;
@@ -3207,11 +3399,17 @@ export interface components {
             lockMinutes?: null | number;
             /** Format: int32 */
             retentionYears?: null | number;
+            homeAddresses?: null | boolean;
+        };
+        ClinicRecordsTaken: {
+            taken: components["schemas"]["RecordTaken"][];
+            refused: components["schemas"]["RecordRefused"][];
         };
         ClinicTime: {
             zone: string;
             dateOrder: components["schemas"]["DateOrder"];
             weekStart: components["schemas"]["DayOfWeek"];
+            units?: null | components["schemas"]["PersonUnits"];
         };
         ClinicView: {
             /** Format: int32 */
@@ -4407,13 +4605,17 @@ export interface components {
             /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        HomeAddressView: {
+            allowed: boolean;
+            path: null | string;
+        };
         HomeCodeForm: {
             codes: string[];
         };
         HomeCodeTaken: {
             taken: string[];
             there: string[];
-            kept: string[];
+            kept: components["schemas"]["KeptDay"][];
         };
         HomeColumn: {
             /** Format: uuid */
@@ -4531,6 +4733,11 @@ export interface components {
              * @description Done over planned, 0 to 1; none where nothing was planned.
              */
             share?: null | number;
+        };
+        ImportLine: {
+            from: string;
+            at: components["schemas"]["Instant"];
+            by: string;
         };
         /** Format: date-time */
         Instant: string;
@@ -5016,6 +5223,14 @@ export interface components {
             device: string;
             /** Format: date-time */
             now: string;
+        };
+        KeptDay: {
+            /** Format: date */
+            day: string;
+            /** Format: int32 */
+            pain: null | number;
+            /** Format: int32 */
+            nextMorning: null | number;
         };
         KindName: {
             kind: components["schemas"]["PainKind"];
@@ -5737,6 +5952,11 @@ export interface components {
             rules: components["schemas"]["RuleCount"][];
             latest: components["schemas"]["OverrideLine"][];
         };
+        OwnReading: {
+            dateOrder?: null | components["schemas"]["DateOrder"];
+            weekStart?: null | components["schemas"]["DayOfWeek"];
+            units?: null | components["schemas"]["PersonUnits"];
+        };
         /** @description A rep as it may be counted. */
         PacedRep: {
             rep: components["schemas"]["SeenRep"];
@@ -5946,6 +6166,8 @@ export interface components {
             age: null | number;
             sex: null | components["schemas"]["Sex"];
         };
+        /** @enum {string} */
+        PersonUnits: "kg-cm" | "lb-ft-in";
         /** @description An angle read from points. */
         PhotoAngle: {
             kind: components["schemas"]["PhotoAngleKind"];
@@ -6766,6 +6988,33 @@ export interface components {
             by: string;
             at: components["schemas"]["Instant"];
         };
+        RecordPart: {
+            what: string;
+            /** Format: int32 */
+            came: number;
+            /** Format: int32 */
+            there: number;
+        };
+        RecordRefused: {
+            file: string;
+            why: components["schemas"]["Message"];
+            whySaid?: components["schemas"]["Said"];
+        };
+        RecordTaken: {
+            /** Format: uuid */
+            clientId: string;
+            name: string;
+            number: string;
+            fresh: boolean;
+            from: string;
+            madeAt: components["schemas"]["Instant"];
+            parts: components["schemas"]["RecordPart"][];
+            /** Format: int32 */
+            files: number;
+            /** Format: int32 */
+            missing: number;
+            alike: components["schemas"]["AlikeClient"][];
+        };
         RecoveryCodesMade: {
             codes: string[];
         };
@@ -7218,6 +7467,14 @@ export interface components {
         ScriptForm: {
             script: string;
         };
+        SealedBatch: {
+            sealed: string;
+            events: components["schemas"]["SealedEvent"][];
+        };
+        SealedEvent: {
+            nonce: string;
+            data: string;
+        };
         SecondFactorBegun: {
             secret: string;
             address: string;
@@ -7646,6 +7903,7 @@ export interface components {
             clinicName: string;
             contact: string;
             line: string;
+            between: string;
             exercises: components["schemas"]["SheetExercise"][];
             days: string[];
             pain: string;
@@ -7998,6 +8256,7 @@ export interface components {
             lockMinutes: number;
             /** Format: date-time */
             secondFactorDue?: string;
+            pinMark?: null | string;
         };
         /** @description Whether a trial ought to be stopped, and why; none while it may go on. */
         StopAdvice: {
@@ -8054,6 +8313,32 @@ export interface components {
             /** @description False when nothing asks for about as much, and these are the nearest. */
             near: boolean;
             swaps: components["schemas"]["Swap"][];
+        };
+        TabletDay: {
+            until: components["schemas"]["Instant"];
+            visits: components["schemas"]["TabletVisit"][];
+        };
+        TabletKeyForm: {
+            sealed: null | string;
+        };
+        TabletKeyView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            accountId: string;
+            secret: string;
+            sealed: string;
+        };
+        TabletVisit: {
+            /** Format: uuid */
+            episodeId: string;
+            /** Format: uuid */
+            visitId: string;
+            episode: components["schemas"]["EpisodeView"];
+            screen: components["schemas"]["ScreenView"];
+            session: null | components["schemas"]["SessionView"];
+            unasked: null | components["schemas"]["SessionAdvice"];
+            events: components["schemas"]["CaptureEvent"][];
         };
         TakeInvitationForm: {
             password: string;
@@ -11266,6 +11551,91 @@ export interface operations {
             };
         };
     };
+    GetVisitInvitation: {
+        parameters: {
+            query?: {
+                alarm?: number;
+            };
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     GetFeed: {
         parameters: {
             query?: never;
@@ -11282,6 +11652,15 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description Not Modified */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
                 content?: never;
             };
             /** @description There is no such thing. */
@@ -11295,6 +11674,102 @@ export interface operations {
             };
             /** @description Too many attempts; later again. */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetHomePageAtAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html": string;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many attempts; later again. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetClinicRecordsFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12454,6 +12929,247 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatteryView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetTabletKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TabletKeyForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TabletKeyView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetTabletDay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TabletDay"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    AppendSealedEvents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SealedBatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsTaken"];
                 };
             };
             /** @description What was sent cannot be read; the field is named. */
@@ -14448,7 +15164,9 @@ export interface operations {
     };
     GetCalendarFile: {
         parameters: {
-            query?: never;
+            query?: {
+                alarm?: number;
+            };
             header?: never;
             path: {
                 id: string;
@@ -14463,6 +15181,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
             /** @description Nobody is signed in. */
             401: {
@@ -14484,6 +15211,15 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14561,6 +15297,187 @@ export interface operations {
         };
     };
     CloseFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetHomeAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomeAddressView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    OpenHomeAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomeAddressView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    CloseHomeAddress: {
         parameters: {
             query?: never;
             header?: never;
@@ -16475,6 +17392,247 @@ export interface operations {
             };
         };
     };
+    TakeInClinicRecords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClinicRecordsTaken"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetRecordFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clientId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    TakeInRecord: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordTaken"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     GetNotes: {
         parameters: {
             query?: never;
@@ -17434,6 +18592,53 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetResearchFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
             };
             /** @description Nobody is signed in. */
             401: {

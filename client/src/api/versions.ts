@@ -13,6 +13,11 @@ const mine = () => document.querySelector<HTMLMetaElement>('meta[name="palaestra
 
 export const contentVersion = () => told.content ?? undefined;
 
+/** What held when the server was heard last, where it is not heard now. */
+export function knowContent(content: string) {
+  told = { ...told, content };
+}
+
 /** Whether a page loaded now would be another one. */
 export const newVersion = () => mine() !== null && told.client !== null && told.client !== mine();
 

@@ -66,7 +66,7 @@ const ChipButton = styled(Button)<{ $marked: boolean; $breaks: boolean }>`
 
 /** The drawing with the faults round it, each joined to the place on the body where it shows. */
 export function FaultStage(props: Props) {
-  const { data: figure } = useFigure(props.rungId, props.side, props.frame);
+  const { data: figure, isError } = useFigure(props.rungId, props.side, props.frame);
   const stage = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   useLayoutEffect(() => {
@@ -86,9 +86,29 @@ export function FaultStage(props: Props) {
       aria-label={say("capture.faults-by-where-they-show")}
     >
       {figure && size.width > 0 && <Placed {...props} figure={figure} size={size} />}
+      {!figure && isError && <Listed {...props} />}
     </Stage>
   );
 }
+
+const List = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  grid-auto-rows: 52px;
+  gap: ${({ theme }) => theme.space(2)};
+  > * {
+    position: static;
+  }
+`;
+
+/** Without the drawing the faults stand in a list: marking them does not wait for it. */
+const Listed = (props: Props) => (
+  <List>
+    {props.faults.map((fault) => (
+      <FaultChip key={fault.code} fault={fault} {...props} />
+    ))}
+  </List>
+);
 
 function Placed(props: Props & { figure: Figure; size: { width: number; height: number } }) {
   const { colour, font } = useTheme();
@@ -149,9 +169,10 @@ function Placed(props: Props & { figure: Figure; size: { width: number; height: 
       {chips.map((chip) => (
         <FaultChip
           key={chip.fault.code}
-          chip={chip}
-          count={props.counts.get(chip.fault.code) ?? 0}
-          persists={props.persisting.has(chip.fault.code)}
+          fault={chip.fault}
+          at={chip}
+          counts={props.counts}
+          persisting={props.persisting}
           onMark={props.onMark}
         />
       ))}
@@ -162,34 +183,31 @@ function Placed(props: Props & { figure: Figure; size: { width: number; height: 
 /** How much larger letters are than browsers have them by themselves. */
 const letterSize = () => parseFloat(getComputedStyle(document.documentElement).fontSize) / 16 || 1;
 
-function FaultChip(props: {
-  chip: Chip;
-  count: number;
-  persists: boolean;
-  onMark: (code: string, persists?: boolean) => void;
-}) {
-  const { fault, left, top, width, height } = props.chip;
+function FaultChip(props: Pick<Props, "counts" | "persisting" | "onMark"> & { fault: Fault; at?: Chip }) {
+  const { fault } = props;
+  const count = props.counts.get(fault.code) ?? 0;
+  const persists = props.persisting.has(fault.code);
   const press = useLongPress(
     () => props.onMark(fault.code),
     () => props.onMark(fault.code, true),
   );
-  const times = props.count > 0 ? say("capture.marked-count-times", { count: props.count }) : "";
+  const times = count > 0 ? say("capture.marked-count-times", { count }) : "";
   return (
     <ChipButton
-      $marked={props.count > 0}
+      $marked={count > 0}
       $breaks={breaksRep(fault)}
-      style={{ left, top, width, height }}
-      aria-label={`${fault.name}${times}${props.persists ? say("capture.persisting") : ""}`}
+      style={props.at && placeOf(props.at)}
+      aria-label={`${fault.name}${times}${persists ? say("capture.persisting") : ""}`}
       aria-description={breaksRep(fault) ? say("capture.breaks-the-rep") : undefined}
       {...press}
     >
       <span>{fault.name}</span>
-      <kbd aria-hidden>
-        {props.persists ? say("capture.stays") : props.count > 0 ? `×${props.count}` : fault.key}
-      </kbd>
+      <kbd aria-hidden>{persists ? say("capture.stays") : count > 0 ? `×${count}` : fault.key}</kbd>
     </ChipButton>
   );
 }
+
+const placeOf = ({ left, top, width, height }: Chip) => ({ left, top, width, height });
 
 /** Short: when the finger leaves. Long: as soon as it has rested long enough, and then not again when it leaves. */
 function useLongPress(onShort: () => void, onLong: () => void) {

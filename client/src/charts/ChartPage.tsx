@@ -12,6 +12,7 @@ import { Columns, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../contro
 import { Sheet, Veil } from "../controls/Modal";
 import { Picker } from "../controls/Picker";
 import { useVisit } from "../frame/useVisit";
+import { Waits } from "../frame/Waits";
 import { say } from "../words/say";
 import { ChartDrawing, Pattern, viewWords } from "./ChartDrawing";
 
@@ -43,7 +44,7 @@ export function ChartPage() {
     queryFn: () => got(api.GET("/api/visits/{visitId}/body-chart", { params: { path: { visitId } } })),
     enabled: visitId !== "",
   });
-  if (!sheet || !view) return <ProblemNote error={noSheet ?? error} />;
+  if (!sheet || !view) return <Waits error={noSheet ?? error} />;
   return <Editor key={visitId} episodeId={episodeId} visitId={visitId} sheet={sheet} view={view} />;
 }
 

@@ -20,6 +20,7 @@ import { Certificate } from "./Certificate";
 import { ClientFields } from "./ClientFields";
 import { ErasePanel } from "./ErasePanel";
 import { MergePanel } from "./MergePanel";
+import { RecordPanel } from "./RecordPanel";
 
 /** A client at the desk: who they are, their visits and episodes. */
 export function ClientPage() {
@@ -75,6 +76,13 @@ function Card({ client, onErased }: { client: ClientCard; onErased: (of: Erasure
   return (
     <Stack $gap={5}>
       {client.archived && <Note>{say("clients.is-archived")}</Note>}
+      {client.imports.map((from) => (
+        <Small key={from.at}>
+          {from.from
+            ? say("clients.imported-from", { clinic: from.from, day: dayWords(from.at), by: from.by })
+            : say("clients.imported", { day: dayWords(from.at), by: from.by })}
+        </Small>
+      ))}
       {client.guardianMissing && <Note>{say("clients.guardian-missing")}</Note>}
       <Columns $at="minmax(0, 1fr) minmax(0, 1fr)">
         <Stack $gap={4}>
@@ -99,6 +107,7 @@ function Card({ client, onErased }: { client: ClientCard; onErased: (of: Erasure
       <Columns>
         {settles && <MergePanel client={client} />}
         <Stack $gap={4}>
+          {settles && <RecordPanel client={client} />}
           {books && <Archive client={client} />}
           {administers && <ErasePanel client={client} onErased={onErased} />}
         </Stack>

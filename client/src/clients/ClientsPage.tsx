@@ -11,6 +11,7 @@ import { PageHead } from "../controls/PageHead";
 import { Table, Wide } from "../controls/Table";
 import { useRoles } from "../frame/useRoles";
 import { say } from "../words/say";
+import { TakeInRecord } from "./TakeInRecord";
 
 /** Everybody the clinic knows: found by whatever is known of them. */
 export function ClientsPage() {
@@ -18,7 +19,8 @@ export function ClientsPage() {
   const [archived, setArchived] = useState(false);
   const { data, error } = useFoundClients(words.trim(), archived, true);
   const navigate = useNavigate();
-  const { books, clinical, administers } = useRoles();
+  const { books, clinical, administers, settles } = useRoles();
+  const [takingIn, setTakingIn] = useState(false);
   return (
     <Page>
       <PageHead title={say("clients.clients")} ways={[{ to: "/", name: say("clients.the-day") }]} />
@@ -39,6 +41,11 @@ export function ClientsPage() {
             {clinical && (
               <Button $quiet onPress={() => void navigate("/new")}>
                 {say("clients.register-and-ask")}
+              </Button>
+            )}
+            {settles && (
+              <Button $quiet onPress={() => setTakingIn(true)}>
+                {say("clients.take-in-a-record")}
               </Button>
             )}
           </Row>
@@ -78,6 +85,7 @@ export function ClientsPage() {
           </Wide>
         )}
         {administers && <RetentionOver />}
+        {takingIn && <TakeInRecord onClose={() => setTakingIn(false)} />}
       </Stack>
     </Page>
   );

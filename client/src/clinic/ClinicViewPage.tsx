@@ -82,9 +82,14 @@ function View({ view }: { view: ClinicView }) {
       <section aria-labelledby="by-policy">
         <Row $between style={{ marginBottom: 8 }}>
           <h2 id="by-policy">{say("clinic.by-policy")}</h2>
-          <a href="/api/clinic-view.csv" download>
-            {say("clinic.as-csv")}
-          </a>
+          <Row>
+            <a href="/api/clinic-view.csv" download>
+              {say("clinic.as-csv")}
+            </a>
+            <a href="/api/research.zip" download>
+              {say("clinic.for-research")}
+            </a>
+          </Row>
         </Row>
         {view.policies.length === 0 ? (
           <p>{say("clinic.no-episode-yet")}</p>

@@ -82,7 +82,8 @@ export function TextField(
       value={props.value}
       onChange={props.onChange}
       type={props.type}
-      autoComplete={props.autoComplete}
+      // What is typed about a client is not for the browser to remember.
+      autoComplete={props.autoComplete ?? "off"}
       // eslint-disable-next-line jsx-a11y/no-autofocus -- a dialog takes the focus anyway; its one field is where it belongs
       autoFocus={props.focused}
       isInvalid={props.error !== undefined}

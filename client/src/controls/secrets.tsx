@@ -23,6 +23,11 @@ export const PasswordField = (props: Props & { focused?: boolean }) => (
   <TextField {...props} type="password" autoComplete="current-password" />
 );
 
+/** Digits that open a tablet. */
+export const PinField = (props: Props & { focused?: boolean; hint?: string }) => (
+  <TextField {...props} type="password" inputMode="numeric" autoComplete="off" />
+);
+
 /** A code that was told once. */
 export const CodeField = (props: Props) => (
   <TextField {...props} hint={say("controls.four-groups-of-five")} autoComplete="one-time-code" />

@@ -1,8 +1,8 @@
-import { useEffect, useState } from "react";
 import { useFrames } from "../api/queries";
 import type { Side } from "../api/types";
 import { FigureView } from "./FigureView";
 import { frameAt, reducedMotion } from "./motion";
+import { useElapsed } from "./useElapsed";
 
 /** The movement out and back at its own slow pace; where motion is to be reduced, one picture at a time by a slider. */
 export function MovingFigure(props: {
@@ -21,16 +21,8 @@ export function MovingFigure(props: {
 }
 
 function useFrameIndex(count: number, moveSeconds: number, playing: boolean, share: number) {
-  const [elapsed, setElapsed] = useState(0);
-  useEffect(() => {
-    if (!playing || reducedMotion()) return;
-    const began = performance.now();
-    let request = requestAnimationFrame(function tick(now) {
-      setElapsed((now - began) / 1000);
-      request = requestAnimationFrame(tick);
-    });
-    return () => cancelAnimationFrame(request);
-  }, [playing]);
+  const moves = playing && !reducedMotion();
+  const elapsed = useElapsed(moves);
   if (count === 0) return 0;
-  return playing && !reducedMotion() ? frameAt(elapsed, moveSeconds, count) : Math.round(share * (count - 1));
+  return moves ? frameAt(elapsed, moveSeconds, count) : Math.round(share * (count - 1));
 }

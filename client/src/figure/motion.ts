@@ -20,9 +20,8 @@ export const reducedMotion = () => matchMedia("(prefers-reduced-motion: reduce)"
 export const changeSeconds = 0.9;
 export const changeRest = 0.4;
 
-/** Which of `count` pictures of a change shows, slow at both ends; null once it is over. */
-export function changeFrameAt(elapsed: number, count: number): number | null {
-  const share = Math.max(0, (elapsed - changeRest) / changeSeconds);
-  if (share >= 1) return null;
+/** Which of `count` pictures of a change shows, slow at both ends; the last once it is over. */
+export function changeFrameAt(elapsed: number, count: number): number {
+  const share = Math.min(1, Math.max(0, (elapsed - changeRest) / changeSeconds));
   return Math.round(share * share * (3 - 2 * share) * (count - 1));
 }

@@ -4,7 +4,7 @@ import styled from "styled-components";
 import { findRung, useFindings, useLibrary } from "../api/queries";
 import type { FindingsView, Library, ScreenFindings } from "../api/types";
 import { Button } from "../controls/Button";
-import { Empty, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
+import { Empty, Quiet, Row, Small, Stack } from "../controls/layout";
 import { Places } from "../controls/Tabs";
 import { SideTag } from "../controls/SideTag";
 import { dayWords } from "../api/clinicTime";
@@ -21,6 +21,7 @@ import { TaskRows, mostTelling } from "./TaskRows";
 import { TaskTable } from "./TaskTable";
 import { TrunkRing } from "./TrunkRing";
 import { Term } from "../frame/Term";
+import { Waits } from "../frame/Waits";
 import { say } from "../words/say";
 
 export function FindingsPage() {
@@ -30,8 +31,7 @@ export function FindingsPage() {
   const { data, error } = useFindings(visitId, against);
   if (!episode || !library) return null;
   if (isHeld(episode) && !episode.dischargedOn) return <Closed episode={episode} visitId={visitId} />;
-  if (error) return <ProblemNote error={error} />;
-  if (!data) return null;
+  if (!data) return <Waits error={error} />;
   if (!data.findings || data.findings.trialCount === 0) {
     return (
       <Empty title={say("findings.nothing-screened-yet")}>

@@ -19,7 +19,9 @@ function Held(props: { episode: EpisodeView; visitId: string }) {
     ? [`${here}ask`, say("frame.to-ask")]
     : episode.dischargedOn
       ? [`${here}discharge`, say("frame.to-discharge")]
-      : [`${episode.openDrawingId ?? props.visitId}/chart`, say("frame.to-chart")];
+      : episode.openDrawingId
+        ? [`${episode.openDrawingId}/chart`, say("frame.to-chart")]
+        : [`${here}ask`, say("frame.to-ask")];
   return (
     <Empty title={episode.asked ? say("frame.held") : say("frame.not-asked-yet")}>
       <p style={{ marginBottom: 16 }}>{episode.held}</p>

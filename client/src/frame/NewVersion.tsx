@@ -3,6 +3,7 @@ import { newVersion, onVersions } from "../api/versions";
 import { Button } from "../controls/Button";
 import { Note, Row } from "../controls/layout";
 import { say } from "../words/say";
+import { takeNewVersion } from "../worker";
 
 /** Stands where nothing is under way: a page that is open goes on as it is until somebody wants the new one. */
 export function NewVersion() {
@@ -13,7 +14,7 @@ export function NewVersion() {
       <Note>
         <Row $between>
           <p>{say("frame.a-new-version-is-ready")}</p>
-          <Button $quiet $small onPress={() => location.reload()}>
+          <Button $quiet $small onPress={() => void takeNewVersion()}>
             {say("frame.use-it-now")}
           </Button>
         </Row>

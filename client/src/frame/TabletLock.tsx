@@ -1,20 +1,19 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { Dialog, Heading } from "react-aria-components";
-import { api, got, ProblemError } from "../api/client";
+import { api, got, isAway, ProblemError } from "../api/client";
 import { keys } from "../api/queries";
 import type { StartView } from "../api/types";
 import { useOutbox } from "../capture/OutboxContext";
+import { askKey, useTablet } from "../capture/TabletContext";
 import { Button } from "../controls/Button";
-import { TextField } from "../controls/fields";
 import { ProblemNote, Row, Small, Stack } from "../controls/layout";
-import { PasswordField } from "../controls/secrets";
+import { PasswordField, PinField } from "../controls/secrets";
 import { SubmitForm } from "../controls/SubmitForm";
 import { say } from "../words/say";
 import { Cover, Pane } from "./Cover";
-import { forgetPin, isPin, keepPin, opensAlone } from "./pinVerifier";
 import { SignInForm } from "./SignInForm";
-import { lockedHere, lockHere, onLockElsewhere, touchedNow } from "./tabletState";
+import { lockedHere, lockHere, onLockElsewhere, takeOpenedWith, touchedNow } from "./tabletState";
 import { useIdle } from "./useIdle";
 import { useSignOut } from "./useSignOut";
 
@@ -29,7 +28,7 @@ export function TabletLock({ start }: { start: StartView }) {
   const queries = useQueryClient();
   const [locked, setLocked] = useState(() => lockedHere());
   // Opened without the server: told to it when it is back.
-  const [given, setGiven] = useState<string | null>(null);
+  const [given, setGiven] = useState<string | null>(takeOpenedWith);
   const shown = locked || start.locked;
   const lock = useCallback(() => {
     lockHere(true);
@@ -62,8 +61,7 @@ export function TabletLock({ start }: { start: StartView }) {
           opened();
         },
         (problem: unknown) => {
-          const away = problem instanceof ProblemError && problem.status === 0;
-          if (away) timer = setTimeout(tell, againMs);
+          if (isAway(problem)) timer = setTimeout(tell, againMs);
           else setGiven(null);
         },
       );
@@ -132,7 +130,6 @@ function Locked(props: { start: StartView; onOpened: () => void; onOpenedAlone: 
           onPress={() =>
             leave.mutate(undefined, {
               onSuccess: () => {
-                forgetPin();
                 props.onOpened();
               },
             })
@@ -158,28 +155,26 @@ function Open(props: {
   const { start, byPassword } = props;
   const who = start.signedInAs ?? "";
   const queries = useQueryClient();
+  const { keys: tablet } = useTablet();
   const [pin, setPin] = useState("");
   const [password, setPassword] = useState("");
   const open = useMutation({
-    // Without the network too: that is what the PIN is kept for.
-    networkMode: "always",
     mutationFn: async () => {
       try {
         await got(api.POST("/api/unlock", { body: byPassword ? { password } : { pin } }));
-        if (!byPassword) await keepPin(who, pin);
+        if (!byPassword) await tablet.keepPin(pin, start.pinMark ?? null, askKey).catch(() => undefined);
         props.onOpened();
       } catch (problem) {
-        const away = problem instanceof ProblemError && problem.status === 0;
-        if (!away || byPassword || !opensAlone(who)) throw problem;
-        if (!(await isPin(who, pin))) throw new WrongAlone();
+        if (!isAway(problem) || byPassword || !tablet.opensAlone(who)) throw problem;
+        if (!(await tablet.openByPin(pin))) throw new WrongAlone();
         props.onOpenedAlone(pin);
       }
     },
     onError: (problem) => {
       // Wrong too often: the sign-in is over.
       if (problem instanceof ProblemError && problem.status === 401) {
-        forgetPin();
         lockHere(false);
+        void tablet.forgetPin();
         void queries.invalidateQueries({ queryKey: keys.start });
       }
       setPin("");
@@ -199,19 +194,10 @@ function Open(props: {
           focused
         />
       ) : (
-        <TextField
-          label={say("frame.pin")}
-          value={pin}
-          onChange={setPin}
-          type="password"
-          inputMode="numeric"
-          autoComplete="off"
-          error={wrong}
-          focused
-        />
+        <PinField label={say("frame.pin")} value={pin} onChange={setPin} error={wrong} focused />
       )}
       {problem && problem.fields.length === 0 && <ProblemNote error={problem} />}
-      {problem?.status === 0 && <Small>{say("frame.without-the-server-by-pin")}</Small>}
+      {isAway(problem) && <Small>{say("frame.without-the-server-by-pin")}</Small>}
       <Button type="submit" isDisabled={open.isPending || (byPassword ? !password : !pin)}>
         {say("frame.open")}
       </Button>

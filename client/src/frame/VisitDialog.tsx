@@ -56,6 +56,11 @@ export function VisitDialog(props: { visit: DeskVisit; open?: string | null; onD
             <Row>
               {props.open && !visit.calledOff && <Link to={props.open}>{say("frame.open-the-visit")}</Link>}
               <Link to={`/clients/${visit.clientId}`}>{say("frame.client-card")}</Link>
+              {!visit.calledOff && !visit.begun && (
+                <a href={`/api/visits/${visit.visitId}/invitation.ics?alarm=60`} download>
+                  {say("frame.invitation")}
+                </a>
+              )}
               {visit.phone && <a href={`tel:${visit.phone.replace(/[^\d+]/g, "")}`}>{visit.phone}</a>}
             </Row>
             {visit.calledOff ? (

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Outlet, useLocation, useParams } from "react-router";
+import { isAway } from "../api/client";
 import { useEpisode } from "../api/queries";
 import { useTaken } from "../capture/useCapture";
 import { Page } from "../controls/layout";
@@ -9,6 +10,7 @@ import { QuietContext } from "./quiet";
 import { StationBar } from "./StationBar";
 import { Title } from "./Title";
 import { placeNames, type Place } from "./stations";
+import { NotAlong } from "./Waits";
 
 export function VisitFrame() {
   const { episodeId = "", visitId = "" } = useParams();
@@ -16,12 +18,13 @@ export function VisitFrame() {
   useTaken(episodeId, visitId);
   const [quiet, setQuiet] = useState(false);
   const place = useLocation().pathname.split("/")[5] as Place;
-  if (error && !episode) return <NotFound error={error} />;
+  if (error && !episode) return isAway(error) ? <NotAlong /> : <NotFound error={error} />;
   if (!episode) return <Page />;
   if (!episode.visits.some((visit) => visit.id === visitId)) return <NotFound />;
   return (
     <>
-      <Title words={[placeNames[place], episode.intake.name]} />
+      {/* By number: browsers write titles down, and keep them when somebody signs out. */}
+      <Title words={[placeNames[place], episode.clientNumber]} />
       {!quiet && (
         <>
           <EpisodeStrip episode={episode} visitId={visitId} />

@@ -40,3 +40,17 @@ export function useTouched() {
     };
   }, []);
 }
+
+let pin: string | null = null;
+
+/** The tablet was opened without the server: the PIN is told to it when it is back, and kept nowhere until then. */
+export function openedWith(typed: string) {
+  pin = typed;
+}
+
+/** Once. */
+export function takeOpenedWith() {
+  const typed = pin;
+  pin = null;
+  return typed;
+}

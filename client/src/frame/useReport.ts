@@ -1,17 +1,25 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useParams } from "react-router";
 import { api, got } from "../api/client";
+import { useHold } from "./useHold";
 
 /** Reports red flags at once, whatever else is still to be asked. */
 export function useReport(episodeId: string) {
   const queries = useQueryClient();
+  const hold = useHold();
+  const { visitId = "" } = useParams();
   return useMutation({
     mutationFn: (dangerSigns: string[]) =>
-      got(
-        api.POST("/api/episodes/{id}/danger-reports", {
-          params: { path: { id: episodeId } },
-          body: { dangerSigns },
-        }),
+      hold(
+        () =>
+          got(
+            api.POST("/api/episodes/{id}/danger-reports", {
+              params: { path: { id: episodeId } },
+              body: { dangerSigns },
+            }),
+          ),
+        { kind: "red-flags", episodeId, visitId, dangerSigns },
       ),
-    onSuccess: () => queries.invalidateQueries(),
+    onSuccess: (stored) => (stored ? queries.invalidateQueries() : undefined),
   });
 }

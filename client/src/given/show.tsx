@@ -3,18 +3,41 @@ import { render } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { ThemeProvider } from "styled-components";
-import type { Outbox } from "../capture/outbox";
+import type { Outbox, OutboxStatus } from "../capture/outbox";
 import { OutboxContext } from "../capture/OutboxContext";
+import { TabletContext, type Tablet } from "../capture/TabletContext";
 import { tokens } from "../theme/tokens";
 
-const stored = { queued: 0, refused: [], offline: false, signedOut: false };
-
 /** Everything that was tapped has been stored. */
+export const stored: OutboxStatus = {
+  queued: 0,
+  refused: [],
+  offline: false,
+  signedOut: false,
+  inMemory: 0,
+  lasting: true,
+  theirs: 0,
+};
+
 const quietOutbox = {
   subscribe: () => () => {},
   getStatus: () => stored,
   forget: () => {},
 } as unknown as Outbox;
+
+const nothingHeld = { waiting: 0, refused: [], theirs: 0, offline: false };
+
+/** A browser that locks nothing up. */
+const plainTablet = {
+  keys: { works: false, who: null, opensAlone: () => false },
+  days: {},
+  held: {
+    subscribe: () => () => {},
+    getStatus: () => nothingHeld,
+    waiting: () => [],
+    hold: () => Promise.reject(new Error("This tablet cannot keep it.")),
+  },
+} as unknown as Tablet;
 
 /**
  * Renders a piece of the interface with its theme, an address, and queries that ask no server.
@@ -27,12 +50,14 @@ export function show(element: ReactNode, queries = quietQueries(), at = { path: 
       <ThemeProvider theme={tokens}>
         <QueryClientProvider client={queries}>
           <OutboxContext value={quietOutbox}>
-            <MemoryRouter initialEntries={[at.url]}>
-              <Routes>
-                <Route path={at.path} element={element} />
-                <Route path="*" element={<p>elsewhere</p>} />
-              </Routes>
-            </MemoryRouter>
+            <TabletContext value={plainTablet}>
+              <MemoryRouter initialEntries={[at.url]}>
+                <Routes>
+                  <Route path={at.path} element={element} />
+                  <Route path="*" element={<p>elsewhere</p>} />
+                </Routes>
+              </MemoryRouter>
+            </TabletContext>
           </OutboxContext>
         </QueryClientProvider>
       </ThemeProvider>,

@@ -8,6 +8,7 @@ import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
 import { Columns, Note, ProblemNote, Row, Ruled, Small, Stack } from "../controls/layout";
 import { dayWords } from "../api/clinicTime";
+import { useHold } from "../frame/useHold";
 import { useRoles } from "../frame/useRoles";
 import { useUnsaved } from "../frame/unsaved";
 import { useVisit } from "../frame/useVisit";
@@ -123,6 +124,7 @@ function Edit(props: { episode: EpisodeView; visit: VisitView }) {
   const { episode, visit } = props;
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const hold = useHold();
   const [first] = useState<Draft>(() => ({
     ...episode.intake,
     // Opened at the desk: nothing was answered yet, and a zero would be an answer.
@@ -134,15 +136,21 @@ function Edit(props: { episode: EpisodeView; visit: VisitView }) {
   const [draft, setDraft] = useState(first);
   const kept = useUnsaved(JSON.stringify(draft) !== JSON.stringify(first));
   const save = useMutation({
-    mutationFn: () =>
-      got(
-        api.PUT("/api/episodes/{id}/intake", {
-          params: { path: { id: episode.id } },
-          body: { ...toForm(draft), visitId: visit.id },
-        }),
-      ),
+    mutationFn: () => {
+      const form = { ...toForm(draft), visitId: visit.id };
+      const path = { id: episode.id };
+      return hold(() => got(api.PUT("/api/episodes/{id}/intake", { params: { path }, body: form })), {
+        kind: "intake",
+        episodeId: episode.id,
+        visitId: visit.id,
+        form,
+        before: episode.intake,
+      });
+    },
     onSuccess: (stored) => {
       kept();
+      // Held on the tablet: what is worked out of it comes later, and the screen can begin.
+      if (!stored) return void navigate(`/episodes/${episode.id}/visits/${visit.id}/screen`);
       queries.setQueryData(keys.episode(episode.id), stored);
       void queries.invalidateQueries();
       if (!stored.closed && !stored.held) void navigate(`/episodes/${episode.id}/visits/${visit.id}/neutral`);

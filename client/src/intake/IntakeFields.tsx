@@ -3,7 +3,8 @@ import { useLibrary } from "../api/queries";
 import type { ProblemError } from "../api/client";
 import type { IntakeForm } from "../api/types";
 import { RedFlags, flagsAnswered } from "../frame/RedFlags";
-import { Checkbox, Choice, NumberField, Scale, TextField } from "../controls/fields";
+import { Checkbox, Choice, Scale, TextField } from "../controls/fields";
+import { HeightField, MassField } from "../controls/personSize";
 import { Columns, Pair, Stack } from "../controls/layout";
 import { TimeFields, WantsFields } from "./HomeFields";
 import { PrecautionFields } from "./PrecautionFields";
@@ -177,14 +178,12 @@ function BodyFields({ draft, onChange, problem }: IntakePart) {
         ]}
       />
       <Pair>
-        <NumberField
-          label={say("intake.height-cm")}
+        <HeightField
           value={draft.heightCm ?? null}
           onChange={(heightCm) => set({ heightCm })}
           error={problem?.field("heightCm")}
         />
-        <NumberField
-          label={say("intake.mass-kg")}
+        <MassField
           value={draft.massKg ?? null}
           onChange={(massKg) => set({ massKg })}
           error={problem?.field("massKg")}

@@ -6,7 +6,7 @@ import { api, got, ProblemError } from "../api/client";
 import { keys, useLibrary, useStart } from "../api/queries";
 import { Page, ProblemNote } from "../controls/layout";
 import { Alike } from "../frame/Alike";
-import { emptyDraft, missing, toForm } from "./IntakeFields";
+import { type Draft, emptyDraft, missing, toForm } from "./IntakeFields";
 import { IntakeSteps } from "./IntakeSteps";
 import { useDraft } from "./useDraft";
 import { say } from "../words/say";
@@ -15,7 +15,7 @@ export function NewClientPage() {
   const { data: library } = useLibrary();
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const [draft, setDraft, forget] = useDraft(
+  const [draft, setDraft, forget] = useDraft<Draft>(
     // Half a client of one colleague is not the next one's.
     `new-client ${useStart().data?.signedInAs ?? ""}`,
     emptyDraft(library?.policies[0]?.id ?? ""),
@@ -23,14 +23,15 @@ export function NewClientPage() {
   // A second tap, or one after an answer that got lost, is the same client.
   const [id] = useState(() => uuid());
   const create = useMutation({
-    mutationFn: () => got(api.POST("/api/clients", { body: { ...toForm(draft), id } })),
-    onSuccess: (opened) => {
+    mutationFn: (whole: Draft) => got(api.POST("/api/clients", { body: { ...toForm(whole), id } })),
+    onSuccess: (opened, whole) => {
       forget();
       void queries.invalidateQueries({ queryKey: keys.day });
-      const next = draft.dangerSigns.length > 0 ? "ask" : "neutral";
+      const next = whole.dangerSigns.length > 0 ? "ask" : "neutral";
       void navigate(`/episodes/${opened.episodeId}/visits/${opened.visitId}/${next}`);
     },
   });
+  if (draft === null) return <Page />;
   return (
     <Page>
       <IntakeSteps
@@ -41,7 +42,7 @@ export function NewClientPage() {
         lacks={missing(draft)}
         done={say("intake.open-the-episode")}
         pending={create.isPending}
-        onDone={() => create.mutate()}
+        onDone={() => create.mutate(draft)}
         more={
           <>
             <Alike name={draft.name} birthDate={draft.birthDate} />

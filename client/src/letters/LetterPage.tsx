@@ -12,6 +12,7 @@ import { useUnsaved } from "../frame/unsaved";
 import { useVisit } from "../frame/useVisit";
 import { lettersOf, textOf } from "./letterText";
 import { PaperChoice, type Paper as PaperName } from "../frame/papers";
+import { Waits } from "../frame/Waits";
 import { say } from "../words/say";
 
 const PrintPage = createGlobalStyle`
@@ -57,8 +58,7 @@ export function LetterPage() {
     gcTime: 0,
   });
   if (!episode) return null;
-  if (error) return <ProblemNote error={error} />;
-  if (!data) return null;
+  if (!data) return <Waits error={error} />;
   return <Editor key={`${visitId} ${data.version}`} visitId={visitId} view={data} />;
 }
 

@@ -7,6 +7,7 @@ import type { Library, LoadAnswer, LoadChanges, RungPage, Side } from "../api/ty
 import { ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { Slider } from "../controls/Slider";
 import { LoadSlope } from "./LoadSlope";
+import { heightWords, massWords } from "../controls/personSize";
 import { say } from "../words/say";
 
 const Directions = styled.table`
@@ -60,9 +61,9 @@ export function LoadPanel(props: {
             body:
               page.clientName && !load.data?.typicalBody ? page.clientName : say("library.a-typical-body"),
             size: load.data
-              ? say("library.staturemetres-m-masskilograms-kg", {
-                  statureMetres: load.data.statureMetres.toFixed(2),
-                  massKilograms: load.data.massKilograms.toFixed(0),
+              ? say("library.of-size", {
+                  height: heightWords(load.data.statureMetres),
+                  mass: massWords(load.data.massKilograms),
                 })
               : "",
           })}

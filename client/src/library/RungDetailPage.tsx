@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { findRung, useLibrary, useRungPage } from "../api/queries";
@@ -11,6 +11,8 @@ import { Slider } from "../controls/Slider";
 import { doseWords } from "../controls/words";
 import { ChangingFigure } from "../figure/ChangingFigure";
 import { RungFigure } from "../figure/FigureView";
+import { saveFile } from "../controls/saveFile";
+import { drawingOf, pngOf } from "../figure/drawing";
 import { MovingFigure } from "../figure/MovingFigure";
 import { reducedMotion, shownSeconds } from "../figure/motion";
 import { FaultGallery } from "./FaultGallery";
@@ -125,9 +127,20 @@ function Picture(props: {
   // The slider moved last decides: a new range shows its own end.
   const share = through.range === props.range ? through.share : null;
   const shown = share ?? props.range;
+  const stage = useRef<HTMLDivElement>(null);
+  const drawing = () => {
+    const svg = stage.current?.querySelector("svg");
+    return svg ? drawingOf(svg, getComputedStyle(stage.current!).backgroundColor) : null;
+  };
+  const save = async (kind: "svg" | "png") => {
+    const made = drawing();
+    if (!made) return;
+    const content = kind === "svg" ? new Blob([made.svg], { type: "image/svg+xml" }) : await pngOf(made);
+    saveFile(`${rung.name}.${kind}`, content);
+  };
   return (
     <div>
-      <Stage>
+      <Stage ref={stage}>
         {moves && (playing || share !== null || props.range < 1) ? (
           <MovingFigure
             rungId={rung.id}
@@ -158,11 +171,19 @@ function Picture(props: {
         ) : (
           <Quiet>{rung.sideMeans}</Quiet>
         )}
-        {moves && !reducedMotion() && (
-          <Button $quiet onPress={() => setPlaying(!playing)}>
-            {playing ? say("library.hold-still") : say("library.show-it-moving")}
+        <Row $gap={2}>
+          {moves && !reducedMotion() && (
+            <Button $quiet onPress={() => setPlaying(!playing)}>
+              {playing ? say("library.hold-still") : say("library.show-it-moving")}
+            </Button>
+          )}
+          <Button $quiet $small onPress={() => void save("svg")}>
+            {say("library.save-svg")}
           </Button>
-        )}
+          <Button $quiet $small onPress={() => void save("png")}>
+            {say("library.save-png")}
+          </Button>
+        </Row>
       </Row>
       {moves && reducedMotion() && (
         <Slider

@@ -7,7 +7,7 @@ import { keys, useLibrary } from "../api/queries";
 import type { ActivitySeries, OutcomeSeries, OutcomesView, SessionPain } from "../api/types";
 import { Button } from "../controls/Button";
 import { Table, Wide } from "../controls/Table";
-import { Columns, Empty, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
+import { Columns, Empty, Quiet, Small, Stack } from "../controls/layout";
 import { dayWords } from "../api/clinicTime";
 import { useVisit } from "../frame/useVisit";
 import { Answers } from "./Answers";
@@ -15,6 +15,7 @@ import { Reached } from "./Reached";
 import { TimeChart } from "./TimeChart";
 import { WeekBars } from "./WeekBars";
 import { Term } from "../frame/Term";
+import { Waits } from "../frame/Waits";
 import { say } from "../words/say";
 
 const Charts = styled.div`
@@ -45,8 +46,7 @@ export function ProgressPage() {
     queryFn: () => got(api.GET("/api/visits/{visitId}/outcomes", { params: { path: { visitId } } })),
   });
   if (!episode || !library) return null;
-  if (error) return <ProblemNote error={error} />;
-  if (!data) return null;
+  if (!data) return <Waits error={error} />;
   return (
     <Columns $at="minmax(0, 2.3fr) minmax(280px, 1fr)">
       <Stack $gap={5}>

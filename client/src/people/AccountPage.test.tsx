@@ -11,6 +11,7 @@ const mine = {
   email: "ines@x.example",
   roles: ["practitioner"],
   confirmed: true,
+  reading: {},
 };
 const signIns = [
   { id: "s1", device: "Mozilla/5.0 (X11; Linux x86_64)", begunAt: "2026-11-29T08:00:00Z", here: true },
@@ -42,6 +43,20 @@ describe("one's own account", () => {
     const may = await region(say("people.what-you-may"));
     expect(within(may).getByText(say("people.practitioner"))).toBeTruthy();
     expect(within(may).queryByRole("checkbox")).toBeNull();
+  });
+
+  it("keeps how one reads dates at once, and leaves the rest as the clinic has it", async () => {
+    const server = open({ "PUT /api/account": () => mine });
+    const reading = await region(say("people.dates-and-measures"));
+    const button = within(reading).getByRole("button", { name: new RegExp(say("people.height-and-mass")) });
+    fireEvent.click(button);
+    fireEvent.click(await screen.findByRole("option", { name: say("controls.units-lb-ft-in") }));
+    await waitFor(() =>
+      expect(server.calls.find((c) => c.what === "PUT /api/account")?.body).toEqual({
+        name: mine.name,
+        reading: { units: "lb-ft-in" },
+      }),
+    );
   });
 
   it("ends the sign-in of another device, not the one at hand", async () => {

@@ -13,6 +13,7 @@ import { PageHead } from "../controls/PageHead";
 import { say } from "../words/say";
 import { LookSection } from "./LookSection";
 import { PinSection } from "./PinSection";
+import { ReadingSection } from "./ReadingSection";
 import { roleMeans, roleWords } from "./roles";
 import { SecondFactor } from "./SecondFactor";
 
@@ -47,6 +48,7 @@ export function AccountPage() {
             <Password />
             <SecondFactor account={data} />
             <PinSection account={data} />
+            <ReadingSection account={data} />
           </Stack>
         </Columns>
       )}

@@ -1,23 +1,27 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, ProblemError } from "../api/client";
+import { startQuery } from "../api/queries";
 import type { AccountView } from "../api/types";
+import { askKey, useTablet } from "../capture/TabletContext";
 import { Button } from "../controls/Button";
-import { TextField } from "../controls/fields";
+
 import { ProblemNote, Row, Stack } from "../controls/layout";
+import { PinField } from "../controls/secrets";
 import { SubmitForm } from "../controls/SubmitForm";
-import { forgetPin, keepPin } from "../frame/pinVerifier";
 import { say } from "../words/say";
 
 /** Digits that open a tablet that locked itself, on this tablet also without the server. */
 export function PinSection({ account }: { account: AccountView }) {
   const queries = useQueryClient();
+  const { keys } = useTablet();
   const [pin, setPin] = useState("");
   const set = useMutation({
     mutationFn: async (value: string | null) => {
       await got(api.PUT("/api/account/pin", { body: { value } }));
-      if (value === null) forgetPin();
-      else await keepPin(account.name, value);
+      const { pinMark } = await queries.fetchQuery({ ...startQuery, staleTime: 0 });
+      if (value === null) await keys.forgetPin();
+      else await keys.keepPin(value, pinMark ?? null, askKey);
     },
     onSuccess: () => {
       setPin("");
@@ -31,14 +35,11 @@ export function PinSection({ account }: { account: AccountView }) {
         <Stack $gap={3}>
           <h2>{say("people.pin")}</h2>
           <p>{account.hasPin ? say("people.pin-is-set") : say("people.pin-is-not-set")}</p>
-          <TextField
+          <PinField
             label={say("people.new-pin")}
             hint={say("people.six-to-twelve-digits")}
             value={pin}
             onChange={setPin}
-            type="password"
-            inputMode="numeric"
-            autoComplete="off"
             error={field}
           />
           {!field && <ProblemNote error={set.error} />}

@@ -1,9 +1,9 @@
 import { say } from "../words/say";
 
-/** Efforts told by one tap: their places on the scale from 0 to 10. */
+/** Efforts told by one tap: their places on the scale from 0 to 10. Our own. */
 const efforts = [3, 5, 8] as const;
 
-export function AfterSet(props: { onTold: (effort: number | null) => void }) {
+export function AfterSet(props: { onTold: (effort: number | null) => void; onHurts: () => void }) {
   const words = { 3: say("phone.easy"), 5: say("phone.right-so"), 8: say("phone.hard") };
   return (
     <div className="after">
@@ -13,6 +13,9 @@ export function AfterSet(props: { onTold: (effort: number | null) => void }) {
           {words[effort]}
         </button>
       ))}
+      <button type="button" className="hurts" onClick={props.onHurts}>
+        {say("phone.it-hurts")}
+      </button>
       <button type="button" className="plain" onClick={() => props.onTold(null)}>
         {say("phone.do-not-say")}
       </button>

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { dayOf, isoDay, nextSet, repsOf, told, withSet, type Diary } from "./diary";
+import { dayBefore, dayOf, isoDay, nextSet, repsOf, restsAfter, told, withSet, type Diary } from "./diary";
 import { Give } from "./Give";
 import { Hurts } from "./Hurts";
 import type { Keep } from "./keep";
@@ -25,12 +25,11 @@ export function App({ programme, keep }: { programme: Programme; keep: Keep }) {
   const [view, setView] = useState<View>({ at: "today" });
   // Everything, on a day on which nothing is asked for or more is wanted.
   const [anyway, setAnyway] = useState(false);
-  const [sound, setSound] = useState(true);
-  const [large, setLarge] = useState(0);
   const today = isoDay(new Date());
   const day = dayOf(diary, today);
   const asked = anyway ? programme.exercises.map((_, i) => i) : exercisesOn(programme, today);
-  const next = day.stopped ? null : nextSet(programme, asked, day);
+  const rests = restsAfter(diary, dayBefore(today), programme.stopFrom);
+  const next = day.stopped || rests ? null : nextSet(programme, asked, day);
   const write = (changed: Diary) => {
     keep.write(changed);
     setDiary(changed);
@@ -64,7 +63,7 @@ export function App({ programme, keep }: { programme: Programme; keep: Keep }) {
             set={view.set}
             reps={repsOf(day, view.set)}
             smaller={day.smaller.includes(view.set.exercise)}
-            sound={sound}
+            sound={diary.sound}
             onDone={(reps) => setView({ at: "after", set: view.set, reps })}
             onHurts={(reps) => setView({ at: "hurts", set: view.set, reps })}
             onBack={home}
@@ -73,6 +72,7 @@ export function App({ programme, keep }: { programme: Programme; keep: Keep }) {
       case "after":
         return (
           <AfterSet
+            onHurts={() => setView({ at: "hurts", set: view.set, reps: view.reps })}
             onTold={(effort) => {
               const { set, reps } = view;
               const now = write(
@@ -86,12 +86,20 @@ export function App({ programme, keep }: { programme: Programme; keep: Keep }) {
           />
         );
       case "rest":
-        return <Rest seconds={view.seconds} sound={sound} onOver={() => goOn(diary, next)} />;
+        return (
+          <Rest
+            seconds={view.seconds}
+            sound={diary.sound}
+            onOver={() => goOn(diary, next)}
+            onHurts={() => setView({ at: "hurts", set: next, reps: 0 })}
+          />
+        );
       case "hurts":
         return (
           <Hurts
             programme={programme}
             set={view.set}
+            smaller={view.set !== null && day.smaller.includes(view.set.exercise)}
             onBack={() => (view.set ? setView({ at: "run", set: view.set }) : home())}
             onTold={(pain, what) => {
               const worst = Math.max(pain, day.pain ?? 0);
@@ -125,10 +133,9 @@ export function App({ programme, keep }: { programme: Programme; keep: Keep }) {
             asked={asked}
             next={next}
             lasting={keep.lasting}
-            sound={sound}
-            large={large}
-            onSound={setSound}
-            onLarge={setLarge}
+            rests={rests}
+            onSound={(sound) => write({ ...diary, sound })}
+            onLarge={(large) => write({ ...diary, large })}
             onMorning={(yesterday, pain) => write(told(diary, yesterday, { morning: pain }))}
             onWorst={(pain) => write(told(diary, today, { pain }))}
             onBegin={() => next && setView({ at: "how", set: next })}
@@ -139,5 +146,5 @@ export function App({ programme, keep }: { programme: Programme; keep: Keep }) {
         );
     }
   };
-  return <main className={`phone large-${large}`}>{screen()}</main>;
+  return <main className={`phone large-${diary.large}`}>{screen()}</main>;
 }

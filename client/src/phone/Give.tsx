@@ -1,3 +1,4 @@
+import { saveFile } from "../controls/saveFile";
 import { create } from "qrcode";
 import { useMemo, useState } from "react";
 import { say } from "../words/say";
@@ -5,7 +6,6 @@ import { codesOf } from "./codes";
 import type { Diary } from "./diary";
 import { pack } from "./pack";
 import type { Programme } from "./programme";
-import { saveFile } from "./saveFile";
 
 /** A code as one path, with the four modules of quiet that it needs around it. */
 function Code({ text, words }: { text: string; words: string }) {
@@ -56,7 +56,9 @@ export function Give(props: { programme: Programme; diary: Diary; onBack: () => 
       <button
         type="button"
         className="choice"
-        onClick={() => saveFile("exercise-log.txt", "text/plain", `${codes.join("\n")}\n`)}
+        onClick={() =>
+          saveFile("exercise-log.txt", new Blob([`${codes.join("\n")}\n`], { type: "text/plain" }))
+        }
       >
         {say("phone.save-the-log")}
       </button>

@@ -1,9 +1,14 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
 import { say } from "../words/say";
 import { Moving } from "./Moving";
-import { reducedMotion } from "../figure/motion";
+import { frameAt, reducedMotion } from "../figure/motion";
+import { useElapsed } from "../figure/useElapsed";
 import type { Programme, SetToDo } from "./programme";
 import { SideBand } from "./Side";
+
+/** The figure only shows: out and back in as much, seconds, whatever tempo is asked later. */
+const showSeconds = 5;
+const fine = 61;
 
 /** How an exercise is done, before its first set; the figure shows it slowly. */
 export function HowTo(props: {
@@ -16,7 +21,9 @@ export function HowTo(props: {
 }) {
   const { programme, set } = props;
   const exercise = programme.exercises[set.exercise]!;
-  const share = useToAndFro(set.side.drawing.count > 1 && !reducedMotion());
+  const moves = set.side.drawing.count > 1 && !reducedMotion();
+  const elapsed = useElapsed(moves, String(set.side.column));
+  const share = moves ? frameAt(elapsed, showSeconds, fine) / (fine - 1) : 1;
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => heading.current?.focus(), [set.exercise]);
   return (
@@ -56,22 +63,4 @@ export function HowTo(props: {
       </footer>
     </div>
   );
-}
-
-/** Seconds out, and the same back, of the figure that only shows. */
-const way = 2.4;
-
-function useToAndFro(moves: boolean) {
-  const [share, setShare] = useState(1);
-  useEffect(() => {
-    if (!moves) return;
-    const began = performance.now();
-    let request = requestAnimationFrame(function tick(now) {
-      const t = ((now - began) / 1000) % (2 * way);
-      setShare(t < way ? t / way : 2 - t / way);
-      request = requestAnimationFrame(tick);
-    });
-    return () => cancelAnimationFrame(request);
-  }, [moves]);
-  return moves ? share : 1;
 }

@@ -10,6 +10,8 @@ export type HurtsWay = "smaller" | "leave" | "stop";
 export function Hurts(props: {
   programme: Programme;
   set: SetToDo | null;
+  /** It is done half as far already: there is no smaller. */
+  smaller: boolean;
   onTold: (pain: number, what: HurtsWay) => void;
   onBack: () => void;
 }) {
@@ -30,9 +32,11 @@ export function Hurts(props: {
           {strong && <p role="status">{say("phone.enough-for-today")}</p>}
           {!strong && set && (
             <>
-              <button type="button" className="choice" onClick={() => props.onTold(pain, "smaller")}>
-                {say("phone.make-it-smaller")}
-              </button>
+              {!props.smaller && (
+                <button type="button" className="choice" onClick={() => props.onTold(pain, "smaller")}>
+                  {say("phone.make-it-smaller")}
+                </button>
+              )}
               <button type="button" className="choice" onClick={() => props.onTold(pain, "leave")}>
                 {say("phone.leave-it-out")}
               </button>

@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
 import { say } from "../words/say";
-import { tone } from "./sound";
+import { tone } from "../controls/tone";
 
-export function Rest(props: { seconds: number; sound: boolean; onOver: () => void }) {
+export function Rest(props: { seconds: number; sound: boolean; onOver: () => void; onHurts: () => void }) {
   const [left, setLeft] = useState(Math.ceil(props.seconds));
   useEffect(() => {
     const timer = setInterval(() => setLeft((l) => Math.max(0, l - 1)), 1000);
@@ -18,6 +18,9 @@ export function Rest(props: { seconds: number; sound: boolean; onOver: () => voi
         {left}
       </p>
       <footer>
+        <button type="button" className="hurts" onClick={props.onHurts}>
+          {say("phone.it-hurts")}
+        </button>
         <button type="button" className="main" onClick={props.onOver}>
           {say("phone.next-set")}
         </button>

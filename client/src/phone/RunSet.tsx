@@ -4,7 +4,9 @@ import { reducedMotion } from "../figure/motion";
 import { Moving } from "./Moving";
 import type { Programme, SetToDo } from "./programme";
 import { SideBand } from "./Side";
-import { stayLit, tone } from "./sound";
+import { tone } from "../controls/tone";
+import { useElapsed } from "../figure/useElapsed";
+import { stayLit } from "./stayLit";
 import { momentAt, type Moment } from "./timeline";
 
 /** One set: counted in, led rep by rep, ended by a press. */
@@ -22,7 +24,7 @@ export function RunSet(props: {
   const exercise = programme.exercises[set.exercise]!;
   const { side } = set;
   const [paused, setPaused] = useState(false);
-  const moment = momentAt(side, reps, useSeconds(paused));
+  const moment = momentAt(side, reps, useElapsed(!paused));
   useEffect(stayLit, []);
   useTones(moment, props.sound);
   const heading = useRef<HTMLHeadingElement>(null);
@@ -66,14 +68,10 @@ export function RunSet(props: {
         <button type="button" className="hurts" onClick={() => props.onHurts(moment.done)}>
           {say("phone.it-hurts")}
         </button>
-        <button type="button" className="quiet" onClick={() => (paused ? setPaused(false) : setPaused(true))}>
+        <button type="button" className="quiet" onClick={() => setPaused(!paused)}>
           {paused ? say("phone.go-on") : say("phone.pause")}
         </button>
-        <button
-          type="button"
-          className="main"
-          onClick={() => props.onDone(moment.phase === "done" ? reps : Math.max(moment.done, 0))}
-        >
+        <button type="button" className="main" onClick={() => props.onDone(moment.done)}>
           {say("phone.set-done")}
         </button>
       </footer>
@@ -82,24 +80,6 @@ export function RunSet(props: {
       </button>
     </div>
   );
-}
-
-/** Seconds that ran: not while it is paused, and not while the page is out of sight. */
-function useSeconds(paused: boolean) {
-  const [seconds, setSeconds] = useState(0);
-  useEffect(() => {
-    if (paused) return;
-    let before = performance.now();
-    let request = requestAnimationFrame(function tick(now) {
-      // A page out of sight draws nothing: what passed meanwhile was not led.
-      const passed = Math.min(0.25, (now - before) / 1000);
-      before = now;
-      setSeconds((s) => s + passed);
-      request = requestAnimationFrame(tick);
-    });
-    return () => cancelAnimationFrame(request);
-  }, [paused]);
-  return seconds;
 }
 
 function useTones({ phase, done, left }: Moment, sound: boolean) {

@@ -1,7 +1,7 @@
+import { saveFile } from "../controls/saveFile";
 import { say } from "../words/say";
 import { dayBefore, dayOf, isDone, morningToAsk, type Diary } from "./diary";
 import { setsOf, type Programme, type SetToDo } from "./programme";
-import { saveFile } from "./saveFile";
 import { Scale } from "./Scale";
 import { Warning } from "./Warning";
 
@@ -12,10 +12,10 @@ interface Props {
   /** Exercises of today, by their places. */
   asked: number[];
   next: SetToDo | null;
+  /** The morning was so bad that nothing is done today. */
+  rests: boolean;
   /** The phone keeps the log when the page is closed. */
   lasting: boolean;
-  sound: boolean;
-  large: number;
   onSound: (on: boolean) => void;
   onLarge: (step: number) => void;
   onMorning: (yesterday: string, pain: number) => void;
@@ -47,7 +47,9 @@ export function Today(props: Props) {
           onTap={(pain) => props.onMorning(yesterday, pain)}
         />
       )}
-      {day.stopped ? (
+      {props.rests ? (
+        <p className="big">{say("phone.not-today")}</p>
+      ) : day.stopped ? (
         <p className="big">{say("phone.stopped-today")}</p>
       ) : done ? (
         <p className="big">{say("phone.done-today")}</p>
@@ -81,7 +83,7 @@ export function Today(props: Props) {
             : say("phone.begin")}
         </button>
       )}
-      {asked.length === 0 && (
+      {asked.length === 0 && !props.rests && (
         <button type="button" className="choice" onClick={props.onAnyway}>
           {say("phone.do-it-anyway")}
         </button>
@@ -95,7 +97,7 @@ export function Today(props: Props) {
       <button
         type="button"
         className="choice"
-        onClick={() => saveFile("exercises.ics", "text/calendar", programme.calendar)}
+        onClick={() => saveFile("exercises.ics", new Blob([programme.calendar], { type: "text/calendar" }))}
       >
         {say("phone.remind-me")}
       </button>
@@ -104,7 +106,7 @@ export function Today(props: Props) {
           <button
             key={step}
             type="button"
-            aria-pressed={props.large === step}
+            aria-pressed={diary.large === step}
             aria-label={say("phone.letters-step", { step: step + 1 })}
             className={`letter-${step}`}
             onClick={() => props.onLarge(step)}
@@ -112,14 +114,14 @@ export function Today(props: Props) {
             A
           </button>
         ))}
-        <button type="button" aria-pressed={props.sound} onClick={() => props.onSound(!props.sound)}>
+        <button type="button" aria-pressed={diary.sound} onClick={() => props.onSound(!diary.sound)}>
           {say("phone.sound")}
         </button>
       </div>
       <Warning programme={programme} />
       <p>
         <small>
-          {programme.nextVisit} {programme.supports} {programme.made}
+          {programme.nextVisit} {programme.made}
         </small>
       </p>
     </div>

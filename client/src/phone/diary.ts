@@ -26,13 +26,14 @@ export interface DiaryDay {
 
 /** What the phone keeps. */
 export interface Diary {
-  /** Grows with everything told. */
-  count: number;
   /** By ISO date. */
   days: Record<string, DiaryDay>;
+  sound: boolean;
+  /** Letters larger by so many steps, 0 to 2. */
+  large: number;
 }
 
-export const emptyDiary: Diary = { count: 0, days: {} };
+export const emptyDiary: Diary = { days: {}, sound: true, large: 0 };
 
 const emptyDay: DiaryDay = { sets: [], pain: null, morning: null, stopped: false, smaller: [], left: [] };
 
@@ -40,7 +41,7 @@ export const dayOf = (diary: Diary, day: string): DiaryDay => diary.days[day] ??
 
 /** The diary with one day changed. */
 export const told = (diary: Diary, day: string, change: Partial<DiaryDay>): Diary => ({
-  count: diary.count + 1,
+  ...diary,
   days: { ...diary.days, [day]: { ...dayOf(diary, day), ...change } },
 });
 
@@ -68,11 +69,17 @@ export function nextSet(programme: Programme, exercises: number[], day: DiaryDay
 export const repsOf = (day: DiaryDay, { exercise, side, set }: SetToDo) =>
   day.smaller.includes(exercise) ? Math.max(1, Math.floor(side.reps[set]! / 2)) : side.reps[set]!;
 
-/** The day before, if something was done on it and nobody told yet how the morning after was. */
+/** Something was done on the day before, or ended because it hurt, and nobody told yet how the morning after was. */
 export function morningToAsk(diary: Diary, yesterday: string): boolean {
   const day = diary.days[yesterday];
-  return day !== undefined && day.sets.length > 0 && day.morning === null;
+  return (
+    day !== undefined && (day.sets.length > 0 || day.stopped || day.pain !== null) && day.morning === null
+  );
 }
+
+/** A morning as bad as this is one on which nothing is done. */
+export const restsAfter = (diary: Diary, yesterday: string, stopFrom: number) =>
+  (diary.days[yesterday]?.morning ?? 0) >= stopFrom;
 
 const two = (n: number) => String(n).padStart(2, "0");
 

@@ -10,8 +10,8 @@ export interface Keep {
 
 function parsed(text: string | null): Diary {
   try {
-    const diary = JSON.parse(text ?? "null") as Diary | null;
-    return diary && typeof diary.count === "number" && typeof diary.days === "object" ? diary : emptyDiary;
+    const diary = JSON.parse(text ?? "null") as Partial<Diary> | null;
+    return typeof diary?.days === "object" ? { ...emptyDiary, ...diary } : emptyDiary;
   } catch {
     return emptyDiary;
   }

@@ -8,8 +8,6 @@ import type { Programme } from "./programme";
 const version = 1;
 const untold = 15;
 const sealBytes = 16;
-const setBytes = 3;
-const dayBytes = 5;
 /** The most that four codes hold; of a longer log the latest days are given. */
 export const bytesMost = 4 * 430;
 const firstDay = Date.UTC(2020, 0, 1);
@@ -37,30 +35,21 @@ const isTold = (day: DiaryDay) =>
   day.sets.length > 0 || day.pain !== null || day.morning !== null || day.stopped;
 
 /** The log in bytes, sealed; the latest days where not all of them have room. */
-export function pack(programme: Pick<Programme, "token" | "key">, diary: Diary): Uint8Array {
+export function pack(
+  programme: Pick<Programme, "token" | "key">,
+  { days: kept }: Pick<Diary, "days">,
+): Uint8Array {
   const token = bytesOf(programme.token);
   const days: number[][] = [];
-  let room = bytesMost - 1 - token.length - 4 - sealBytes;
-  for (const [day, what] of Object.entries(diary.days).sort(([a], [b]) => (a < b ? 1 : -1))) {
+  let room = bytesMost - 1 - token.length - 1 - sealBytes;
+  for (const [day, what] of Object.entries(kept).sort(([a], [b]) => (a < b ? 1 : -1))) {
     if (!isTold(what)) continue;
     const bytes = dayIn(day, what);
     if (bytes.length > room || days.length === 255) break;
     room -= bytes.length;
     days.unshift(bytes);
   }
-  const count = clamped(diary.count, 0xffffff);
-  const log = Uint8Array.from([
-    version,
-    ...token,
-    count >> 16,
-    (count >> 8) & 255,
-    count & 255,
-    days.length,
-    ...days.flat(),
-  ]);
+  const log = Uint8Array.from([version, ...token, days.length, ...days.flat()]);
   const seal = hmac(sha256, bytesOf(programme.key), log).slice(0, sealBytes);
   return Uint8Array.from([...log, ...seal]);
 }
-
-/** Bytes of one set and of a day without sets, for whoever wants to know what has room. */
-export const sizes = { setBytes, dayBytes };

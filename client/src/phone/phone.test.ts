@@ -10,6 +10,7 @@ import {
   morningToAsk,
   nextSet,
   repsOf,
+  restsAfter,
   told,
   withSet,
   type Diary,
@@ -51,7 +52,7 @@ function randomDiary(next: () => number): Diary {
       left: [],
     };
   }
-  return { count: int(100_000), days };
+  return { ...emptyDiary, days };
 }
 
 /** A code as a picture, with as many modules of it turned over as are asked for. */
@@ -116,7 +117,7 @@ describe("the letters of a code", () => {
 describe("a log", () => {
   it("is packed as the server reads it", () => {
     for (const { diary, bytes, codes } of given.logs) {
-      const packed = pack(given, diary as Diary);
+      const packed = pack(given, { ...emptyDiary, days: diary.days as unknown as Diary["days"] });
       expect([...packed]).toEqual([...bytesOf(bytes)]);
       expect(codesOf(packed)).toEqual(codes);
     }
@@ -134,10 +135,13 @@ describe("a log", () => {
         pain: 1,
       })),
     };
-    const diary = { count: 9, days: { "2026-12-01": day, "2026-12-02": day, "2026-12-03": day } };
+    const diary = {
+      ...emptyDiary,
+      days: { "2026-12-01": day, "2026-12-02": day, "2026-12-03": day },
+    };
     const packed = pack(given, diary);
     expect(packed.length).toBeLessThanOrEqual(bytesMost);
-    expect(packed[32]).toBe(2);
+    expect(packed[29]).toBe(2);
     expect(codesOf(packed).length).toBeLessThanOrEqual(4);
   });
 
@@ -199,7 +203,6 @@ describe("a day at home", () => {
       expect(isDone(diary.days[day]!, set)).toBe(true);
     }
     expect(nextSet(programme, [0], diary.days[day]!)).toBeNull();
-    expect(diary.count).toBe(3);
     // Done again: the last word on it, and no set more.
     expect(
       withSet(diary, day, { column: 0, set: 0, reps: 2, effort: null, pain: 4 }).days[day]!.sets,
@@ -217,7 +220,25 @@ describe("a day at home", () => {
     expect(morningToAsk(diary, dayBefore("2026-03-01"))).toBe(true);
     expect(morningToAsk(diary, dayBefore("2026-03-02"))).toBe(false);
     expect(morningToAsk(told(diary, "2026-02-28", { morning: 0 }), "2026-02-28")).toBe(false);
+    // Stopped before anything was done: that morning above all is asked about.
+    expect(morningToAsk(told(emptyDiary, "2026-02-28", { stopped: true, pain: 9 }), "2026-02-28")).toBe(true);
+    expect(morningToAsk(told(emptyDiary, "2026-02-28", { smaller: [0] }), "2026-02-28")).toBe(false);
     expect(dayBefore("2028-03-01")).toBe("2028-02-29");
+  });
+});
+
+describe("what a morning lets be done", () => {
+  it("is never more for more pain, and nothing from the policy's limit on", () => {
+    for (let stopFrom = 1; stopFrom <= 10; stopFrom++) {
+      const rests = Array.from({ length: 11 }, (_, morning) =>
+        restsAfter(told(emptyDiary, "2026-12-01", { morning }), "2026-12-01", stopFrom),
+      );
+      expect(rests.lastIndexOf(false)).toBe(stopFrom - 1);
+      expect(rests.indexOf(true)).toBe(stopFrom);
+    }
+    // Not told is not bad; another day's morning is another day's.
+    expect(restsAfter(emptyDiary, "2026-12-01", 8)).toBe(false);
+    expect(restsAfter(told(emptyDiary, "2026-11-30", { morning: 10 }), "2026-12-01", 8)).toBe(false);
   });
 });
 

@@ -65,7 +65,6 @@ export interface Programme {
   contact: string;
   line: string;
   stop: string;
-  supports: string;
   nextVisit: string;
   made: string;
   stopFrom: number;

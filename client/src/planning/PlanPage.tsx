@@ -11,6 +11,7 @@ import { activationWords, strategyWords } from "../controls/words";
 import { dayWords } from "../api/clinicTime";
 import { Closed, isHeld } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
+import { Waits } from "../frame/Waits";
 import { LeftOut } from "./LeftOut";
 import { MapTable } from "./MapTable";
 import { PlanBoard } from "./PlanBoard";
@@ -30,8 +31,7 @@ export function PlanPage() {
   const plan = usePlan(episode?.id ?? "");
   if (!episode || !library) return null;
   if (isHeld(episode)) return <Closed episode={episode} visitId={visitId} />;
-  if (plan.error && !plan.data) return <ProblemNote error={plan.error} />;
-  if (!plan.data) return null;
+  if (!plan.data) return <Waits error={plan.error} />;
   return (
     <Editor
       key={plan.data.revisions.length}

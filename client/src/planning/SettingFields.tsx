@@ -2,6 +2,7 @@ import { findRung } from "../api/queries";
 import type { Dose, Library, PlanItem } from "../api/types";
 import { Picker } from "../controls/Picker";
 import { Row } from "../controls/layout";
+import { heldWords } from "../controls/personSize";
 import { say } from "../words/say";
 
 const none = "none";
@@ -44,7 +45,7 @@ export function SettingFields(props: {
           value={dose.load == null ? none : String(dose.load)}
           options={[
             { value: none, label: say("planning.not-set") },
-            ...rung.loads.map((kg) => ({ value: String(kg), label: say("planning.kg-kg", { kg }) })),
+            ...rung.loads.map((kg) => ({ value: String(kg), label: heldWords(kg) })),
           ]}
           onPick={(v) => onChange({ load: v === none ? null : Number(v) })}
         />

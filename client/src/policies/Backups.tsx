@@ -5,13 +5,19 @@ import { keys, useStart } from "../api/queries";
 import { Button } from "../controls/Button";
 import { Note, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { momentWords } from "../api/clinicTime";
+import { AllRecords } from "./AllRecords";
 import { bytesWords } from "./backupWords";
 import { say, sayRich } from "../words/say";
 
-/** For administrators: the last good backup, those kept, and one made now. */
+/** For administrators: the last good backup, those kept, and one made now; all records as a file. */
 export function Backups() {
   const { data: start } = useStart();
-  return start?.administrator ? <Kept demo={start.demo} /> : null;
+  return start?.administrator ? (
+    <Stack $gap={6}>
+      <Kept demo={start.demo} />
+      <AllRecords />
+    </Stack>
+  ) : null;
 }
 
 function Kept({ demo }: { demo: boolean }) {

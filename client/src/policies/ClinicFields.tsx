@@ -5,27 +5,16 @@ import { api, got, ProblemError } from "../api/client";
 import { keys, useClinic } from "../api/queries";
 import type { ClinicForm, ClinicTime } from "../api/types";
 import { Button } from "../controls/Button";
-import { clinicTime, keepClinicTime } from "../api/clinicTime";
-import { NumberField, TextField } from "../controls/fields";
+import { clinicTime } from "../api/clinicTime";
+import { Checkbox, NumberField, TextField } from "../controls/fields";
 import { ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { Picker, SearchPicker } from "../controls/Picker";
+import { dateOrders, unitChoices, weekStarts } from "../controls/readings";
 import { useUnsaved } from "../frame/unsaved";
 import { say } from "../words/say";
 
 /** Zones this browser knows, and the one that is set. */
 const zones = (set: string) => [...new Set([set, ...Intl.supportedValuesOf("timeZone"), "UTC"])].sort();
-
-const orders: { value: ClinicTime["dateOrder"]; label: string }[] = [
-  { value: "day-month-year", label: say("policies.29-november-2026") },
-  { value: "month-day-year", label: say("policies.november-29-2026") },
-  { value: "year-month-day", label: "2026-11-29" },
-];
-
-const weekStarts: { value: ClinicTime["weekStart"]; label: string }[] = [
-  { value: "monday", label: say("policies.monday") },
-  { value: "sunday", label: say("policies.sunday") },
-  { value: "saturday", label: say("policies.saturday") },
-];
 
 /** Name and contact line of the clinic, as they stand on the sheet. */
 export function ClinicFields() {
@@ -40,8 +29,8 @@ function Fields({ stored }: { stored: ClinicForm }) {
     mutationFn: () => got(api.PUT("/api/clinic", { body: form })),
     onSuccess: async (kept) => {
       queries.setQueryData(keys.clinic, kept);
-      if (kept.time) keepClinicTime(kept.time);
-      // Every time that is shown may be another now.
+      // Every time that is shown may be another now; how whoever is here reads it comes first.
+      await queries.invalidateQueries({ queryKey: keys.start });
       await queries.invalidateQueries();
     },
   });
@@ -86,7 +75,7 @@ function Fields({ stored }: { stored: ClinicForm }) {
           label={say("policies.dates")}
           value={time.dateOrder}
           onPick={(dateOrder) => set({ dateOrder })}
-          options={orders}
+          options={dateOrders}
         />
         <Picker
           label={say("policies.weeks-begin-on")}
@@ -94,6 +83,18 @@ function Fields({ stored }: { stored: ClinicForm }) {
           onPick={(weekStart) => set({ weekStart })}
           options={weekStarts}
         />
+        <Picker
+          label={say("policies.height-and-mass")}
+          value={time.units ?? "kg-cm"}
+          onPick={(units) => set({ units })}
+          options={unitChoices}
+        />
+        <Checkbox
+          selected={form.homeAddresses ?? false}
+          onChange={(homeAddresses) => setForm({ ...form, homeAddresses })}
+        >
+          {say("policies.home-addresses")}
+        </Checkbox>
         <NumberField
           label={say("policies.a-tablet-locks-itself-after")}
           value={form.lockMinutes ?? 10}

@@ -13,6 +13,7 @@ import { useUnsaved } from "../frame/unsaved";
 import { useVisit } from "../frame/useVisit";
 import { DecisionRow } from "./DecisionRow";
 import { NextPlan } from "./NextPlan";
+import { Waits } from "../frame/Waits";
 import { say } from "../words/say";
 
 export function DecidePage() {
@@ -21,8 +22,7 @@ export function DecidePage() {
   const { data, error } = useDecisions(visitId);
   if (!episode || !library) return null;
   if (isHeld(episode) && !episode.dischargedOn) return <Closed episode={episode} visitId={visitId} />;
-  if (error && !data) return <ProblemNote error={error} />;
-  if (!data) return null;
+  if (!data) return <Waits error={error} />;
   if (!data.plan) {
     return (
       <Empty title={say("progression.nothing-to-decide-yet")}>

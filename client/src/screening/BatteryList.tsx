@@ -30,6 +30,8 @@ export function BatteryList(props: {
   screen: ScreenView;
   library: Library;
   now: ScreenStep | null;
+  /** Tasks of which the server has not seen everything yet. */
+  tried: ReadonlySet<string>;
   onPick: (step: ScreenStep) => void;
   onPlan: () => void;
 }) {
@@ -55,7 +57,11 @@ export function BatteryList(props: {
                 <br />
                 <Quiet style={{ fontSize: "0.9375rem" }}>
                   {resultOf(state.taskId, screen, library) ??
-                    (state.done ? say("screening.done") : say("screening.to-do"))}
+                    (props.tried.has(state.taskId)
+                      ? say("screening.tried")
+                      : state.done
+                        ? say("screening.done")
+                        : say("screening.to-do"))}
                 </Quiet>
               </span>
               {next && !now && (

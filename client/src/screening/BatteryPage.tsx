@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { GridList, GridListItem } from "react-aria-components";
 import styled from "styled-components";
+import { isAway } from "../api/client";
 import { findRung } from "../api/queries";
 import type { BatteryItem, EarlierScreen, LeftOut, Library, ScreenView, Side } from "../api/types";
 import { Button } from "../controls/Button";
@@ -31,9 +32,12 @@ export function BatteryPage(props: {
   const { battery } = screen.battery;
   const edit = useBattery(visitId, screen.battery, props.onEdit);
   const ids = battery.items.map((item) => item.taskId);
+  const [proposed] = useState(ids.join());
+  // The server is away: what it proposed holds without being stored.
+  const asProposed = (problem: unknown) => isAway(problem) && ids.join() === proposed;
   const begin = async () => {
     // A battery that cannot be stored is told about on this page; the screen does not begin on it.
-    if (screen.battery.version > 0 || (await edit.storeNow(ids).catch(() => null))) props.onBegin();
+    if (screen.battery.version > 0 || (await edit.storeNow(ids).catch(asProposed))) props.onBegin();
   };
   return (
     <Stack $gap={4}>

@@ -5,6 +5,7 @@ import type { EpisodeView, Library, ScreenStep, Side } from "../api/types";
 import { findTask } from "../capture/sideCounts";
 import { Button } from "../controls/Button";
 import { Choice, NumberField } from "../controls/fields";
+import { heldWords } from "../controls/personSize";
 import { Columns, Note, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { useTakeFocus } from "../controls/useTakeFocus";
@@ -135,7 +136,7 @@ export function Ready(props: {
           label={say("screening.load-in-the-hands")}
           value={String(load)}
           onChange={(value) => setLoad(Number(value))}
-          options={task.loads.map((kg) => ({ value: String(kg), label: say("screening.kg-kg", { kg }) }))}
+          options={task.loads.map((kg) => ({ value: String(kg), label: heldWords(kg) }))}
         />
       )}
       {task?.measure === "centimetres" && (

@@ -28,18 +28,40 @@ describe("what comes next while the server is away", () => {
     ({ taskId, side, variant: null }) as unknown as LiveTrialState;
 
   it("is the other side of what was just done, not the same again", () => {
-    expect(stepWithoutServer(states, done("fists", "left"))).toMatchObject({
+    expect(stepWithoutServer(states, [done("fists", "left")])).toMatchObject({
       taskId: "fists",
       side: "right",
     });
   });
 
-  it("is what the server said before where something else was done meanwhile", () => {
-    expect(stepWithoutServer(states, done("roll", "left"))).toMatchObject({ taskId: "fists", side: "left" });
+  it("is the side that the server said, where only the other one was done", () => {
+    expect(stepWithoutServer(states, [done("fists", "right")])).toMatchObject({
+      taskId: "fists",
+      side: "left",
+    });
   });
 
-  it("is the next task where there is no other side", () => {
+  it("is the next task once both sides were done, and nothing once all were", () => {
+    const fists = [done("fists", "left"), done("fists", "right")];
+    expect(stepWithoutServer(states, fists)).toMatchObject({ taskId: "stance", side: "right" });
+    expect(stepWithoutServer(states, [...fists, done("stance", "right")])).toMatchObject({
+      taskId: "stance",
+      side: "left",
+    });
+    expect(stepWithoutServer(states, [...fists, done("stance", "right"), done("stance", "left")])).toBeNull();
+  });
+
+  it("is what the server said before where something else was done meanwhile", () => {
+    expect(stepWithoutServer(states, [done("roll", "left")])).toMatchObject({
+      taskId: "fists",
+      side: "left",
+    });
+  });
+
+  it("is the next task where there is no other side, or the server knows this one to be done", () => {
     const both = [{ ...states[0]!, next: step("fists", "both") }, states[1]!] as TaskState[];
-    expect(stepWithoutServer(both, done("fists", "both"))).toMatchObject({ taskId: "stance" });
+    expect(stepWithoutServer(both, [done("fists", "both")])).toMatchObject({ taskId: "stance" });
+    const over = [{ ...states[0]!, done: true }, states[1]!] as TaskState[];
+    expect(stepWithoutServer(over, [])).toMatchObject({ taskId: "stance" });
   });
 });

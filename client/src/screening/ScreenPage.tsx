@@ -2,7 +2,7 @@ import { useState, useSyncExternalStore } from "react";
 import { Link } from "react-router";
 import { v7 as uuid } from "uuid";
 import { findRung, useLibrary, useScreen } from "../api/queries";
-import type { EpisodeView, Library, ScreenStep, ScreenView, TaskState } from "../api/types";
+import type { EpisodeView, Library, ScreenStep, ScreenView, Side, TaskState } from "../api/types";
 import { LiveTrial } from "../capture/LiveTrial";
 import { findTask } from "../capture/sideCounts";
 import { lastDiscarded, liveTrials, plainRules, type LiveTrialState } from "../capture/liveTrial";
@@ -38,23 +38,23 @@ export const nextStep = (states: TaskState[]): ScreenStep | null =>
   states.find((s) => !s.done && s.next)?.next ?? null;
 
 /**
- * While the server is away it cannot say what comes next: the same task on its other side, else the next task. What it
- * said before the last trial is not offered again.
+ * While the server is away it cannot say what comes next: each task as it stood then, on both sides, once.
+ * @param news trials that it does not know
  */
-export function stepWithoutServer(states: TaskState[], last: LiveTrialState): ScreenStep | null {
-  const left = states.flatMap((s) => (s.next && !s.done ? [s.next] : []));
-  const [first, ...others] = left;
-  if (!first) return null;
-  const justDone = first.taskId === last.taskId && first.side === last.side && first.variant === last.variant;
-  if (!justDone) return first;
-  return first.side === "both"
-    ? (others[0] ?? null)
-    : {
-        ...first,
-        side: first.side === "left" ? "right" : "left",
-        why: say("screening.the-server-is-away-the"),
-      };
+export function stepWithoutServer(states: TaskState[], news: LiveTrialState[]): ScreenStep | null {
+  for (const { next, done } of states) {
+    if (!next || done) continue;
+    const tried = (side: Side) =>
+      news.some((t) => t.taskId === next.taskId && t.side === side && t.variant === next.variant);
+    const side = sidesFrom(next.side).find((one) => !tried(one));
+    if (side === next.side) return next;
+    if (side) return { ...next, side, why: say("screening.the-server-is-away-the") };
+  }
+  return null;
 }
+
+const sidesFrom = (first: Side): Side[] =>
+  first === "both" ? ["both"] : [first, first === "left" ? "right" : "left"];
 
 function Screen(props: { episode: EpisodeView; visitId: string; library: Library }) {
   const { episode, visitId, library } = props;
@@ -103,15 +103,16 @@ function Screen(props: { episode: EpisodeView; visitId: string; library: Library
   }
   const last = trials.findLast((t) => t.ended !== null) ?? null;
   // Until the server has the last trial, what it proposes is what was just done.
-  const behind =
-    last !== null && !screen.data?.trials.some((t) => t.id === last.trialId && t.endedAt !== null);
+  const known = new Set(screen.data?.trials.filter((t) => t.endedAt !== null).map((t) => t.id));
+  const news = trials.filter((t) => t.ended !== null && !known.has(t.trialId));
+  const behind = news.length > 0;
   const away = status.offline || status.signedOut || screen.isError;
   const proposed = !screen.data
     ? null
     : !behind
       ? nextStep(screen.data.states)
       : away
-        ? stepWithoutServer(screen.data.states, last)
+        ? stepWithoutServer(screen.data.states, news)
         : null;
   const step = picked ?? proposed;
   const discarded = lastDiscarded(events);
@@ -139,7 +140,13 @@ function Screen(props: { episode: EpisodeView; visitId: string; library: Library
         ) : behind && !away ? (
           <Small role="status">{say("screening.looking-up-what-comes-next")}</Small>
         ) : (
-          <Finished screen={screen.data} error={screen.error} episodeId={episode.id} visitId={visitId} />
+          <Finished
+            screen={behind ? undefined : screen.data}
+            tried={behind}
+            error={screen.error}
+            episodeId={episode.id}
+            visitId={visitId}
+          />
         )}
         {discarded && (
           <Row>
@@ -172,6 +179,7 @@ function Screen(props: { episode: EpisodeView; visitId: string; library: Library
             screen={screen.data}
             library={library}
             now={step}
+            tried={new Set(news.map((t) => t.taskId ?? ""))}
             onPick={setPicked}
             onPlan={() => setPlanning(true)}
           />
@@ -234,7 +242,22 @@ function startTrial({ step, legLength }: Chosen, record: RecordEvent) {
   });
 }
 
-function Finished(props: { screen?: ScreenView; error: unknown; episodeId: string; visitId: string }) {
+function Finished(props: {
+  screen?: ScreenView;
+  /** Everything was, and the server has not seen it. */
+  tried: boolean;
+  error: unknown;
+  episodeId: string;
+  visitId: string;
+}) {
+  if (props.tried) {
+    return (
+      <Stack $gap={4}>
+        <h1>{say("screening.all-tried")}</h1>
+        <p>{say("screening.what-comes-after-waits")}</p>
+      </Stack>
+    );
+  }
   if (!props.screen) {
     return props.error ? (
       <Note>

@@ -3,11 +3,15 @@ import { lazy, useEffect, useState } from "react";
 import { dayQuery, libraryQuery, useStart } from "../api/queries";
 import type { StartView } from "../api/types";
 import { Page, ProblemNote } from "../controls/layout";
+import { useOutbox } from "../capture/OutboxContext";
+import { useTablet } from "../capture/TabletContext";
 import { onLeave } from "../frame/leaving";
 import { SignInPage } from "./SignInPage";
 
 /** What lies behind the door. */
 const inside = () => import("../Inside");
+
+const loadInside = () => void inside().catch(() => undefined);
 
 const Inside = lazy(() => inside().then((loaded) => ({ default: loaded.Inside })));
 
@@ -15,10 +19,12 @@ const SignInAgain = lazy(() =>
   import("../frame/SignInAgain").then((loaded) => ({ default: loaded.SignInAgain })),
 );
 
+const OpenAlone = lazy(() => import("./OpenAlone").then((loaded) => ({ default: loaded.OpenAlone })));
+
 const wasInsideAt = "palaestra-was-inside";
 
 /** Whoever was signed in here before most likely still is: what they need is on its way beside the question whether they are. */
-if (localStorage.getItem(wasInsideAt)) inside().catch(() => undefined);
+if (localStorage.getItem(wasInsideAt)) loadInside();
 
 /**
  * Shows the sign-in page to whoever is not signed in, at the same address. Where a sign-in ended by itself it is asked for over
@@ -27,27 +33,36 @@ if (localStorage.getItem(wasInsideAt)) inside().catch(() => undefined);
 export function SignedIn() {
   const queries = useQueryClient();
   const start = useStart();
+  const outbox = useOutbox();
+  const tablet = useTablet();
   const signedIn = Boolean(start.data?.signedInAs);
   const [open, setOpen] = useState<StartView | null>(null);
   if (start.data && signedIn && open !== start.data) setOpen(start.data);
   useEffect(() => onLeave(() => setOpen(null)), []);
   useEffect(() => {
     if (!start.data) return;
-    if (!signedIn) return localStorage.removeItem(wasInsideAt);
+    if (!signedIn) {
+      localStorage.removeItem(wasInsideAt);
+      // Ended here or from afar: nothing of a client stays readable on the tablet.
+      void Promise.all([tablet.days.wipe(), tablet.keys.leave(), outbox.clear()]).catch(() => undefined);
+      return;
+    }
     localStorage.setItem(wasInsideAt, "1");
     // What the first page shows is asked for beside its code.
     void queries.prefetchQuery(libraryQuery);
     if (location.pathname === "/") void queries.prefetchQuery(dayQuery());
-  }, [start.data, signedIn, queries]);
+  }, [start.data, signedIn, queries, tablet, outbox]);
   // A server that went away after sign-in does not sign anybody out: the last answer stands.
   if (!start.data) {
+    const { who } = tablet.keys;
+    if (start.error && who) return <OpenAlone who={who.name} onRest={loadInside} />;
     return (
       <Page>
         <ProblemNote error={start.error} />
       </Page>
     );
   }
-  if (!open) return <SignInPage start={start.data} onRest={() => void inside().catch(() => undefined)} />;
+  if (!open) return <SignInPage start={start.data} onRest={loadInside} />;
   return (
     <>
       {/* Somebody else does not find what was open. */}

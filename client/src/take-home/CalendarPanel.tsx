@@ -113,6 +113,13 @@ function Feed(props: { episodeId: string; feed: string | null }) {
       <a href={`/api/episodes/${props.episodeId}/calendar.ics`} download style={{ color: "inherit" }}>
         {say("take-home.save-as-a-calendar-file")}
       </a>
+      <a
+        href={`/api/episodes/${props.episodeId}/calendar.ics?alarm=60`}
+        download
+        style={{ color: "inherit" }}
+      >
+        {say("take-home.with-a-reminder")}
+      </a>
       {props.feed ? (
         <>
           <span>

@@ -163,6 +163,7 @@ function Client({ sheet, paper }: { sheet: Sheet; paper: Paper }) {
         <div>
           <strong>{sheet.clientName}</strong>
           <p>{sheet.line}</p>
+          {sheet.between && <p>{sheet.between}</p>}
         </div>
         <div className="clinic">
           {sheet.hasMark && <img src="/api/clinic/mark" alt="" />}

@@ -7,11 +7,13 @@ import { keys, useLibrary, usePlan } from "../api/queries";
 import type { EpisodeView, VisitView } from "../api/types";
 import { Button } from "../controls/Button";
 import { Checkbox } from "../controls/fields";
-import { Empty, ProblemNote, Row, Stack } from "../controls/layout";
+import { Empty, Row, Stack } from "../controls/layout";
 import { addDays, dayWords, timeWords, today } from "../api/clinicTime";
 import { Closed, isHeld } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
+import { Waits } from "../frame/Waits";
 import { CalendarPanel } from "./CalendarPanel";
+import { HomeAddress } from "./HomeAddress";
 import { MomentField } from "../controls/DateField";
 import { PaperChoice, papers, type Paper } from "../frame/papers";
 import { PrintedSheet } from "./PrintedSheet";
@@ -35,9 +37,8 @@ export function SheetPage() {
   const [record, setRecord] = useState(false);
   if (!episode || !library) return null;
   if (isHeld(episode) && !episode.dischargedOn) return <Closed episode={episode} visitId={visitId} />;
-  if (error && !plan) return <ProblemNote error={error} />;
-  const revision = plan?.revisions.at(-1);
-  if (!plan) return null;
+  if (!plan) return <Waits error={error} />;
+  const revision = plan.revisions.at(-1);
   if (!revision || revision.plan.items.length === 0) {
     return (
       <Empty title={say("take-home.nothing-to-take-home-yet")}>
@@ -82,6 +83,7 @@ export function SheetPage() {
             </Checkbox>
           </div>
           <Booking key={next?.id} episode={episode} next={next} />
+          <HomeAddress episodeId={episode.id} />
           <CalendarPanel episodeId={episode.id} library={library} />
         </Stack>
       </Beside>

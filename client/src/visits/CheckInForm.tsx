@@ -8,6 +8,7 @@ import { Choice, Scale } from "../controls/fields";
 import { Bar, Columns, Note, Pair, ProblemNote, Quiet, Small, Stack } from "../controls/layout";
 import { flagsAnswered, RedFlags } from "../frame/RedFlags";
 import { useUnsaved } from "../frame/unsaved";
+import { useHold } from "../frame/useHold";
 import { useReport } from "../frame/useReport";
 import { HomeLog, useHomeLog } from "./HomeLog";
 import { Places } from "../controls/Tabs";
@@ -90,6 +91,7 @@ export function CheckInForm(props: {
   const { visit, episodeId } = props;
   const { data: library } = useLibrary();
   const queries = useQueryClient();
+  const hold = useHold();
   const [signs, setSigns] = useState<string[]>([]);
   const sent = visit.checkIn;
   const [asked, setAsked] = useState<Asked>(sent ? answersOf(sent) : notAsked);
@@ -98,23 +100,25 @@ export function CheckInForm(props: {
   // What is put right is most often an answer.
   const [step, setStep] = useState<Step>(props.visit.checkIn ? "questions" : "flags");
   const save = useMutation({
-    mutationFn: () =>
-      got(
-        api.PUT("/api/visits/{visitId}/check-in", {
-          params: { path: { visitId: visit.id } },
-          body: {
-            checkIn: {
-              ...asked,
-              legFurther: false,
-              settledHours: null,
-              dangerSigns: sent?.dangerSigns ?? [],
-            },
-            version: visit.version,
-          },
-        }),
-      ),
-    onSuccess: async () => {
-      await queries.invalidateQueries();
+    mutationFn: () => {
+      const checkIn: CheckIn = {
+        ...asked,
+        legFurther: false,
+        settledHours: null,
+        dangerSigns: sent?.dangerSigns ?? [],
+      };
+      const body = { checkIn, version: visit.version };
+      const path = { visitId: visit.id };
+      return hold(() => got(api.PUT("/api/visits/{visitId}/check-in", { params: { path }, body })), {
+        ...body,
+        kind: "check-in",
+        episodeId,
+        visitId: visit.id,
+        before: sent,
+      });
+    },
+    onSuccess: async (stored) => {
+      if (stored) await queries.invalidateQueries();
       props.onDone();
     },
     // What was refused is shown where it stands.

@@ -11,6 +11,7 @@ import { Columns, Note, ProblemNote, Quiet, Row, Ruled, Small, Stack } from "../
 import { useUnsaved } from "../frame/unsaved";
 import { useVisit } from "../frame/useVisit";
 import { headingWords } from "../frame/fieldWords";
+import { Waits } from "../frame/Waits";
 import { say } from "../words/say";
 
 /** So long after the last letter a note is saved by itself. */
@@ -31,7 +32,7 @@ export function NotePage() {
     queryFn: () => got(api.GET("/api/visits/{visitId}/note", { params: { path: { visitId } } })),
     enabled: visitId !== "",
   });
-  if (!data) return <ProblemNote error={error} />;
+  if (!data) return <Waits error={error} />;
   return (
     <Columns $at="minmax(0, 1.5fr) minmax(260px, 1fr)">
       <Editor key={visitId} visitId={visitId} episodeId={episodeId} stored={data} />

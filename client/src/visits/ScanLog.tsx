@@ -132,6 +132,13 @@ function Scanning(props: { visitId: string; onTaken: () => void; onClose: () => 
   );
 }
 
+/** A day that stands as it was written; where the log tells of more pain that is not passed over. */
+function keptWords({ day, pain, nextMorning }: HomeCodeTaken["kept"][number]) {
+  if (pain !== null) return say("visits.day-phone-says-pain", { day: dayWords(day), pain });
+  if (nextMorning !== null) return say("visits.day-phone-says-morning", { day: dayWords(day), nextMorning });
+  return dayWords(day);
+}
+
 function Taken({ taken }: { taken: HomeCodeTaken }) {
   const days = (of: string[]) => of.map((day) => dayWords(day)).join(", ");
   return (
@@ -143,7 +150,9 @@ function Taken({ taken }: { taken: HomeCodeTaken }) {
         <Small>{say("visits.were-there-already", { days: days(taken.there) })}</Small>
       )}
       {taken.kept.length > 0 && (
-        <Small>{say("visits.written-at-the-clinic-stand", { days: days(taken.kept) })}</Small>
+        <Small>
+          {say("visits.written-at-the-clinic-stand", { days: taken.kept.map(keptWords).join(", ") })}
+        </Small>
       )}
     </div>
   );

@@ -1,11 +1,12 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { useLibrary, useSession } from "../api/queries";
-import { Empty, ProblemNote } from "../controls/layout";
+import { Empty } from "../controls/layout";
 import { Closed, isHeld } from "../frame/Closed";
 import { useVisit } from "../frame/useVisit";
 import { CheckInForm } from "./CheckInForm";
 import { Session } from "./Session";
+import { Waits } from "../frame/Waits";
 import { say } from "../words/say";
 
 export function SessionPage() {
@@ -15,8 +16,7 @@ export function SessionPage() {
   const { data: session, error } = useSession(visitId);
   if (!episode || !library || !visit) return null;
   if (isHeld(episode)) return <Closed episode={episode} visitId={visitId} />;
-  if (error && !session) return <ProblemNote error={error} />;
-  if (!session) return null;
+  if (!session) return <Waits error={error} />;
   if (!session.plan || session.plan.plan.items.length === 0) {
     return (
       <Empty

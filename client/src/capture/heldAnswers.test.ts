@@ -1,0 +1,148 @@
+// @vitest-environment node
+import "fake-indexeddb/auto";
+import { openDB } from "idb";
+import { describe, expect, it } from "vitest";
+import { eachOnNewTablet, tabletKey } from "./testTablet";
+import type { CheckIn } from "../api/types";
+import { HeldAnswers, type HeldAnswer, type HeldCheckIn, type Write } from "./heldAnswers";
+
+let name = "";
+eachOnNewTablet((fresh) => (name = fresh));
+
+const answer = (visitId: string, painNow = 4): HeldCheckIn => ({
+  id: `check-in ${visitId}`,
+  kind: "check-in",
+  episodeId: "e1",
+  visitId,
+  name: "Ines",
+  at: new Date(Date.UTC(2026, 11, 1, 8, painNow)).toISOString(),
+  checkIn: { painNow } as CheckIn,
+  version: 1,
+  before: null,
+});
+
+const flag = (): HeldAnswer => ({
+  id: "red-flags v1",
+  kind: "red-flags",
+  episodeId: "e1",
+  visitId: "v1",
+  name: "Ines",
+  at: "2026-12-01T12:00:00Z",
+  dangerSigns: ["saddle"],
+});
+
+/** A server that is away until it is let back. */
+function server() {
+  const state = { away: true, refuses: "" };
+  const written: HeldAnswer[] = [];
+  const write: Write = (told) => {
+    if (state.away) return Promise.resolve({ kind: "later" });
+    if (state.refuses) return Promise.resolve({ kind: "refused", why: state.refuses });
+    written.push(told);
+    return Promise.resolve({ kind: "taken" });
+  };
+  return { state, written, write };
+}
+
+describe("answers that wait for the server", () => {
+  it("outlive the page, lie nowhere readable, and are written once when it is back, a red flag first", async () => {
+    const { state, written, write } = server();
+    const key = await tabletKey("mine");
+    const held = await HeldAnswers.open(write, undefined, name);
+    await held.begin(key);
+    await held.hold(answer("v1", 7));
+    await held.hold(flag());
+    expect(held.getStatus()).toMatchObject({ waiting: 2, offline: true });
+    const db = await openDB(name);
+    expect(JSON.stringify(await db.getAll("held"))).not.toMatch(/painNow|saddle/);
+
+    const again = await HeldAnswers.open(write, undefined, name);
+    await again.begin(key);
+    expect(again.getStatus().waiting).toBe(2);
+    state.away = false;
+    await again.flush();
+    expect(written.map((w) => w.kind)).toEqual(["red-flags", "check-in"]);
+    expect(again.getStatus()).toMatchObject({ waiting: 0, offline: false });
+    expect(await db.getAll("held")).toEqual([]);
+  });
+
+  it("give way to what is answered again, and to nothing of another visit", async () => {
+    const { state, written, write } = server();
+    const held = await HeldAnswers.open(write, undefined, name);
+    await held.begin(await tabletKey("mine"));
+    await held.hold(answer("v1", 7));
+    await held.hold(answer("v10", 8));
+    await held.hold({ ...answer("v1", 9), before: answer("v1", 7).checkIn });
+    state.away = false;
+    await held.flush();
+    expect(written.map((w) => w.id)).toEqual(["check-in v10", "check-in v1"]);
+    // Compared with what stood on the server, not with what was shown over it.
+    expect(written.at(-1)).toMatchObject({ checkIn: { painNow: 9 }, before: null });
+  });
+
+  it("are written once though their owner is told to be here again while they are on their way", async () => {
+    const key = await tabletKey("mine");
+    let letThrough = () => {};
+    const slow = new Promise<void>((resolve) => (letThrough = resolve));
+    const state = { away: true };
+    let writes = 0;
+    const held = await HeldAnswers.open(
+      async () => {
+        if (state.away) return { kind: "later" };
+        writes += 1;
+        await slow;
+        return { kind: "taken" };
+      },
+      undefined,
+      name,
+    );
+    await held.begin(key);
+    await held.hold(answer("v1"));
+    state.away = false;
+    const writing = held.flush();
+    const again = held.begin({ ...key });
+    letThrough();
+    await Promise.all([writing, again]);
+    expect(writes).toBe(1);
+    expect(held.getStatus()).toMatchObject({ waiting: 0, offline: false });
+  });
+
+  it("are not written under another name: they wait for who answered", async () => {
+    const { state, written, write } = server();
+    const [ines, bram] = [await tabletKey("ines"), await tabletKey("bram")];
+    const held = await HeldAnswers.open(write, undefined, name);
+    await held.begin(ines);
+    await held.hold(answer("v1"));
+    held.leave();
+    state.away = false;
+    await held.begin(bram);
+    expect(held.getStatus()).toMatchObject({ waiting: 0, theirs: 1 });
+    expect(written).toEqual([]);
+    await held.begin(ines);
+    expect(written.length).toBe(1);
+    expect(held.getStatus()).toMatchObject({ waiting: 0, theirs: 0 });
+  });
+
+  it("that are refused stay, with the reason, until somebody lets go of them", async () => {
+    const { state, write } = server();
+    const key = await tabletKey("mine");
+    const held = await HeldAnswers.open(write, undefined, name);
+    await held.begin(key);
+    await held.hold(answer("v1"));
+    state.away = false;
+    state.refuses = "Somebody else has answered.";
+    await held.flush();
+    const again = await HeldAnswers.open(write, undefined, name);
+    await again.begin(key);
+    expect(again.getStatus().refused.map((r) => r.why)).toEqual(["Somebody else has answered."]);
+    expect(again.waiting()).toEqual([]);
+    await again.letGo();
+    expect(again.getStatus().refused).toEqual([]);
+  });
+
+  it("are not pretended where nobody's key is there", async () => {
+    const held = await HeldAnswers.open(server().write, undefined, name);
+    await expect(held.hold(flag())).rejects.toThrow();
+    expect(held.getStatus().waiting).toBe(0);
+  });
+});

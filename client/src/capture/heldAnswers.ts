@@ -1,0 +1,193 @@
+import type { IDBPDatabase } from "idb";
+import type { CheckIn, IntakeForm } from "../api/types";
+import { BackOff } from "./backOff";
+import { openBrowserStore } from "./browserStore";
+import { lockUpText, unlockText, type Locked, type TabletKey } from "./sealing";
+
+/** What was answered, and what stood there then. */
+type Answered =
+  | { kind: "check-in"; checkIn: CheckIn; version: number; before: CheckIn | null }
+  | { kind: "intake"; form: IntakeForm; before: IntakeForm }
+  | { kind: "red-flags"; dangerSigns: string[] };
+
+/** What was answered while the server was away, to be written there as soon as it is back. */
+export type HeldAnswer = {
+  /** One of a kind for each visit: what is answered again takes its place. */
+  id: string;
+  episodeId: string;
+  visitId: string;
+  /** Who answered, and when. */
+  name: string;
+  at: string;
+} & Answered;
+
+export type HeldCheckIn = Extract<HeldAnswer, { kind: "check-in" }>;
+export type HeldIntake = Extract<HeldAnswer, { kind: "intake" }>;
+
+/** Why the server did not take it; "later": it was not there. */
+export type Written = { kind: "taken" } | { kind: "later" } | { kind: "refused"; why: string };
+export type Write = (answer: HeldAnswer) => Promise<Written>;
+
+export interface HeldStatus {
+  waiting: number;
+  refused: { answer: HeldAnswer; why: string }[];
+  /** Of somebody else, who has to sign in on this tablet. */
+  theirs: number;
+  /** True when the last try to write failed. */
+  offline: boolean;
+}
+
+interface Row {
+  id: string;
+  key: string;
+  locked: Locked;
+  why: string | null;
+}
+
+/**
+ * Answers of the ask and the check-in, and red flags, that wait for the server. Locked up with the key of who answered: they are
+ * written in nobody else's name.
+ */
+export class HeldAnswers {
+  private key: TabletKey | null = null;
+  private readonly held = new Map<string, { answer: HeldAnswer; why: string | null }>();
+  private readonly listeners = new Set<() => void>();
+  private status: HeldStatus = { waiting: 0, refused: [], theirs: 0, offline: false };
+  private timer: ReturnType<typeof setTimeout> | null = null;
+  private readonly backOff = new BackOff();
+  private offline = false;
+  private writing: Promise<void> | null = null;
+
+  private constructor(
+    private readonly db: IDBPDatabase | null,
+    private readonly write: Write,
+    private readonly onWritten: () => void,
+  ) {}
+
+  static async open(write: Write, onWritten: () => void = () => undefined, name = "palaestra-held") {
+    let db: IDBPDatabase | null = null;
+    try {
+      db = await openBrowserStore(name, (created) => {
+        created.createObjectStore("held", { keyPath: "id" });
+      });
+    } catch {
+      // Nothing can be held here: what is answered has to wait for the server.
+    }
+    const held = new HeldAnswers(db, write, onWritten);
+    globalThis.addEventListener("online", () => void held.flush());
+    return held;
+  }
+
+  getStatus = () => this.status;
+
+  /** In the order they were answered. */
+  waiting = () => [...this.held.values()].filter((h) => h.why === null).map((h) => h.answer);
+
+  subscribe = (listener: () => void) => {
+    this.listeners.add(listener);
+    return () => void this.listeners.delete(listener);
+  };
+
+  /** Whoever is here: what they answered on this tablet before is written now. */
+  async begin(key: TabletKey) {
+    if (this.key?.id === key.id) return this.flush();
+    this.key = key;
+    this.held.clear();
+    const rows = await this.all();
+    for (const row of rows.filter((r) => r.key === key.id)) {
+      const answer = (await unlockText(key.key, row.locked, row.id).catch(() => null)) as HeldAnswer | null;
+      if (answer) this.held.set(row.id, { answer, why: row.why });
+    }
+    this.tell(rows.filter((r) => r.key !== key.id).length);
+    await this.flush();
+  }
+
+  leave() {
+    this.key = null;
+    this.held.clear();
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = null;
+    this.tell(0);
+  }
+
+  /** @throws where it cannot be kept: nothing is pretended */
+  async hold(answer: HeldAnswer) {
+    if (!this.db || !this.key) throw new Error("This tablet cannot keep it.");
+    this.offline = true;
+    await this.put(since(this.held.get(answer.id)?.answer, answer), null);
+    this.later();
+  }
+
+  async letGo() {
+    for (const { answer, why } of [...this.held.values()]) if (why !== null) await this.remove(answer.id);
+  }
+
+  flush(): Promise<void> {
+    return (this.writing ??= this.writeAll().finally(() => {
+      this.writing = null;
+    }));
+  }
+
+  private async writeAll() {
+    const waiting = this.waiting();
+    // A red flag before all else, then as they were answered.
+    waiting.sort((a, b) => rank(a) - rank(b) || (a.at < b.at ? -1 : 1));
+    for (const answer of waiting) {
+      const written = await this.write(answer);
+      this.offline = written.kind === "later";
+      this.tell();
+      if (this.offline) return this.later();
+      this.backOff.over();
+      // Answered again meanwhile: that one has its own turn.
+      if (this.held.get(answer.id)?.answer.at !== answer.at) continue;
+      if (written.kind === "refused") await this.put(answer, written.why);
+      else await this.remove(answer.id);
+      this.onWritten();
+    }
+  }
+
+  private later() {
+    if (this.timer) return;
+    this.timer = setTimeout(() => {
+      this.timer = null;
+      void this.flush();
+    }, this.backOff.next());
+  }
+
+  private async put(answer: HeldAnswer, why: string | null) {
+    const { id: key, key: by } = this.key!;
+    const row: Row = { id: answer.id, key, locked: await lockUpText(by, answer, answer.id), why };
+    await this.db!.put("held", row);
+    this.held.set(answer.id, { answer, why });
+    this.tell();
+  }
+
+  private async remove(id: string) {
+    this.held.delete(id);
+    await this.db?.delete("held", id).catch(() => undefined);
+    this.tell();
+  }
+
+  private all = async () => ((await this.db?.getAll("held").catch(() => [])) ?? []) as Row[];
+
+  private tell(theirs = this.status.theirs) {
+    const all = [...this.held.values()];
+    this.status = {
+      waiting: all.filter((h) => h.why === null).length,
+      refused: all.flatMap(({ answer, why }) => (why === null ? [] : [{ answer, why }])),
+      theirs,
+      offline: this.offline,
+    };
+    this.listeners.forEach((listener) => listener());
+  }
+}
+
+const rank = (answer: HeldAnswer) => (answer.kind === "red-flags" ? 0 : 1);
+
+/** Answered twice before it was written: what stood on the server is what stood there the first time. */
+function since(earlier: HeldAnswer | undefined, answer: HeldAnswer): HeldAnswer {
+  if (earlier?.kind === "check-in" && answer.kind === "check-in")
+    return { ...answer, before: earlier.before };
+  if (earlier?.kind === "intake" && answer.kind === "intake") return { ...answer, before: earlier.before };
+  return answer;
+}
