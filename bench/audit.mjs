@@ -1,6 +1,8 @@
 // What the audit adds to a read: the first look of an account at a record is noted, a second within ten minutes is not.
-// node bench/audit.mjs [ADDRESS]; a server in demo mode runs at the address, in a folder that is thrown away: 300 clients are made.
-const address = process.argv[2] ?? "http://localhost:5080";
+// node bench/audit.mjs [ADDRESS]; without one it starts a demo of its own; 300 clients are made.
+import { demo } from "./demo.mjs";
+
+const { address, close } = await demo(5198);
 const clients = 300;
 
 const { accounts } = await (await fetch(`${address}/api/start`)).json();
@@ -48,3 +50,4 @@ for (const [name, list] of Object.entries({ noted, unnoted })) {
   console.log(`${name}: median ${at(list, 0.5).toFixed(2)} ms, p95 ${at(list, 0.95).toFixed(2)} ms of ${list.length}`);
 }
 console.log(`the audit adds ${(at(noted, 0.95) - at(unnoted, 0.95)).toFixed(2)} ms at p95`);
+await close();

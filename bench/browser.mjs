@@ -1,19 +1,11 @@
 // In a real browser: how long until the contact sheet shows all its drawings and answers a tap, on a server that runs.
-import { spawn } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
-import { tmpdir } from "node:os";
 import path from "node:path";
+import { demo } from "./demo.mjs";
 
 const { chromium } = createRequire(path.resolve("tests/e2e/package.json"))("@playwright/test");
-const port = 5198;
-const address = `http://127.0.0.1:${port}`;
-const folder = mkdtempSync(path.join(tmpdir(), "palaestra-bench-"));
-const server = spawn("dotnet", ["artifacts/server/Palaestra.Server.dll"], {
-  stdio: ["ignore", "ignore", "inherit"],
-  env: { ...process.env, PALAESTRA_MODE: "demo", PALAESTRA_DATA: folder, PALAESTRA_CLIENT: path.resolve("client/dist"), ASPNETCORE_URLS: address },
-});
-while (!(await fetch(`${address}/health`).then((r) => r.ok, () => false))) await new Promise((r) => setTimeout(r, 50));
+const { address, close } = await demo(5195);
 const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu"] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const { email, password } = JSON.parse(readFileSync("content/demo/scenario.json", "utf8")).accounts[0];
@@ -75,9 +67,7 @@ for (let i = 0; i < 30; i++) {
   await new Promise((resolve) => setTimeout(resolve, 120));
 }
 await browser.close();
-server.kill();
-await new Promise((resolve) => server.once("exit", resolve));
-rmSync(folder, { recursive: true, force: true });
+await close();
 const [first, ...later] = times;
 later.sort((a, b) => a - b);
 console.log("\n| in the browser | ms |\n|---|---|");

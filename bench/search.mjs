@@ -1,6 +1,7 @@
-// How long a client is searched for among 5,000, in six scripts. node bench/search.mjs [ADDRESS]; a server in demo mode runs at the
-// address, in a folder that is thrown away.
-const address = process.argv[2] ?? "http://localhost:5080";
+// How long a client is searched for among 5,000, in six scripts. node bench/search.mjs [ADDRESS]; without one it starts a demo of its own.
+import { demo } from "./demo.mjs";
+
+const { address, close } = await demo(5199);
 const clients = 5000;
 
 const { accounts } = await (await fetch(`${address}/api/start`)).json();
@@ -46,3 +47,4 @@ for (const words of sought) {
 const alike = [];
 for (let i = 0; i < 40; i++) alike.push((await ask("/api/clients/alike?name=Mueller%20Jorg&birthDate=1942-04-11")).ms);
 console.log(`alike: median ${at(alike, 0.5).toFixed(1)} ms, p95 ${at(alike, 0.95).toFixed(1)} ms`);
+await close();

@@ -1,6 +1,8 @@
 // How long a wrong password takes for a name that is there and for one that is not, and a right one: medians over the demo.
-// node bench/sign-in.mjs [ADDRESS]; a server in demo mode runs at the address. Each name is tried from below the limit of wrong tries.
-const address = process.argv[2] ?? "http://localhost:5080";
+// node bench/sign-in.mjs [ADDRESS]; without one it starts a demo of its own. Each name is tried from below the limit of wrong tries.
+import { demo } from "./demo.mjs";
+
+const { address, close } = await demo(5194);
 const tries = 4;
 
 async function tried(email, password) {
@@ -34,3 +36,4 @@ for (const [name, list] of Object.entries({ known, unknown, right })) {
 }
 const [a, b] = [known, unknown].map((list) => median(list.map((one) => one.ms)));
 console.log(`apart by ${((100 * Math.abs(a - b)) / Math.max(a, b)).toFixed(1)} %`);
+await close();

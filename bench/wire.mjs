@@ -1,19 +1,11 @@
 // In a real browser: what really goes over the wire, in how many requests, and when a page can be used, at the speed of a poor line.
-import { spawn } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
-import { tmpdir } from "node:os";
 import path from "node:path";
+import { demo } from "./demo.mjs";
 
 const { chromium } = createRequire(path.resolve("tests/e2e/package.json"))("@playwright/test");
-const port = 5197;
-const address = `http://127.0.0.1:${port}`;
-const folder = mkdtempSync(path.join(tmpdir(), "palaestra-bench-"));
-const server = spawn("dotnet", ["artifacts/server/Palaestra.Server.dll"], {
-  stdio: ["ignore", "ignore", "inherit"],
-  env: { ...process.env, PALAESTRA_MODE: "demo", PALAESTRA_DATA: folder, PALAESTRA_CLIENT: path.resolve("client/dist"), ASPNETCORE_URLS: address },
-});
-while (!(await fetch(`${address}/health`).then((r) => r.ok, () => false))) await new Promise((r) => setTimeout(r, 50));
+const { address, close } = await demo(5197);
 
 const account = JSON.parse(readFileSync("content/demo/scenario.json", "utf8")).accounts[0];
 const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu"] });
@@ -159,8 +151,6 @@ await loaded("the day, signed in, nothing kept", "/", dayShown, { signedIn: true
 }
 
 await browser.close();
-server.kill();
-await new Promise((resolve) => server.once("exit", resolve));
-rmSync(folder, { recursive: true, force: true });
+await close();
 console.log("\n| over the wire, 1.6 Mbit/s and 150 ms | kB | of it script, kB | requests | usable after, s |\n|---|---|---|---|---|");
 console.log(rows.join("\n"));

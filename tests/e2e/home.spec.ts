@@ -36,11 +36,19 @@ async function takeHome(page: Page, name: string): Promise<DayVisit> {
 
 const press = (page: Page, name: string | RegExp) => page.getByRole("button", { name, exact: typeof name === "string" }).click();
 
-/** All sets of the day as they are led, with the phone's clock put on. */
-async function liveDay(page: Page, effort: string) {
+async function begin(page: Page) {
   const anyway = page.getByRole("button", { name: "Do the exercises anyway" });
   if (await anyway.isVisible()) await anyway.click();
   await page.getByRole("button", { name: /^(Begin|Go on:)/ }).click();
+}
+
+async function liveDay(page: Page, effort: string) {
+  await begin(page);
+  await onward(page, effort);
+}
+
+/** The sets that are left of the day as they are led, with the phone's clock put on. */
+async function onward(page: Page, effort: string) {
   for (let step = 0; step < 60; step++) {
     const start = page.getByRole("button", { name: "Start", exact: true });
     const set = page.getByRole("button", { name: "Set done" });
@@ -75,29 +83,38 @@ test("five days on a phone without network, and the log becomes the home log: by
   home.on("request", (request) => asked.push(request.url()));
   // The days before today: what the log tells lies behind the visit.
   const now = new Date();
-  const start = new Date(now.getFullYear(), now.getMonth(), now.getDate() - 2, 18);
-  await home.clock.install({ time: start });
+  const evening = (day: number) => new Date(now.getFullYear(), now.getMonth(), now.getDate() - 6 + day, 18);
+  const morning = home.getByRole("group", { name: "How is your back this morning?" });
+  const wake = async (day: number, back: number) => {
+    await home.clock.setFixedTime(evening(day));
+    await home.reload();
+    await morning.getByRole("button", { name: `${back} of 10`, exact: true }).click();
+    await expect(morning).toHaveCount(0);
+  };
+  await home.clock.install({ time: evening(1) });
   await home.goto(`file://${file}`);
   await expect(home.getByRole("heading", { name: "Today" })).toBeVisible();
   await expectAccessible(home, "today on the phone");
   await liveDay(home, "Just right");
   await expectAccessible(home, "the day done");
-  // The next day asks how the morning is, once.
-  await home.clock.setFixedTime(new Date(start.getTime() + 86_400_000));
-  await home.reload();
-  const morning = home.getByRole("group", { name: "How is your back this morning?" });
-  await morning.getByRole("button", { name: "3 of 10" }).click();
-  await expect(morning).toHaveCount(0);
-  // It hurts: smaller, then stopped.
-  const anyway = home.getByRole("button", { name: "Do the exercises anyway" });
-  if (await anyway.isVisible()) await anyway.click();
-  await home.getByRole("button", { name: /^Begin/ }).click();
+  // Each next day asks how the morning is, once.
+  await wake(2, 3);
+  await liveDay(home, "Easy");
+  await wake(3, 2);
+  await liveDay(home, "Just right");
+  // It hurts: smaller, and on.
+  await wake(4, 2);
+  await begin(home);
   await press(home, "Start");
   await press(home, "It hurts");
   await expect(home.getByRole("heading", { name: "Rest a moment" })).toBeFocused();
   await press(home, "4 of 10");
   await expectAccessible(home, "it hurts");
   await press(home, /^Make it smaller/);
+  await onward(home, "Hard");
+  // And stopped.
+  await wake(5, 4);
+  await begin(home);
   await press(home, "It hurts");
   await press(home, "9 of 10");
   await expect(home.getByText("That is enough for today.")).toBeVisible();
@@ -142,7 +159,7 @@ test("five days on a phone without network, and the log becomes the home log: by
   const chooser = page.waitForEvent("filechooser");
   await dialog.getByRole("button", { name: "Choose a photo" }).click();
   await (await chooser).setFiles(photos);
-  await expect(dialog.getByText("2 days imported.")).toBeVisible();
+  await expect(dialog.getByText("5 days imported.")).toBeVisible();
   await dialog.getByRole("button", { name: "Close" }).click();
   await expect(page.getByText("reported by client").first()).toBeVisible();
 
@@ -151,7 +168,7 @@ test("five days on a phone without network, and the log becomes the home log: by
   const second = page.waitForEvent("filechooser");
   await dialog.getByRole("button", { name: "Choose the file" }).click();
   await (await second).setFiles(saved);
-  await expect(dialog.getByText(/^There already:/)).toBeVisible();
+  await expect(dialog.getByText(/^All of this log was taken in already/)).toBeVisible();
   await dialog.getByRole("button", { name: "Close" }).click();
 
   // By the tablet's camera: the pictures of the phone as what it sees.
@@ -171,7 +188,7 @@ test("five days on a phone without network, and the log becomes the home log: by
     await enter(sees, server, /Ines Tarrow/);
     await sees.goto(`${server.address}/episodes/${visit.episodeId}/visits/${visit.visitId}/session`);
     await openLog(sees);
-    await expect(sees.getByRole("dialog").getByText(/^There already:/)).toBeVisible({ timeout: 30_000 });
+    await expect(sees.getByRole("dialog").getByText(/^All of this log was taken in already/)).toBeVisible({ timeout: 30_000 });
   } finally {
     await tablet.close();
   }
@@ -227,6 +244,47 @@ test("without scripts the whole programme is readable, and on a slow phone it op
     await expect(slow).toHaveTitle(/^usable after/);
     console.log(`the home programme, four times slower: ${await slow.title()}`);
     await devtools.send("Emulation.setCPUThrottlingRate", { rate: 1 });
+  } finally {
+    await browser.close();
+  }
+});
+
+test("at a secret address it opens on a phone without sign-in, until it is closed", async ({ page }) => {
+  await enter(page, server, /Ines Tarrow/);
+  const { visits } = (await (await page.request.get(`${server.address}/api/day`)).json()) as { visits: DayVisit[] };
+  const visit = visits.find((v) => v.name === "Nerys Quill")!;
+  const takeHomePage = `${server.address}/episodes/${visit.episodeId}/visits/${visit.visitId}/take-home`;
+  await page.goto(`${server.address}/settings?part=clinic`);
+  await page.getByText(/Home programmes may have a secret address/).click();
+  await page.getByRole("button", { name: "Save" }).click();
+  await expect(page.getByRole("button", { name: "Save" })).toBeDisabled();
+  await page.goto(takeHomePage);
+  const panel = page.getByRole("region", { name: "On the client’s phone" });
+  await panel.getByRole("button", { name: "Open an address for the phone" }).click();
+  await expect(panel.getByRole("img", { name: "The address as a code for the phone’s camera" })).toBeVisible();
+  await expectAccessible(page, "take home with an address");
+  const address = await panel.locator("code").innerText();
+  const browser = await chromium.launch({ executablePath, args: ["--no-sandbox"] });
+  try {
+    const phone = await browser.newContext({ viewport: { width: 360, height: 640 } });
+    const home = await phone.newPage();
+    const said: string[] = [];
+    home.on("console", (message) => said.push(message.text()));
+    const asked: string[] = [];
+    home.on("request", (request) => asked.push(request.url()));
+    await home.goto(address);
+    await press(home, "It hurts");
+    await press(home, "5 of 10");
+    await press(home, "Stop for today");
+    await home.reload();
+    await expect(home.getByText("You stopped for today. That was right.")).toBeVisible();
+    // Nothing but itself was asked for, and nothing was refused by its policy.
+    expect(asked.filter((url) => !url.startsWith(address) && !url.startsWith("data:"))).toEqual([]);
+    expect(said).toEqual([]);
+    await panel.getByRole("button", { name: "Close the address" }).click();
+    await expect(panel.getByRole("button", { name: "Open an address for the phone" })).toBeVisible();
+    await home.reload();
+    await expect(home.getByText(/This address is not open any more/).first()).toBeVisible();
   } finally {
     await browser.close();
   }

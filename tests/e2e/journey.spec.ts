@@ -94,7 +94,7 @@ test("from an empty database to the second plan revision, through a reload and a
   await page.keyboard.press("a");
   await page.keyboard.press("Space");
   await page.keyboard.press("Space");
-  await expect(page.getByText(/saved on this tablet; server unreachable/)).toBeVisible();
+  await expect(page.getByText(/kept; server away/)).toBeVisible();
   await page.keyboard.press(".");
   await sayWhy(page);
   await server.start();

@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
 import { expectAccessible, settled } from "./hands";
 import { Server } from "./server";
@@ -51,6 +52,18 @@ test("from the ladders to a rung: it moves, it fails, and the load follows the s
   const one = await shape();
   await expect.poll(shape).not.toBe(one);
   await page.getByRole("button", { name: "Hold still" }).click();
+
+  // The drawing as a file, with its words in it.
+  for (const [kind, begins] of [
+    ["SVG", /^<svg [^]*<title>Leg reach, arms still:/],
+    ["PNG", /^.PNG[^]*iTXtDescription[^]*Leg reach, arms still:/],
+  ] as const) {
+    const download = page.waitForEvent("download");
+    await page.getByRole("button", { name: `Save as ${kind}` }).click();
+    const saved = await download;
+    expect(saved.suggestedFilename()).toBe(`Leg reach, arms still.${kind.toLowerCase()}`);
+    expect(readFileSync(await saved.path(), "latin1")).toMatch(begins);
+  }
 
   await page.getByRole("link", { name: /^Harder: / }).click();
   await expect(page.getByRole("heading", { name: "Leg reach, same side in a row" })).toBeVisible();

@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from "node:fs";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { expect, type Page, test } from "@playwright/test";
@@ -65,7 +65,7 @@ test("nothing that is shown or printed was written elsewhere than in the words",
   await page.request.post(`${server.address}/api/sign-in`, {
     data: { email: "ines@saltmere.example", password: "lantern-quay-7" },
   });
-  for (const where of ["/", "/new", "/library", "/library/rungs/B5", "/library/sheet", "/settings", "/overrides", "/clients", "/clients/new", "/clinic"])
+  for (const where of ["/", "/new", "/library", "/library/rungs/B5", "/library/sheet", "/settings", "/settings?part=clinic", "/settings?part=backups", "/account", "/overrides", "/clients", "/clients/new", "/clinic"])
     await look(where);
   const day = await (await page.request.get(`${server.address}/api/day`)).json();
   await look(`/clients/${day.visits[0].clientId}`);
@@ -83,6 +83,17 @@ test("nothing that is shown or printed was written elsewhere than in the words",
       const left = leftOver(await printed(await answer.body()), data);
       if (left.length > 0) wrong[file.replace(/[0-9a-f-]{36}/g, "…")] = left;
     }
+  }
+  // The page of the phone, which carries its words with it.
+  for (const { name, episodeId } of lines) {
+    const answer = await page.request.get(`${server.address}/api/episodes/${episodeId}/home.html`);
+    if (!answer.ok()) continue;
+    const file = path.join(own, "home.html");
+    writeFileSync(file, await answer.body());
+    await page.goto(`file://${file}`);
+    await expect(page.locator("main.phone")).toBeVisible();
+    const found = escaped(await shown(page), data);
+    if (found.length > 0) wrong[`phone of ${name}`] = found;
   }
   expect(wrong).toEqual({});
 });
