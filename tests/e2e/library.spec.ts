@@ -81,6 +81,8 @@ test("with motion reduced nothing moves by itself; a slider goes through the pic
 
 test("with a client open, the library shows what is barred, and the load is for this body", async ({ page }) => {
   await page.getByRole("link", { name: /Ottoline Brask/ }).first().click();
+  // The day has a way to the library of its own.
+  await expect(page.getByRole("navigation", { name: "Steps of the visit" })).toBeVisible();
   await page.getByRole("link", { name: "Library" }).click();
   await expect(page.getByText("for Ottoline Brask")).toBeVisible();
   await expect(page.getByRole("link", { name: /Leg float contraindicated/ })).toBeVisible();

@@ -170,7 +170,7 @@ test("what is asked without the server is kept; another precaution holds the scr
   await openAlone(again, clinic.origin);
   await openClient(again, /Maris Telleke/);
   await ask(again, "Stiff after long rows, and sore.", "Stiff after long rows.");
-  await again.getByText("Wrists do not bear weight").tap();
+  await again.getByText("Sore wrist").tap();
   await again.getByRole("button", { name: "Save and continue" }).tap();
   await kept(again, "1 kept; server away");
   await station(again, "Screen");
