@@ -50,8 +50,9 @@ registerRoute(
   new CacheFirst({ cacheName: "content", plugins: [new ExpirationPlugin({ maxEntries: 400 })] }),
 );
 
-// Taken over when a page asks for it, not while one is at work.
+// Taken over when a page of this build is there, or when it is wanted; not while another one is at work.
 self.addEventListener("message", (told) => {
-  if (told.data === "take-over") void self.skipWaiting();
+  const { takeOver } = told.data as { takeOver: string | null };
+  if (takeOver === null || takeOver === build) void self.skipWaiting();
 });
 self.addEventListener("activate", (begun) => begun.waitUntil(self.clients.claim()));

@@ -73,6 +73,11 @@ export class Server {
     await gone;
   }
 
+  /** As when the machine is too busy to answer: what is asked hangs until it goes on. */
+  hang(hangs: boolean) {
+    this.process!.kill(hangs ? "SIGSTOP" : "SIGCONT");
+  }
+
   async close() {
     if (this.process) await this.kill();
     for (const folder of [this.folder, `${this.folder}-backups`])

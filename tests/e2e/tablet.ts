@@ -1,4 +1,5 @@
 import { type BrowserContext, chromium, expect, type Page } from "@playwright/test";
+import { spawnSync } from "node:child_process";
 import { createHash, X509Certificate } from "node:crypto";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -44,6 +45,13 @@ export class Tablet {
     this.context = null;
   }
 
+  /** As when the battery is pulled: no process of this browser gets another instruction. */
+  async die() {
+    spawnSync("pkill", ["-9", "-f", this.profile]);
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    this.context = null;
+  }
+
   async close() {
     await this.off();
     rmSync(this.profile, { recursive: true, force: true });
@@ -57,9 +65,9 @@ export class Clinic {
   private trusted = "";
   private readonly tablets: Tablet[] = [];
 
-  constructor(port: number, name = "clinic.example") {
+  constructor(port: number, more: Record<string, string> = {}, name = "clinic.example") {
     this.origin = `https://${name}:${port + 1}`;
-    this.server = new Server("demo", port, undefined, { PALAESTRA_HTTPS_PORT: String(port + 1) });
+    this.server = new Server("demo", port, undefined, { PALAESTRA_HTTPS_PORT: String(port + 1), ...more });
   }
 
   async open() {

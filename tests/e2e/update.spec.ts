@@ -1,31 +1,17 @@
-import { cpSync, existsSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { existsSync, readdirSync } from "node:fs";
 import path from "node:path";
 import { expect, type Page, test } from "@playwright/test";
+import { Build } from "./build";
 import { enter, expectAccessible, liveCounts, station } from "./hands";
 import { Server } from "./server";
 
-const dist = path.resolve(import.meta.dirname, "../../client/dist");
-const client = mkdtempSync(path.join(tmpdir(), "palaestra-client-"));
-const server = new Server("demo", 5243, undefined, { PALAESTRA_CLIENT: client });
-
-/** The client under other names, as the next build would have them; nothing of the one before stays in its folder. */
-function build(mark: string) {
-  rmSync(client, { recursive: true, force: true });
-  cpSync(dist, client, { recursive: true, filter: (file) => !/\.(br|gz)$/.test(file) });
-  const assets = path.join(client, "assets");
-  const named = readdirSync(assets).filter((file) => /\.(js|css)$/.test(file));
-  const renamed = (text: string) =>
-    named.reduce((all, file) => all.replaceAll(file, file.replace(/\.(js|css)$/, `${mark}.$1`)), text);
-  for (const file of [path.join(client, "index.html"), ...named.map((file) => path.join(assets, file))])
-    writeFileSync(file, renamed(readFileSync(file, "utf8")));
-  for (const file of named) renameSync(path.join(assets, file), path.join(assets, renamed(file)));
-}
+const client = new Build();
+const server = new Server("demo", 5243, undefined, { PALAESTRA_CLIENT: client.folder });
 
 /** As a clinic is renewed: the server is stopped and started with the next version beside the same data. */
 async function renew(mark: string) {
   await server.kill();
-  build(mark);
+  client.make(mark);
   await server.start();
   await kept(mark);
 }
@@ -44,13 +30,13 @@ const kept = (mark: string) =>
 const buildOf = (page: Page) => page.locator('meta[name="palaestra-client"]').getAttribute("content");
 
 test.beforeAll(async () => {
-  build("one");
+  client.make("one");
   await server.start();
   await kept("one");
 });
 test.afterAll(async () => {
   await server.close();
-  rmSync(client, { recursive: true, force: true });
+  client.remove();
 });
 
 test("an update while a screen is live interrupts nothing, and is taken when somebody wants it", async ({ page }) => {
@@ -91,16 +77,24 @@ test("an update while a screen is live interrupts nothing, and is taken when som
   await expect(page.getByText("A new version is ready.")).toHaveCount(0);
 });
 
-test("a page left open over two updates says so, and is loaded anew by one press", async ({ page }) => {
-  await page.addInitScript(() => {
-    window.requestIdleCallback = () => 0;
-  });
-  await enter(page, server, /Sorrel|Ines/);
+test("a page left open over two updates goes on where the browser keeps it, and elsewhere is loaded anew by one press", async ({ page, browser }) => {
+  // As over plain http in the clinic's network, where nothing is kept.
+  const unkept = await (await browser.newContext({ serviceWorkers: "block" })).newPage();
+  for (const one of [page, unkept]) {
+    await one.addInitScript(() => {
+      window.requestIdleCallback = () => 0;
+    });
+    await enter(one, server, /Sorrel|Ines/);
+  }
+  await page.evaluate(() => navigator.serviceWorker.ready);
   await renew("three");
   await renew("four");
-  await page.getByRole("link", { name: "Clients", exact: true }).click();
-  await expect(page.getByRole("alert")).toContainText("This page could not be shown");
-  await expectAccessible(page, "a page that could not be loaded");
-  await page.getByRole("button", { name: "Load again" }).click();
+  const clients = (one: Page) => one.getByRole("link", { name: "Clients", exact: true });
+  await clients(page).click();
   await expect(page.getByRole("heading", { name: "Clients" })).toBeVisible();
+  await clients(unkept).click();
+  await expect(unkept.getByRole("alert")).toContainText("This page could not be shown");
+  await expectAccessible(unkept, "a page that could not be loaded");
+  await unkept.getByRole("button", { name: "Load again" }).click();
+  await expect(unkept.getByRole("heading", { name: "Clients" })).toBeVisible();
 });

@@ -9,7 +9,8 @@ let told: Versions = { client: null, content: null };
 const listeners = new Set<(now: Versions, before: Versions) => void>();
 
 /** The build this page is of; none where it is served by something else, as while it is written. */
-const mine = () => document.querySelector<HTMLMetaElement>('meta[name="palaestra-client"]')?.content ?? null;
+export const pageBuild = () =>
+  document.querySelector<HTMLMetaElement>('meta[name="palaestra-client"]')?.content ?? null;
 
 export const contentVersion = () => told.content ?? undefined;
 
@@ -19,7 +20,7 @@ export function knowContent(content: string) {
 }
 
 /** Whether a page loaded now would be another one. */
-export const newVersion = () => mine() !== null && told.client !== null && told.client !== mine();
+export const newVersion = () => pageBuild() !== null && told.client !== null && told.client !== pageBuild();
 
 /** Calls with each change; returns what ends that. */
 export function onVersions(changed: (now: Versions, before: Versions) => void) {

@@ -728,6 +728,7 @@ export interface Sentences {
   "frame.in-memory-means": [];
   "frame.in-the-plan": [];
   "frame.invitation": [];
+  "frame.is-loaded": [];
   "frame.it-asks-for-newtonmetres-n": [values: Values<"directionWords" | "newtonMetres">];
   "frame.it-has-been-from-paper": [];
   "frame.it-stayed-examine": [];
