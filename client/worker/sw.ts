@@ -50,9 +50,13 @@ registerRoute(
   new CacheFirst({ cacheName: "content", plugins: [new ExpirationPlugin({ maxEntries: 400 })] }),
 );
 
-// Taken over when a page of this build is there, or when it is wanted; not while another one is at work.
+// Taken over when it is wanted, or when a page of this build is the only one: another one may still need the files of before.
 self.addEventListener("message", (told) => {
   const { takeOver } = told.data as { takeOver: string | null };
-  if (takeOver === null || takeOver === build) void self.skipWaiting();
+  const decide = async () => {
+    const pages = await self.clients.matchAll({ type: "window", includeUncontrolled: true });
+    if (takeOver === null || (takeOver === build && pages.length === 1)) await self.skipWaiting();
+  };
+  told.waitUntil(decide());
 });
 self.addEventListener("activate", (begun) => begun.waitUntil(self.clients.claim()));

@@ -119,7 +119,7 @@ export class Outbox {
    * Whatever is only in memory of before stays there.
    */
   async begin(key: TabletKey) {
-    if (this.key?.id === key.id) return;
+    if (this.key?.id === key.id) return this.flush();
     this.handOver();
     this.key = key;
     this.takeIn(await this.store.use(key));

@@ -1,10 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { lazy, useEffect, useState } from "react";
-import { dayQuery, libraryQuery, useStart } from "../api/queries";
+import { lazy, useEffect, useState, useSyncExternalStore } from "react";
+import { dayQuery, libraryQuery, startQuery, useStart } from "../api/queries";
 import type { StartView } from "../api/types";
 import { Page, ProblemNote } from "../controls/layout";
 import { useOutbox } from "../capture/OutboxContext";
 import { useTablet } from "../capture/TabletContext";
+import { atRest } from "../frame/atRest";
 import { onLeave } from "../frame/leaving";
 import { SignInPage } from "./SignInPage";
 
@@ -15,9 +16,8 @@ const loadInside = () => void inside().catch(() => undefined);
 
 const Inside = lazy(() => inside().then((loaded) => ({ default: loaded.Inside })));
 
-const SignInAgain = lazy(() =>
-  import("../frame/SignInAgain").then((loaded) => ({ default: loaded.SignInAgain })),
-);
+const again = () => import("../frame/SignInAgain");
+const SignInAgain = lazy(() => again().then((loaded) => ({ default: loaded.SignInAgain })));
 
 const OpenAlone = lazy(() => import("./OpenAlone").then((loaded) => ({ default: loaded.OpenAlone })));
 
@@ -36,9 +36,14 @@ export function SignedIn() {
   const outbox = useOutbox();
   const tablet = useTablet();
   const signedIn = Boolean(start.data?.signedInAs);
+  const refused = useSyncExternalStore(outbox.subscribe, () => outbox.getStatus().signedOut);
   const [open, setOpen] = useState<StartView | null>(null);
   if (start.data && signedIn && open !== start.data) setOpen(start.data);
   useEffect(() => onLeave(() => setOpen(null)), []);
+  // In a trial nothing is asked for: what is tapped is the first to hear that the sign-in has ended.
+  useEffect(() => {
+    if (refused) void queries.invalidateQueries({ queryKey: startQuery.queryKey });
+  }, [refused, queries]);
   useEffect(() => {
     if (!start.data) return;
     if (!signedIn) {
@@ -48,6 +53,7 @@ export function SignedIn() {
       return;
     }
     localStorage.setItem(wasInsideAt, "1");
+    atRest(() => void again().catch(() => undefined));
     // What the first page shows is asked for beside its code.
     void queries.prefetchQuery(libraryQuery);
     if (location.pathname === "/") void queries.prefetchQuery(dayQuery());
