@@ -13,7 +13,7 @@ import { SubmitForm } from "../controls/SubmitForm";
 import { say } from "../words/say";
 import { Cover, Pane } from "./Cover";
 import { SignInForm } from "./SignInForm";
-import { lockedHere, lockHere, onLockElsewhere, takeOpenedWith, touchedNow } from "./tabletState";
+import { lockedHere, lockHere, onLock, takeOpenedWith, touchedNow } from "./tabletState";
 import { useIdle } from "./useIdle";
 import { useSignOut } from "./useSignOut";
 
@@ -32,7 +32,6 @@ export function TabletLock({ start }: { start: StartView }) {
   const shown = locked || start.locked;
   const lock = useCallback(() => {
     lockHere(true);
-    setLocked(true);
     setGiven(null);
     void api.POST("/api/lock").catch(() => undefined);
   }, []);
@@ -40,13 +39,12 @@ export function TabletLock({ start }: { start: StartView }) {
   const opened = useCallback(() => {
     lockHere(false);
     touchedNow();
-    setLocked(false);
     void queries.invalidateQueries();
   }, [queries]);
   useEffect(
     () =>
-      onLockElsewhere((elsewhere) => {
-        setLocked(elsewhere);
+      onLock((now) => {
+        setLocked(now);
         void queries.invalidateQueries({ queryKey: keys.start });
       }),
     [queries],

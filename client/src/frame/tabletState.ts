@@ -9,16 +9,25 @@ const writeMs = 2000;
 
 export const lockedHere = () => localStorage.getItem(lockedAt) !== null;
 
-export const lockHere = (locked: boolean) =>
-  locked ? localStorage.setItem(lockedAt, "1") : localStorage.removeItem(lockedAt);
+const locks = new Set<(locked: boolean) => void>();
 
-/** Calls when another tab locks or opens the tablet; returns what ends that. */
-export function onLockElsewhere(changed: (locked: boolean) => void) {
+export function lockHere(locked: boolean) {
+  if (locked) localStorage.setItem(lockedAt, "1");
+  else localStorage.removeItem(lockedAt);
+  locks.forEach((changed) => changed(locked));
+}
+
+/** Calls when this tab or another one locks or opens the tablet; returns what ends that. */
+export function onLock(changed: (locked: boolean) => void) {
   const heard = (e: StorageEvent) => {
     if (e.key === lockedAt) changed(e.newValue !== null);
   };
+  locks.add(changed);
   window.addEventListener("storage", heard);
-  return () => window.removeEventListener("storage", heard);
+  return () => {
+    locks.delete(changed);
+    window.removeEventListener("storage", heard);
+  };
 }
 
 /** Milliseconds since the epoch; 0 where nobody touched it yet. */
