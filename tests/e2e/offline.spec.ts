@@ -4,7 +4,7 @@ import path from "node:path";
 import { expectAccessible, station } from "./hands";
 import { doTrial, sayWhy, startButton } from "./screening";
 import { checkIn } from "./sessionHands";
-import { begin, Clinic, dayShown, openAlone, pinField, pinOf, type Tablet } from "./tablet";
+import { begin, Clinic, dayShown, openAlone, pinField, pinOf, setPin, type Tablet, takenAlong } from "./tablet";
 
 const clinic = new Clinic(5268);
 
@@ -229,6 +229,94 @@ test("five wrong PINs close the tablet until somebody signs in, and lose no tap"
   await clinic.server.start();
   await dayShown(again);
   await expect.poll(async () => (await eventsOf(visit)).length).toBe(before + 1);
+});
+
+test("a forgotten PIN is set anew where the sign-in goes on, and one that was set on another tablet ends the one kept here", async () => {
+  const visit = await visitOf("Nerys Quill");
+  const before = (await eventsOf(visit)).length;
+  const [mine, other] = [clinic.tablet(), clinic.tablet()];
+  let page = await mine.on();
+  await page.goto(clinic.origin);
+  await page.getByLabel("E-mail").fill("ines@saltmere.example");
+  await page.getByLabel("Password").fill("lantern-quay-7");
+  await page.getByRole("button", { name: "Sign in", exact: true }).tap();
+  await dayShown(page);
+  // Somebody with no PIN here is told what that means.
+  const none = () => page.getByRole("link", { name: "Give it a PIN" });
+  await expect(none()).toBeVisible();
+  await setPin(page, pinOf);
+  await takenAlong(page);
+  await expect(none()).toHaveCount(0);
+  await clinic.server.kill();
+  await openClient(page, /Nerys Quill/);
+  await station(page, "Session");
+  await page.getByRole("button", { name: "Start", exact: true }).tap();
+  await kept(page, "1 kept; server away");
+  await mine.off();
+
+  // Forgotten: the sign-in opens the day, and sets another.
+  await clinic.server.start();
+  page = await mine.on();
+  await page.goto(clinic.origin);
+  await dayShown(page);
+  await setPin(page, "731946");
+  await takenAlong(page);
+  await expect.poll(async () => (await eventsOf(visit)).length).toBe(before + 1);
+  await mine.off();
+  await clinic.server.kill();
+  page = await mine.on();
+  await openAlone(page, clinic.origin);
+  await expect(page.getByText("Not the right PIN.")).toBeVisible();
+  await openAlone(page, clinic.origin, "731946");
+  await dayShown(page);
+
+  // On another tablet: known here as soon as the server is heard.
+  await clinic.server.start();
+  const elsewhere = await other.on();
+  await begin(elsewhere, clinic.origin, "ines@saltmere.example", "lantern-quay-7", "608215");
+  await other.off();
+  await page.goto(clinic.origin);
+  await expect(none()).toBeVisible();
+  await mine.off();
+  await clinic.server.kill();
+  page = await mine.on();
+  await page.goto(clinic.origin);
+  await expect(page.getByText(/Only a PIN that was used on this tablet before/)).toBeVisible();
+  await expect(pinField(page)).toHaveCount(0);
+});
+
+test("a day of sixty visits comes along, and any of them opens without the server", async () => {
+  const { date, visits } = await clinic.ask<{ date: string; visits: Visit[] }>("/api/day");
+  // Every quarter of an hour of a long day, for those who come today anyway.
+  for (let i = 0; visits.length + i < 60; i++) {
+    const hour = String(6 + Math.floor(i / 4)).padStart(2, "0");
+    const plannedAt = `${date}T${hour}:${String((i % 4) * 15 + 2).padStart(2, "0")}:00Z`;
+    const { episodeId } = visits[i % visits.length]!;
+    await clinic.ask(`/api/episodes/${episodeId}/visits`, { plannedAt, minutes: 10, anyway: true });
+  }
+  const tablet = clinic.tablet();
+  const page = await tablet.on();
+  const loads: number[] = [];
+  page.on("response", async (answer) => {
+    if (answer.url().endsWith("/api/day/tablet")) loads.push((await answer.request().sizes()).responseBodySize);
+  });
+  await begin(page, clinic.origin);
+  await tablet.off();
+  await clinic.server.kill();
+  const again = await tablet.on();
+  const asked = Date.now();
+  await again.goto(clinic.origin);
+  await expect(pinField(again)).toBeVisible();
+  const typed = Date.now();
+  await pinField(again).fill(pinOf);
+  await pinField(again).press("Enter");
+  await dayShown(again);
+  console.log(
+    `sixty visits: ${Math.max(...loads) / 1000} kB over the wire; PIN asked for after ${typed - asked} ms, open after ${Date.now() - typed} ms more`,
+  );
+  await expect(again.getByRole("heading", { name: /60 visits/ })).toBeVisible();
+  await again.getByRole("link", { name: /Asa Lindqvarn/ }).last().tap();
+  await expect(again.getByRole("navigation", { name: "Steps of the visit" })).toBeVisible();
 });
 
 /** Where any of these words lies readable in a folder, in either way a browser writes text. */

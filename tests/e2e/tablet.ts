@@ -89,16 +89,20 @@ export class Clinic {
   }
 
   /** What the server answers to somebody of the clinic, whatever the tablet knows. */
-  async ask<T>(what: string): Promise<T> {
+  async ask<T>(what: string, body?: unknown): Promise<T> {
     const { address } = this.server;
+    const json = { "content-type": "application/json" };
     const signedIn = await fetch(`${address}/api/sign-in`, {
       method: "POST",
-      headers: { "content-type": "application/json" },
+      headers: json,
       body: JSON.stringify({ email: "ines@saltmere.example", password: "lantern-quay-7" }),
     });
     const cookie = signedIn.headers.getSetCookie().map((c) => c.split(";")[0]).join("; ");
-    const answer = await fetch(`${address}${what}`, { headers: { cookie } });
-    expect(answer.status).toBe(200);
+    const answer = await fetch(`${address}${what}`, {
+      headers: { ...json, cookie },
+      ...(body === undefined ? {} : { method: "POST", body: JSON.stringify(body) }),
+    });
+    expect(answer.ok).toBe(true);
     return (await answer.json()) as T;
   }
 }
@@ -106,22 +110,27 @@ export class Clinic {
 export const dayShown = (page: Page) => expect(page.getByRole("link", { name: "Library" })).toBeVisible();
 
 /** Signs in, and gives the tablet a PIN. */
-export async function begin(page: Page, origin: string, email = "ines@saltmere.example", password = "lantern-quay-7") {
+export async function begin(page: Page, origin: string, email = "ines@saltmere.example", password = "lantern-quay-7", pin = pinOf) {
   await page.goto(origin);
   await page.getByLabel("E-mail").fill(email);
   await page.getByLabel("Password").fill(password);
   await page.getByRole("button", { name: "Sign in", exact: true }).tap();
   await dayShown(page);
-  await page.goto(`${origin}/account`);
+  await setPin(page, pin);
+  await takenAlong(page);
+}
+
+/** From the day and back to it. */
+export async function setPin(page: Page, pin: string) {
+  await page.goto(new URL("/account", page.url()).href);
   const section = page.getByRole("region", { name: "PIN of a locked tablet" });
-  await section.getByLabel("New PIN").fill(pinOf);
+  await section.getByLabel("New PIN").fill(pin);
   await page.keyboard.press("Enter");
   // Kept here too, once the field is empty again.
   await expect(section.getByLabel("New PIN")).toHaveValue("");
   await expect(section.getByText(/opens with your PIN/)).toBeVisible();
-  await page.goto(origin);
+  await page.goto(new URL("/", page.url()).href);
   await dayShown(page);
-  await takenAlong(page);
 }
 
 /** What came along is in the browser: page, library, drawings of both sides, today's visits. */

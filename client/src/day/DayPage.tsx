@@ -30,6 +30,7 @@ import { useSignOut } from "../frame/useSignOut";
 import { useRoles } from "../frame/useRoles";
 import { calledOffWords } from "../frame/calledOffWords";
 import { say } from "../words/say";
+import { NoPinHere } from "./NoPinHere";
 
 const Head = styled.header`
   display: flex;
@@ -90,6 +91,7 @@ export function DayPage() {
         {day && <OtherDay day={day.date} onDay={setAsked} who={who} onWho={setWho} />}
         {day &&
           (day.visits.length + day.others.length > 0 || asked !== null ? <Day day={day} /> : <FirstDay />)}
+        {day && clinical && <NoPinHere />}
       </Page>
     </>
   );

@@ -477,9 +477,11 @@ export interface Sentences {
   "day.everybody": [];
   "day.find-a-client": [];
   "day.from-paper": [];
+  "day.give-it-a-pin": [];
   "day.library": [];
   "day.n-visits": [values: Values<"n">];
   "day.new-client": [];
+  "day.no-pin-here": [];
   "day.no-visits-planned": [];
   "day.nobody-here-yet": [];
   "day.nobody-of-that-name-or": [];
