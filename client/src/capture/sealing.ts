@@ -14,13 +14,23 @@ export interface Locked {
 export const isLocked = (value: unknown): value is Locked =>
   typeof value === "object" && value !== null && "nonce" in value && "data" in value;
 
+/** As many bytes at once as any browser takes for the arguments of a call. */
+const chunk = 0x8000;
+
 export const toBase64 = (bytes: Uint8Array) => {
-  let text = "";
-  for (const byte of bytes) text += String.fromCharCode(byte);
-  return btoa(text);
+  const texts: string[] = [];
+  for (let at = 0; at < bytes.length; at += chunk)
+    texts.push(String.fromCharCode(...bytes.subarray(at, at + chunk)));
+  return btoa(texts.join(""));
 };
 
-export const fromBase64 = (text: string) => Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
+/** A day of sixty visits is some megabytes, and is waited for: byte by byte without an iterator. */
+export const fromBase64 = (text: string) => {
+  const bytes = atob(text);
+  const read = new Uint8Array(bytes.length);
+  for (let at = 0; at < bytes.length; at++) read[at] = bytes.charCodeAt(at);
+  return read;
+};
 
 const algorithm = "AES-GCM";
 /** Bytes of a nonce that AES-GCM asks for (NIST SP 800-38D, from memory). */
