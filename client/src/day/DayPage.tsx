@@ -88,10 +88,10 @@ export function DayPage() {
         {clinical && <FirstCards />}
         <BackupWarning />
         <SecondFactorDue />
+        {clinical && <NoPinHere />}
         {day && <OtherDay day={day.date} onDay={setAsked} who={who} onWho={setWho} />}
         {day &&
           (day.visits.length + day.others.length > 0 || asked !== null ? <Day day={day} /> : <FirstDay />)}
-        {day && clinical && <NoPinHere />}
       </Page>
     </>
   );

@@ -21,7 +21,7 @@ export function NoPinHere() {
   }, [keys]);
   if (!known || !who || keys.who?.name !== who || keys.opensAlone(who)) return null;
   return (
-    <Small style={{ marginTop: 16 }}>
+    <Small style={{ marginBottom: 12 }}>
       {say("day.no-pin-here")} <Link to="/account">{say("day.give-it-a-pin")}</Link>
     </Small>
   );
