@@ -195,7 +195,7 @@ test("an episode is discharged by keys, leaves the list, stands in the letter an
   await find(page, "lowmoor");
   await page.getByRole("link", { name: /Perrin Lowmoor/ }).first().click();
   await station(page, "Plan");
-  await expect(page.getByRole("heading", { name: "Nothing can be planned or decided now" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Nothing can be screened, planned or decided now" })).toBeVisible();
   await page.getByRole("link", { name: "Discharge and reopen" }).click();
   await page.getByLabel("Why it is reopened").fill("It came back");
   await page.getByRole("button", { name: "Reopen the episode" }).click();
