@@ -19,7 +19,7 @@ const main = (page: Page) => page.getByRole("main");
 const asked = async (page: Page) => (await page.getByText(/^asked:/).innerText().catch(() => "")) || "";
 
 /** Does the trial on screen as its task is measured; with a fault in the last two reps when it is too hard. */
-export async function doTrial(page: Page, hand: Hand, clean: boolean) {
+export async function doTrial(page: Page, hand: Hand, clean: boolean, inSession = false) {
   const button = (name: string | RegExp) => main(page).getByRole("button", { name });
   const press = async (key: string, name: string | RegExp) => {
     if (hand === "keys") await page.keyboard.press(key);
@@ -37,11 +37,11 @@ export async function doTrial(page: Page, hand: Hand, clean: boolean) {
     await mark(page, hand);
     await press("Space", "End hold");
   } else {
-    await doReps(page, hand, clean, press);
+    await doReps(page, hand, clean, inSession, press);
   }
   const faults = page.getByRole("group", { name: "Faults, by where they show" });
-  // A clean one ends by itself; what was held shorter than it might have been does not.
-  const itself = hand === "touch" && clean && !(await page.getByRole("button", { name: /, marked \d/ }).count());
+  // A clean one ends by itself; what was held shorter than it might have been does not, nor a set of a session.
+  const itself = hand === "touch" && clean && !inSession && !(await page.getByRole("button", { name: /, marked \d/ }).count());
   if (itself) await expect(faults).toHaveCount(0);
   else await end(page, hand);
 }
@@ -53,6 +53,7 @@ async function doReps(
   page: Page,
   hand: Hand,
   clean: boolean,
+  inSession: boolean,
   press: (key: string, name: string | RegExp) => Promise<void>,
 ) {
   const words = await asked(page);
@@ -69,8 +70,8 @@ async function doReps(
   for (let rep = 1; rep <= (short ? 2 : reps); rep++) {
     if (hold) {
       await press("Space", "Start hold");
-      // A whole one counts by itself.
-      if (clean && hand === "touch") {
+      // A whole one counts by itself in a screen; in a session it waits for the hand.
+      if (clean && hand === "touch" && !inSession) {
         await expect
           .poll(() => repsSaid(page), { timeout: hold * 1000 + 5000 })
           .not.toBe(rep - 1);
@@ -78,7 +79,7 @@ async function doReps(
         await held(page, 1.1);
         continue;
       }
-      await held(page, clean ? hold - 0.3 : 0.15);
+      await held(page, clean ? hold + (inSession ? 0.2 : -0.3) : 0.15);
     }
     if (short || (!clean && rep > reps - 2)) await mark(page, hand);
     await press("Space", /^(Rep done|There and back)/);

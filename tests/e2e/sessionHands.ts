@@ -1,6 +1,7 @@
 import { expect, type Page } from "@playwright/test";
 import { randomUUID } from "node:crypto";
 import { pick } from "./hands";
+import { doTrial, startButton } from "./screening";
 
 const origin = (page: Page) => new URL(page.url()).origin;
 
@@ -68,4 +69,21 @@ export async function checkIn(page: Page, now: string, morning: string, settled:
   await pick(page, "Usual, since last time", "3");
   await pick(page, /^The morning after/, morning);
   await pick(page, "After the last session it settled", settled);
+}
+
+/** All sets of a session by touch, each clean and with its pain after; returns how many. */
+export async function wholeSession(page: Page) {
+  const start = startButton(page);
+  const see = page.getByRole("button", { name: "See the session" });
+  let sets = 0;
+  for (; sets < 40; sets++) {
+    await expect(start.or(see).first()).toBeVisible();
+    if (await see.isVisible()) break;
+    await start.tap();
+    await expect(page.getByRole("group", { name: "Faults, by where they show" })).toBeVisible();
+    await doTrial(page, "touch", true, true);
+    await page.getByRole("radiogroup", { name: /^Pain after/ }).locator("label").filter({ hasText: /^5$/ }).tap();
+  }
+  await see.tap();
+  return sets;
 }

@@ -229,12 +229,15 @@ export class Troubled {
 
 type Step = (t: Troubled) => Promise<unknown>;
 
-/** What can begin or end, and when it can. Where nothing is stored, no page is closed: it says so. */
+/**
+ * What can begin or end, and when it can. Where nothing is stored, no page is closed: it says so. Without the server nobody signs in:
+ * a tablet that has noticed that the sign-in ended stays closed until then.
+ */
 const steps: { name: string; can: (t: Troubled) => boolean; do: Step }[] = [
-  { name: "server killed", can: (t) => t.up, do: (t) => t.killServer() },
+  { name: "server killed", can: (t) => t.up && !t.expired, do: (t) => t.killServer() },
   { name: "server back", can: (t) => !t.up, do: (t) => t.startServer() },
   { name: "update", can: () => true, do: (t) => t.update() },
-  { name: "hangs", can: (t) => t.up && !t.hung, do: (t) => t.hang(true) },
+  { name: "hangs", can: (t) => t.up && !t.hung && !t.expired, do: (t) => t.hang(true) },
   { name: "goes on", can: (t) => t.hung, do: (t) => t.hang(false) },
   { name: "tablet killed", can: (t) => !t.full, do: (t) => t.killTablet() },
   { name: "second tab", can: (t) => !t.twoTabs && !t.full, do: (t) => t.secondTab() },
