@@ -29,7 +29,7 @@ const nothingHeld = { waiting: 0, refused: [], theirs: 0, offline: false };
 
 /** A browser that locks nothing up. */
 const plainTablet = {
-  keys: { works: false, who: null, opensAlone: () => false },
+  keys: { works: false, who: null, opensAlone: () => false, opened: () => new Promise(() => {}) },
   days: {},
   held: {
     subscribe: () => () => {},
@@ -43,14 +43,19 @@ const plainTablet = {
  * Renders a piece of the interface with its theme, an address, and queries that ask no server.
  * @param at the address and its pattern, for pieces that read it
  */
-export function show(element: ReactNode, queries = quietQueries(), at = { path: "*", url: "/" }) {
+export function show(
+  element: ReactNode,
+  queries = quietQueries(),
+  at = { path: "*", url: "/" },
+  tablet = plainTablet,
+) {
   return {
     queries,
     ...render(
       <ThemeProvider theme={tokens}>
         <QueryClientProvider client={queries}>
           <OutboxContext value={quietOutbox}>
-            <TabletContext value={plainTablet}>
+            <TabletContext value={tablet}>
               <MemoryRouter initialEntries={[at.url]}>
                 <Routes>
                   <Route path={at.path} element={element} />
