@@ -49,6 +49,26 @@ describe("an outbox that locks up", () => {
     expect(outbox.getStatus()).toMatchObject({ queued: 1, inMemory: 0 });
   });
 
+  it("sends at once what waited for a sign-in, when the same person is signed in again", async () => {
+    const key = await tabletKey("mine");
+    let signedIn = false;
+    const sent: string[] = [];
+    const outbox = await open((_visit, events) => {
+      if (!signedIn) return Promise.resolve({ kind: "later", signedOut: true });
+      sent.push(...events.map((e) => e.id));
+      return Promise.resolve({ kind: "taken" });
+    });
+    await outbox.begin(key);
+    const { events } = tape();
+    outbox.add("v1", events[0]!);
+    await settle();
+    expect(outbox.getStatus()).toMatchObject({ queued: 1, signedOut: true });
+    signedIn = true;
+    await outbox.begin({ ...key });
+    expect(sent).toEqual([events[0]!.id]);
+    expect(outbox.getStatus()).toMatchObject({ queued: 0, signedOut: false });
+  });
+
   it("locks up what a version before it left open", async () => {
     const { events } = tape();
     const open = await Outbox.open(away, name, false);
