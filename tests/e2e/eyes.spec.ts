@@ -87,10 +87,17 @@ test("a sign-in that has ended is mended in place, and what was typed is still t
   await enter(page, server, /Ines Tarrow/);
   await page.getByRole("button", { name: "New client" }).click();
   await askNewClient(page, "Wendeline Aster");
-  await context.clearCookies();
-  await page.getByRole("button", { name: "Next" }).click();
-  await page.getByRole("button", { name: "Open the episode" }).click();
   const again = page.getByRole("dialog", { name: "Sign in again" });
+  /** Presses until somebody is asked; what the page asks for by itself may have met it before. */
+  const ended = async (...presses: [role: "button" | "tab", name: RegExp | string][]) => {
+    await context.clearCookies();
+    await expect(async () => {
+      for (const [role, name] of presses)
+        if (!(await again.isVisible())) await page.getByRole(role, { name }).click({ timeout: 2000 });
+      await expect(again).toBeVisible({ timeout: 2000 });
+    }).toPass();
+  };
+  await ended(["tab", /Body and home/], ["button", "Open the episode"]);
   await expect(again.getByText(/The sign-in of Ines Tarrow/)).toBeVisible();
   await expectAccessible(page, "sign in again");
   await again.getByRole("button", { name: /Ines Tarrow/ }).click();
@@ -99,9 +106,7 @@ test("a sign-in that has ended is mended in place, and what was typed is still t
   await page.getByRole("tab", { name: /What hurts/ }).click();
   await expect(page.getByLabel("Main complaint")).toHaveValue("Aches after a day of splicing rope.");
   // Somebody else does not find it.
-  await context.clearCookies();
-  await page.getByRole("tab", { name: /Body and home/ }).click();
-  await page.getByRole("button", { name: "Open the episode" }).click();
+  await ended(["tab", /Body and home/], ["button", "Open the episode"]);
   await again.getByRole("button", { name: /Bram Oakley/ }).first().click();
   await again.getByRole("button", { name: "Sign in", exact: true }).click();
   await expect(again).toHaveCount(0);
