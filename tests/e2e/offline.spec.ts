@@ -232,8 +232,6 @@ test("five wrong PINs close the tablet until somebody signs in, and lose no tap"
 });
 
 test("a forgotten PIN is set anew where the sign-in goes on, and one that was set on another tablet ends the one kept here", async () => {
-  const visit = await visitOf("Nerys Quill");
-  const before = (await eventsOf(visit)).length;
   const [mine, other] = [clinic.tablet(), clinic.tablet()];
   let page = await mine.on();
   await page.goto(clinic.origin);
@@ -247,21 +245,14 @@ test("a forgotten PIN is set anew where the sign-in goes on, and one that was se
   await setPin(page, pinOf);
   await takenAlong(page);
   await expect(none()).toHaveCount(0);
-  await clinic.server.kill();
-  await openClient(page, /Nerys Quill/);
-  await station(page, "Session");
-  await page.getByRole("button", { name: "Start", exact: true }).tap();
-  await kept(page, "1 kept; server away");
   await mine.off();
 
   // Forgotten: the sign-in opens the day, and sets another.
-  await clinic.server.start();
   page = await mine.on();
   await page.goto(clinic.origin);
   await dayShown(page);
   await setPin(page, "731946");
   await takenAlong(page);
-  await expect.poll(async () => (await eventsOf(visit)).length).toBe(before + 1);
   await mine.off();
   await clinic.server.kill();
   page = await mine.on();
