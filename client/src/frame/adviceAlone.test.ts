@@ -46,6 +46,19 @@ describe("the advice of a tablet without the server", () => {
     }
   });
 
+  it("is never milder for more pain, now or the morning after, from a pain that was not told on", () => {
+    const holds = (told: AdviceCase) => (alone(told).noTraining ? 2 : alone(told).half ? 1 : 0);
+    for (const told of cases)
+      for (const of of ["painNow", "nextDayPain"] as const) {
+        let least = 0;
+        for (const pain of [null, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10]) {
+          const now = holds({ ...told, checkIn: { ...told.checkIn, [of]: pain } });
+          expect(now, `${of} ${pain} of ${JSON.stringify(told.checkIn)}`).toBeGreaterThanOrEqual(least);
+          least = now;
+        }
+      }
+  });
+
   it("does not hold back everybody: a calm day is a whole one", () => {
     expect(cases.filter((told) => !alone(told).half && !alone(told).noTraining).length).toBeGreaterThan(20);
     expect(answers({ painNow: 3, nextDayPain: 2, settled: "same-day" })).toMatchObject({
@@ -91,6 +104,23 @@ describe("the advice of a tablet without the server", () => {
     expect(words[0]).toMatch(/nobody has weighed/);
     expect(words).toContain("Three weeks away.");
     expect(words).not.toContain("Pain now was not asked.");
+  });
+
+  it.each([
+    [{ noTraining: true }, { noTraining: true, half: false }],
+    [{ half: true }, { noTraining: false, half: true }],
+  ])("lets go of nothing that held before anything was answered: %o", (held, still) => {
+    const said = adviceAlone({
+      unasked: { ...unasked, ...held },
+      checkIn: { painNow: 0 } as CheckIn,
+      legBefore: null,
+      policy: policyOf(8),
+    });
+    expect(said).toMatchObject(still);
+  });
+
+  it("still asks what nobody has answered", () => {
+    expect(answers({ nextDayPain: 1 }).lines.map((l) => l.words)).toContain("Pain now was not asked.");
   });
 
   it("is none where nothing came along to compare with", () => {

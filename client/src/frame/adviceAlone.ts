@@ -42,7 +42,7 @@ export function adviceAlone(told: {
     checkIn.settled === "next-morning" ||
     checkIn.settled === "longer-than-a-day" ||
     checkIn.wakesAtNight === true;
-  const noTraining = tooMuch || spreads;
+  const noTraining = tooMuch || spreads || unasked.noTraining;
   return {
     ...unasked,
     noTraining,
@@ -51,9 +51,15 @@ export function adviceAlone(told: {
       ...(tooMuch ? [line(say("frame.too-much-pain", { pain: now }))] : []),
       ...(spreads ? [line(say("frame.further-down-the-leg"))] : []),
       line(say("frame.weighed-later")),
-      ...unasked.lines.filter(({ ruleId }) => ruleId !== "D-PAIN-NOW" && ruleId !== "D-HOME"),
+      ...unasked.lines.filter(({ ruleId }) => !answered(checkIn).includes(ruleId)),
     ],
   };
 }
+
+/** What was only asked for. What nobody has answered is still to be asked. */
+const answered = ({ painNow, home }: CheckIn) => [
+  ...(painNow === null || painNow === undefined ? [] : ["D-PAIN-NOW"]),
+  ...(home ? ["D-HOME"] : []),
+];
 
 const line = (words: string) => ({ ruleId: "D-ALONE", words });

@@ -66,6 +66,14 @@ describe("an answer that is held", () => {
     expect(session()).toMatchObject({ painNow: 6, ready: [], advice: { half: true, noTraining: false } });
   });
 
+  it("of a check-in takes nothing back that was said before, where nothing came along to weigh it by", () => {
+    const before = { noTraining: true, half: false, lines: [], eased: [] };
+    queries.setQueryData(keys.unasked("v2"), null);
+    queries.setQueryData(keys.session("v2"), { painNow: 8, ready: [], advice: before });
+    twice({ ...who, kind: "check-in", checkIn: { painNow: 2 } as CheckIn, version: 1, before: null });
+    expect(session().advice).toEqual(before);
+  });
+
   it("of a red flag closes the episode once, in the name of who told it", () => {
     twice({ ...who, kind: "red-flags", dangerSigns: ["saddle"] });
     expect(shown().closed).toBe(true);

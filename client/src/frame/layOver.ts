@@ -56,7 +56,8 @@ function layCheckIn(queries: QueryClient, { episodeId, visitId, checkIn }: HeldC
     ...before,
     painNow,
     ready: [],
-    advice,
+    // With nothing to weigh it by, what was said before still holds.
+    advice: advice ?? before.advice,
   }));
   change<ScreenView>(queries, keys.screen(visitId), (before) => ({ ...before, painNow }));
 }
