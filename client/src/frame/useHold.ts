@@ -28,16 +28,32 @@ export function useHold() {
       return await write();
     } catch (problem) {
       if (!isAway(problem) || !mayHold(queries, told)) throw problem;
-      const answer: HeldAnswer = { ...told, id: idOf(told), name, at: new Date().toISOString() };
-      await held.hold(answer).catch(() => {
-        // Said as before: the server is away.
-        throw problem;
-      });
-      layOver(queries, answer);
+      const at = new Date().toISOString();
+      for (const one of [...flagsOf(told), told]) {
+        const answer: HeldAnswer = { ...one, id: idOf(one), name, at };
+        await held.hold(answer).catch(() => {
+          // Said as before: the server is away.
+          throw problem;
+        });
+        layOver(queries, answer);
+      }
       return null;
     }
   };
 }
+
+/** A red flag stands for itself, whatever becomes of the answers it came with: answered again, or refused. */
+const flagsOf = (told: Told): Told[] =>
+  told.kind === "intake" && told.form.dangerSigns.length > 0
+    ? [
+        {
+          kind: "red-flags",
+          episodeId: told.episodeId,
+          visitId: told.visitId,
+          dangerSigns: told.form.dangerSigns,
+        },
+      ]
+    : [];
 
 /** One red flag does not take the place of another. */
 const idOf = (told: Told) =>
