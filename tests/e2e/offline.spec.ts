@@ -318,7 +318,8 @@ test("after the sign-out nothing of a client is readable on the tablet, and what
   // The browser writes down what it has a moment later.
   await page.waitForTimeout(3000);
   await tablet.off();
-  expect(readable(tablet.profile, [...names, "Hesper Quoyle", '"painNow":', '"kind":"pain-marked"'])).toEqual([]);
+  const told = ["Hesper Quoyle", '"painNow":', '"kind":"pain-marked"', `check-in ${visit.visitId}`];
+  expect(readable(tablet.profile, [...names, ...told])).toEqual([]);
 
   // Somebody else is next: what Ines tapped is hers.
   await clinic.server.start();

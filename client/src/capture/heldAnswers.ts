@@ -37,11 +37,17 @@ export interface HeldStatus {
   offline: boolean;
 }
 
+/** As it is known on the page. */
+interface Held {
+  answer: HeldAnswer;
+  why: string | null;
+}
+
+/** As it lies in the browser: what was answered, and why it was refused, only with the key of who answered. */
 interface Row {
   id: string;
   key: string;
   locked: Locked;
-  why: string | null;
 }
 
 /**
@@ -50,7 +56,9 @@ interface Row {
  */
 export class HeldAnswers {
   private key: TabletKey | null = null;
-  private readonly held = new Map<string, { answer: HeldAnswer; why: string | null }>();
+  private readonly held = new Map<string, Held>();
+  /** The row of each, by a name that says nothing of what was answered. */
+  private readonly rows = new Map<string, string>();
   private readonly listeners = new Set<() => void>();
   private status: HeldStatus = { waiting: 0, refused: [], theirs: 0, offline: false };
   private timer: ReturnType<typeof setTimeout> | null = null;
@@ -93,10 +101,13 @@ export class HeldAnswers {
     if (this.key?.id === key.id) return this.flush();
     this.key = key;
     this.held.clear();
+    this.rows.clear();
     const rows = await this.all();
     for (const row of rows.filter((r) => r.key === key.id)) {
-      const answer = (await unlockText(key.key, row.locked, row.id).catch(() => null)) as HeldAnswer | null;
-      if (answer) this.held.set(row.id, { answer, why: row.why });
+      const told = (await unlockText(key.key, row.locked, row.id).catch(() => null)) as Held | null;
+      if (!told) continue;
+      this.held.set(told.answer.id, told);
+      this.rows.set(told.answer.id, row.id);
     }
     this.tell(rows.filter((r) => r.key !== key.id).length);
     await this.flush();
@@ -105,6 +116,7 @@ export class HeldAnswers {
   leave() {
     this.key = null;
     this.held.clear();
+    this.rows.clear();
     if (this.timer) clearTimeout(this.timer);
     this.timer = null;
     this.tell(0);
@@ -156,15 +168,19 @@ export class HeldAnswers {
 
   private async put(answer: HeldAnswer, why: string | null) {
     const { id: key, key: by } = this.key!;
-    const row: Row = { id: answer.id, key, locked: await lockUpText(by, answer, answer.id), why };
+    const id = this.rows.get(answer.id) ?? crypto.randomUUID();
+    this.rows.set(answer.id, id);
+    const row: Row = { id, key, locked: await lockUpText(by, { answer, why }, id) };
     await this.db!.put("held", row);
     this.held.set(answer.id, { answer, why });
     this.tell();
   }
 
   private async remove(id: string) {
+    const row = this.rows.get(id);
     this.held.delete(id);
-    await this.db?.delete("held", id).catch(() => undefined);
+    this.rows.delete(id);
+    if (row) await this.db?.delete("held", row).catch(() => undefined);
     this.tell();
   }
 
