@@ -179,6 +179,7 @@ test("a school is copied and changed, and it is shown whom that touches before i
 
   await page.goto(`${server.address}/settings`);
   await page.getByRole("link", { name: /Quay way/ }).click();
+  await expect(page.getByRole("heading", { name: "Quay way" })).toBeVisible();
   await page.getByLabel("Find a setting").fill("rest between other");
   const rest = page.getByRole("textbox", { name: "Rest between other sets, s" });
   await rest.fill("120");
@@ -188,4 +189,6 @@ test("a school is copied and changed, and it is shown whom that touches before i
   await expectAccessible(page, "a changed policy");
   await page.getByRole("button", { name: "Save as version 2" }).click();
   await expect(page.getByText(/own, version 2/)).toBeVisible();
+  // What was looked for still is.
+  await expect(page.getByLabel("Find a setting")).toHaveValue("rest between other");
 });

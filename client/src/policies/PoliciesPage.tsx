@@ -113,6 +113,7 @@ function Schools({ data, here }: { data: PoliciesView; here: string }) {
 }
 
 function Chosen({ data, id }: { data: PoliciesView; id: string }) {
+  const [sought, setSought] = useState("");
   const view = data.policies.find((p) => p.policy.id === id);
   if (!view) return <p>{say("policies.there-is-no-such-policy")}</p>;
   const builtIn = data.policies.find((p) => p.policy.id === view.basedOn)!.policy;
@@ -143,6 +144,8 @@ function Chosen({ data, id }: { data: PoliciesView; id: string }) {
         builtIn={builtIn}
         groups={data.groups}
         simulated={data.simulated}
+        sought={sought}
+        onSeek={setSought}
       />
     </Stack>
   );

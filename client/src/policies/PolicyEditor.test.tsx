@@ -1,4 +1,5 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { useState, type ComponentProps } from "react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Policy, PolicyView, SchoolGroup, Simulated } from "../api/types";
 import { answering, Refusal } from "../given/server";
@@ -56,6 +57,12 @@ const untried = { changed: [], unchanged: [] } as unknown as Simulated;
 const own = (change: Partial<PolicyView> = {}) => ({ policy, builtIn: false, ...change }) as PolicyView;
 const builtIn = { ...policy, soreHours: 48 } as unknown as Policy;
 
+function Editor(props: Omit<ComponentProps<typeof PolicyEditor>, "sought" | "onSeek">) {
+  const [sought, setSought] = useState("");
+  // As on the page: another version is another editor.
+  return <PolicyEditor {...props} key={props.view.policy.version} sought={sought} onSeek={setSought} />;
+}
+
 afterEach(() => {
   cleanup();
   vi.restoreAllMocks();
@@ -72,9 +79,7 @@ const store = () =>
 
 describe("a policy", () => {
   it("that is built in is read, and cannot be written", () => {
-    show(
-      <PolicyEditor view={own({ builtIn: true })} builtIn={builtIn} groups={groups} simulated={untried} />,
-    );
+    show(<Editor view={own({ builtIn: true })} builtIn={builtIn} groups={groups} simulated={untried} />);
     expect(screen.getByText("Brace lightly")).toBeTruthy();
     expect(screen.getByText("36 h")).toBeTruthy();
     expect(screen.queryByRole("textbox", { name: /Soreness that counts/ })).toBeNull();
@@ -82,7 +87,7 @@ describe("a policy", () => {
   });
 
   it("shows beside each choice what was built in and why", () => {
-    show(<PolicyEditor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />);
+    show(<Editor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />);
     const group = screen.getByRole("region", { name: "After soreness" });
     expect(within(group).getByText(/48 h/)).toBeTruthy();
     expect(within(group).getByText(/Ordinary soreness is gone.*\(common practice\)/)).toBeTruthy();
@@ -104,10 +109,7 @@ describe("a policy", () => {
       ],
       "PUT /api/policies/{id}": () => own(),
     });
-    show(
-      <PolicyEditor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />,
-      askingQueries(),
-    );
+    show(<Editor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />, askingQueries());
     typeHours("24");
     await waitFor(() => expect(screen.getByRole("link", { name: "Nerys Quill" })).toBeTruthy());
     expect(screen.getByText(/one set fewer/)).toBeTruthy();
@@ -123,17 +125,14 @@ describe("a policy", () => {
 
   it("says that nobody is touched, where nobody is", async () => {
     answering({ "POST /api/policies/{id}/effects": () => [] });
-    show(
-      <PolicyEditor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />,
-      askingQueries(),
-    );
+    show(<Editor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />, askingQueries());
     showAll();
     fireEvent.click(screen.getByRole("checkbox", { name: "the range" }));
     await waitFor(() => expect(screen.getByText(say("policies.no-open-plan-would-change"))).toBeTruthy());
   });
 
   it("shows first what the clinic does its own way, and finds the rest by its words", () => {
-    show(<PolicyEditor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />);
+    show(<Editor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />);
     expect(hours()).toBeTruthy();
     expect(screen.queryByRole("group", { name: "Eased first" })).toBeNull();
     const find = screen.getByLabelText(say("policies.find-a-setting"));
@@ -153,10 +152,7 @@ describe("a policy", () => {
           errors: [{ field: "policy.soreHours", message: "From 12 to 72 hours." }],
         }),
     });
-    show(
-      <PolicyEditor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />,
-      askingQueries(),
-    );
+    show(<Editor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />, askingQueries());
     typeHours("13");
     fireEvent.click(store());
     await waitFor(() => expect(screen.getByText("From 12 to 72 hours.")).toBeTruthy());
@@ -164,7 +160,7 @@ describe("a policy", () => {
   });
 
   it("goes back to the version that is stored with one press, and one choice to the built-in", () => {
-    show(<PolicyEditor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />);
+    show(<Editor view={own()} builtIn={builtIn} groups={groups} simulated={untried} />);
     showAll();
     fireEvent.click(screen.getByRole("checkbox", { name: "the range" }));
     fireEvent.click(screen.getAllByRole("button", { name: say("policies.take-it-back") })[0]!);

@@ -43,10 +43,13 @@ interface Props {
   builtIn: Policy;
   groups: SchoolGroup[];
   simulated: Simulated;
+  /** What of a setting is looked for: it stays while policies are gone through and versions stored. */
+  sought: string;
+  onSeek: (sought: string) => void;
 }
 
 /** Every choice of a policy with the built-in value and its reason beside; own policies can be changed. */
-export function PolicyEditor({ view, builtIn, groups, simulated }: Props) {
+export function PolicyEditor({ view, builtIn, groups, simulated, sought, onSeek }: Props) {
   const [draft, setDraft] = useState(view.policy);
   const queries = useQueryClient();
   const store = useMutation({
@@ -60,7 +63,7 @@ export function PolicyEditor({ view, builtIn, groups, simulated }: Props) {
     onSuccess: () => queries.invalidateQueries(),
     // What was refused is shown, wherever it stands.
     onError: () => {
-      setSought("");
+      onSeek("");
       setShown("all");
     },
   });
@@ -70,7 +73,6 @@ export function PolicyEditor({ view, builtIn, groups, simulated }: Props) {
   const differs = (choice: SchoolChoice) =>
     !same(valueAt(view.policy, choice.path), valueAt(builtIn, choice.path));
   const differing = view.builtIn ? 0 : groups.flatMap((g) => g.choices).filter(differs).length;
-  const [sought, setSought] = useState("");
   // What the clinic does its own way comes first.
   const [shown, setShown] = useState(differing > 0 ? "differs" : (groups[0]?.name ?? "all"));
   const here = found(groups, sought, (group, choice) =>
@@ -98,7 +100,7 @@ export function PolicyEditor({ view, builtIn, groups, simulated }: Props) {
       )}
       {simulated.changed.length > 0 && <Small>{simulatedNote(simulated)}</Small>}
       <Finder>
-        <TextField label={say("policies.find-a-setting")} value={sought} onChange={setSought} />
+        <TextField label={say("policies.find-a-setting")} value={sought} onChange={onSeek} />
         {!sought && (
           <Choice
             snug

@@ -61,7 +61,8 @@ export function SignedIn() {
   // A server that went away after sign-in does not sign anybody out: the last answer stands.
   if (!start.data) {
     const { who } = tablet.keys;
-    if (start.error && who) return <OpenAlone who={who.name} onRest={loadInside} />;
+    // While it is asked for again there is no error for a moment: what is half typed stays.
+    if (start.errorUpdateCount > 0 && who) return <OpenAlone who={who.name} onRest={loadInside} />;
     return (
       <Page>
         <ProblemNote error={start.error} />
