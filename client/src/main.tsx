@@ -6,7 +6,7 @@ import "@fontsource-variable/bricolage-grotesque";
 import { QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { HeldAnswers, type Write } from "./capture/heldAnswers";
+import { HeldAnswers, type Write, type WriteSealed } from "./capture/heldAnswers";
 import { Outbox } from "./capture/outbox";
 import { OutboxContext } from "./capture/OutboxContext";
 import { TabletContext } from "./capture/TabletContext";
@@ -18,7 +18,11 @@ import { Look } from "./theme/Look";
 import { keepPage } from "./worker";
 
 // How it is written is loaded with the pages that answer.
-const writeLater: Write = async (answer) => (await import("./frame/writeHeld")).writeHeld(answer);
+const writes = () => import("./frame/writeHeld");
+const writeLater = {
+  own: (async (answer) => (await writes()).writeHeld(answer)) satisfies Write,
+  sealed: (async (flag) => (await writes()).writeSealed(flag)) satisfies WriteSealed,
+};
 
 // The outbox opens before anything is drawn: what was tapped before a reload is there from the first frame.
 const [outbox, keys, days, held] = await Promise.all([

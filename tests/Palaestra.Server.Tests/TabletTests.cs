@@ -57,12 +57,14 @@ public sealed class TabletTests : IAsyncLifetime
         );
 
     /// <summary>As a browser locks it up: AES-256-GCM, the tag behind the text, bound to the visit.</summary>
-    private static SealedEvent LockUp(TabletKeyView key, CaptureEvent told, Guid visit)
+    private static SealedEvent LockUp(TabletKeyView key, CaptureEvent told, Guid visit) =>
+        LockUp(key, JsonSerializer.SerializeToUtf8Bytes(told, CoreJson.Options), visit.ToString());
+
+    private static SealedEvent LockUp(TabletKeyView key, byte[] text, string about)
     {
-        var text = JsonSerializer.SerializeToUtf8Bytes(told, CoreJson.Options);
         var (nonce, data, tag) = (RandomNumberGenerator.GetBytes(12), new byte[text.Length], new byte[16]);
         using var aes = new AesGcm(Convert.FromBase64String(key.Secret), tag.Length);
-        aes.Encrypt(nonce, text, data, tag, Encoding.UTF8.GetBytes(visit.ToString()));
+        aes.Encrypt(nonce, text, data, tag, Encoding.UTF8.GetBytes(about));
         return new(Convert.ToBase64String(nonce), Convert.ToBase64String([.. data, .. tag]));
     }
 
@@ -147,6 +149,85 @@ public sealed class TabletTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.UnprocessableEntity, unknown.StatusCode);
         Assert.Contains("\"sealed\"", await unknown.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Empty((await browser.Get<VisitEvents>($"/api/visits/{opened.VisitId}/events")).Events);
+    }
+
+    /// <summary>As the tablet holds it: the answer, and why it was refused.</summary>
+    private static SealedFlag Flag(TabletKeyView key, object answer, string about = "a1")
+    {
+        var text = JsonSerializer.SerializeToUtf8Bytes(
+            new { answer, why = (string?)null },
+            JsonSerializerOptions.Web
+        );
+        var locked = LockUp(key, text, about);
+        return new(key.Sealed, about, locked.Nonce, locked.Data);
+    }
+
+    private object Signs(string kind, Guid episode, params string[] dangerSigns) =>
+        new
+        {
+            id = "red-flags v",
+            kind,
+            episodeId = episode,
+            visitId = opened.VisitId,
+            name = "somebody",
+            at = "2026-12-01T12:00:00Z",
+            dangerSigns,
+        };
+
+    private const string FlagAddress = "/api/sealed-red-flags";
+
+    private Task<EpisodeView> Episode() => browser.Get<EpisodeView>($"/api/episodes/{opened.EpisodeId}");
+
+    [Fact]
+    public async Task A_red_flag_that_somebody_left_locked_up_closes_the_episode_whoever_sends_it_and_once()
+    {
+        const string sign = "fever-ill";
+        var flag = Flag(await Key(browser), Signs("red-flags", opened.EpisodeId, sign));
+        var (reception, _) = await server.Joins(Role.Reception);
+        Assert.Equal(HttpStatusCode.NoContent, (await reception.Post(FlagAddress, flag)).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await reception.Post(FlagAddress, flag)).StatusCode);
+        var episode = await Episode();
+        Assert.True(episode.Closed);
+        Assert.Equal("Edda Marl", Assert.Single(episode.DangerReports).NotedBy);
+        Assert.Equal(
+            HttpStatusCode.Unauthorized,
+            (await server.Browser().Post(FlagAddress, flag)).StatusCode
+        );
+    }
+
+    [Fact]
+    public async Task A_red_flag_altered_renamed_of_no_client_or_that_is_none_is_refused_and_named()
+    {
+        const string sign = "fever-ill";
+        var key = await Key(browser);
+        var good = Flag(key, Signs("red-flags", opened.EpisodeId, sign));
+        var bytes = Convert.FromBase64String(good.Data);
+        bytes[3] ^= 1;
+        (string Field, SealedFlag Flag)[] refused =
+        [
+            ("sealed", good with { Sealed = "AAAA" }),
+            ("data", good with { Sealed = (await Key(browser)).Sealed }),
+            ("data", good with { About = "a2" }),
+            ("data", good with { Data = Convert.ToBase64String(bytes) }),
+            ("data", good with { Nonce = "" }),
+            ("data", Flag(key, Signs("red-flags", opened.EpisodeId))),
+            ("data", Flag(key, Signs("red-flags", opened.EpisodeId, sign, "no-such-sign"))),
+            ("data", Flag(key, Signs("check-in", opened.EpisodeId, sign))),
+            ("data", Flag(key, "no answer")),
+        ];
+        foreach (var (field, flag) in refused)
+        {
+            var answer = await browser.Post(FlagAddress, flag);
+            Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
+            Assert.Contains(
+                $"\"{field}\"",
+                await answer.Content.ReadAsStringAsync(),
+                StringComparison.Ordinal
+            );
+        }
+        var nobodys = Flag(key, Signs("red-flags", Guid.CreateVersion7(), sign));
+        Assert.Equal(HttpStatusCode.NotFound, (await browser.Post(FlagAddress, nobodys)).StatusCode);
+        Assert.False((await Episode()).Closed);
     }
 
     [Fact]

@@ -290,8 +290,8 @@ function readable(folder: string, words: string[]): string[] {
   return found;
 }
 
-test("after the sign-out nothing of a client is readable on the tablet, and what was not sent reaches the server under who tapped it", async () => {
-  const visit = await visitOf("Ottoline Brask");
+test("after the sign-out nothing of a client is readable on the tablet, and what was not sent, a red flag too, reaches the server under who it is of", async () => {
+  const [visit, ill] = [await visitOf("Ottoline Brask"), await visitOf("Tobiah Wren")];
   const before = await eventsOf(visit);
   const tablet: Tablet = clinic.tablet();
   const page = await tablet.on();
@@ -313,12 +313,18 @@ test("after the sign-out nothing of a client is readable on the tablet, and what
   await page.getByRole("button", { name: "Leave", exact: true }).tap();
   await page.getByRole("menuitem", { name: "Session", exact: true }).tap();
   await openAlone(page, clinic.origin);
+  await openClient(page, /Tobiah Wren/);
+  await station(page, "Session");
+  await page.getByText("Fever, or feeling ill, together with the back pain").tap();
+  await page.getByRole("button", { name: "Record the red flag" }).tap();
+  await expect(page.getByRole("heading", { name: /red flag/i })).toBeVisible();
+  await openAlone(page, clinic.origin);
   await page.getByRole("button", { name: "Sign out" }).tap();
   await expect(page.getByLabel("Password")).toBeVisible();
   // The browser writes down what it has a moment later.
   await page.waitForTimeout(3000);
   await tablet.off();
-  const told = ["Hesper Quoyle", '"painNow":', '"kind":"pain-marked"', `check-in ${visit.visitId}`];
+  const told = ["Hesper Quoyle", '"painNow":', '"kind":"pain-marked"', `check-in ${visit.visitId}`, '"dangerSigns":["'];
   expect(readable(tablet.profile, [...names, ...told])).toEqual([]);
 
   // Somebody else is next: what Ines tapped is hers.
@@ -333,6 +339,10 @@ test("after the sign-out nothing of a client is readable on the tablet, and what
   const fresh = (await eventsOf(visit)).filter((e) => before.every((b) => b.id !== e.id));
   expect(fresh.map((e) => e.kind)).toContain("trial-started");
   expect(new Set(fresh.map((e) => e.by))).toEqual(new Set(["Ines Tarrow"]));
+
+  // A red flag of hers does not wait for her either.
+  const flagged = () => clinic.ask<{ dangerReports: { notedBy: string }[] }>(`/api/episodes/${ill.episodeId}`);
+  expect((await flagged()).dangerReports.map((r) => r.notedBy)).toEqual(["Ines Tarrow"]);
 
   // What she answered waits for herself.
   await next.getByRole("button", { name: "Sign out" }).tap();

@@ -28,6 +28,13 @@ export type HeldIntake = Extract<HeldAnswer, { kind: "intake" }>;
 export type Written = { kind: "taken" } | { kind: "later" } | { kind: "refused"; why: string };
 export type Write = (answer: HeldAnswer) => Promise<Written>;
 
+/** A red flag of somebody who left, as it lies in the browser: the server alone can read it. */
+export interface SealedFlag extends Locked {
+  sealed: string;
+  about: string;
+}
+export type WriteSealed = (flag: SealedFlag) => Promise<Written>;
+
 export interface HeldStatus {
   waiting: number;
   refused: { answer: HeldAnswer; why: string }[];
@@ -48,17 +55,21 @@ interface Row {
   id: string;
   key: string;
   locked: Locked;
+  /** Of a red flag: the key as the server reads it, so that it reaches it whoever signs in here next. */
+  sealed?: string;
 }
 
 /**
  * Answers of the ask and the check-in, and red flags, that wait for the server. Locked up with the key of who answered: they are
- * written in nobody else's name.
+ * written in nobody else's name. Somebody who left comes back to their answers; a red flag of theirs does not wait for that.
  */
 export class HeldAnswers {
   private key: TabletKey | null = null;
   private readonly held = new Map<string, Held>();
   /** The row of each, by a name that says nothing of what was answered. */
   private readonly rows = new Map<string, string>();
+  /** Flags of others that the server would refuse again: they wait for who noted them. */
+  private readonly refusedOfOthers = new Set<string>();
   private readonly listeners = new Set<() => void>();
   private status: HeldStatus = { waiting: 0, refused: [], theirs: 0, offline: false };
   private timer: ReturnType<typeof setTimeout> | null = null;
@@ -68,11 +79,15 @@ export class HeldAnswers {
 
   private constructor(
     private readonly db: IDBPDatabase | null,
-    private readonly write: Write,
+    private readonly writes: { own: Write; sealed: WriteSealed },
     private readonly onWritten: () => void,
   ) {}
 
-  static async open(write: Write, onWritten: () => void = () => undefined, name = "palaestra-held") {
+  static async open(
+    writes: { own: Write; sealed: WriteSealed },
+    onWritten: () => void = () => undefined,
+    name = "palaestra-held",
+  ) {
     let db: IDBPDatabase | null = null;
     try {
       db = await openBrowserStore(name, (created) => {
@@ -81,7 +96,7 @@ export class HeldAnswers {
     } catch {
       // Nothing can be held here: what is answered has to wait for the server.
     }
-    const held = new HeldAnswers(db, write, onWritten);
+    const held = new HeldAnswers(db, writes, onWritten);
     globalThis.addEventListener("online", () => void held.flush());
     return held;
   }
@@ -141,11 +156,12 @@ export class HeldAnswers {
   }
 
   private async writeAll() {
+    await this.writeFlagsOfOthers();
     const waiting = this.waiting();
     // A red flag before all else, then as they were answered.
     waiting.sort((a, b) => rank(a) - rank(b) || (a.at < b.at ? -1 : 1));
     for (const answer of waiting) {
-      const written = await this.write(answer);
+      const written = await this.writes.own(answer);
       this.offline = written.kind === "later";
       this.tell();
       if (this.offline) return this.later();
@@ -158,6 +174,24 @@ export class HeldAnswers {
     }
   }
 
+  private async writeFlagsOfOthers() {
+    const mine = this.key?.id;
+    if (mine === undefined) return;
+    const flags = (await this.all()).filter((row) => row.key !== mine && row.sealed);
+    for (const { id, locked, sealed } of flags) {
+      if (this.refusedOfOthers.has(id)) continue;
+      const written = await this.writes.sealed({ ...locked, sealed: sealed!, about: id });
+      // What whoever is here answered does not wait for it.
+      if (written.kind === "later") this.later();
+      if (written.kind === "refused") this.refusedOfOthers.add(id);
+      if (written.kind !== "taken") continue;
+      await this.db?.delete("held", id).catch(() => undefined);
+      this.onWritten();
+    }
+    if (flags.length > 0 && this.key?.id === mine)
+      this.tell((await this.all()).filter((row) => row.key !== mine).length);
+  }
+
   private later() {
     if (this.timer) return;
     this.timer = setTimeout(() => {
@@ -167,10 +201,11 @@ export class HeldAnswers {
   }
 
   private async put(answer: HeldAnswer, why: string | null) {
-    const { id: key, key: by } = this.key!;
+    const { id: key, key: by, sealed } = this.key!;
     const id = this.rows.get(answer.id) ?? crypto.randomUUID();
     this.rows.set(answer.id, id);
-    const row: Row = { id, key, locked: await lockUpText(by, { answer, why }, id) };
+    const locked = await lockUpText(by, { answer, why }, id);
+    const row: Row = { id, key, locked, ...(answer.kind === "red-flags" && { sealed }) };
     await this.db!.put("held", row);
     this.held.set(answer.id, { answer, why });
     this.tell();

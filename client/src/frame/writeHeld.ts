@@ -1,6 +1,13 @@
 import { api, got, ProblemError } from "../api/client";
 import type { EpisodeView, IntakeForm, VisitView } from "../api/types";
-import type { HeldAnswer, HeldCheckIn, HeldIntake, Write, Written } from "../capture/heldAnswers";
+import type {
+  HeldAnswer,
+  HeldCheckIn,
+  HeldIntake,
+  Write,
+  WriteSealed,
+  Written,
+} from "../capture/heldAnswers";
 
 /** A request that hangs longer is given up, and made again. */
 const patienceMs = 15_000;
@@ -28,6 +35,17 @@ export const writeHeld: Write = (answer) => {
       );
   }
 };
+
+/** Reports what somebody else noted here before they left, in their name. */
+export const writeSealed: WriteSealed = ({ sealed, about, nonce, data }) =>
+  written(
+    got(
+      api.POST("/api/sealed-red-flags", {
+        body: { sealed, about, nonce, data },
+        signal: timely(),
+      }),
+    ),
+  );
 
 const timely = () => AbortSignal.timeout(patienceMs);
 

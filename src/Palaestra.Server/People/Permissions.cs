@@ -47,6 +47,7 @@ public static class Permissions
                     "SetPin",
                     "GetTabletKey",
                     "AppendSealedEvents",
+                    "ReportSealedDangerSigns",
                     "Lock",
                     "Unlock",
                     "GetLibrary",

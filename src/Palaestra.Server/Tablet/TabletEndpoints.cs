@@ -1,11 +1,14 @@
 using System.Text;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Palaestra.Core.Capture;
+using Palaestra.Core.Library;
 using Palaestra.Data;
 using Palaestra.Server.Description;
+using Palaestra.Server.Intake;
 using Palaestra.Server.Live;
 using Palaestra.Server.People;
 using Palaestra.Server.Problems;
@@ -26,6 +29,20 @@ public sealed record SealedEvent(string Nonce, string Data);
 
 /// <param name="Sealed">The key they were locked up with, as the server sealed it.</param>
 public sealed record SealedBatch(string Sealed, IReadOnlyList<SealedEvent> Events);
+
+/// <summary>A red flag as a tablet locked it up.</summary>
+/// <param name="Sealed">The key it was locked up with, as the server sealed it.</param>
+/// <param name="About">What it was bound to: the name it has on the tablet.</param>
+/// <param name="Nonce">12 bytes in base64. <paramref name="Data"/>: the text and its tag of 16 bytes, in base64.</param>
+public sealed record SealedFlag(string Sealed, string About, string Nonce, string Data);
+
+/// <summary>What such a text says, as the tablet holds it.</summary>
+[JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Skip)]
+internal sealed record HeldFlag(HeldSigns Answer);
+
+/// <param name="Kind">"red-flags": nothing else that is held is written for somebody who left.</param>
+[JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Skip)]
+internal sealed record HeldSigns(string Kind, Guid EpisodeId, IReadOnlyList<string>? DangerSigns);
 
 /// <summary>What a tablet takes along so that a visit goes on without the server, and what it brings back.</summary>
 public static class TabletEndpoints
@@ -52,6 +69,13 @@ public static class TabletEndpoints
                 "Stores capture events that somebody else tapped on this tablet, as they were locked up there, under the name of who tapped.",
                 404,
                 409
+            );
+        group
+            .MapPost("/sealed-red-flags", Report)
+            .Described(
+                "ReportSealedDangerSigns",
+                "Reports red flags that somebody else noted on this tablet, as they were locked up there, under the name of who noted them.",
+                404
             );
     }
 
@@ -83,16 +107,7 @@ public static class TabletEndpoints
         IOptions<Microsoft.AspNetCore.Http.Json.JsonOptions> json
     )
     {
-        if (keys.Open(batch.Sealed) is not { } key)
-        {
-            return Problem.Field("sealed", Message.Of("tablet.key-unknown"));
-        }
-        var name = await db
-            .Users.AsNoTracking()
-            .Where(u => u.Id == key.AccountId)
-            .Select(u => u.DisplayName)
-            .SingleOrDefaultAsync();
-        if (name is null)
+        if (keys.Open(batch.Sealed) is not { } key || await NameOf(key, db) is not { } name)
         {
             return Problem.Field("sealed", Message.Of("tablet.key-unknown"));
         }
@@ -118,18 +133,67 @@ public static class TabletEndpoints
         );
     }
 
+    /// <summary>What somebody noted before they left closes the episode as soon as anybody is back, whoever that is.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> Report(
+        SealedFlag flag,
+        TabletKeys keys,
+        IntakeStore intakes,
+        PalaestraDb db,
+        PracticeLibrary library,
+        IOptions<Microsoft.AspNetCore.Http.Json.JsonOptions> json
+    )
+    {
+        if (keys.Open(flag.Sealed) is not { } key || await NameOf(key, db) is not { } name)
+        {
+            return Problem.Field("sealed", Message.Of("tablet.key-unknown"));
+        }
+        var held = Unlocked<HeldFlag>(key, flag.Nonce, flag.Data, flag.About, json.Value.SerializerOptions);
+        if (held?.Answer is not { Kind: "red-flags", DangerSigns: [_, ..] signs, EpisodeId: var id })
+        {
+            return Problem.Field("data", Message.Of("tablet.unread"));
+        }
+        if (signs.FirstOrDefault(sign => library.DangerSigns.All(known => known.Id != sign)) is { } unknown)
+        {
+            return Problem.Field("data", Message.Of("no.red-flag", ("flag", unknown)));
+        }
+        var episode = await db.Episodes.Include(e => e.DangerReports).SingleOrDefaultAsync(e => e.Id == id);
+        if (episode is null)
+        {
+            return Problem.NotFound("episode");
+        }
+        intakes.Report(episode, signs, name);
+        await db.SaveChangesAsync();
+        return TypedResults.NoContent();
+    }
+
+    private static Task<string?> NameOf(TabletKey key, PalaestraDb db) =>
+        db
+            .Users.AsNoTracking()
+            .Where(u => u.Id == key.AccountId)
+            .Select(u => (string?)u.DisplayName)
+            .SingleOrDefaultAsync();
+
     private static CaptureEvent? Read(
         SealedEvent sealedEvent,
         TabletKey key,
         Guid visitId,
         JsonSerializerOptions json
+    ) => Unlocked<CaptureEvent>(key, sealedEvent.Nonce, sealedEvent.Data, visitId.ToString(), json);
+
+    /// <returns>None: it cannot be opened, or says something else.</returns>
+    private static T? Unlocked<T>(
+        TabletKey key,
+        string nonce,
+        string data,
+        string about,
+        JsonSerializerOptions json
     )
+        where T : class
     {
-        var about = Encoding.UTF8.GetBytes(visitId.ToString());
         try
         {
-            return TabletKeys.Read(key, sealedEvent.Nonce, sealedEvent.Data, about) is { } text
-                ? JsonSerializer.Deserialize<CaptureEvent>(text, json)
+            return TabletKeys.Read(key, nonce, data, Encoding.UTF8.GetBytes(about)) is { } text
+                ? JsonSerializer.Deserialize<T>(text, json)
                 : null;
         }
         catch (JsonException)
