@@ -95,14 +95,33 @@ const ofTheControls = /Click to start dragging\.|(In|De)crease|Selected Date|Sho
 /** Ids of rules, addresses and folders. */
 const ids = /\b[A-Z]{1,2}-[A-Z-]+|https?:\S+|\/\S+/g;
 
-/** Words without an accent in a text that are nobody's. */
-export function leftOver(text: string, known: string[]) {
-  const phrases = known.map((one) => one.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"));
-  const given = new RegExp(`(?<!\\p{L})(?:${phrases.join("|")})(?!\\p{L})`, "giu");
-  const word = /(?<!\p{L})(?=[a-z]*[aeiou])[a-z]{3,}(?!\p{L})/giu;
-  return [...text.replace(ofTheControls, "").replace(given, "").replace(ids, "").matchAll(word)].map(([w]) => w);
+const word = /(?<!\p{L})(?=[a-z]*[aeiou])[a-z]{3,}(?!\p{L})/giu;
+
+const givens = new WeakMap<string[], RegExp>();
+
+/** All that is known as one expression: made once, since it is long. */
+function givenOf(known: string[]) {
+  const phrases = () => known.map((one) => one.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"));
+  const given = givens.get(known) ?? new RegExp(`(?<!\\p{L})(?:${phrases().join("|")})(?!\\p{L})`, "giu");
+  givens.set(known, given);
+  return given;
 }
 
-/** Texts with such words: they did not come from the words. */
-export const escaped = (shown: string[], known: string[]) =>
-  [...new Set(shown)].filter((text) => leftOver(text, known).length > 0);
+/** Words without an accent in a text that are nobody's. */
+export function leftOver(text: string, known: string[]) {
+  const plain = text.replace(ofTheControls, "");
+  // Most of what is shown has none: what is known is sought in the rest.
+  if (plain.search(word) < 0) return [];
+  return [...plain.replace(givenOf(known), "").replace(ids, "").matchAll(word)].map(([w]) => w);
+}
+
+/** @returns which texts have such words: they did not come from the words. What was looked at on another page is not again. */
+export function escaping(known: string[]) {
+  const seen = new Map<string, boolean>();
+  const escapes = (text: string) => {
+    const found = seen.get(text) ?? leftOver(text, known).length > 0;
+    seen.set(text, found);
+    return found;
+  };
+  return (shown: string[]) => [...new Set(shown)].filter(escapes);
+}
