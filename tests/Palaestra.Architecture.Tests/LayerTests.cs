@@ -111,6 +111,7 @@ public class LayerTests
         "Visits",
         "Progression",
         "Outcomes",
+        "Agreement",
     ];
 
     public static TheoryData<string> EveryRoom => [.. Rooms];
