@@ -69,6 +69,8 @@ public class CategoryTableTests
         ]);
         Assert.Equal(-0.0234, table.Kappa()!.Value, 4);
         Assert.Equal(0.9408, table.Ac1(), 4);
+        // By hand: four categories, each a quarter of the time; 8 of 12 agree.
+        Assert.Equal((8.0 / 12 - 0.25) / 0.75, Of(4, A, B).Ac1(), 12);
     }
 
     [Fact]
