@@ -213,6 +213,7 @@ public sealed class TabletTests : IAsyncLifetime
             ("data", Flag(key, Signs("red-flags", opened.EpisodeId))),
             ("data", Flag(key, Signs("red-flags", opened.EpisodeId, sign, "no-such-sign"))),
             ("data", Flag(key, Signs("check-in", opened.EpisodeId, sign))),
+            ("data", Flag(key, Signs("red-flags", opened.EpisodeId, sign, null!))),
             ("data", Flag(key, "no answer")),
         ];
         foreach (var (field, flag) in refused)

@@ -1,3 +1,5 @@
+using MathNet.Numerics.Statistics;
+
 namespace Palaestra.Core.Agreement;
 
 /// <summary>An interval by drawing items again, with replacement.</summary>
@@ -35,16 +37,6 @@ public static class Bootstrap
         {
             return null;
         }
-        told.Sort();
-        return (Quantile(told, 0.025), Quantile(told, 0.975));
-    }
-
-    private static double Quantile(List<double> sorted, double share)
-    {
-        var at = share * (sorted.Count - 1);
-        var below = (int)at;
-        return below + 1 == sorted.Count
-            ? sorted[below]
-            : sorted[below] + (at - below) * (sorted[below + 1] - sorted[below]);
+        return (told.Quantile(0.025), told.Quantile(0.975));
     }
 }

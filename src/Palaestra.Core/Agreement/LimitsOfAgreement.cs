@@ -1,4 +1,5 @@
 using MathNet.Numerics.Distributions;
+using MathNet.Numerics.Statistics;
 
 namespace Palaestra.Core.Agreement;
 
@@ -25,9 +26,7 @@ public sealed record LimitsOfAgreement(
             throw new ArgumentException("At least three pairs.", nameof(pairs));
         }
         var n = pairs.Count;
-        var differences = pairs.Select(pair => pair.First - pair.Second).ToList();
-        var bias = differences.Average();
-        var sd = Math.Sqrt(differences.Sum(d => (d - bias) * (d - bias)) / (n - 1));
+        var (bias, sd) = pairs.Select(pair => pair.First - pair.Second).MeanStandardDeviation();
         var margin = StudentT.InvCDF(0, 1, n - 1, 0.975) * Math.Sqrt(3.0 / n) * sd;
         return new(n, bias, sd, bias - 1.96 * sd, bias + 1.96 * sd, margin);
     }

@@ -107,9 +107,9 @@ public static class TabletEndpoints
         IOptions<Microsoft.AspNetCore.Http.Json.JsonOptions> json
     )
     {
-        if (keys.Open(batch.Sealed) is not { } key || await NameOf(key, db) is not { } name)
+        if (await OwnerOf(batch.Sealed, keys, db) is not var (key, name))
         {
-            return Problem.Field("sealed", Message.Of("tablet.key-unknown"));
+            return KeyUnknown();
         }
         var events = batch.Events.Select(e => Read(e, key, visitId, json.Value.SerializerOptions)).ToList();
         List<FieldError> unread =
@@ -143,12 +143,15 @@ public static class TabletEndpoints
         IOptions<Microsoft.AspNetCore.Http.Json.JsonOptions> json
     )
     {
-        if (keys.Open(flag.Sealed) is not { } key || await NameOf(key, db) is not { } name)
+        if (await OwnerOf(flag.Sealed, keys, db) is not var (key, name))
         {
-            return Problem.Field("sealed", Message.Of("tablet.key-unknown"));
+            return KeyUnknown();
         }
         var held = Unlocked<HeldFlag>(key, flag.Nonce, flag.Data, flag.About, json.Value.SerializerOptions);
-        if (held?.Answer is not { Kind: "red-flags", DangerSigns: [_, ..] signs, EpisodeId: var id })
+        if (
+            held?.Answer is not { Kind: "red-flags", DangerSigns: [_, ..] signs, EpisodeId: var id }
+            || NullMembers.Errors(held, "", 0).Any()
+        )
         {
             return Problem.Field("data", Message.Of("tablet.unread"));
         }
@@ -166,12 +169,24 @@ public static class TabletEndpoints
         return TypedResults.NoContent();
     }
 
-    private static Task<string?> NameOf(TabletKey key, PalaestraDb db) =>
-        db
+    /// <summary>Whose key it is, with their name. None: the key is not of this server, or they are not here any more.</summary>
+    private static async Task<(TabletKey Key, string Name)?> OwnerOf(
+        string sealedKey,
+        TabletKeys keys,
+        PalaestraDb db
+    ) =>
+        keys.Open(sealedKey) is { } key
+        && await db
             .Users.AsNoTracking()
             .Where(u => u.Id == key.AccountId)
-            .Select(u => (string?)u.DisplayName)
-            .SingleOrDefaultAsync();
+            .Select(u => u.DisplayName)
+            .SingleOrDefaultAsync()
+            is { } name
+            ? (key, name)
+            : null;
+
+    private static ProblemHttpResult KeyUnknown() =>
+        Problem.Field("sealed", Message.Of("tablet.key-unknown"));
 
     private static CaptureEvent? Read(
         SealedEvent sealedEvent,
