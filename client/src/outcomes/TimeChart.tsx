@@ -18,6 +18,8 @@ export interface TimeLine {
 const width = 400;
 const height = 190;
 const edge = { left: 34, right: 76, top: 24, bottom: 26 };
+/** Where more than one line ends, its name stands behind its number. */
+const namedRight = 100;
 
 /** Values over the visits on one scale, with their robust line where one is clear; each line named at its end. */
 export function TimeChart(props: {
@@ -32,9 +34,10 @@ export function TimeChart(props: {
 }) {
   const { colour, font } = useTheme();
   const days = props.lines.flatMap((l) => l.points.map((p) => Date.parse(p.day)));
+  const end = width - (props.lines.length > 1 ? namedRight : edge.right);
   const from = Math.min(...days);
   const to = Math.max(...days, from + 24 * 3600e3);
-  const x = scaleTime({ domain: [new Date(from), new Date(to)], range: [edge.left, width - edge.right] });
+  const x = scaleTime({ domain: [new Date(from), new Date(to)], range: [edge.left, end] });
   const y = scaleLinear({ domain: [props.min, props.max], range: [height - edge.bottom, edge.top] });
   const colourOf = { ink: colour.ink, left: colour.sea, right: colour.bark };
   const tick = { fill: colour.grey, fontFamily: font.text, fontSize: "0.8125rem" };
@@ -71,7 +74,7 @@ export function TimeChart(props: {
       {props.target !== undefined && (
         <line
           x1={edge.left}
-          x2={width - edge.right}
+          x2={end}
           y1={y(props.target)}
           y2={y(props.target)}
           stroke={colour.slate}
@@ -90,7 +93,7 @@ export function TimeChart(props: {
         />
       )}
       {props.lines.map((line, i) => {
-        const end = line.points.at(-1);
+        const last = line.points.at(-1);
         return (
           <g key={line.name}>
             <LinePath
@@ -103,16 +106,16 @@ export function TimeChart(props: {
             {line.points.map((p) => (
               <circle key={p.day} cx={place(p).x} cy={place(p).y} r={4.5} fill={colourOf[line.look]} />
             ))}
-            {end && (
+            {last && (
               <text
-                x={place(end).x + 10}
-                y={place(end).y + 5 + nudge(i)}
+                x={place(last).x + 10}
+                y={place(last).y + 5 + nudge(i)}
                 fill={colourOf[line.look]}
                 fontFamily={font.display}
                 fontWeight={700}
                 fontSize={16}
               >
-                {end.value.toLocaleString("en-GB", { maximumFractionDigits: 1 })}
+                {last.value.toLocaleString("en-GB", { maximumFractionDigits: 1 })}
                 {props.lines.length > 1 && ` ${line.name}`}
               </text>
             )}
