@@ -14,19 +14,31 @@ public enum CategoryWeights
 /// <remarks>All agreements: 1, always; 0, no more than by chance; below, less. None where chance alone would always agree.</remarks>
 public sealed class CategoryTable
 {
-    private readonly IReadOnlyList<IReadOnlyList<int>> ratings;
-    private readonly int categories;
+    private readonly int[][] ratings;
+    private readonly double[] places;
+    private readonly int[][] counts;
 
     /// <param name="ratings">A row for each item, a category from 0 for each rater; all rows as long as the first.</param>
     /// <param name="categories">How many there are, in their order, used or not; at least 2.</param>
-    /// <exception cref="ArgumentException">No item, fewer than two raters or categories, rows of different length, or a category there is none of.</exception>
-    public CategoryTable(IReadOnlyList<IReadOnlyList<int>> ratings, int categories)
+    /// <param name="places">Where each category lies, for how far two are apart; none: evenly, one after the other.</param>
+    /// <exception cref="ArgumentException">No item, fewer than two raters or categories, rows of different length, a category there is none of, or not a place for each.</exception>
+    public CategoryTable(
+        IReadOnlyList<IReadOnlyList<int>> ratings,
+        int categories,
+        IReadOnlyList<double>? places = null
+    )
+        : this(
+            [.. ratings.Select(row => row.ToArray())],
+            places is null
+                ? [.. Enumerable.Range(0, Math.Max(0, categories)).Select(i => (double)i)]
+                : [.. places]
+        )
     {
-        Raters = ratings.Count > 0 ? ratings[0].Count : 0;
         if (
             categories < 2
+            || this.places.Length != categories
             || Raters < 2
-            || ratings.Any(row => row.Count != Raters || row.Any(c => c < 0 || c >= categories))
+            || this.ratings.Any(row => row.Length != Raters || row.Any(c => c < 0 || c >= categories))
         )
         {
             throw new ArgumentException(
@@ -34,12 +46,27 @@ public sealed class CategoryTable
                 nameof(ratings)
             );
         }
-        this.ratings = ratings;
-        this.categories = categories;
+        Count();
+    }
+
+    private CategoryTable(int[][] ratings, double[] places)
+    {
+        (this.ratings, this.places) = (ratings, places);
+        Raters = ratings.Length > 0 ? ratings[0].Length : 0;
+        counts = new int[Raters][];
+    }
+
+    /// <summary>The items at these places, for an interval by drawing them again.</summary>
+    /// <param name="items">At least one; each a place of a row, as often as it was drawn.</param>
+    public CategoryTable Drawn(IReadOnlyList<int> items)
+    {
+        var drawn = new CategoryTable([.. items.Select(i => ratings[i])], places);
+        drawn.Count();
+        return drawn;
     }
 
     /// <summary>Rows, at least 1.</summary>
-    public int Items => ratings.Count;
+    public int Items => ratings.Length;
 
     /// <summary>At least 2.</summary>
     public int Raters { get; }
@@ -51,7 +78,12 @@ public sealed class CategoryTable
     /// <summary>The same, a near category agreeing in part.</summary>
     /// <remarks>Cohen 1968, Psychological Bulletin 70:213–220 (from memory).</remarks>
     public double? WeightedKappa(CategoryWeights weights) =>
-        OfPairs((a, b) => weights == CategoryWeights.Linear ? Math.Abs(a - b) : (a - b) * (a - b));
+        OfPairs(
+            (a, b) =>
+                weights == CategoryWeights.Linear
+                    ? Math.Abs(places[a] - places[b])
+                    : (places[a] - places[b]) * (places[a] - places[b])
+        );
 
     /// <summary>Fleiss' kappa: raters of an item need not be the raters of another.</summary>
     /// <remarks>Fleiss 1971, Psychological Bulletin 76:378–382 (from memory).</remarks>
@@ -60,60 +92,85 @@ public sealed class CategoryTable
     /// <summary>Gwet's AC1, which stays steady where one category is rare.</summary>
     /// <remarks>Gwet 2008, Br J Math Stat Psychol 61:29–48 (from memory).</remarks>
     public double Ac1() =>
-        Beyond(Agreed(), Shares().Sum(share => share * (1 - share)) / (categories - 1))!.Value;
+        Beyond(Agreed(), Shares().Sum(share => share * (1 - share)) / (places.Length - 1))!.Value;
 
     private double? OfPairs(Func<int, int, double> apart)
     {
-        var pairs =
-            from a in Enumerable.Range(0, Raters)
-            from b in Enumerable.Range(a + 1, Raters - a - 1)
-            select OfTwo(a, b, apart);
-        return pairs.Average();
+        var weights = new double[places.Length, places.Length];
+        for (var i = 0; i < places.Length; i++)
+        {
+            for (var j = 0; j < places.Length; j++)
+            {
+                weights[i, j] = apart(i, j);
+            }
+        }
+        var (sum, told) = (0.0, 0);
+        for (var a = 0; a < Raters; a++)
+        {
+            for (var b = a + 1; b < Raters; b++)
+            {
+                if (OfTwo(a, b, weights) is { } one)
+                {
+                    (sum, told) = (sum + one, told + 1);
+                }
+            }
+        }
+        return told > 0 ? sum / told : null;
     }
 
     /// <summary>None where chance never is apart: it says nothing, and is left out of the mean of pairs.</summary>
-    private double? OfTwo(int a, int b, Func<int, int, double> apart)
+    private double? OfTwo(int a, int b, double[,] apart)
     {
-        var (ofA, ofB) = (Counts(a), Counts(b));
-        var seen = ratings.Average(row => apart(row[a], row[b]));
-        var byChance = 0.0;
-        for (var i = 0; i < categories; i++)
-        {
-            for (var j = 0; j < categories; j++)
-            {
-                byChance += apart(i, j) * ofA[i] * ofB[j];
-            }
-        }
-        byChance /= (double)Items * Items;
-        return byChance > 0 ? 1 - seen / byChance : null;
-    }
-
-    private int[] Counts(int rater)
-    {
-        var counts = new int[categories];
+        var seen = 0.0;
         foreach (var row in ratings)
         {
-            counts[row[rater]]++;
+            seen += apart[row[a], row[b]];
         }
-        return counts;
+        var (ofA, ofB, byChance) = (counts[a], counts[b], 0.0);
+        for (var i = 0; i < places.Length; i++)
+        {
+            for (var j = 0; ofA[i] > 0 && j < places.Length; j++)
+            {
+                byChance += apart[i, j] * ofA[i] * ofB[j];
+            }
+        }
+        return byChance > 0 ? 1 - seen * Items / byChance : null;
+    }
+
+    private void Count()
+    {
+        for (var rater = 0; rater < Raters; rater++)
+        {
+            counts[rater] = new int[places.Length];
+            foreach (var row in ratings)
+            {
+                counts[rater][row[rater]]++;
+            }
+        }
     }
 
     /// <summary>Share of the pairs of raters that put an item in one category.</summary>
-    private double Agreed() =>
-        ratings.Average(row =>
-            row.GroupBy(c => c).Sum(same => (double)same.Count() * (same.Count() - 1))
-            / (Raters * (Raters - 1))
-        );
-
-    private double[] Shares()
+    private double Agreed()
     {
-        var shares = new double[categories];
-        foreach (var category in ratings.SelectMany(row => row))
+        var (same, here) = (0L, new int[places.Length]);
+        foreach (var row in ratings)
         {
-            shares[category] += 1.0 / (Items * Raters);
+            Array.Clear(here);
+            foreach (var category in row)
+            {
+                // Whoever came before and said the same is a pair with this one, either way round.
+                same += 2 * here[category]++;
+            }
         }
-        return shares;
+        return same / ((double)Items * Raters * (Raters - 1));
     }
+
+    private double[] Shares() =>
+        [
+            .. Enumerable
+                .Range(0, places.Length)
+                .Select(category => counts.Sum(of => of[category]) / ((double)Items * Raters)),
+        ];
 
     private static double? Beyond(double agreed, double byChance) =>
         1 - byChance > 1e-12 ? (agreed - byChance) / (1 - byChance) : null;

@@ -26,11 +26,12 @@ public sealed record IntraclassCorrelation(
     Correlation FixedAverage
 )
 {
-    /// <returns>None: the items do not differ at all, so there is nothing to tell them apart by.</returns>
+    /// <remarks>Items that do not differ at all have the least value there is: −1 / (k − 1) of one rater, minus infinity of all.</remarks>
+    /// <returns>None: all numbers are the same, so there is nothing to tell.</returns>
     public static IntraclassCorrelation? Of(TwoWayTable table)
     {
         var (n, k) = (table.Items, table.Raters);
-        if (table.BetweenItems <= 0)
+        if (table.BetweenItems <= 0 && table.WithinItems <= 0)
         {
             return null;
         }
@@ -50,7 +51,8 @@ public sealed record IntraclassCorrelation(
     /// <summary>A ratio of two mean squares with the ends of its interval.</summary>
     private static Correlation Ratio(double above, double below, int degreesAbove, int degreesBelow)
     {
-        var f = above / below;
+        // Where neither has any, there is as little of what is looked for as there can be.
+        var f = above <= 0 ? 0 : above / below;
         return new(f, f / Quantile(degreesAbove, degreesBelow), f * Quantile(degreesBelow, degreesAbove));
     }
 
@@ -73,7 +75,7 @@ public sealed record IntraclassCorrelation(
         double k = table.Raters;
         var (items, raters, rest) = (table.BetweenItems, table.BetweenRaters, table.Rest);
         var value = (items - rest) / (items + (k - 1) * rest + k * (raters - rest) / n);
-        if (rest <= 0 && raters <= 0)
+        if (items > 0 && rest <= 0 && raters <= 0)
         {
             return Correlation.Perfect;
         }
@@ -83,7 +85,7 @@ public sealed record IntraclassCorrelation(
         var degrees =
             (k - 1) * (n - 1) * Square(ofRaters + ofRest) / ((n - 1) * Square(ofRaters) + Square(ofRest));
         // Under one there is nothing to look up: where items differ less than chance would have them.
-        degrees = Math.Max(1, degrees);
+        degrees = double.IsNaN(degrees) ? 1 : Math.Max(1, degrees);
         return new(value, At(1 / Quantile(n - 1, degrees)), At(Quantile(degrees, n - 1)));
 
         double At(double f) =>

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Palaestra.Core.Agreement;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
@@ -72,6 +73,12 @@ public static class ComputeEndpoints
         group
             .MapPost("/photo", Photo)
             .Described("ComputePhoto", "Angles from points marked in a picture. Nothing is stored.");
+        group
+            .MapPost("/agreement", Agreement)
+            .Described(
+                "ComputeAgreement",
+                "How far raters agree: intraclass correlations and errors of numbers, kappas of categories. Nothing is stored."
+            );
     }
 
     private static Results<Ok<LoadAnswer>, ProblemHttpResult> Load(
@@ -89,6 +96,12 @@ public static class ComputeEndpoints
         return errors.Count > 0
             ? Problem.Fields(errors)
             : TypedResults.Ok(new PhotoAnswer(PhotoPoints.Of(photo.View), PhotoAngles.Of(photo)));
+    }
+
+    private static Results<Ok<AgreementAnswer>, ProblemHttpResult> Agreement(AgreementQuestion question)
+    {
+        var answer = AgreementAnswers.Of(question);
+        return answer.IsValid ? TypedResults.Ok(answer.Value!) : Problem.Fields(answer.Errors);
     }
 
     private static Results<Ok<FoldAnswer>, ProblemHttpResult> Fold(

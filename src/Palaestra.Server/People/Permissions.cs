@@ -67,6 +67,7 @@ public static class Permissions
                     "ComputePlan",
                     "ComputeDecide",
                     "ComputePhoto",
+                    "ComputeAgreement",
                     "GetChartSheet",
                     "GetErased",
                     "GetPractitioners",
