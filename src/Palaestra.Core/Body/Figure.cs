@@ -77,8 +77,9 @@ public sealed record FigureShape(ShapeRole Role, string Part, IReadOnlyList<IRea
     private static IReadOnlyList<int> Flat(List<Vector2> outline)
     {
         var flat = new List<int>(outline.Count * 2);
-        foreach (var point in Body.Outlines.Wound(outline).Select(Camera.Millimetres))
+        foreach (var corner in Body.Outlines.Wound(outline))
         {
+            var point = Camera.Millimetres(corner);
             // Neighbours that fall on the same millimetre say nothing.
             if (flat.Count == 0 || flat[^2] != point.X || flat[^1] != point.Y)
             {
