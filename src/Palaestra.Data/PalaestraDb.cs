@@ -14,6 +14,7 @@ using Palaestra.Data.Outcomes;
 using Palaestra.Data.Photos;
 using Palaestra.Data.Planning;
 using Palaestra.Data.Policies;
+using Palaestra.Data.Practice;
 using Palaestra.Data.Progression;
 using Palaestra.Data.Records;
 using Palaestra.Data.Screening;
@@ -53,6 +54,9 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<StoredPhoto> Photos => Set<StoredPhoto>();
     public DbSet<StoredTrace> Traces => Set<StoredTrace>();
     public DbSet<RecordImport> RecordImports => Set<RecordImport>();
+    public DbSet<PracticeRun> PracticeRuns => Set<PracticeRun>();
+    public DbSet<PracticeAnswer> PracticeAnswers => Set<PracticeAnswer>();
+    public DbSet<PracticeTeam> PracticeTeams => Set<PracticeTeam>();
     public DbSet<Standing> Standings => Set<Standing>();
     public DbSet<StandingVisit> StandingVisits => Set<StandingVisit>();
     public DbSet<WorklistRow> Pile => Set<WorklistRow>();
@@ -156,6 +160,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             clinic.Property(c => c.DateOrder).HasConversion<string>();
             clinic.Property(c => c.WeekStart).HasConversion<string>();
             clinic.Property(c => c.Units).HasConversion<string>().HasDefaultValue(PersonUnits.KgCm);
+            Json(clinic.Property(c => c.OwnEye));
         });
         builder.Entity<ClinicSentence>(sentence => sentence.Property(s => s.Version).IsConcurrencyToken());
         builder.Entity<DecisionRecord>(decision =>
@@ -202,6 +207,28 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             Json(trace.Property(t => t.Neutral));
         });
         MapDay(builder);
+        MapPractice(builder);
+    }
+
+    private static void MapPractice(ModelBuilder builder)
+    {
+        builder.Entity<PracticeRun>(run =>
+        {
+            run.HasIndex(r => r.AccountId);
+            run.HasOne<Practitioner>().WithMany().HasForeignKey(r => r.AccountId);
+            run.HasIndex(r => new { r.TeamId, r.AccountId }).IsUnique();
+            run.HasOne<PracticeTeam>().WithMany().HasForeignKey(r => r.TeamId);
+            run.Property(r => r.Place).IsConcurrencyToken();
+            Json(run.Property(r => r.Aim));
+        });
+        builder.Entity<PracticeAnswer>(answer =>
+        {
+            answer.HasIndex(a => new { a.RunId, a.Place }).IsUnique();
+            answer.HasOne<PracticeRun>().WithMany().HasForeignKey(a => a.RunId);
+            Json(answer.Property(a => a.Marks));
+            Json(answer.Property(a => a.Result));
+        });
+        builder.Entity<PracticeTeam>(team => Json(team.Property(t => t.Items)));
     }
 
     private static void MapClients(ModelBuilder builder)

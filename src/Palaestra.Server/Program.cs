@@ -33,6 +33,7 @@ using Palaestra.Server.People;
 using Palaestra.Server.Photos;
 using Palaestra.Server.Planning;
 using Palaestra.Server.Policies;
+using Palaestra.Server.Practice;
 using Palaestra.Server.Problems;
 using Palaestra.Server.Progression;
 using Palaestra.Server.Records;
@@ -212,6 +213,8 @@ builder.Services.AddScoped<TabletDays>();
 builder.Services.AddScoped<Batteries>();
 builder.Services.AddScoped<PlanProposals>();
 builder.Services.AddScoped<ClinicPolicies>();
+builder.Services.AddScoped<PracticeRuns>();
+builder.Services.AddScoped<PracticeTeams>();
 builder.Services.AddScoped<DecisionStore>();
 builder.Services.AddScoped<HomeLogs>();
 builder.Services.AddScoped<OutcomeSummary>();
@@ -394,6 +397,8 @@ api.MapOutcomes();
 api.MapLetters();
 api.MapHomeLog();
 api.MapAmendments();
+api.MapPractice();
+api.MapOwnEye();
 api.MapDecide();
 api.MapLookBack();
 api.MapCompute();
@@ -437,6 +442,10 @@ static async Task PrepareStore(WebApplication app, Settings settings, Task<Pract
     {
         var clinicPolicies = scope.ServiceProvider.GetRequiredService<ClinicPolicies>();
         app.Services.GetRequiredService<PolicyLibrary>().Put(await clinicPolicies.Revisions());
+    }
+    if (await db.Clinics.Where(c => c.OwnEye != null).Select(c => c.OwnEye).FirstOrDefaultAsync() is { } eye)
+    {
+        app.Services.GetRequiredService<PolicyLibrary>().See(eye);
     }
     if (fill)
     {

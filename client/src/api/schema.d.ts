@@ -2270,6 +2270,211 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The practice room: the own figures, drills, team sessions. */
+        get: operations["GetPractice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/clips/{seed}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The clip of a seed, 0 or more: its pictures, and what gives way in it. */
+        get: operations["GetClip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begins a drill; one that was open is ended. */
+        post: operations["BeginDrill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{runId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a run through clips stands. */
+        get: operations["GetPracticeRun"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{runId}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What was marked in the clip that was shown; once for each. */
+        post: operations["AnswerClip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{runId}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ends a drill with what was answered. */
+        post: operations["EndPracticeRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{runId}/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Whether the own name stands in a team’s report. */
+        put: operations["SharePracticeRun"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/teams": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a team session: the same clips for all. */
+        post: operations["MakePracticeTeam"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/teams/{teamId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a team agrees. */
+        get: operations["GetPracticeTeam"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/teams/{teamId}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begins the own part of a team session, or goes on with it. */
+        post: operations["JoinPracticeTeam"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/eye": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How well the clinic sees, and what findings are reckoned with. */
+        get: operations["GetOwnEye"];
+        /** Takes on the clinic’s own figures, or the built-in ones, on the version that was read. */
+        put: operations["SetOwnEye"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/eye/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the clinic’s own figures, or the built-in ones, would change in open episodes. Nothing is stored. */
+        post: operations["GetOwnEyeEffects"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visitId}/decisions": {
         parameters: {
             query?: never;
@@ -2475,6 +2680,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/agreement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far raters agree: intraclass correlations and errors of numbers, kappas of categories. Nothing is stored. */
+        post: operations["ComputeAgreement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2602,6 +2824,50 @@ export interface components {
             words: components["schemas"]["Message"];
             id?: null | string;
             values?: components["schemas"]["JsonElement"];
+        };
+        /** @description How far they agree: of numbers the correlations and errors, of categories the kappas. */
+        AgreementAnswer: {
+            /** Format: int32 */
+            items: number;
+            /** Format: int32 */
+            raters: number;
+            /** @description By name: "1,1", "2,1", "3,1", and of the average of k raters "1,k" to "3,k" with k in figures. */
+            icc: null | {
+                [key: string]: components["schemas"]["Figured"];
+            };
+            /**
+             * Format: double
+             * @description Cohen's; of more than two raters the mean of all pairs. None where chance alone would always agree.
+             */
+            kappa: null | number;
+            /** Format: double */
+            weightedKappa: null | number;
+            weights: null | components["schemas"]["CategoryWeights"];
+            /** Format: double */
+            fleiss: null | number;
+            /** Format: double */
+            ac1: null | number;
+            /**
+             * Format: double
+             * @description Standard error of measurement, in the unit of the numbers. Sdc: smallest detectable change.
+             */
+            sem: null | number;
+            /** Format: double */
+            sdc: null | number;
+            /** @description Of the kappas and AC1, by name, items drawn again; none where there is too much to draw. */
+            intervals: null | {
+                [key: string]: components["schemas"]["Ends"];
+            };
+        };
+        /** @description How far do these raters agree? */
+        AgreementQuestion: {
+            kind: components["schemas"]["RatingKind"];
+            /**
+             * @description A row for each item, a value for each rater, all rows as long as the first; 2 to 100 raters. Numbers: 2 to 10,000 items, each
+             *     finite. Categories: 1 to 10,000 items, all numbers, or all names; names are taken in the order in which they first appear.
+             */
+            ratings: unknown[][];
+            weights?: null | components["schemas"]["CategoryWeights"];
         };
         AlikeClient: {
             /** Format: uuid */
@@ -2953,6 +3219,8 @@ export interface components {
          *     fields; in JSON `kind` tells which. Absent fields are left out, never written as null.
          */
         CaptureEvent: components["schemas"]["TrialStarted"] | components["schemas"]["HoldStarted"] | components["schemas"]["RepDone"] | components["schemas"]["FaultMarked"] | components["schemas"]["CueGiven"] | components["schemas"]["CueAnswered"] | components["schemas"]["PainMarked"] | components["schemas"]["FeltMarked"] | components["schemas"]["EffortMarked"] | components["schemas"]["TrialEnded"] | components["schemas"]["Undone"] | components["schemas"]["MeasureTaken"] | components["schemas"]["RangeReached"] | components["schemas"]["InstrumentUsed"] | components["schemas"]["TrialPaused"] | components["schemas"]["TrialResumed"] | components["schemas"]["SideCorrected"] | components["schemas"]["TrialDiscarded"] | components["schemas"]["PhotoMeasured"] | components["schemas"]["WorryTold"] | components["schemas"]["TrialAmended"] | components["schemas"]["ExerciseSkipped"] | components["schemas"]["ExerciseAdded"] | components["schemas"]["SetUpChanged"] | components["schemas"]["SessionPainAsked"] | components["schemas"]["LegAsked"];
+        /** @enum {string} */
+        CategoryWeights: "linear" | "quadratic";
         /** @description What stands wherever exercises are shown, handed out or written about. Whole sentences. */
         Cautions: {
             /** @description That exercise should not hurt. */
@@ -3403,6 +3671,29 @@ export interface components {
             precautions: components["schemas"]["ClientPrecaution"][];
             restingShape?: components["schemas"]["RestingShape"];
         };
+        /** @description How well a clinic sees: what its raters' clips say of the errors that findings are reckoned with. */
+        ClinicEye: {
+            /**
+             * Format: int32
+             * @description All of them. Raters: who answered any.
+             */
+            clips: number;
+            /** Format: int32 */
+            raters: number;
+            missed: null | components["schemas"]["Proportion"];
+            imagined: null | components["schemas"]["Proportion"];
+            /**
+             * Format: double
+             * @description Standard error of measurement of clean reps; none with too few. SecondsError: of clean seconds.
+             */
+            repsError: null | number;
+            /** Format: int32 */
+            repsClips: number;
+            /** Format: double */
+            secondsError: null | number;
+            /** Format: int32 */
+            secondsClips: number;
+        };
         ClinicForm: {
             name: string;
             contact: string;
@@ -3445,6 +3736,154 @@ export interface components {
             booked: number;
             policies: components["schemas"]["PolicyFigures"][];
             episodes: components["schemas"]["EpisodeFigures"][];
+        };
+        ClipAnswerForm: {
+            /** Format: int32 */
+            place: number;
+            marks: components["schemas"]["ClipMark"][];
+        };
+        ClipAnswered: {
+            feedback: null | components["schemas"]["ClipFeedback"];
+            run: components["schemas"]["PracticeRunView"];
+        };
+        /** @description What gives way in a clip, when and how far. */
+        ClipFault: {
+            /** @description Code. Side: the side of the task it is drawn for, left or right. */
+            fault: string;
+            side: components["schemas"]["Side"];
+            degree: components["schemas"]["Degree"];
+            /**
+             * Format: int32
+             * @description The first rep in which it shows, from 1; none in a hold.
+             */
+            rep: null | number;
+            /**
+             * Format: double
+             * @description Seconds from the beginning at which half of it is there.
+             */
+            second: number;
+            /**
+             * Format: double
+             * @description Share of the fault as the library draws it, above 0.
+             */
+            amount: number;
+        };
+        ClipFeedback: {
+            result: components["schemas"]["ClipResult"];
+            why: null | components["schemas"]["Message"];
+            clean: null | components["schemas"]["ClipFrame"][];
+            whySaid?: components["schemas"]["Said"];
+        };
+        /** @description What moves in one picture of a clip: outlines of the shapes of Figure ClipPictures.Figure, in their order; none where it lies as before. */
+        ClipFrame: {
+            shapes: number[][][];
+        };
+        /** @description A mark a rater set while a clip ran. */
+        ClipMark: {
+            /** @description Code. Second: since the clip began, 0 or more. */
+            fault: string;
+            /** Format: double */
+            second: number;
+            side?: null | components["schemas"]["Side"];
+        };
+        /**
+         * @description How an answer stands to what was there.
+         * @enum {string}
+         */
+        ClipOutcome: "named" | "other-name" | "missed" | "rightly-clean" | "false-mark";
+        /** @description A clip as pictures at even steps. */
+        ClipPictures: {
+            /**
+             * Format: int32
+             * @description Pictures a second; what lies between two is filled in by who shows them.
+             */
+            perSecond: number;
+            /** @description The first picture, in a frame that holds all of them. */
+            figure: components["schemas"]["Figure"];
+            frames: components["schemas"]["ClipFrame"][];
+        };
+        /** @description An answer beside the truth. */
+        ClipResult: {
+            spec: components["schemas"]["ClipSpec"];
+            mirrored: boolean;
+            outcome: components["schemas"]["ClipOutcome"];
+            first: null | components["schemas"]["ClipMark"];
+            /**
+             * Format: int32
+             * @description Reps the mark came after the fault; below 0: before. None in a hold, or without both.
+             */
+            repsLate: null | number;
+            /**
+             * Format: double
+             * @description Seconds likewise, after half of the fault was there.
+             */
+            secondsLate: null | number;
+            /** @description It was marked to the other side; none where no side was asked, or nothing gave way. */
+            otherSide: null | boolean;
+            /**
+             * Format: int32
+             * @description Reps the rater left clean; none in a hold. TrulyClean: those that were.
+             */
+            cleanReps: null | number;
+            /** Format: int32 */
+            trulyClean: null | number;
+            /**
+             * Format: double
+             * @description Seconds of a hold likewise; none in reps. TrulyHeld: those that were.
+             */
+            cleanSeconds: null | number;
+            /** Format: double */
+            trulyHeld: null | number;
+        };
+        /** @description What a clip shows, drawn from its seed: the same on every machine. */
+        ClipSpec: {
+            /**
+             * Format: int32
+             * @description 0 or more.
+             */
+            seed: number;
+            rungId: string;
+            /** @description The fault the rung and the view were chosen for: whether it shows or not says nothing about them. */
+            sought: string;
+            /** @description Of the task; both where the rung has no sides. Drawn: the side it is drawn for, left or right. */
+            side: components["schemas"]["Side"];
+            drawn: components["schemas"]["Side"];
+            view: components["schemas"]["View"];
+            /**
+             * Format: int32
+             * @description 3 to 5; 0 for one long hold.
+             */
+            reps: number;
+            /**
+             * Format: double
+             * @description All of it, from 8 to 16.
+             */
+            seconds: number;
+            truth: null | components["schemas"]["ClipFault"];
+        };
+        ClipView: {
+            /** Format: int32 */
+            seed: number;
+            mirrored: boolean;
+            rungId: string;
+            side: components["schemas"]["Side"];
+            view: components["schemas"]["View"];
+            /** Format: int32 */
+            reps: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: int32 */
+            perSecond: number;
+            figure: components["schemas"]["Figure"];
+            frames: components["schemas"]["ClipFrame"][];
+            truth: null | components["schemas"]["ClipFault"];
+            clean: null | components["schemas"]["ClipFrame"][];
+        };
+        ComingClient: {
+            /** Format: uuid */
+            episode: string;
+            name: string;
+            at: components["schemas"]["Instant"];
         };
         ComparedPlans: {
             before: components["schemas"]["PlanRevisionView"];
@@ -3787,6 +4226,11 @@ export interface components {
             values?: null | number[];
             nameSaid?: components["schemas"]["Said"];
         };
+        /**
+         * @description How far a fault goes, by how much of it shows in the picture; each is as much more than the one before it.
+         * @enum {string}
+         */
+        Degree: "just-noticeable" | "subtle" | "moderate" | "plain" | "gross";
         /** @description How much of each direction of control a pose or a rung asks for, N·m, 0 or more. */
         Demands: {
             /**
@@ -4008,6 +4452,23 @@ export interface components {
              */
             seconds?: null | number;
         };
+        /** @enum {string} */
+        DrillEnd: "all-shown" | "narrow" | "time-up" | "stopped";
+        DrillForm: {
+            faults?: null | string[];
+            /** Format: uuid */
+            episode?: null | string;
+            /**
+             * Format: int32
+             * @default 20
+             */
+            clips: number;
+            /**
+             * Format: int32
+             * @default 8
+             */
+            minutes: number;
+        };
         EarlierChart: {
             /** Format: uuid */
             visitId: string;
@@ -4091,6 +4552,16 @@ export interface components {
         };
         /** @enum {string} */
         EndReason: "target-met" | "breaking-fault" | "pain" | "fatigue" | "stopped";
+        /** @description Of an interval of 95 %. */
+        Ends: {
+            /**
+             * Format: double
+             * @description Lower end. High: upper end.
+             */
+            low: number;
+            /** Format: double */
+            high: number;
+        };
         EpisodeFigures: {
             /** Format: int32 */
             row: number;
@@ -4269,6 +4740,25 @@ export interface components {
             /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        EyeEffect: {
+            /** Format: uuid */
+            episodeId: string;
+            /** Format: uuid */
+            visitId: string;
+            clientName: string;
+            changes: string[];
+            changesSaid?: null | components["schemas"]["Said"][];
+        };
+        EyeFigures: {
+            /** Format: double */
+            missed: number;
+            /** Format: double */
+            imagined: number;
+            /** Format: double */
+            repsError: number;
+            /** Format: double */
+            secondsError: number;
+        };
         /** @description A compensation: something seen or felt during a task. */
         Fault: {
             code: string;
@@ -4296,6 +4786,28 @@ export interface components {
             /** @description Where it points elsewhere in some positions; the first that fits holds. */
             points?: null | components["schemas"]["FaultPoint"][];
             means?: null | components["schemas"]["FaultMeaning"];
+        };
+        /** @description What is known of one fault. */
+        FaultFigure: {
+            fault: string;
+            /**
+             * Format: int32
+             * @description Clips with it. Marked: those in which something that breaks a rep was marked; Named: this fault.
+             */
+            shown: number;
+            /** Format: int32 */
+            marked: number;
+            /** Format: int32 */
+            named: number;
+            /**
+             * Format: double
+             * @description Share that goes by, all degrees alike, 0 to 1. Low, High: the middle 95 %.
+             */
+            missed: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
         };
         /**
          * @description What a fault does to the rep in which it shows.
@@ -4444,6 +4956,15 @@ export interface components {
             /** @description Each a run of x, y, x, y in the units of FigurePoint: flat, since they are many. */
             outlines: number[][];
         };
+        /** @description A figure with the ends of its interval of 95 %; none where it has no value, or an end lies nowhere. */
+        Figured: {
+            /** Format: double */
+            value: null | number;
+            /** Format: double */
+            low: null | number;
+            /** Format: double */
+            high: null | number;
+        };
         FileEpisodeForm: {
             /** Format: uuid */
             clientId: null | string;
@@ -4549,6 +5070,17 @@ export interface components {
             name: string;
             relation?: null | string;
             phone?: null | string;
+        };
+        /** @description A clip and how many saw what was there. */
+        HardClip: {
+            /** Format: int32 */
+            seed: number;
+            /** @description None: it held. */
+            fault: null | string;
+            /** Format: int32 */
+            right: number;
+            /** Format: int32 */
+            raters: number;
         };
         /** @description When a condition counts as highly irritable, and the dose it may have then. */
         HighIrritability: {
@@ -5810,6 +6342,17 @@ export interface components {
          * @enum {string}
          */
         NumberKind: "clean-reps" | "effort" | "painful-sets" | "next-day-pain" | "pain-now" | "settled-hours" | "days-away" | "home-percent";
+        /** @description How far numbers agree. */
+        NumbersAgreed: {
+            /** Format: int32 */
+            items: number;
+            /** @description ICC(2,1): these raters of many there could be. Sem, Sdc: in the unit of the numbers. */
+            icc: components["schemas"]["Figured"];
+            /** Format: double */
+            sem: number;
+            /** Format: double */
+            sdc: number;
+        };
         /**
          * @description Whether a direction belongs to the side of the task or to the other one.
          * @default task
@@ -5821,6 +6364,23 @@ export interface components {
          * @enum {string}
          */
         OneChange: "cue" | "shorter-range" | "fewer-seconds" | "shorter-lever" | "more-support" | "lower-rung";
+        /** @description How late marks come. */
+        OnsetFigure: {
+            /**
+             * Format: int32
+             * @description Faults that were marked, at least 3.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description Of late less true. Low, High: limits of agreement, 19 in 20 lie between.
+             */
+            median: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+        };
         OpenEpisodeForm: {
             visit: components["schemas"]["BookVisitForm"];
             /** Format: uuid */
@@ -5968,6 +6528,21 @@ export interface components {
         OverridesView: {
             rules: components["schemas"]["RuleCount"][];
             latest: components["schemas"]["OverrideLine"][];
+        };
+        OwnEyeForm: {
+            use: boolean;
+            /** Format: int32 */
+            version: number;
+        };
+        OwnEyeView: {
+            clinic: components["schemas"]["ClinicEye"];
+            enough: boolean;
+            taken: null | components["schemas"]["ClinicEye"];
+            builtIn: components["schemas"]["EyeFigures"];
+            inForce: components["schemas"]["EyeFigures"];
+            offered: components["schemas"]["EyeFigures"];
+            /** Format: int32 */
+            version: number;
         };
         OwnReading: {
             dateOrder?: null | components["schemas"]["DateOrder"];
@@ -6724,6 +7299,61 @@ export interface components {
              */
             onFeet: boolean;
         };
+        PracticeRunRow: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            teamId: null | string;
+            teamName: null | string;
+            startedAt: components["schemas"]["Instant"];
+            /** Format: int32 */
+            answered: number;
+            over: boolean;
+        };
+        PracticeRunView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            teamId: null | string;
+            teamName: null | string;
+            /** Format: int32 */
+            clips: number;
+            /** Format: int32 */
+            answered: number;
+            startedAt: components["schemas"]["Instant"];
+            end: null | components["schemas"]["DrillEnd"];
+            next: null | components["schemas"]["ShownClip"];
+            results: components["schemas"]["ClipResult"][];
+            shared: boolean;
+        };
+        PracticeTeamRow: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            madeAt: components["schemas"]["Instant"];
+            madeBy: string;
+            /** Format: int32 */
+            clips: number;
+            mine: null | components["schemas"]["PracticeRunRow"];
+            /** Format: int32 */
+            done: number;
+            otherLibrary: boolean;
+        };
+        PracticeTeamView: {
+            team: components["schemas"]["PracticeTeamRow"];
+            figures: components["schemas"]["TeamFigures"];
+        };
+        PracticeView: {
+            own: components["schemas"]["RaterFigures"];
+            due: boolean;
+            /** Format: date */
+            lastOn: null | string;
+            open: null | components["schemas"]["PracticeRunRow"];
+            runs: components["schemas"]["PracticeRunRow"][];
+            teams: components["schemas"]["PracticeTeamRow"][];
+            coming: components["schemas"]["ComingClient"][];
+            faults: string[];
+        };
         /** @description A condition of the client that bars, changes or favours rungs. */
         Precaution: {
             id: string;
@@ -6891,6 +7521,15 @@ export interface components {
              */
             size?: null | number;
         };
+        /** @description A share with the ends of its interval of 95 %, all 0 to 1. */
+        Proportion: {
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+        };
         ProposalForm: {
             /** Format: double */
             minutes: number;
@@ -6952,6 +7591,41 @@ export interface components {
             /** @description Who tapped, where the tablet knew; a tablet may be sent by somebody else later. */
             by?: null | string;
         };
+        /** @description How well one rater sees, from the clips answered. */
+        RaterFigures: {
+            /** Format: int32 */
+            clips: number;
+            /** @description From 20 clips on figures are worth telling; without, all below are none. */
+            enough: boolean;
+            missed: null | components["schemas"]["Proportion"];
+            falseMarks: null | components["schemas"]["Proportion"];
+            /**
+             * Format: double
+             * @description How well faults are told from none. Criterion: above 0, rather lets a fault go by.
+             */
+            dPrime: null | number;
+            /** Format: double */
+            criterion: null | number;
+            /** @description Chance that a fault is marked, least degree first. */
+            degrees: number[];
+            reps: null | components["schemas"]["OnsetFigure"];
+            seconds: null | components["schemas"]["OnsetFigure"];
+            /**
+             * Format: int32
+             * @description Faults marked to the other side, of Sided where a side was asked.
+             */
+            otherSide: number;
+            /** Format: int32 */
+            sided: number;
+            faults: components["schemas"]["FaultFigure"][];
+            /** @description Faults to look at next, what goes by most first; at most three. */
+            lookNext: string[];
+        };
+        /**
+         * @description What raters gave the items.
+         * @enum {string}
+         */
+        RatingKind: "numbers" | "categories";
         RatioShown: {
             id: string;
             name: string;
@@ -7921,6 +8595,9 @@ export interface components {
          * @enum {string}
          */
         ShapeRole: "floor" | "prop" | "far-limb" | "head" | "trunk" | "near-limb" | "ghost" | "arrow" | "mark";
+        ShareForm: {
+            shared: boolean;
+        };
         Sheet: {
             clientName: string;
             clinicName: string;
@@ -7958,6 +8635,18 @@ export interface components {
         SheetRecord: {
             title: string;
             lines: string[];
+        };
+        ShownClip: {
+            /** Format: int32 */
+            place: number;
+            rungId: string;
+            view: components["schemas"]["View"];
+            /** Format: int32 */
+            reps: number;
+            /** Format: double */
+            seconds: number;
+            asksSide: boolean;
+            pictures: components["schemas"]["ClipPictures"];
         };
         /**
          * @description The client's own left or right. What it names in a task (the lowered leg, the bearing leg) is said by the rung.
@@ -8427,6 +9116,65 @@ export interface components {
         TaskVariant: {
             id: string;
             name: string;
+        };
+        /** @description How far a team agrees; figures are none until two have answered 20 clips alike. */
+        TeamFigures: {
+            /**
+             * Format: int32
+             * @description Who answered all. Items: clips all of them answered.
+             */
+            raters: number;
+            /** Format: int32 */
+            items: number;
+            enough: boolean;
+            /**
+             * Format: double
+             * @description On what gave way: clean, or which fault. Fleiss, Ac1: likewise.
+             */
+            kappa: null | number;
+            /** Format: double */
+            fleiss: null | number;
+            /** Format: double */
+            ac1: null | number;
+            /** @description Intervals of those by name. */
+            ends: {
+                [key: string]: components["schemas"]["Ends"];
+            };
+            reps: null | components["schemas"]["NumbersAgreed"];
+            seconds: null | components["schemas"]["NumbersAgreed"];
+            members: components["schemas"]["TeamMember"][];
+            /** @description Clips least agreed on with what was there, the hardest first; at most five. */
+            hardest: components["schemas"]["HardClip"][];
+        };
+        TeamForm: {
+            name: string;
+            /** Format: int32 */
+            clips: number;
+        };
+        /** @description How one of a team did, without a name unless it is shared. */
+        TeamMember: {
+            /** @description The name; none: not shared. */
+            rater: null | string;
+            missed: null | components["schemas"]["Proportion"];
+            falseMarks: null | components["schemas"]["Proportion"];
+            /** Format: double */
+            dPrime: null | number;
+            /**
+             * Format: int32
+             * @description Clips shown a second time. SameAgain: those that were answered the same.
+             */
+            again: number;
+            /** Format: int32 */
+            sameAgain: number;
+            /** Format: int32 */
+            mirrored: number;
+            /**
+             * Format: int32
+             * @description Of Mirrored clips seen in a mirror, those answered the same.
+             */
+            sameMirrored: number;
+            left: null | components["schemas"]["Proportion"];
+            right: null | components["schemas"]["Proportion"];
         };
         /** @description Seconds out and back of one ordinary rep; each rung's own time keeps its proportion to it. */
         Tempo: {
@@ -21026,6 +21774,991 @@ export interface operations {
             };
         };
     };
+    GetPractice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetClip: {
+        parameters: {
+            query?: {
+                mirrored?: boolean;
+                outline?: boolean;
+            };
+            header?: never;
+            path: {
+                seed: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    BeginDrill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrillForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeRunView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetPracticeRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeRunView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    AnswerClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClipAnswerForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipAnswered"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    EndPracticeRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeRunView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    SharePracticeRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeRunView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    MakePracticeTeam: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TeamForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeTeamView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetPracticeTeam: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                teamId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeTeamView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    JoinPracticeTeam: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                teamId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeRunView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetOwnEye: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnEyeView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    SetOwnEye: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnEyeForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnEyeView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetOwnEyeEffects: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnEyeForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EyeEffect"][];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     GetDecisions: {
         parameters: {
             query?: never;
@@ -22032,6 +23765,93 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PhotoAnswer"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ComputeAgreement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgreementQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgreementAnswer"];
                 };
             };
             /** @description What was sent cannot be read; the field is named. */

@@ -99,6 +99,9 @@ public sealed class ClipRoom
         );
     }
 
+    /// <summary>The tempo of a clip.</summary>
+    internal ClipTiming TimingOf(int seed) => Drawn(seed).Timing;
+
     /// <summary>The pictures of a clip.</summary>
     /// <param name="words">What the picture is of.</param>
     /// <param name="clean">The same with nothing giving way, to lay over it.</param>

@@ -1,3 +1,5 @@
+using Palaestra.Core.Practice;
+
 namespace Palaestra.Data.Clinics;
 
 /// <summary>The clinic itself: one row.</summary>
@@ -40,6 +42,9 @@ public sealed class Clinic
 
     /// <summary>What home programmes are signed with, 32 random bytes; none until the first was made.</summary>
     public byte[]? HomeSecret { get; set; }
+
+    /// <summary>How well the clinic sees, as it was when it was taken on in the place of the built-in figures; none: those hold.</summary>
+    public ClinicEye? OwnEye { get; set; }
     public int Version { get; set; }
 
     /// <summary>§ 630f (3) BGB: ten years after the end of treatment (from memory); where the clinic is decides.</summary>

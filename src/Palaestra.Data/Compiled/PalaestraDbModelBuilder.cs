@@ -11,7 +11,7 @@ namespace Palaestra.Data.Compiled
     public partial class PalaestraDbModel
     {
         private PalaestraDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("61a457f4-8601-4053-bfda-497979eaafd2"), entityTypeCount: 36)
+            : base(skipDetectChanges: false, modelId: new Guid("afad2e9b-9ade-45ac-8aa8-93eee4cf5d4f"), entityTypeCount: 39)
         {
         }
 
@@ -41,6 +41,9 @@ namespace Palaestra.Data.Compiled
             var storedPhoto = StoredPhotoEntityType.Create(this);
             var planRevision = PlanRevisionEntityType.Create(this);
             var policyRevision = PolicyRevisionEntityType.Create(this);
+            var practiceAnswer = PracticeAnswerEntityType.Create(this);
+            var practiceRun = PracticeRunEntityType.Create(this);
+            var practiceTeam = PracticeTeamEntityType.Create(this);
             var decidedVisit = DecidedVisitEntityType.Create(this);
             var decisionRecord = DecisionRecordEntityType.Create(this);
             var recordImport = RecordImportEntityType.Create(this);
@@ -75,6 +78,9 @@ namespace Palaestra.Data.Compiled
             LetterDraftEntityType.CreateForeignKey1(letterDraft, visit);
             StoredPhotoEntityType.CreateForeignKey1(storedPhoto, visit);
             PlanRevisionEntityType.CreateForeignKey1(planRevision, episode);
+            PracticeAnswerEntityType.CreateForeignKey1(practiceAnswer, practiceRun);
+            PracticeRunEntityType.CreateForeignKey1(practiceRun, practitioner);
+            PracticeRunEntityType.CreateForeignKey2(practiceRun, practiceTeam);
             DecidedVisitEntityType.CreateForeignKey1(decidedVisit, visit);
             DecisionRecordEntityType.CreateForeignKey1(decisionRecord, visit);
             RecordImportEntityType.CreateForeignKey1(recordImport, client);
@@ -110,6 +116,9 @@ namespace Palaestra.Data.Compiled
             StoredPhotoEntityType.CreateAnnotations(storedPhoto);
             PlanRevisionEntityType.CreateAnnotations(planRevision);
             PolicyRevisionEntityType.CreateAnnotations(policyRevision);
+            PracticeAnswerEntityType.CreateAnnotations(practiceAnswer);
+            PracticeRunEntityType.CreateAnnotations(practiceRun);
+            PracticeTeamEntityType.CreateAnnotations(practiceTeam);
             DecidedVisitEntityType.CreateAnnotations(decidedVisit);
             DecisionRecordEntityType.CreateAnnotations(decisionRecord);
             RecordImportEntityType.CreateAnnotations(recordImport);

@@ -368,6 +368,9 @@ namespace Palaestra.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("OwnEye")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("RetentionYears")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER")
@@ -986,6 +989,121 @@ namespace Palaestra.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("Policies");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Practice.PracticeAnswer", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Marks")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Place")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Result")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("RunId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Why")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("RunId", "Place")
+                        .IsUnique();
+
+                    b.ToTable("PracticeAnswers");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Practice.PracticeRun", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Aim")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("EndedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("NextMirrored")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("NextSeed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("NextWhy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Place")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Seed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Shared")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("StartedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("TeamId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AccountId");
+
+                    b.HasIndex("TeamId", "AccountId")
+                        .IsUnique();
+
+                    b.ToTable("PracticeRuns");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Practice.PracticeTeam", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Items")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LibraryVersion")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("MadeAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MadeBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("PracticeTeams");
                 });
 
             modelBuilder.Entity("Palaestra.Data.Progression.DecidedVisit", b =>
@@ -1749,6 +1867,28 @@ namespace Palaestra.Data.Migrations
                         .HasForeignKey("EpisodeId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Practice.PracticeAnswer", b =>
+                {
+                    b.HasOne("Palaestra.Data.Practice.PracticeRun", null)
+                        .WithMany()
+                        .HasForeignKey("RunId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Practice.PracticeRun", b =>
+                {
+                    b.HasOne("Palaestra.Data.Staff.Practitioner", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Palaestra.Data.Practice.PracticeTeam", null)
+                        .WithMany()
+                        .HasForeignKey("TeamId");
                 });
 
             modelBuilder.Entity("Palaestra.Data.Progression.DecidedVisit", b =>

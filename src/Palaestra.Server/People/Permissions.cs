@@ -68,6 +68,7 @@ public static class Permissions
                     "ComputeDecide",
                     "ComputePhoto",
                     "ComputeAgreement",
+                    "GetClip",
                     "GetChartSheet",
                     "GetErased",
                     "GetPractitioners",
@@ -116,7 +117,21 @@ public static class Permissions
                     "TakeInRecord",
                 ]
             ),
-            (Staff, ["GetPolicies"]),
+            (Staff, ["GetPolicies", "GetOwnEye"]),
+            (
+                Clinical,
+                [
+                    "GetPractice",
+                    "BeginDrill",
+                    "GetPracticeRun",
+                    "AnswerClip",
+                    "EndPracticeRun",
+                    "SharePracticeRun",
+                    "MakePracticeTeam",
+                    "GetPracticeTeam",
+                    "JoinPracticeTeam",
+                ]
+            ),
             (
                 Desk,
                 [
@@ -135,7 +150,15 @@ public static class Permissions
             ),
             (
                 Judging,
-                ["ClearDangerReport", "GetPolicyEffects", "StoreLetter", "DischargeEpisode", "ReopenEpisode"]
+                [
+                    "ClearDangerReport",
+                    "GetPolicyEffects",
+                    "GetOwnEyeEffects",
+                    "SetOwnEye",
+                    "StoreLetter",
+                    "DischargeEpisode",
+                    "ReopenEpisode",
+                ]
             ),
             (
                 Clinical,
