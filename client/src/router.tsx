@@ -99,6 +99,18 @@ export const router = createBrowserRouter([
         ...page(() => import("./progression/OverridesPage"), "OverridesPage", titles.overrides),
       },
       {
+        path: "/practice",
+        ...page(() => import("./practice/PracticePage"), "PracticePage", titles.practice),
+      },
+      {
+        path: "/practice/runs/:runId",
+        ...page(() => import("./practice/RunPage"), "RunPage", titles.practice),
+      },
+      {
+        path: "/practice/teams/:teamId",
+        ...page(() => import("./practice/TeamPage"), "TeamPage", titles.practice),
+      },
+      {
         path: "/library",
         ...page(() => import("./library/LibraryPage"), "LibraryPage", titles.library),
         loader: drawings,

@@ -443,7 +443,7 @@ static async Task PrepareStore(WebApplication app, Settings settings, Task<Pract
         var clinicPolicies = scope.ServiceProvider.GetRequiredService<ClinicPolicies>();
         app.Services.GetRequiredService<PolicyLibrary>().Put(await clinicPolicies.Revisions());
     }
-    if (await db.Clinics.Where(c => c.OwnEye != null).Select(c => c.OwnEye).FirstOrDefaultAsync() is { } eye)
+    if (await db.Clinics.Select(c => c.OwnEye).SingleOrDefaultAsync() is { } eye)
     {
         app.Services.GetRequiredService<PolicyLibrary>().See(eye);
     }

@@ -53,6 +53,10 @@ export const keys = {
   replay: (id: string) => ["episode", id, "replay"] as const,
   overrides: ["overrides"] as const,
   instruments: ["instruments"] as const,
+  practice: ["practice"] as const,
+  practiceRun: (id: string) => ["practice", "run", id] as const,
+  practiceTeam: (id: string) => ["practice", "team", id] as const,
+  ownEye: ["practice", "eye"] as const,
 };
 
 export const startQuery = queryOptions({

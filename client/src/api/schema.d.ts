@@ -3774,7 +3774,7 @@ export interface components {
             clean: null | components["schemas"]["ClipFrame"][];
             whySaid?: components["schemas"]["Said"];
         };
-        /** @description What moves in one picture of a clip: outlines of the shapes of Figure ClipPictures.Figure, in their order; none where it lies as before. */
+        /** @description What moves in one picture of a clip: outlines of the shapes of Figure ClipPictures.Figure, in their order; empty where it lies as before. */
         ClipFrame: {
             shapes: number[][][];
         };

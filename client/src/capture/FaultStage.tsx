@@ -22,6 +22,14 @@ interface Props {
   low?: boolean;
 }
 
+/** Faults round a drawing that is there already. */
+interface OverFigure extends Omit<Props, "rungId" | "side" | "frame"> {
+  figure: Figure | undefined;
+  failed?: boolean;
+  /** What moves in the drawing's place: then no line joins a fault to where it shows. */
+  moving?: React.ReactNode;
+}
+
 /** A finger that rests this long on a fault says that it persists. */
 const longPressMs = 550;
 
@@ -67,6 +75,12 @@ const ChipButton = styled(Button)<{ $marked: boolean; $breaks: boolean }>`
 /** The drawing with the faults round it, each joined to the place on the body where it shows. */
 export function FaultStage(props: Props) {
   const { data: figure, isError } = useFigure(props.rungId, props.side, props.frame);
+  return <FaultStageOver {...props} figure={figure} failed={isError} />;
+}
+
+/** The same with a drawing of one's own. */
+export function FaultStageOver(props: OverFigure) {
+  const { figure, failed } = props;
   const stage = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   useLayoutEffect(() => {
@@ -86,7 +100,7 @@ export function FaultStage(props: Props) {
       aria-label={say("capture.faults-by-where-they-show")}
     >
       {figure && size.width > 0 && <Placed {...props} figure={figure} size={size} />}
-      {!figure && isError && <Listed {...props} />}
+      {!figure && failed && <Listed {...props} />}
     </Stage>
   );
 }
@@ -102,7 +116,7 @@ const List = styled.div`
 `;
 
 /** Without the drawing the faults stand in a list: marking them does not wait for it. */
-const Listed = (props: Props) => (
+const Listed = (props: OverFigure) => (
   <List>
     {props.faults.map((fault) => (
       <FaultChip key={fault.code} fault={fault} {...props} />
@@ -110,7 +124,7 @@ const Listed = (props: Props) => (
   </List>
 );
 
-function Placed(props: Props & { figure: Figure; size: { width: number; height: number } }) {
+function Placed(props: OverFigure & { figure: Figure; size: { width: number; height: number } }) {
   const { colour, font } = useTheme();
   const { figure, size, faults } = props;
   const { chips, leaders, letters, origin, scale, height } = placesOf(faults, figure, size, letterSize());
@@ -125,9 +139,9 @@ function Placed(props: Props & { figure: Figure; size: { width: number; height: 
         aria-label={figure.words}
       >
         <g transform={`translate(${origin.x} ${origin.y}) scale(${scale})`}>
-          <FigureShapes figure={figure} />
+          {props.moving ?? <FigureShapes figure={figure} />}
         </g>
-        {leaders.map((l) => {
+        {(props.moving ? [] : leaders).map((l) => {
           const marked = props.counts.has(l.code);
           return (
             <g key={l.code}>
@@ -142,7 +156,7 @@ function Placed(props: Props & { figure: Figure; size: { width: number; height: 
             </g>
           );
         })}
-        {letters.map((l) => (
+        {(props.moving ? [] : letters).map((l) => (
           <g key={l.keys} transform={`translate(${l.at.x} ${l.at.y})`}>
             <rect
               x={-4 - l.keys.length * 4}
@@ -183,7 +197,9 @@ function Placed(props: Props & { figure: Figure; size: { width: number; height: 
 /** How much larger letters are than browsers have them by themselves. */
 const letterSize = () => parseFloat(getComputedStyle(document.documentElement).fontSize) / 16 || 1;
 
-function FaultChip(props: Pick<Props, "counts" | "persisting" | "onMark"> & { fault: Fault; at?: Chip }) {
+function FaultChip(
+  props: Pick<OverFigure, "counts" | "persisting" | "onMark"> & { fault: Fault; at?: Chip },
+) {
   const { fault } = props;
   const count = props.counts.get(fault.code) ?? 0;
   const persists = props.persisting.has(fault.code);

@@ -8,6 +8,7 @@ import { TraceCanvas } from "./TraceCanvas";
 import { useWatched } from "./useWatched";
 import { actionsOf } from "./actions";
 import { findTask, measureOf } from "./sideCounts";
+import { faultsHere } from "./breaksRep";
 import { Cue } from "./Cue";
 import { EndPanel } from "./EndPanel";
 import { FaultStage } from "./FaultStage";
@@ -218,8 +219,7 @@ function faultsOf(rung: Rung, library: Library, others: LiveTrialState[]) {
     const at = lately.indexOf(code);
     return at < 0 ? lately.length : at;
   };
-  return rung.faults
-    .flatMap((code) => library.faults.find((f) => f.code === code) ?? [])
+  return faultsHere(rung, library)
     .map((fault, i) => ({ fault, i }))
     .sort((a, b) => place(a.fault.code) - place(b.fault.code) || a.i - b.i)
     .map(({ fault }) => fault);

@@ -1,36 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
-import styled from "styled-components";
 import { api, got } from "../api/client";
 import { keys } from "../api/queries";
 import type { ClinicView } from "../api/types";
+import { FigureList } from "../controls/FigureList";
 import { Page, ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { PageHead } from "../controls/PageHead";
 import { Table } from "../controls/DataTable";
 import { Wide } from "../controls/Table";
 import { say } from "../words/say";
-
-const Figures = styled.dl`
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
-  gap: ${({ theme }) => theme.space(4)};
-  margin: 0;
-  div {
-    display: flex;
-    flex-direction: column-reverse;
-    justify-content: flex-end;
-    border-top: 3px solid ${({ theme }) => theme.colour.ink};
-    padding-top: ${({ theme }) => theme.space(2)};
-  }
-  dd {
-    margin: 0;
-    font: 700 2.125rem/1.1 ${({ theme }) => theme.font.display};
-    font-variant-numeric: tabular-nums;
-  }
-  dt {
-    color: ${({ theme }) => theme.colour.grey};
-    font-size: 0.9375rem;
-  }
-`;
 
 /** How the clinic stands: its episodes counted, without names. */
 export function ClinicViewPage() {
@@ -71,14 +48,7 @@ function View({ view }: { view: ClinicView }) {
   ];
   return (
     <Stack $gap={6}>
-      <Figures>
-        {figures.map(([name, value]) => (
-          <div key={name}>
-            <dt>{name}</dt>
-            <dd>{value}</dd>
-          </div>
-        ))}
-      </Figures>
+      <FigureList figures={figures} />
       <section aria-labelledby="by-policy">
         <Row $between style={{ marginBottom: 8 }}>
           <h2 id="by-policy">{say("clinic.by-policy")}</h2>

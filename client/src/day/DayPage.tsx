@@ -69,6 +69,11 @@ export function DayPage() {
         <Link to="/library" style={{ color: "inherit", fontWeight: 600 }}>
           {say("day.library")}
         </Link>
+        {clinical && (
+          <Link to="/practice" style={{ color: "inherit", fontWeight: 600 }}>
+            {say("day.practice-room")}
+          </Link>
+        )}
         {settles && (
           <>
             <Link to="/clinic" style={{ color: "inherit", fontWeight: 600 }}>

@@ -6,10 +6,13 @@ import { useFigure } from "../api/queries";
 const path = (outline: number[]) => `M${outline.join(" ")}Z`;
 const outlines = (shape: FigureShape) => shape.outlines.map(path).join("");
 
-/** Paints the shapes of a drawing; the core says what they are, here is only what they look like. */
-export function FigureShapes(props: { figure: Figure }) {
+/** Closed outlines as one path. */
+export const pathOf = (of: number[][]) => of.map(path).join("");
+
+/** How each kind of shape looks: the core says what they are, here is only this. */
+export function useLook() {
   const { colour } = useTheme();
-  const look = {
+  return {
     floor: { fill: colour.rule },
     prop: { fill: colour.wash, stroke: colour.slate, strokeWidth: 8 },
     ghost: { fill: colour.ghost },
@@ -20,6 +23,11 @@ export function FigureShapes(props: { figure: Figure }) {
     arrow: { fill: colour.sea, stroke: colour.paper, strokeWidth: 10 },
     mark: { fill: colour.clay, stroke: colour.paper, strokeWidth: 10 },
   };
+}
+
+/** Paints the shapes of a drawing. */
+export function FigureShapes(props: { figure: Figure }) {
+  const look = useLook();
   return props.figure.shapes.map((shape, i) => (
     <path
       key={`${shape.part}-${i}`}

@@ -11,6 +11,7 @@ export const titles = {
   newClient: say("frame.new-client"),
   overrides: say("frame.overrides"),
   people: say("frame.people"),
+  practice: say("frame.practice-room"),
   settings: say("frame.settings"),
   theDay: say("frame.the-day"),
 } as const;

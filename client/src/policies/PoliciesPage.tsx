@@ -12,6 +12,7 @@ import { Columns, Page, ProblemNote, Quiet, Row, Small, Stack } from "../control
 import { Sheet, Veil } from "../controls/Modal";
 import { Backups } from "./Backups";
 import { ClinicFields } from "./ClinicFields";
+import { OwnEye } from "./OwnEye";
 import { PolicyEditor } from "./PolicyEditor";
 import { Sentences } from "./Sentences";
 import { PageHead } from "../controls/PageHead";
@@ -69,6 +70,7 @@ export function PoliciesPage() {
               ? [{ id: "clinic", name: say("policies.the-clinic"), content: <ClinicFields /> }]
               : []),
             { id: "words", name: say("policies.letters-and-home-programmes"), content: <Sentences /> },
+            { id: "eye", name: say("policies.the-eye"), content: <OwnEye /> },
             { id: "backups", name: say("policies.backups"), content: <Backups /> },
           ]}
         />

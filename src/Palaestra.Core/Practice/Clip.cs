@@ -45,8 +45,8 @@ public sealed record ClipSpec(
         };
 }
 
-/// <summary>What moves in one picture of a clip: outlines of the shapes of <see cref="ClipPictures.Figure"/>, in their order; none where it lies as before.</summary>
-public sealed record ClipFrame(IReadOnlyList<IReadOnlyList<IReadOnlyList<int>>?> Shapes);
+/// <summary>What moves in one picture of a clip: outlines of the shapes of <see cref="ClipPictures.Figure"/>, in their order; empty where it lies as before.</summary>
+public sealed record ClipFrame(IReadOnlyList<IReadOnlyList<IReadOnlyList<int>>> Shapes);
 
 /// <summary>A clip as pictures at even steps.</summary>
 /// <param name="PerSecond">Pictures a second; what lies between two is filled in by who shows them.</param>

@@ -8,6 +8,8 @@ internal sealed class ClipFilm(ClipScene scene, ClipTiming timing, Restlessness 
 {
     private readonly Camera camera = Camera.For(spec.View, spec.Drawn);
 
+    private static readonly IReadOnlyList<IReadOnlyList<int>> Still = [];
+
     /// <param name="fault">None: nothing gives way.</param>
     public ClipPictures Pictures(int perSecond, string words, ClipFault? fault)
     {
@@ -33,11 +35,11 @@ internal sealed class ClipFilm(ClipScene scene, ClipTiming timing, Restlessness 
         }
         foreach (var all in shapes)
         {
-            var moved = new List<IReadOnlyList<IReadOnlyList<int>>?> { null };
+            var moved = new List<IReadOnlyList<IReadOnlyList<int>>> { Still };
             foreach (var part in order)
             {
                 var now = all.GetValueOrDefault(part) ?? before[part];
-                moved.Add(frames.Count > 0 && Same(now, before[part]) ? null : now.Outlines);
+                moved.Add(frames.Count > 0 && Same(now, before[part]) ? Still : now.Outlines);
                 before[part] = now;
             }
             frames.Add(new(moved));

@@ -11,7 +11,7 @@ namespace Palaestra.Data.Compiled
     public partial class PalaestraDbModel
     {
         private PalaestraDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("afad2e9b-9ade-45ac-8aa8-93eee4cf5d4f"), entityTypeCount: 39)
+            : base(skipDetectChanges: false, modelId: new Guid("60ca1d60-d1b6-4271-a0a0-736b0cbf7436"), entityTypeCount: 39)
         {
         }
 

@@ -106,9 +106,7 @@ public class ClipRoomTests
         return clip
             .Frames.Zip(clip.Frames.Skip(1))
             .Average(pair =>
-                new[] { trunk, head }.Average(part =>
-                    Off(pair.First.Shapes[part]!, pair.Second.Shapes[part]!)
-                )
+                new[] { trunk, head }.Average(part => Off(pair.First.Shapes[part], pair.Second.Shapes[part]))
             );
     }
 
@@ -145,8 +143,8 @@ public class ClipRoomTests
                 .Max(pair =>
                     Enumerable
                         .Range(1, pair.First.Shapes.Count - 1)
-                        .Where(i => pair.First.Shapes[i] is not null && pair.Second.Shapes[i] is not null)
-                        .Average(i => Off(pair.First.Shapes[i]!, pair.Second.Shapes[i]!))
+                        .Where(i => pair.First.Shapes[i].Count > 0 && pair.Second.Shapes[i].Count > 0)
+                        .Average(i => Off(pair.First.Shapes[i], pair.Second.Shapes[i]))
                 );
         }
     }
@@ -177,7 +175,7 @@ public class ClipRoomTests
                                     or ShapeRole.NearLimb
                                     or ShapeRole.FarLimb
                     )
-                    .SelectMany(shape => shape!),
+                    .SelectMany(shape => shape),
             ];
     }
 
@@ -202,7 +200,7 @@ public class ClipRoomTests
         static List<Vector2> Trunk(ClipPictures clip, int frame)
         {
             var trunk = clip.Figure.Shapes.ToList().FindIndex(shape => shape.Part == "trunk");
-            return [.. clip.Frames[frame].Shapes[trunk]!.SelectMany(Points)];
+            return [.. clip.Frames[frame].Shapes[trunk].SelectMany(Points)];
         }
     }
 
@@ -215,11 +213,7 @@ public class ClipRoomTests
             var clip = Room.Pictures(spec, "");
             Assert.InRange(spec.Seconds, 6, 18);
             Assert.Equal((int)Math.Round(spec.Seconds * clip.PerSecond) + 1, clip.Frames.Count);
-            var points = clip
-                .Frames.SelectMany(f => f.Shapes.OfType<IReadOnlyList<IReadOnlyList<int>>>())
-                .SelectMany(o => o)
-                .SelectMany(Points)
-                .ToList();
+            var points = clip.Frames.SelectMany(f => f.Shapes).SelectMany(o => o).SelectMany(Points).ToList();
             Assert.True(
                 points.Min(p => p.X) >= clip.Figure.Left
                     && points.Max(p => p.X) <= clip.Figure.Left + clip.Figure.Width

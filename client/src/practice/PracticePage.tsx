@@ -1,0 +1,181 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { api, got } from "../api/client";
+import { dayWords, momentWords } from "../api/clinicTime";
+import { keys, useLibrary } from "../api/queries";
+import type { PracticeRun, PracticeTeamRow, PracticeView } from "../api/types";
+import { Button } from "../controls/Button";
+import { NumberField, TextField, Ticks } from "../controls/fields";
+import { Columns, Note, Page, ProblemNote, Row, Ruled, Small, Stack } from "../controls/layout";
+import { PageHead } from "../controls/PageHead";
+import { useRoles } from "../frame/useRoles";
+import { say } from "../words/say";
+import { OwnFigures } from "./OwnFigures";
+
+/** Where the eye is trained: drills of one's own, sessions of the team, and what is known of one's own eye. */
+export function PracticePage() {
+  const { settles } = useRoles();
+  const { data, error } = useQuery({
+    queryKey: keys.practice,
+    queryFn: () => got(api.GET("/api/practice")),
+    staleTime: 0,
+  });
+  return (
+    <Page>
+      <PageHead
+        title={say("practice.practice-room")}
+        ways={[
+          ...(settles ? [{ to: "/settings?part=eye", name: say("practice.what-it-changes") }] : []),
+          { to: "/library", name: say("practice.library") },
+          { to: "/", name: say("practice.the-day") },
+        ]}
+      />
+      <ProblemNote error={error} />
+      {data && (
+        <Columns $at="minmax(0, 400px) minmax(0, 1fr)">
+          <Stack $gap={6}>
+            <Begin view={data} />
+            <Teams teams={data.teams} />
+          </Stack>
+          <Stack $gap={6}>
+            <section aria-labelledby="own">
+              <h2 id="own">{say("practice.your-eye")}</h2>
+              <Small style={{ marginBottom: 12 }}>{say("practice.yours-alone")}</Small>
+              <OwnFigures own={data.own} />
+            </section>
+            <Runs view={data} />
+          </Stack>
+        </Columns>
+      )}
+    </Page>
+  );
+}
+
+function Begin({ view }: { view: PracticeView }) {
+  const { data: library } = useLibrary();
+  const navigate = useNavigate();
+  const [faults, setFaults] = useState<string[]>([]);
+  const [chosen, setChosen] = useState(false);
+  const [clips, setClips] = useState<number | null>(20);
+  const begin = useMutation({
+    mutationFn: (episode: string | null) =>
+      got(
+        api.POST("/api/practice/drills", {
+          body: { faults: chosen ? faults : [], episode, clips: clips ?? 20, minutes: 8 },
+        }),
+      ),
+    onSuccess: (run: PracticeRun) => void navigate(`/practice/runs/${run.id}`),
+  });
+  return (
+    <section aria-labelledby="drill">
+      <Stack $gap={3}>
+        <h2 id="drill">{say("practice.a-drill")}</h2>
+        <p>{say("practice.what-a-drill-is")}</p>
+        {view.due && (
+          <Note>
+            {view.lastOn
+              ? say("practice.due-since", { day: dayWords(view.lastOn) })
+              : say("practice.due-never")}
+          </Note>
+        )}
+        {view.open && (
+          <Link to={`/practice/runs/${view.open.id}`}>
+            {say("practice.go-on", { answered: view.open.answered })}
+          </Link>
+        )}
+        <NumberField
+          label={say("practice.clips-at-most")}
+          value={clips}
+          onChange={setClips}
+          min={12}
+          max={30}
+        />
+        <Button isDisabled={begin.isPending} onPress={() => begin.mutate(null)}>
+          {say("practice.begin")}
+        </Button>
+        {view.coming.map((client) => (
+          <Button
+            key={client.episode}
+            $quiet
+            isDisabled={begin.isPending}
+            onPress={() => begin.mutate(client.episode)}
+          >
+            {say("practice.for-client", { name: client.name })}
+          </Button>
+        ))}
+        <Button $quiet aria-expanded={chosen} onPress={() => setChosen(!chosen)}>
+          {say("practice.choose-faults")}
+        </Button>
+        {chosen && library && (
+          <Ticks
+            label={say("practice.only-these-faults")}
+            ticked={faults}
+            onChange={setFaults}
+            options={view.faults.map((code) => ({
+              id: code,
+              name: library.faults.find((fault) => fault.code === code)?.name ?? code,
+            }))}
+          />
+        )}
+        <ProblemNote error={begin.error} />
+        <Small>{say("practice.caution")}</Small>
+      </Stack>
+    </section>
+  );
+}
+
+function Teams({ teams }: { teams: PracticeTeamRow[] }) {
+  const navigate = useNavigate();
+  const [name, setName] = useState("");
+  const [clips, setClips] = useState<number | null>(24);
+  const make = useMutation({
+    mutationFn: () => got(api.POST("/api/practice/teams", { body: { name, clips: clips ?? 24 } })),
+    onSuccess: (made) => void navigate(`/practice/teams/${made.team.id}`),
+  });
+  return (
+    <Ruled aria-labelledby="teams">
+      <Stack $gap={3}>
+        <h2 id="teams">{say("practice.team-sessions")}</h2>
+        <p>{say("practice.what-a-team-session-is")}</p>
+        {teams.map((team) => (
+          <Row key={team.id} $between>
+            <Link to={`/practice/teams/${team.id}`}>{team.name}</Link>
+            <Small as="span">{say("practice.done-by", { done: team.done })}</Small>
+          </Row>
+        ))}
+        <TextField label={say("practice.its-name")} value={name} onChange={setName} />
+        <NumberField
+          label={say("practice.different-clips")}
+          value={clips}
+          onChange={setClips}
+          min={12}
+          max={40}
+        />
+        <ProblemNote error={make.error} />
+        <Button $quiet isDisabled={make.isPending || name.trim() === ""} onPress={() => make.mutate()}>
+          {say("practice.make-it")}
+        </Button>
+      </Stack>
+    </Ruled>
+  );
+}
+
+function Runs({ view }: { view: PracticeView }) {
+  if (view.runs.length === 0) return null;
+  return (
+    <Ruled aria-labelledby="runs">
+      <h2 id="runs">{say("practice.what-you-did")}</h2>
+      <ul>
+        {view.runs.map((run) => (
+          <li key={run.id}>
+            <Link to={`/practice/runs/${run.id}`}>{run.teamName ?? say("practice.drill")}</Link>{" "}
+            <Small as="span">
+              {momentWords(run.startedAt)} · {say("practice.clips-answered", { answered: run.answered })}
+            </Small>
+          </li>
+        ))}
+      </ul>
+    </Ruled>
+  );
+}
