@@ -112,6 +112,7 @@ public class LayerTests
         "Progression",
         "Outcomes",
         "Agreement",
+        "Practice",
     ];
 
     public static TheoryData<string> EveryRoom => [.. Rooms];

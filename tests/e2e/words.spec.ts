@@ -66,7 +66,7 @@ test("nothing that is shown or printed was written elsewhere than in the words",
   await page.request.post(`${server.address}/api/sign-in`, {
     data: { email: "ines@saltmere.example", password: "lantern-quay-7" },
   });
-  for (const where of ["/", "/new", "/library", "/library/rungs/B5", "/library/sheet", "/settings", "/settings?part=clinic", "/settings?part=backups", "/account", "/overrides", "/clients", "/clients/new", "/clinic"])
+  for (const where of ["/", "/new", "/library", "/library/rungs/B5", "/library/sheet", "/settings", "/settings?part=clinic", "/settings?part=backups", "/settings?part=eye", "/practice", "/account", "/overrides", "/clients", "/clients/new", "/clinic"])
     await look(where);
   const day = await (await page.request.get(`${server.address}/api/day`)).json();
   await look(`/clients/${day.visits[0].clientId}`);
