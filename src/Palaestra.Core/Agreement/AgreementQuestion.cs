@@ -208,9 +208,9 @@ public static class AgreementAnswers
                 {
                     yield return new(
                         $"ratings[{i}][{j}]",
-                        Message.Of(
-                            question.Kind == RatingKind.Numbers ? "agreement.number" : "agreement.category"
-                        )
+                        question.Kind == RatingKind.Numbers
+                            ? Message.Of("agreement.number")
+                            : Message.Of("agreement.category")
                     );
                 }
             }
