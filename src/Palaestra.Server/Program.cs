@@ -295,6 +295,7 @@ builder.Services.AddOpenApi(api =>
         .AddOperationTransformer<Refusals>()
         .AddSchemaTransformer<PlainEnums>()
         .AddSchemaTransformer<PlainTexts>()
+        .AddSchemaTransformer<PlainRatings>()
         .AddSchemaTransformer<ClosedUnions>()
         .AddDocumentTransformer<ClosedUnions>()
 );

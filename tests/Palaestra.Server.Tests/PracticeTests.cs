@@ -101,7 +101,7 @@ public sealed class PracticeTests : IAsyncLifetime
     {
         var run = await Begin();
         var text = await browser.GetStringAsync($"/api/practice/runs/{run.Id}");
-        foreach (var telling in new[] { "truth", "seed", "sought", "\"side\"" })
+        foreach (var telling in new[] { "truth", "seed", "sought", "\"side\":" })
         {
             Assert.DoesNotContain(telling, text, StringComparison.OrdinalIgnoreCase);
         }

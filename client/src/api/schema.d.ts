@@ -2866,7 +2866,7 @@ export interface components {
              * @description A row for each item, a value for each rater, all rows as long as the first; 2 to 100 raters. Numbers: 2 to 10,000 items, each
              *     finite. Categories: 1 to 10,000 items, all numbers, or all names; names are taken in the order in which they first appear.
              */
-            ratings: unknown[][];
+            ratings: (number | string)[][];
             weights?: null | components["schemas"]["CategoryWeights"];
         };
         AlikeClient: {

@@ -1,5 +1,3 @@
-using System.Text.Json;
-
 namespace Palaestra.Core.Agreement;
 
 /// <summary>What raters gave the items.</summary>
@@ -20,7 +18,7 @@ public enum RatingKind
 /// <param name="Weights">How far categories are apart for weighted kappa; left out: by the square. Refused for numbers.</param>
 public sealed record AgreementQuestion(
     RatingKind Kind,
-    IReadOnlyList<IReadOnlyList<JsonElement>> Ratings,
+    IReadOnlyList<IReadOnlyList<Rating>> Ratings,
     CategoryWeights? Weights = null
 );
 
@@ -84,7 +82,7 @@ public static class AgreementAnswers
     private static AgreementAnswer OfNumbers(AgreementQuestion question)
     {
         var table = TwoWayTable.Of([
-            .. question.Ratings.Select(row => row.Select(value => value.GetDouble()).ToArray()),
+            .. question.Ratings.Select(row => row.Select(value => value.Number!.Value).ToArray()),
         ]);
         var icc = IntraclassCorrelation.Of(table);
         var k = table.Raters.ToString(System.Globalization.CultureInfo.InvariantCulture);
@@ -153,23 +151,27 @@ public static class AgreementAnswers
     }
 
     /// <summary>Only what was used is a category: of one that nobody chose nothing is known.</summary>
-    private static CategoryTable TableOf(IReadOnlyList<IReadOnlyList<JsonElement>> ratings)
+    private static CategoryTable TableOf(IReadOnlyList<IReadOnlyList<Rating>> ratings)
     {
         var all = ratings.SelectMany(row => row).ToList();
-        if (all[0].ValueKind == JsonValueKind.Number)
+        if (all[0].Number is not null)
         {
             // One that stands alone is beside another that nobody chose.
-            double[] used = [.. all.Select(value => value.GetDouble()).Distinct().Order()];
+            double[] used = [.. all.Select(value => value.Number!.Value).Distinct().Order()];
             double[] numbers = used.Length > 1 ? used : [used[0], used[0] + 1];
             return new(
-                [.. ratings.Select(row => row.Select(v => Array.IndexOf(numbers, v.GetDouble())).ToArray())],
+                [
+                    .. ratings.Select(row =>
+                        row.Select(v => Array.IndexOf(numbers, v.Number!.Value)).ToArray()
+                    ),
+                ],
                 numbers.Length,
                 numbers
             );
         }
-        string[] names = [.. all.Select(value => value.GetString()!).Distinct(StringComparer.Ordinal)];
+        string[] names = [.. all.Select(value => value.Name!).Distinct(StringComparer.Ordinal)];
         return new(
-            [.. ratings.Select(row => row.Select(v => Array.IndexOf(names, v.GetString())).ToArray())],
+            [.. ratings.Select(row => row.Select(v => Array.IndexOf(names, v.Name)).ToArray())],
             Math.Max(2, names.Length)
         );
     }
@@ -192,7 +194,7 @@ public static class AgreementAnswers
         {
             yield return new("weights", Message.Of("agreement.weights"));
         }
-        var first = ratings[0][0].ValueKind;
+        var numbers = question.Kind == RatingKind.Numbers || ratings[0][0].Number is not null;
         for (var i = 0; i < ratings.Count; i++)
         {
             if (ratings[i].Count != ratings[0].Count)
@@ -204,7 +206,7 @@ public static class AgreementAnswers
             }
             for (var j = 0; j < ratings[i].Count; j++)
             {
-                if (!Fits(ratings[i][j], question.Kind, first))
+                if (!Fits(ratings[i][j], numbers))
                 {
                     yield return new(
                         $"ratings[{i}][{j}]",
@@ -220,15 +222,8 @@ public static class AgreementAnswers
     /// <summary>Squares of more than this would not be numbers any more.</summary>
     private const double NumberMost = 1e100;
 
-    private static bool Fits(JsonElement value, RatingKind kind, JsonValueKind first) =>
-        value.ValueKind switch
-        {
-            JsonValueKind.Number => (kind == RatingKind.Numbers || first == JsonValueKind.Number)
-                && value.TryGetDouble(out var number)
-                && Math.Abs(number) <= NumberMost,
-            JsonValueKind.String => kind == RatingKind.Categories
-                && first == JsonValueKind.String
-                && value.GetString()!.Length is > 0 and <= 200,
-            _ => false,
-        };
+    private static bool Fits(Rating value, bool numbers) =>
+        numbers
+            ? value.Number is { } number && Math.Abs(number) <= NumberMost
+            : value.Name is { Length: > 0 and <= 200 };
 }
