@@ -343,9 +343,19 @@ public sealed class PracticeTests : IAsyncLifetime
             await browser
                 .Post(
                     "/api/compute/agreement",
-                    new { kind = "numbers", ratings = new object?[][] { [1, 2], [2, null] } }
+                    new { kind = "numbers", ratings = new object?[][] { [1, 2], [2, "x"] } }
                 )
                 .RefusedFields(HttpStatusCode.UnprocessableEntity)
+        );
+        // Nothing at all is no value.
+        Assert.Equal(
+            ["ratings[1][1]"],
+            await browser
+                .Post(
+                    "/api/compute/agreement",
+                    new { kind = "numbers", ratings = new object?[][] { [1, 2], [2, null] } }
+                )
+                .RefusedFields(HttpStatusCode.BadRequest)
         );
     }
 }
