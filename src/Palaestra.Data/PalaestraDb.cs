@@ -219,6 +219,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             run.HasIndex(r => new { r.TeamId, r.AccountId }).IsUnique();
             run.HasOne<PracticeTeam>().WithMany().HasForeignKey(r => r.TeamId);
             run.Property(r => r.Place).IsConcurrencyToken();
+            run.Property(r => r.End).HasConversion<string>();
             Json(run.Property(r => r.Aim));
         });
         builder.Entity<PracticeAnswer>(answer =>

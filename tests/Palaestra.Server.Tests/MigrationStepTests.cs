@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Diagnostics;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
+using Palaestra.Core.Practice;
 using Palaestra.Data;
 using Palaestra.Data.Clinics;
 using Palaestra.Data.Keeping;
@@ -129,6 +130,47 @@ public sealed class MigrationStepTests : IDisposable
             .Database.SqlQuery<bool>($"SELECT Reported AS Value FROM HomeLog ORDER BY Day")
             .ToListAsync();
         Assert.Equal([true, false], reported);
+    }
+
+    /// <summary>0.28 did not keep why a drill ended.</summary>
+    [Fact]
+    public async Task A_drill_of_before_that_showed_all_its_clips_ended_so()
+    {
+        Directory.CreateDirectory(Folder);
+        await using (var old = Open(Folder))
+        {
+            ZoneOfOldTimes.Add((SqliteConnection)old.Database.GetDbConnection(), ClinicZone.Utc);
+            await old.GetService<IMigrator>().MigrateAsync("PracticeRoom");
+            var edda = Guid.NewGuid();
+            await Put(old, "AspNetUsers", ("Id", edda), ("DisplayName", "Edda Marl"), ("UserName", "edda"));
+            foreach (
+                var (seed, place, ended) in new (int, int, object)[]
+                {
+                    (1, 12, "2026-12-01 10:00:00"),
+                    (2, 5, "2026-12-01 11:00:00"),
+                    (3, 5, DBNull.Value),
+                }
+            )
+            {
+                await Put(
+                    old,
+                    "PracticeRuns",
+                    ("Id", Guid.NewGuid()),
+                    ("AccountId", edda),
+                    ("Seed", seed),
+                    ("Aim", """{"clips":12,"minutes":20,"faults":[]}"""),
+                    ("StartedAt", "2026-12-01 09:00:00"),
+                    ("EndedAt", ended),
+                    ("Place", place)
+                );
+            }
+            await old.Database.CloseConnectionAsync();
+        }
+        SqliteConnection.ClearAllPools();
+        await using var db = Open(Folder);
+        await Store.Prepare(db, Folder, DateTime.Now, zone: ClinicZone.Utc);
+        var ends = await db.PracticeRuns.OrderBy(r => r.Seed).Select(r => r.End).ToListAsync();
+        Assert.Equal([DrillEnd.AllShown, null, null], ends);
     }
 
     /// <summary>Whoever had an account goes on working, and whoever kept the clinic goes on keeping it.</summary>

@@ -223,11 +223,29 @@ public sealed class PracticeTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Who_has_not_taken_part_reads_no_report()
+    {
+        var team = (
+            await browser.Post("/api/practice/teams", new TeamForm("Summer", 12)).Ok<PracticeTeamView>()
+        ).Team;
+        var run = await browser.Post($"/api/practice/teams/{team.Id}/runs", new { }).Ok<PracticeRunView>();
+        await Finish(browser, run, _ => true);
+        Assert.Equal(
+            1,
+            (await browser.Get<PracticeTeamView>($"/api/practice/teams/{team.Id}")).Figures.Raters
+        );
+        var (other, _) = await server.Joins(Role.Practitioner);
+        var before = await other.Get<PracticeTeamView>($"/api/practice/teams/{team.Id}");
+        Assert.Equal((0, 0), (before.Figures.Raters, before.Figures.Hardest.Count));
+    }
+
+    [Fact]
     public async Task A_team_session_of_another_library_is_closed()
     {
         var team = (
             await browser.Post("/api/practice/teams", new TeamForm("Old", 12)).Ok<PracticeTeamView>()
         ).Team;
+        var begun = await browser.Post($"/api/practice/teams/{team.Id}/runs", new { }).Ok<PracticeRunView>();
         await using (var scope = server.Services.CreateAsyncScope())
         {
             await scope
@@ -237,6 +255,13 @@ public sealed class PracticeTests : IAsyncLifetime
         Assert.Equal(
             HttpStatusCode.Conflict,
             (await browser.Post($"/api/practice/teams/{team.Id}/runs", new { })).StatusCode
+        );
+        // Nor does one go on that was begun: the same seeds are other clips.
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (
+                await browser.Post($"/api/practice/runs/{begun.Id}/answers", new ClipAnswerForm(0, []))
+            ).StatusCode
         );
     }
 

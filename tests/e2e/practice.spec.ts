@@ -34,7 +34,7 @@ test("a drill by keys alone: a clip is marked, told and shown again, and the roo
   await page.keyboard.press(key);
   await expect(chip).toHaveAccessibleName(/marked 1/);
   await clipOver(page);
-  await page.keyboard.press((await page.getByText("Which side?").count()) > 0 ? "1" : "Space");
+  await page.keyboard.press((await page.getByText("Which side?").count()) > 0 ? "ArrowLeft" : "Space");
   await expect(page.getByRole("heading", { name: /^(Right|It gave way|It held)/ })).toBeVisible();
   await expectAccessible(page, "what was there");
   await page.keyboard.press("Space");

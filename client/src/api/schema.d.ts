@@ -6537,6 +6537,10 @@ export interface components {
         OwnEyeView: {
             clinic: components["schemas"]["ClinicEye"];
             enough: boolean;
+            /** Format: int32 */
+            clipsNeeded: number;
+            /** Format: int32 */
+            numbersNeeded: number;
             taken: null | components["schemas"]["ClinicEye"];
             builtIn: components["schemas"]["EyeFigures"];
             inForce: components["schemas"]["EyeFigures"];
@@ -7595,7 +7599,11 @@ export interface components {
         RaterFigures: {
             /** Format: int32 */
             clips: number;
-            /** @description From 20 clips on figures are worth telling; without, all below are none. */
+            /**
+             * Format: int32
+             * @description Clips from which on figures are worth telling. Enough: there are; without, all below are none.
+             */
+            needed: number;
             enough: boolean;
             missed: null | components["schemas"]["Proportion"];
             falseMarks: null | components["schemas"]["Proportion"];
@@ -9117,7 +9125,7 @@ export interface components {
             id: string;
             name: string;
         };
-        /** @description How far a team agrees; figures are none until two have answered 20 clips alike. */
+        /** @description How far a team agrees; figures are none until two have answered enough clips alike. */
         TeamFigures: {
             /**
              * Format: int32

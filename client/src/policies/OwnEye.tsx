@@ -89,7 +89,8 @@ function Switch({ view }: { view: OwnEyeView }) {
     },
   });
   if (!judges) return null;
-  if (use && !view.enough) return <p>{say("policies.too-few-clips")}</p>;
+  if (use && !view.enough)
+    return <p>{say("policies.too-few-clips", { clips: view.clipsNeeded, numbers: view.numbersNeeded })}</p>;
   return (
     <Stack $gap={3}>
       <Row>

@@ -12,7 +12,7 @@ import { shareWords } from "./shares";
 export function OwnFigures({ own }: { own: RaterFigures }) {
   const { data: library } = useLibrary();
   const name = (code: string) => library?.faults.find((fault) => fault.code === code)?.name ?? code;
-  if (own.clips === 0) return <p>{say("practice.nothing-yet")}</p>;
+  if (own.clips === 0) return <p>{say("practice.nothing-yet", { needed: own.needed })}</p>;
   const late = (of: RaterFigures["reps"], unit: string) =>
     of ? say("practice.late-within", { median: of.median, low: of.low, high: of.high, unit }) : "–";
   const figures: [string, string][] = [
@@ -31,7 +31,7 @@ export function OwnFigures({ own }: { own: RaterFigures }) {
       {own.enough ? (
         <FigureList small figures={figures} />
       ) : (
-        <p>{say("practice.not-enough-yet", { clips: own.clips })}</p>
+        <p>{say("practice.not-enough-yet", { clips: own.clips, needed: own.needed })}</p>
       )}
       {own.lookNext.length > 0 && (
         <p>

@@ -115,8 +115,8 @@ function Showing(props: {
     ...faults.map((f): [string, () => void] => [f.key, () => mark(f.code)]),
     ...(phase === "over" && asksSide
       ? ([
-          ["1", () => done("left")],
-          ["2", () => done("right")],
+          ["arrowleft", () => done("left")],
+          ["arrowright", () => done("right")],
         ] as [string, () => void][])
       : []),
   ];
@@ -221,11 +221,6 @@ function Told(props: {
   const { clip, feedback, library } = props;
   const settings = useLiveSettings();
   const clock = useRef(0);
-  const { rung } = findRung(library, clip.rungId);
-  const faults = useMemo(
-    () => faultsHere(rung, library).filter((f) => f.code === feedback.result.spec.truth?.fault),
-    [rung, library, feedback],
-  );
   useLiveKeys(new Map([["space", props.onNext]]), settings.keys);
   const next = useTakeFocus<HTMLButtonElement>();
   return (
@@ -240,7 +235,7 @@ function Told(props: {
       <Centre className="stage">
         <FaultStageOver
           figure={clip.pictures.figure}
-          faults={faults}
+          faults={[]}
           counts={nothing}
           persisting={none}
           onMark={() => undefined}

@@ -1783,7 +1783,7 @@ export interface Sentences {
   "policies.the-plan-in-force-present": [values: Values<"present">];
   "policies.there-is-no-such-policy": [];
   "policies.time-zone": [];
-  "policies.too-few-clips": [];
+  "policies.too-few-clips": [values: Values<"clips" | "numbers">];
   "policies.tooearly-of-steps-too-early": [values: Values<"tooEarly">];
   "policies.up12-up-flared-flared-tooearly": [values: Values<"flared" | "tooEarly" | "up12">];
   "policies.use-the-original": [];
@@ -1869,8 +1869,8 @@ export interface Sentences {
   "practice.named": [];
   "practice.next-clip": [];
   "practice.no-report-yet": [];
-  "practice.not-enough-yet": [values: Values<"clips">];
-  "practice.nothing-yet": [];
+  "practice.not-enough-yet": [values: Values<"clips" | "needed">];
+  "practice.nothing-yet": [values: Values<"needed">];
   "practice.number-within": [values: Values<"high" | "low" | "value">];
   "practice.one-by-one": [];
   "practice.one-hold": [];

@@ -67,9 +67,6 @@ public static class AgreementAnswers
     /// <summary>Pairs of raters times items up to which intervals are drawn: about a second's work. Our own.</summary>
     private const long DrawnMost = 50_000;
 
-    /// <summary>The draws of an interval are the same for the same ratings.</summary>
-    private const int Seed = 26;
-
     /// <summary>The answer, or what is wrong by field; nothing is thrown for what was sent.</summary>
     public static Checked<AgreementAnswer> Of(AgreementQuestion question)
     {
@@ -125,29 +122,14 @@ public static class AgreementAnswers
             null,
             null,
             (long)table.Items * table.Raters * (table.Raters - 1) / 2 <= DrawnMost
-                ? Intervals(table, weights)
+                ? table.Ends(
+                    ("kappa", t => t.Kappa()),
+                    ("weightedKappa", t => t.WeightedKappa(weights)),
+                    ("fleiss", t => t.Fleiss()),
+                    ("ac1", t => t.Ac1())
+                )
                 : null
         );
-    }
-
-    private static Dictionary<string, Ends> Intervals(CategoryTable table, CategoryWeights weights)
-    {
-        var of = new (string Name, Func<CategoryTable, double?> Figure)[]
-        {
-            ("kappa", drawn => drawn.Kappa()),
-            ("weightedKappa", drawn => drawn.WeightedKappa(weights)),
-            ("fleiss", drawn => drawn.Fleiss()),
-            ("ac1", drawn => drawn.Ac1()),
-        };
-        return Bootstrap
-            .Intervals(
-                table.Items,
-                items => table.Drawn(items) is var drawn ? [.. of.Select(one => one.Figure(drawn))] : [],
-                Seed
-            )
-            .Select((ends, i) => (of[i].Name, ends))
-            .Where(named => named.ends is not null)
-            .ToDictionary(named => named.Name, named => named.ends!);
     }
 
     /// <summary>Only what was used is a category: of one that nobody chose nothing is known.</summary>

@@ -65,6 +65,23 @@ public sealed class CategoryTable
         return drawn;
     }
 
+    /// <summary>The draws of an interval are the same for the same ratings.</summary>
+    private const int Seed = 26;
+
+    /// <summary>Intervals of figures of this table, by name, items drawn again; without those of which most draws do not tell.</summary>
+    public IReadOnlyDictionary<string, Ends> Ends(
+        params IReadOnlyList<(string Name, Func<CategoryTable, double?> Of)> figures
+    ) =>
+        Bootstrap
+            .Intervals(
+                Items,
+                items => Drawn(items) is var drawn ? [.. figures.Select(figure => figure.Of(drawn))] : [],
+                Seed
+            )
+            .Select((ends, i) => (figures[i].Name, ends))
+            .Where(named => named.ends is not null)
+            .ToDictionary(named => named.Name, named => named.ends!);
+
     /// <summary>Rows, at least 1.</summary>
     public int Items => ratings.Length;
 

@@ -199,6 +199,16 @@ public sealed record AbilityFile(
     [property: JsonPropertyName("$schema")] string? Schema = null
 );
 
+/// <summary>The content file of the practice room.</summary>
+/// <param name="Source">Where its content is from.</param>
+/// <param name="Practice">What it goes by.</param>
+/// <param name="Schema">Path of its JSON schema, for editors.</param>
+public sealed record PracticeFile(
+    string Source,
+    PracticeModel Practice,
+    [property: JsonPropertyName("$schema")] string? Schema = null
+);
+
 /// <summary>The content file of one ladder.</summary>
 /// <param name="Id">As records name it.</param>
 /// <param name="Name">As it is shown.</param>
@@ -257,6 +267,7 @@ public static class ContentFiles
             ["tasks"] = typeof(TasksFile),
             ["norms"] = typeof(NormsFile),
             ["ability"] = typeof(AbilityFile),
+            ["practice"] = typeof(PracticeFile),
             ["outcomes"] = typeof(OutcomesFile),
             ["cautions"] = typeof(CautionsFile),
             ["instruments"] = typeof(InstrumentsFile),
@@ -289,6 +300,7 @@ public static class ContentFiles
         var tasks = Parse<TasksFile>(texts, "tasks.json", errors);
         var norms = Parse<NormsFile>(texts, "norms.json", errors);
         var ability = Parse<AbilityFile>(texts, "ability.json", errors);
+        var practice = Parse<PracticeFile>(texts, "practice.json", errors);
         var outcomes = Parse<OutcomesFile>(texts, "outcomes.json", errors);
         var cautions = Parse<CautionsFile>(texts, "cautions.json", errors);
         var instruments = Parse<InstrumentsFile>(texts, "instruments.json", errors);
@@ -313,6 +325,7 @@ public static class ContentFiles
         errors.AddRange(TaskCheck.Errors(tasks!, ladders.Values));
         errors.AddRange(NormCheck.Errors(norms!, tasks!));
         errors.AddRange(ability!.Ability.Errors());
+        errors.AddRange(practice!.Practice.Errors());
         errors.AddRange(simulated!.Simulated.Errors(schools!.Groups));
         errors.AddRange(
             Modifier.Errors(
@@ -368,6 +381,7 @@ public static class ContentFiles
             precautions.AgeNotes,
             modifiers.Modifiers,
             ability.Ability,
+            practice.Practice,
             simulated.Simulated
         );
         errors.AddRange(PhotoSample.Errors(library));

@@ -30,6 +30,7 @@ public sealed record PracticeLibrary(
     IReadOnlyList<AgeNote> AgeNotes,
     IReadOnlyList<Modifier> Modifiers,
     AbilityModel Ability,
+    PracticeModel Practice,
     Simulated Simulated,
     IReadOnlyDictionary<string, Demands>? KnownDemands = null
 )

@@ -18,22 +18,16 @@ public sealed record ClinicEye(
     int SecondsClips
 )
 {
-    /// <summary>Clips from which on a clinic's own figures may stand in the place of the built-in ones: fewer would be chance. Our own.</summary>
-    public const int EnoughClips = 60;
-
-    /// <summary>Of numbers likewise.</summary>
-    public const int EnoughNumbers = 20;
-
     /// <summary>Half of all faults unseen is no eye, and the reckoning is not made for it.</summary>
     private const double WorstMissed = 0.45;
     private const double WorstImagined = 0.45;
 
     /// <param name="byRater">Answers of every rater of the clinic.</param>
-    public static ClinicEye Of(IReadOnlyList<IReadOnlyList<ClipResult>> byRater)
+    public static ClinicEye Of(IReadOnlyList<IReadOnlyList<ClipResult>> byRater, PracticeModel model)
     {
         var all = byRater.SelectMany(results => results).ToList();
         var clean = all.Count(r => !r.Faulty);
-        var enough = all.Count >= EnoughClips && clean > 0 && clean < all.Count;
+        var enough = all.Count >= model.ClinicClips && clean > 0 && clean < all.Count;
         var belief = RaterBelief.Of(all);
         var (low, high) = belief.MissedWithin;
         var reps = Errors(all, r => r.CleanReps - r.TrulyClean);
@@ -43,9 +37,9 @@ public sealed record ClinicEye(
             byRater.Count(results => results.Count > 0),
             enough ? new(belief.Missed, low, high) : null,
             enough ? Proportion.Of(all.Count(r => !r.Faulty && r.Marked), clean) : null,
-            ErrorOf(reps),
+            ErrorOf(reps, model),
             reps.Count,
-            ErrorOf(seconds),
+            ErrorOf(seconds, model),
             seconds.Count
         );
     }
@@ -60,8 +54,8 @@ public sealed record ClinicEye(
         ];
 
     /// <summary>Root of the mean square of what was told less what was true: bias of a rater is an error too.</summary>
-    private static double? ErrorOf(List<double> errors) =>
-        errors.Count >= EnoughNumbers ? Math.Sqrt(errors.Average(one => one * one)) : null;
+    private static double? ErrorOf(List<double> errors, PracticeModel model) =>
+        errors.Count >= model.ClinicNumbers ? Math.Sqrt(errors.Average(one => one * one)) : null;
 
     /// <summary>The built-in figures with the clinic's own in their place, where there are enough.</summary>
     public AbilityModel Over(AbilityModel model) =>

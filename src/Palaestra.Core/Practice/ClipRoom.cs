@@ -12,9 +12,6 @@ public sealed class ClipRoom
     /// <summary>Pictures a second: enough for a tremor of six a second, few enough to be sent.</summary>
     public const int PerSecond = 16;
 
-    /// <summary>Share of clips in which the trunk holds.</summary>
-    public const double CleanShare = 0.4;
-
     /// <summary>A fault is drawn up to this share of what the library draws: farther, bodies come apart. Our own.</summary>
     private const double Farthest = 1.3;
 
@@ -69,7 +66,7 @@ public sealed class ClipRoom
     private Drawing Drawn(int seed)
     {
         var random = new Xoshiro256StarStar(seed);
-        var clean = random.NextDouble() < CleanShare;
+        var clean = random.NextDouble() < library.Practice.CleanShare;
         var fault = faults[random.Next(faults.Count)];
         var rungs = rungsOf[fault].ToList();
         var rung = rungs[random.Next(rungs.Count)];
@@ -150,7 +147,7 @@ public sealed class ClipRoom
     {
         var shows = SeenBy(drawn.Rung, drawn.Fault);
         var fit = Enum.GetValues<View>()
-            .Where(view => Farthest * shows[(int)view] >= Degrees.Millimetres(drawn.Wanted))
+            .Where(view => Farthest * shows[(int)view] >= Degrees.Millimetres(drawn.Wanted, library.Practice))
             .ToList();
         return fit.Count > 0
             ? fit[(int)(drawn.ViewPick * fit.Count)]
@@ -161,7 +158,7 @@ public sealed class ClipRoom
     {
         var shows = SeenBy(drawn.Rung, drawn.Fault)[(int)view];
         var degree = Degrees.All.LastOrDefault(d =>
-            d <= drawn.Wanted && Farthest * shows >= Degrees.Millimetres(d)
+            d <= drawn.Wanted && Farthest * shows >= Degrees.Millimetres(d, library.Practice)
         );
         return new(
             drawn.Fault,
@@ -169,7 +166,7 @@ public sealed class ClipRoom
             degree,
             drawn.Timing.Held ? null : drawn.Onset.Rep + 1,
             drawn.Onset.Second,
-            Math.Min(Farthest, Degrees.Millimetres(degree) / Math.Max(shows, 1))
+            Math.Min(Farthest, Degrees.Millimetres(degree, library.Practice) / Math.Max(shows, 1))
         );
     }
 

@@ -1,3 +1,5 @@
+using Palaestra.Core.Library;
+
 namespace Palaestra.Core.Practice;
 
 /// <summary>How far a fault goes, by how much of it shows in the picture; each is as much more than the one before it.</summary>
@@ -22,19 +24,14 @@ public enum Degree
 /// <summary>What a degree is in millimetres of the picture of a body of 1.70 m.</summary>
 /// <remarks>
 /// Even steps of a sense are even ratios of what it senses (Weber and Fechner; Gescheider, Psychophysics, 3rd edition, chapter 1,
-/// from memory). The first step and the ratio are our own: see docs/practice-room.md for what the simulated eye makes of them.
+/// from memory). The first step and the ratio are in the content.
 /// </remarks>
 public static class Degrees
 {
-    /// <summary>Millimetres the body's outline is off at the least degree.</summary>
-    public const double Least = 12;
-
-    /// <summary>Ratio of a degree to the one before it.</summary>
-    public const double Step = 1.6;
-
     /// <summary>Least to most.</summary>
     public static IReadOnlyList<Degree> All { get; } = Enum.GetValues<Degree>();
 
-    /// <summary>Millimetres a degree is, from 12 to 79.</summary>
-    public static double Millimetres(Degree degree) => Least * Math.Pow(Step, (int)degree);
+    /// <summary>Millimetres the body's outline is off at a degree.</summary>
+    public static double Millimetres(Degree degree, PracticeModel model) =>
+        model.LeastMillimetres * Math.Pow(model.DegreeStep, (int)degree);
 }

@@ -91,12 +91,6 @@ public static class Drill
     /// <summary>Seeds that are looked through for them at most: an aim may be narrow.</summary>
     private const int Looked = 3000;
 
-    /// <summary>What is known of all faults counts this much for one that was not asked about yet. Our own.</summary>
-    private const double Trust = 0.4;
-
-    /// <summary>A share known within this to either side is known well enough to stop. Our own.</summary>
-    public const double NarrowEnough = 0.1;
-
     /// <summary>The next clip: whether something gives way is drawn by lot, four of ten hold; which it is, by what it would tell.</summary>
     /// <param name="before">All that is known of the rater, earlier drills too, this drill's last.</param>
     /// <param name="seed">Of this drill. <paramref name="place"/>: clips of it that were shown.</param>
@@ -110,7 +104,7 @@ public static class Drill
     {
         var room = ClipRoom.Of(library);
         var random = new Xoshiro256StarStar(unchecked(seed * 7919 + place));
-        var clean = random.NextDouble() < ClipRoom.CleanShare;
+        var clean = random.NextDouble() < library.Practice.CleanShare;
         var shown = before.Select(result => result.Spec.Seed).ToHashSet();
         var found = Candidates(aim, clean, shown, random, room, library);
         if (clean)
@@ -125,7 +119,7 @@ public static class Drill
         var beliefs = found
             .Select(spec => spec.Truth!.Fault)
             .Distinct()
-            .ToDictionary(fault => fault, fault => BeliefOf(overall, byFault.GetValueOrDefault(fault, [])));
+            .ToDictionary(fault => fault, fault => overall.OfFault(byFault.GetValueOrDefault(fault, [])));
         var best = found.MaxBy(spec => beliefs[spec.Truth!.Fault].Tells(spec.Truth!.Degree))!;
         var seen = byFault.GetValueOrDefault(best.Truth!.Fault, []);
         return new(
@@ -140,9 +134,6 @@ public static class Drill
                 )
         );
     }
-
-    private static RaterBelief BeliefOf(RaterBelief overall, List<ClipResult> seen) =>
-        seen.Aggregate(overall.Faded(Trust), (belief, r) => belief.After(r.Spec.Truth!.Degree, r.Marked));
 
     private static List<ClipSpec> Candidates(
         DrillAim aim,
@@ -177,7 +168,13 @@ public static class Drill
 
     /// <summary>Whether it is over, and why; none: it goes on.</summary>
     /// <param name="before">All that is known of the rater. <paramref name="answered"/>: clips of this drill.</param>
-    public static DrillEnd? Over(DrillAim aim, IReadOnlyList<ClipResult> before, int answered, TimeSpan taken)
+    public static DrillEnd? Over(
+        DrillAim aim,
+        IReadOnlyList<ClipResult> before,
+        int answered,
+        TimeSpan taken,
+        PracticeModel model
+    )
     {
         if (answered >= aim.Clips)
         {
@@ -188,6 +185,6 @@ public static class Drill
             return DrillEnd.TimeUp;
         }
         var (low, high) = RaterBelief.Of(before).MissedWithin;
-        return answered >= DrillAim.ClipsLeast && high - low <= 2 * NarrowEnough ? DrillEnd.Narrow : null;
+        return answered >= DrillAim.ClipsLeast && high - low <= 2 * model.Narrow ? DrillEnd.Narrow : null;
     }
 }

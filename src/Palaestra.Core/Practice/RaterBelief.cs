@@ -65,15 +65,20 @@ public sealed class RaterBelief
             .Where(r => r.Faulty)
             .Aggregate(Nothing, (belief, r) => belief.After(r.Spec.Truth!.Degree, r.Marked));
 
-    /// <summary>What is thought of one fault before it was asked about: as of all faults, less surely.</summary>
-    /// <param name="trust">Share of what is known that is kept, 0 to 1.</param>
-    public RaterBelief Faded(double trust)
+    /// <summary>What is known of all faults counts this much for one by itself. Our own.</summary>
+    private const double Trust = 0.4;
+
+    /// <summary>What is known of one fault: as of all, less surely, and what was answered to it.</summary>
+    public RaterBelief OfFault(IEnumerable<ClipResult> shown)
     {
         var faded = shares
-            .Zip(Nothing.shares, (now, prior) => Math.Pow(now, trust) * Math.Pow(prior, 1 - trust))
+            .Zip(Nothing.shares, (now, prior) => Math.Pow(now, Trust) * Math.Pow(prior, 1 - Trust))
             .ToArray();
         var sum = faded.Sum();
-        return new([.. faded.Select(share => share / sum)], 0);
+        return shown.Aggregate(
+            new RaterBelief([.. faded.Select(share => share / sum)], 0),
+            (belief, r) => belief.After(r.Spec.Truth!.Degree, r.Marked)
+        );
     }
 
     /// <summary>Chance that a fault of this degree is marked, 0 to 1.</summary>

@@ -23,7 +23,7 @@ public sealed record FaultFigure(
 public sealed record OnsetFigure(int Count, double Median, double Low, double High);
 
 /// <summary>How well one rater sees, from the clips answered.</summary>
-/// <param name="Enough">From 20 clips on figures are worth telling; without, all below are none.</param>
+/// <param name="Needed">Clips from which on figures are worth telling. <paramref name="Enough"/>: there are; without, all below are none.</param>
 /// <param name="Missed">Share of faults that go by, all degrees alike. <paramref name="FalseMarks"/>: share of clean clips that are marked.</param>
 /// <param name="DPrime">How well faults are told from none. <paramref name="Criterion"/>: above 0, rather lets a fault go by.</param>
 /// <param name="Degrees">Chance that a fault is marked, least degree first.</param>
@@ -32,6 +32,7 @@ public sealed record OnsetFigure(int Count, double Median, double Low, double Hi
 /// <param name="LookNext">Faults to look at next, what goes by most first; at most three.</param>
 public sealed record RaterFigures(
     int Clips,
+    int Needed,
     bool Enough,
     Proportion? Missed,
     Proportion? FalseMarks,
@@ -46,9 +47,6 @@ public sealed record RaterFigures(
     IReadOnlyList<string> LookNext
 )
 {
-    /// <summary>Clips from which on figures are told.</summary>
-    public const int EnoughClips = 20;
-
     private const int LookAtMost = 3;
 
     /// <param name="results">Of one rater, in any order.</param>
@@ -56,7 +54,7 @@ public sealed record RaterFigures(
     {
         var faulty = results.Where(r => r.Faulty).ToList();
         var clean = results.Count - faulty.Count;
-        var enough = results.Count >= EnoughClips && faulty.Count > 0 && clean > 0;
+        var enough = results.Count >= library.Practice.EnoughClips && faulty.Count > 0 && clean > 0;
         var belief = RaterBelief.Of(results);
         var falseMarks = results.Count(r => !r.Faulty && r.Marked);
         var told = enough
@@ -71,6 +69,7 @@ public sealed record RaterFigures(
         var (low, high) = belief.MissedWithin;
         return new(
             results.Count,
+            library.Practice.EnoughClips,
             enough,
             enough ? new(belief.Missed, low, high) : null,
             enough ? Proportion.Of(falseMarks, clean) : null,
@@ -86,15 +85,9 @@ public sealed record RaterFigures(
         );
     }
 
-    /// <summary>What is known of all faults counts a little for each.</summary>
-    private const double Trust = 0.4;
-
     private static FaultFigure FaultOf(string fault, List<ClipResult> shown, RaterBelief overall)
     {
-        var belief = shown.Aggregate(
-            overall.Faded(Trust),
-            (before, r) => before.After(r.Spec.Truth!.Degree, r.Marked)
-        );
+        var belief = overall.OfFault(shown);
         var (low, high) = belief.MissedWithin;
         return new(
             fault,

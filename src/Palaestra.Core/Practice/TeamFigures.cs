@@ -21,7 +21,7 @@ public sealed record TeamMember(
     Proportion? Right
 );
 
-/// <summary>How far a team agrees; figures are none until two have answered 20 clips alike.</summary>
+/// <summary>How far a team agrees; figures are none until two have answered enough clips alike.</summary>
 /// <param name="Raters">Who answered all. <paramref name="Items"/>: clips all of them answered.</param>
 /// <param name="Kappa">On what gave way: clean, or which fault. <paramref name="Fleiss"/>, <paramref name="Ac1"/>: likewise.</param>
 /// <param name="Ends">Intervals of those by name.</param>
@@ -42,7 +42,6 @@ public sealed record TeamFigures(
 )
 {
     private const int HardestMost = 5;
-    private const int Seed = 26;
 
     /// <param name="raters">Answers by rater, each in the order of the items, as many as there are items; a name where it is shared.</param>
     public static TeamFigures Of(
@@ -53,7 +52,7 @@ public sealed record TeamFigures(
     {
         // Only what came first: a clip that comes again would count twice.
         var first = Enumerable.Range(0, items.Count).Where(i => items[i].Of is null).ToList();
-        var enough = raters.Count >= 2 && first.Count >= RaterFigures.EnoughClips;
+        var enough = raters.Count >= 2 && first.Count >= library.Practice.EnoughClips;
         var members = raters.Select(rater => MemberOf(rater.Name, rater.Results, items, library)).ToList();
         var hardest = first
             .Select(i => new HardClip(
@@ -82,21 +81,6 @@ public sealed record TeamFigures(
             );
         }
         var table = TableOf(raters, first, library);
-        var of = new (string Name, Func<CategoryTable, double?> Of)[]
-        {
-            ("kappa", drawn => drawn.Kappa()),
-            ("fleiss", drawn => drawn.Fleiss()),
-            ("ac1", drawn => drawn.Ac1()),
-        };
-        var ends = Bootstrap
-            .Intervals(
-                first.Count,
-                drawn => table.Drawn(drawn) is var again ? [.. of.Select(one => one.Of(again))] : [],
-                Seed
-            )
-            .Select((interval, i) => (of[i].Name, interval))
-            .Where(named => named.interval is not null)
-            .ToDictionary(named => named.Name, named => named.interval!);
         return new(
             raters.Count,
             first.Count,
@@ -104,7 +88,7 @@ public sealed record TeamFigures(
             table.Kappa(),
             table.Fleiss(),
             table.Ac1(),
-            ends,
+            table.Ends(("kappa", t => t.Kappa()), ("fleiss", t => t.Fleiss()), ("ac1", t => t.Ac1())),
             NumbersAgreed.Of(Rows(raters, first, r => r.CleanReps)),
             NumbersAgreed.Of(Rows(raters, first, r => r.CleanSeconds)),
             members,

@@ -11,7 +11,7 @@ namespace Palaestra.Data.Compiled
     public partial class PalaestraDbModel
     {
         private PalaestraDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("60ca1d60-d1b6-4271-a0a0-736b0cbf7436"), entityTypeCount: 39)
+            : base(skipDetectChanges: false, modelId: new Guid("cfb24250-b744-4eda-8bc5-1474b05e0ac5"), entityTypeCount: 39)
         {
         }
 

@@ -26,7 +26,7 @@ namespace Palaestra.Data.Compiled
                 "Palaestra.Data.Practice.PracticeRun",
                 typeof(PracticeRun),
                 baseEntityType,
-                propertyCount: 12,
+                propertyCount: 13,
                 foreignKeyCount: 2,
                 unnamedIndexCount: 2,
                 keyCount: 1);
@@ -59,6 +59,14 @@ namespace Palaestra.Data.Compiled
                 bool (DrillAim a, DrillAim b) => JsonSerializer.Serialize(a, CoreJson.Options) == JsonSerializer.Serialize(b, CoreJson.Options),
                 int (DrillAim value) => JsonSerializer.Serialize(value, CoreJson.Options).GetHashCode(StringComparison.Ordinal),
                 DrillAim (DrillAim value) => value));
+
+            var end = runtimeEntityType.AddProperty(
+                "End",
+                typeof(DrillEnd?),
+                propertyInfo: typeof(PracticeRun).GetProperty("End", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PracticeRun).GetField("<End>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                providerPropertyType: typeof(string));
 
             var endedAt = runtimeEntityType.AddProperty(
                 "EndedAt",

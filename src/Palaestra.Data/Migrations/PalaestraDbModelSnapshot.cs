@@ -1038,6 +1038,9 @@ namespace Palaestra.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("End")
+                        .HasColumnType("TEXT");
+
                     b.Property<DateTime?>("EndedAt")
                         .HasColumnType("TEXT");
 

@@ -20,6 +20,9 @@ public sealed class PracticeRun
     public Instant StartedAt { get; init; }
     public Instant? EndedAt { get; set; }
 
+    /// <summary>Why a drill ended; none of one that goes on, and of a team session.</summary>
+    public DrillEnd? End { get; set; }
+
     /// <summary>The rater's name stands in the team's report.</summary>
     public bool Shared { get; set; }
 

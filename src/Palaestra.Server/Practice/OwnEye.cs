@@ -29,12 +29,15 @@ public sealed record EyeFigures(double Missed, double Imagined, double RepsError
 
 /// <param name="Clinic">What the clips say now.</param>
 /// <param name="Enough">There are enough of them to stand in the place of the built-in figures.</param>
+/// <param name="ClipsNeeded">For misses and false marks. <paramref name="NumbersNeeded"/>: of reps, or of seconds, for errors.</param>
 /// <param name="Taken">The clinic's own are in force; as they were when they were taken on.</param>
 /// <param name="Offered">What would hold with the clips as they are now.</param>
 /// <param name="Version">Of the clinic's settings; a change is based on it.</param>
 public sealed record OwnEyeView(
     ClinicEye Clinic,
     bool Enough,
+    int ClipsNeeded,
+    int NumbersNeeded,
     ClinicEye? Taken,
     EyeFigures BuiltIn,
     EyeFigures InForce,
@@ -84,11 +87,13 @@ public static class OwnEyeEndpoints
 
     private static async Task<OwnEyeView> ViewOf(PracticeRuns runs, PalaestraDb db, PolicyLibrary policies)
     {
-        var now = ClinicEye.Of(await runs.ByRater());
+        var now = ClinicEye.Of(await runs.ByRater(), policies.BuiltIn.Practice);
         var clinic = await db.Clinics.AsNoTracking().SingleAsync();
         return new(
             now,
             IsEnough(now),
+            policies.BuiltIn.Practice.ClinicClips,
+            policies.BuiltIn.Practice.ClinicNumbers,
             clinic.OwnEye,
             EyeFigures.Of(policies.BuiltIn),
             EyeFigures.Of(policies.Library),
@@ -110,17 +115,23 @@ public static class OwnEyeEndpoints
         PlanShelf plans
     )
     {
-        var now = form.Use ? ClinicEye.Of(await runs.ByRater()) : null;
+        var now = form.Use ? ClinicEye.Of(await runs.ByRater(), policies.BuiltIn.Practice) : null;
         if (now is not null && !IsEnough(now))
         {
-            return TooFew;
+            return TooFew(policies.BuiltIn.Practice);
         }
         var (before, after) = (policies.Library, policies.Seen(now));
         var effects = new List<EyeEffect>();
-        foreach (var id in await db.Episodes.OrderBy(e => e.Client!.Name).Select(e => e.Id).ToListAsync())
+        foreach (
+            var id in await db
+                .Episodes.Where(e => e.DischargedOn == null)
+                .OrderBy(e => e.Client!.Name)
+                .Select(e => e.Id)
+                .ToListAsync()
+        )
         {
             var was = (await new CaseFiles(db, before, clock, taps, plans).OfEpisode(id))!;
-            if (was.Episode.DischargedOn is not null || was.Visits.Count == 0)
+            if (was.Visits.Count == 0)
             {
                 continue;
             }
@@ -134,8 +145,8 @@ public static class OwnEyeEndpoints
         return TypedResults.Ok<IReadOnlyList<EyeEffect>>(effects);
     }
 
-    private static ProblemHttpResult TooFew =>
-        Problem.Field("use", Message.Of("practice.too-few", ("least", ClinicEye.EnoughClips)));
+    private static ProblemHttpResult TooFew(PracticeModel model) =>
+        Problem.Field("use", Message.Of("practice.too-few", ("least", model.ClinicClips)));
 
     /// <summary>Where a client stands, and which changes count, told as they were and as they would be.</summary>
     private static IEnumerable<Message> ChangesOf(
@@ -200,10 +211,10 @@ public static class OwnEyeEndpoints
         PolicyLibrary policies
     )
     {
-        var now = form.Use ? ClinicEye.Of(await runs.ByRater()) : null;
+        var now = form.Use ? ClinicEye.Of(await runs.ByRater(), policies.BuiltIn.Practice) : null;
         if (now is not null && !IsEnough(now))
         {
-            return TooFew;
+            return TooFew(policies.BuiltIn.Practice);
         }
         var clinic = await db.Clinics.SingleAsync();
         if (form.Version != clinic.Version)

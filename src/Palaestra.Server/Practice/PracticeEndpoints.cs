@@ -188,6 +188,7 @@ public static class PracticeEndpoints
         Guid runId,
         ClipAnswerForm form,
         PracticeRuns runs,
+        PracticeTeams teams,
         PracticeLibrary library,
         WhoIsHere who
     )
@@ -204,6 +205,10 @@ public static class PracticeEndpoints
         if (errors.Count > 0)
         {
             return Problem.Fields(errors);
+        }
+        if (run.TeamId is { } team && (await teams.Of(team))!.LibraryVersion != library.Version)
+        {
+            return Problem.Conflict(Message.Of("practice.other-library"));
         }
         // The same answer told twice is one: what was there is told again.
         if (form.Place >= run.Place && (form.Place > run.Place || run.NextSeed is null))

@@ -117,12 +117,8 @@ public sealed class PracticeRuns(PalaestraDb db, PracticeLibrary library, Clinic
         else
         {
             IReadOnlyList<ClipResult> all = [.. await ResultsOf(run.AccountId), result];
-            Put(
-                run,
-                Drill.Over(run.Aim, all, run.Place, TakenBy(run)) is null
-                    ? Drill.Next(run.Aim, all, run.Seed, run.Place, library)
-                    : null
-            );
+            run.End = Drill.Over(run.Aim, all, run.Place, TakenBy(run), library.Practice);
+            Put(run, run.End is null ? Drill.Next(run.Aim, all, run.Seed, run.Place, library) : null);
         }
         run.EndedAt = run.NextSeed is null ? clock.Now : null;
         return await db.SavedFirst();
@@ -134,7 +130,7 @@ public sealed class PracticeRuns(PalaestraDb db, PracticeLibrary library, Clinic
         if (run.EndedAt is null)
         {
             Put(run, null);
-            run.EndedAt = clock.Now;
+            (run.EndedAt, run.End) = (clock.Now, DrillEnd.Stopped);
             await db.SaveChangesAsync();
         }
     }
@@ -162,7 +158,7 @@ public sealed class PracticeRuns(PalaestraDb db, PracticeLibrary library, Clinic
             team?.Items.Count ?? run.Aim.Clips,
             run.Place,
             run.StartedAt,
-            over && team is null ? EndOf(run) : null,
+            run.End,
             over ? null : Shown(run),
             // Before all of a team session is answered, nothing of it is told.
             team is null
@@ -172,13 +168,6 @@ public sealed class PracticeRuns(PalaestraDb db, PracticeLibrary library, Clinic
             run.Shared
         );
     }
-
-    private static DrillEnd EndOf(PracticeRun run) =>
-        run.Place >= run.Aim.Clips ? DrillEnd.AllShown
-        : (run.EndedAt!.Value - run.StartedAt).ToTimeSpan() >= TimeSpan.FromMinutes(run.Aim.Minutes)
-            ? DrillEnd.TimeUp
-        : run.Place >= DrillAim.ClipsLeast ? DrillEnd.Narrow
-        : DrillEnd.Stopped;
 
     private ShownClip Shown(PracticeRun run)
     {
@@ -212,9 +201,7 @@ public sealed class PracticeRuns(PalaestraDb db, PracticeLibrary library, Clinic
         );
     }
 
-    /// <summary>How long nothing may be practised before it is due again. Common practice of refreshers.</summary>
-    private static readonly Duration Quarter = Duration.FromDays(91);
-
+    /// <summary>Whether it is time again, and the day of the last clip; none: there was none.</summary>
     public async Task<(bool Due, DateOnly? LastOn)> DueFor(Guid account)
     {
         var last = await (
@@ -225,7 +212,7 @@ public sealed class PracticeRuns(PalaestraDb db, PracticeLibrary library, Clinic
             select (Instant?)answer.At
         ).FirstOrDefaultAsync();
         return (
-            last is null || clock.Now - last.Value > Quarter,
+            last is null || clock.Now - last.Value > Duration.FromDays(library.Practice.RefreshDays),
             last is { } at ? clock.Zone.DayOf(at) : null
         );
     }

@@ -84,11 +84,7 @@ public sealed class PracticeTeams(PalaestraDb db)
         return new(
             RowOf(team, runs.Select(r => r.Run), account, library),
             // Before one's own part is done, the report would tell what is in the clips.
-            TeamFigures.Of(
-                runs.Any(r => r.Run.AccountId == account && r.Run.NextSeed is not null) ? [] : raters,
-                team.Items,
-                library
-            )
+            TeamFigures.Of(done.Any(r => r.Run.AccountId == account) ? raters : [], team.Items, library)
         );
     }
 }

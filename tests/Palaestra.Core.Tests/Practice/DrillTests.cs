@@ -1,3 +1,4 @@
+using Palaestra.Core.Library;
 using Palaestra.Core.Practice;
 using Palaestra.Core.Terms;
 using Palaestra.Core.Tests.Given;
@@ -74,18 +75,31 @@ public class DrillTests
     public void It_ends_when_all_is_shown_when_time_is_up_or_when_enough_is_known()
     {
         var few = Run(All, 13, "");
-        Assert.Equal(DrillEnd.AllShown, Drill.Over(All, few, 20, TimeSpan.FromMinutes(1)));
-        Assert.Equal(DrillEnd.TimeUp, Drill.Over(All, few, 3, TimeSpan.FromMinutes(8)));
-        Assert.Null(Drill.Over(All, few, 5, TimeSpan.FromMinutes(1)));
+        Assert.Equal(
+            DrillEnd.AllShown,
+            Drill.Over(All, few, 20, TimeSpan.FromMinutes(1), Content.Library.Practice)
+        );
+        Assert.Equal(
+            DrillEnd.TimeUp,
+            Drill.Over(All, few, 3, TimeSpan.FromMinutes(8), Content.Library.Practice)
+        );
+        Assert.Null(Drill.Over(All, few, 5, TimeSpan.FromMinutes(1), Content.Library.Practice));
         // Sixty clips more of a rater who misses nothing: narrow.
-        Assert.Equal(DrillEnd.Narrow, Drill.Over(All, Run(All, 90, ""), 12, TimeSpan.FromMinutes(1)));
-        Assert.Null(Drill.Over(All, Run(All, 90, ""), 11, TimeSpan.FromMinutes(1)));
+        Assert.Equal(
+            DrillEnd.Narrow,
+            Drill.Over(All, Run(All, 90, ""), 12, TimeSpan.FromMinutes(1), Content.Library.Practice)
+        );
+        Assert.Null(Drill.Over(All, Run(All, 90, ""), 11, TimeSpan.FromMinutes(1), Content.Library.Practice));
     }
 
     [Fact]
     public void An_answer_stands_beside_the_truth()
     {
-        var faulty = Enumerable.Range(0, 400).Select(Room.Spec).First(s => s.Truth is { Rep: 2 });
+        // Of an exercise with a fault that only coaches, and with another that breaks a rep.
+        var faulty = Enumerable
+            .Range(0, 400)
+            .Select(Room.Spec)
+            .First(s => s.Truth is { Rep: 2 } && Coaching(s) is not null && Other(s) is not null);
         var t = faulty.Truth!;
         var named = Answer(faulty, [new(t.Fault, t.Second + 0.3, t.Side)]);
         Assert.Equal(
@@ -98,23 +112,8 @@ public class DrillTests
             (ClipOutcome.Missed, faulty.Reps, 1),
             (missed.Outcome, missed.CleanReps, missed.TrulyClean)
         );
-        // A mark that only coaches is none.
-        var quality = Content
-            .Library.FindRung(faulty.RungId)!
-            .Faults.FirstOrDefault(code =>
-                !Room.FaultsOf(Content.Library.FindRung(faulty.RungId)!).Contains(code)
-                && code is "tremor" or "rush" or "breath-hold"
-            );
-        if (quality is not null)
-        {
-            Assert.Equal(ClipOutcome.Missed, Answer(faulty, [new(quality, 1)]).Outcome);
-        }
-        var other = Room.FaultsOf(Content.Library.FindRung(faulty.RungId)!)
-            .FirstOrDefault(code => code != t.Fault);
-        if (other is not null)
-        {
-            Assert.Equal(ClipOutcome.OtherName, Answer(faulty, [new(other, t.Second)]).Outcome);
-        }
+        Assert.Equal(ClipOutcome.Missed, Answer(faulty, [new(Coaching(faulty)!, 1)]).Outcome);
+        Assert.Equal(ClipOutcome.OtherName, Answer(faulty, [new(Other(faulty)!, t.Second)]).Outcome);
         // In a mirror the right answer is the other side.
         Assert.True(Answer(faulty, [new(t.Fault, t.Second, t.Side)], mirrored: true).OtherSide);
         var clean = Enumerable.Range(0, 400).Select(Room.Spec).First(s => s.Truth is null && s.Reps > 0);
@@ -124,6 +123,17 @@ public class DrillTests
         );
         Assert.Equal(ClipOutcome.FalseMark, Answer(clean, [new(clean.Sought, 0.1)]).Outcome);
     }
+
+    private static Rung RungOf(ClipSpec spec) => Content.Library.FindRung(spec.RungId)!;
+
+    private static string? Coaching(ClipSpec spec) =>
+        RungOf(spec)
+            .Faults.FirstOrDefault(code =>
+                RungOf(spec).KindOf(Content.Library.FindFault(code)!) != FaultKind.Breaking
+            );
+
+    private static string? Other(ClipSpec spec) =>
+        Room.FaultsOf(RungOf(spec)).FirstOrDefault(code => code != spec.Truth!.Fault);
 
     [Fact]
     public void Bad_answers_and_aims_name_their_field()

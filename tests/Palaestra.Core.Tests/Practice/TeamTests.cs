@@ -109,10 +109,10 @@ public class TeamTests
                 [.. Enumerable.Range(0, clips).Select(i => new TeamItem(i, false, null))],
                 (spec, i) => i % 5 == 0 ? [] : AsItIs(spec, i)
             );
-        var few = ClinicEye.Of([Results(59)]);
+        var few = ClinicEye.Of([Results(59)], Content.Library.Practice);
         Assert.Null(few.Missed);
         Assert.Equal(model, few.Over(model));
-        var own = ClinicEye.Of([Results(40), Results(80)]);
+        var own = ClinicEye.Of([Results(40), Results(80)], Content.Library.Practice);
         Assert.Equal((120, 2), (own.Clips, own.Raters));
         var over = own.Over(model);
         // A fifth of all faults went by, drawn by lot; none was imagined, which is not never.
@@ -124,16 +124,13 @@ public class TeamTests
         Assert.All(errors.Zip(wider), pair => Assert.True(pair.Second.Error >= pair.First.Error));
         Assert.Equal(ClinicEye.OwnSource, wider.First(e => e.Of == "reps").Source);
         // Whatever it is, the model stays one that can be reckoned with.
-        var blind = ClinicEye.Of([
-            Rate([.. Enumerable.Range(0, 80).Select(i => new TeamItem(i, false, null))], (_, _) => []),
-        ]);
+        var eighty = Enumerable.Range(0, 80).Select(i => new TeamItem(i, false, null)).ToList();
+        var blind = ClinicEye.Of([Rate(eighty, (_, _) => [])], Content.Library.Practice);
         Assert.Empty(blind.Over(model).Errors());
-        var marksAll = ClinicEye.Of([
-            Rate(
-                [.. Enumerable.Range(0, 80).Select(i => new TeamItem(i, false, null))],
-                (s, _) => [new(s.Sought, 1)]
-            ),
-        ]);
+        var marksAll = ClinicEye.Of(
+            [Rate(eighty, (clip, _) => [new(clip.Sought, 1)])],
+            Content.Library.Practice
+        );
         Assert.Empty(marksAll.Over(model).Errors());
     }
 }
