@@ -107,6 +107,10 @@ export const router = createBrowserRouter([
         ...page(() => import("./practice/RunPage"), "RunPage", titles.practice),
       },
       {
+        path: "/practice/recorded/:sessionId",
+        ...page(() => import("./practice/RecordedPage"), "RecordedPage", titles.practice),
+      },
+      {
         path: "/practice/teams/:teamId",
         ...page(() => import("./practice/TeamPage"), "TeamPage", titles.practice),
       },

@@ -55,6 +55,9 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
     public DbSet<StoredTrace> Traces => Set<StoredTrace>();
     public DbSet<RecordImport> RecordImports => Set<RecordImport>();
     public DbSet<PracticeRun> PracticeRuns => Set<PracticeRun>();
+    public DbSet<RecordedSession> RecordedSessions => Set<RecordedSession>();
+    public DbSet<RecordedItem> RecordedItems => Set<RecordedItem>();
+    public DbSet<RecordedRating> RecordedRatings => Set<RecordedRating>();
     public DbSet<PracticeAnswer> PracticeAnswers => Set<PracticeAnswer>();
     public DbSet<PracticeTeam> PracticeTeams => Set<PracticeTeam>();
     public DbSet<Standing> Standings => Set<Standing>();
@@ -108,6 +111,7 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             Json(episode.Property(e => e.Equipment));
             Json(episode.Property(e => e.Away)).HasDefaultValueSql("'[]'");
             Json(episode.Property(e => e.PhotoConsent));
+            Json(episode.Property(e => e.PracticeConsent));
             episode.Property(e => e.DaysPerWeek).HasDefaultValue(5);
             episode.HasIndex(e => e.FeedKey).IsUnique();
             episode.HasIndex(e => e.HomeKey).IsUnique();
@@ -230,6 +234,22 @@ public sealed class PalaestraDb(DbContextOptions<PalaestraDb> options)
             Json(answer.Property(a => a.Result));
         });
         builder.Entity<PracticeTeam>(team => Json(team.Property(t => t.Items)));
+        builder.Entity<RecordedItem>(item =>
+        {
+            item.HasIndex(i => new { i.SessionId, i.Place }).IsUnique();
+            item.HasOne<RecordedSession>().WithMany().HasForeignKey(i => i.SessionId);
+            item.HasIndex(i => i.VisitId);
+            item.HasOne<Visit>().WithMany().HasForeignKey(i => i.VisitId);
+            Json(item.Property(i => i.Thing));
+        });
+        builder.Entity<RecordedRating>(rating =>
+        {
+            rating.HasIndex(r => new { r.ItemId, r.AccountId }).IsUnique();
+            rating.HasOne<RecordedItem>().WithMany().HasForeignKey(r => r.ItemId);
+            rating.HasIndex(r => r.VisitId);
+            rating.HasOne<Practitioner>().WithMany().HasForeignKey(r => r.AccountId);
+            Json(rating.Property(r => r.Reading));
+        });
     }
 
     private static void MapClients(ModelBuilder builder)

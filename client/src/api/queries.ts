@@ -56,6 +56,8 @@ export const keys = {
   practice: ["practice"] as const,
   practiceRun: (id: string) => ["practice", "run", id] as const,
   practiceTeam: (id: string) => ["practice", "team", id] as const,
+  recorded: (id: string) => ["practice", "recorded", id] as const,
+  recordedItem: (id: string) => ["practice", "recorded-item", id] as const,
   ownEye: ["practice", "eye"] as const,
 };
 

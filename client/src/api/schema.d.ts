@@ -2440,6 +2440,108 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/episodes/{id}/practice-consent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** What the client said when asked whether colleagues may rate their traces and kept pictures, without a name. Taken back, none of them is shown any more. */
+        put: operations["SetPracticeConsent"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/recorded": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a session on recorded traces and photographs. */
+        post: operations["MakeRecordedSession"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/recorded/{sessionId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a session on recorded traces and photographs stands. */
+        get: operations["GetRecordedSession"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/recorded/items/{itemId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A recorded trace or photograph to be rated, without whose it is. */
+        get: operations["GetRecordedItem"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/recorded/items/{itemId}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture of a photograph to be rated. */
+        get: operations["GetRecordedPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/recorded/items/{itemId}/rating": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is said of it; told twice, the first counts. */
+        post: operations["RateRecordedItem"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/eye": {
         parameters: {
             query?: never;
@@ -2926,6 +3028,22 @@ export interface components {
         };
         /** @enum {string} */
         AmendedPart: "client" | "intake" | "neutral" | "check-in" | "reference" | "answers" | "home-day" | "letter" | "trace" | "photo" | "trial" | "moved" | "note" | "chart" | "dated" | "filed";
+        /** @description How far a team agrees on one angle of photographs. */
+        AngleAgreed: {
+            kind: components["schemas"]["PhotoAngleKind"];
+            /**
+             * Format: int32
+             * @description Photographs in which all of them read it, those that came again left out.
+             */
+            items: number;
+            enough: boolean;
+            degrees: null | components["schemas"]["NumbersAgreed"];
+            /**
+             * Format: double
+             * @description What one rater's readings differ by from one time to the next, standard error in degrees; none of fewer than five.
+             */
+            againError: null | number;
+        };
         AnswersForm: {
             answers: components["schemas"]["OutcomeAnswers"];
             /** Format: int32 */
@@ -2995,6 +3113,20 @@ export interface components {
         };
         /** @enum {string} */
         Band: "light" | "medium" | "strong";
+        BarePhoto: {
+            view: components["schemas"]["PhotoView"];
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+            asked: components["schemas"]["PhotoPoint"][];
+        };
+        BareTrace: {
+            setup: components["schemas"]["InstrumentSetup"];
+            /** Format: double */
+            seconds: number;
+            shapes: components["schemas"]["TraceShape"][];
+        };
         /** @description A planned screen: what is done in which order, and what was left out and why. */
         Battery: {
             items: components["schemas"]["BatteryItem"][];
@@ -4036,6 +4168,8 @@ export interface components {
             othersCount: number;
             /** Format: int32 */
             behind: number;
+            /** Format: date */
+            practisedLastOn: null | string;
         };
         DayVisit: {
             /** Format: uuid */
@@ -4626,6 +4760,7 @@ export interface components {
             /** Format: int32 */
             planRevision: null | number;
             photoConsent: null | boolean;
+            practiceConsent: null | boolean;
             /** Format: uuid */
             clientId: string;
             clientNumber: string;
@@ -5919,6 +6054,33 @@ export interface components {
             rules: {
                 [key: string]: string;
             };
+        };
+        /** @description Between which differences two ways of measuring lie 19 times in 20. */
+        LimitsOfAgreement: {
+            /**
+             * Format: int32
+             * @description Pairs, at least 3.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description Mean of first less second, in their unit. Sd: its standard deviation.
+             */
+            bias: number;
+            /** Format: double */
+            sd: number;
+            /**
+             * Format: double
+             * @description Lower limit. High: upper limit.
+             */
+            low: number;
+            /** Format: double */
+            high: number;
+            /**
+             * Format: double
+             * @description By how much either limit may be off, 95 %.
+             */
+            margin: number;
         };
         LiveLoss: {
             channel: components["schemas"]["SignalChannel"];
@@ -7303,6 +7465,9 @@ export interface components {
              */
             onFeet: boolean;
         };
+        PracticeConsentForm: {
+            given: boolean;
+        };
         PracticeRunRow: {
             /** Format: uuid */
             id: string;
@@ -7357,6 +7522,8 @@ export interface components {
             teams: components["schemas"]["PracticeTeamRow"][];
             coming: components["schemas"]["ComingClient"][];
             faults: string[];
+            recorded: components["schemas"]["RecordedRow"][];
+            there: components["schemas"]["RecordedThere"];
         };
         /** @description A condition of the client that bars, changes or favours rungs. */
         Precaution: {
@@ -7713,6 +7880,70 @@ export interface components {
             /** Format: int32 */
             missing: number;
             alike: components["schemas"]["AlikeClient"][];
+        };
+        /** @description How far those agree who have rated all of a session on recorded traces and photographs. */
+        RecordedFigures: {
+            /** Format: int32 */
+            raters: number;
+            /**
+             * Format: int32
+             * @description Items from which on figures are told.
+             */
+            needed: number;
+            traces: null | components["schemas"]["TracesAgreed"];
+            angles: components["schemas"]["AngleAgreed"][];
+        };
+        RecordedForm: {
+            name: string;
+            /** Format: int32 */
+            traces: number;
+            /** Format: int32 */
+            photos: number;
+        };
+        RecordedItemView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            number: number;
+            /** Format: int32 */
+            items: number;
+            rungId: string;
+            trace: null | components["schemas"]["BareTrace"];
+            photo: null | components["schemas"]["BarePhoto"];
+        };
+        /** @description What one rater said of a recorded trace or photograph. */
+        RecordedReading: {
+            /**
+             * Format: double
+             * @description Seconds from the start of a trace at which control was first lost; none: it held, or it is a photograph.
+             */
+            lost?: null | number;
+            photo?: null | components["schemas"]["PhotoReading"];
+        };
+        RecordedRow: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            madeAt: components["schemas"]["Instant"];
+            madeBy: string;
+            /** Format: int32 */
+            items: number;
+            /** Format: int32 */
+            rated: number;
+            /** Format: int32 */
+            done: number;
+        };
+        RecordedThere: {
+            /** Format: int32 */
+            traces: number;
+            /** Format: int32 */
+            photos: number;
+        };
+        RecordedView: {
+            session: components["schemas"]["RecordedRow"];
+            /** Format: uuid */
+            next: null | string;
+            figures: null | components["schemas"]["RecordedFigures"];
         };
         RecoveryCodesMade: {
             codes: string[];
@@ -9285,6 +9516,41 @@ export interface components {
             /** Format: uuid */
             otherSide: null | string;
             sides: components["schemas"]["SideMeasure"][];
+        };
+        /** @description How far a team agrees on recorded traces; figures are none until two have rated enough of them. */
+        TracesAgreed: {
+            /**
+             * Format: int32
+             * @description Traces all of them rated, those that came again left out.
+             */
+            items: number;
+            enough: boolean;
+            /**
+             * Format: double
+             * @description On whether control was lost at all. Fleiss, Ac1: likewise; Ends: intervals of those by name.
+             */
+            kappa: null | number;
+            /** Format: double */
+            fleiss: null | number;
+            /** Format: double */
+            ac1: null | number;
+            ends: {
+                [key: string]: components["schemas"]["Ends"];
+            };
+            seconds: null | components["schemas"]["NumbersAgreed"];
+            /**
+             * Format: int32
+             * @description Traces rated a second time, by all together. SameAgain: on which they said the same of whether.
+             */
+            again: number;
+            /** Format: int32 */
+            sameAgain: number;
+            /**
+             * Format: double
+             * @description What one rater's seconds differ by from one time to the next, standard error in seconds; none of fewer than five.
+             */
+            againError: null | number;
+            byBand: null | components["schemas"]["LimitsOfAgreement"];
         };
         /** @description How a measure moves, by a robust line with its 95 % interval. */
         Trend: {
@@ -22519,6 +22785,479 @@ export interface operations {
             };
             /** @description Somebody was faster, or it does not go with what stands there. */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    SetPracticeConsent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeConsentForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EpisodeView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    MakeRecordedSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordedForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordedView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetRecordedSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sessionId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordedView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetRecordedItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                itemId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordedItemView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody was faster, or it does not go with what stands there. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    GetRecordedPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                itemId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The tablet is locked; its user has to open it. */
+            423: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    RateRecordedItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                itemId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordedReading"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordedView"];
+                };
+            };
+            /** @description What was sent cannot be read; the field is named. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Whoever is signed in may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent is of another content type. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was sent does not go; each field that is wrong is named. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

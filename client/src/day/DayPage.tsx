@@ -12,6 +12,7 @@ import { DayField } from "../controls/DateField";
 import {
   addDays,
   birthWords,
+  dayWords,
   longDayWords,
   momentWords,
   timeWords,
@@ -94,6 +95,7 @@ export function DayPage() {
         <BackupWarning />
         <SecondFactorDue />
         {clinical && <NoPinHere />}
+        {day?.practisedLastOn && <PractiseAgain lastOn={day.practisedLastOn} />}
         {day && <OtherDay day={day.date} onDay={setAsked} who={who} onWho={setWho} />}
         {day &&
           (day.visits.length + day.others.length > 0 || asked !== null ? <Day day={day} /> : <FirstDay />)}
@@ -176,6 +178,16 @@ function FirstDay() {
       <p style={{ marginBottom: 16 }}>{say("day.begin-with-a-client-ask")}</p>
       <Button onPress={() => void navigate("/new")}>{say("day.new-client")}</Button>
     </Empty>
+  );
+}
+
+/** A quarter of a year has gone by since the eye was last trained. */
+function PractiseAgain({ lastOn }: { lastOn: string }) {
+  return (
+    <Note>
+      {say("day.practise-again", { day: dayWords(lastOn) })}{" "}
+      <Link to="/practice">{say("day.practice-room")}</Link>
+    </Note>
   );
 }
 

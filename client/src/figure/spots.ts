@@ -77,7 +77,7 @@ export const viewWords: Record<PhotoView, string> = {
   "facing-right": say("figure.facing-right"),
 };
 
-const angleNames: Record<PhotoAngle["kind"], string> = {
+export const angleNames: Record<PhotoAngle["kind"], string> = {
   "pelvic-tilt": say("figure.pelvic-tilt"),
   "pelvis-to-trunk": say("figure.pelvis-to-trunk"),
   "side-drop": say("figure.side-drop"),

@@ -4,7 +4,7 @@ import { ThemeProvider } from "styled-components";
 import { afterEach, describe, expect, it } from "vitest";
 import type { TraceView } from "../api/types";
 import { tokens } from "../theme/tokens";
-import { TraceChart, type Moment } from "./TraceChart";
+import { TraceChart, type Moment } from "../figure/TraceChart";
 import { ChannelNumbers, LevelNumbers, RepNumbers, SideNumbers } from "./TraceNumbers";
 
 afterEach(cleanup);
@@ -105,14 +105,16 @@ describe("the course of a trace", () => {
   ];
 
   it("says in words what the picture shows", () => {
-    show(<TraceChart view={view} marks={marks} />);
+    show(<TraceChart view={view} marks={marks} label="A trace" tick={(at) => `${at} s`} />);
     expect(screen.getByRole("img").getAttribute("aria-label")).toBe(
       "The trace of pressure: control was lost once; 2 reps seen",
     );
   });
 
   it("shows the marks of its stretch, and a gap where nothing is known", () => {
-    const { container } = show(<TraceChart view={view} marks={marks} />);
+    const { container } = show(
+      <TraceChart view={view} marks={marks} label="A trace" tick={(at) => `${at} s`} />,
+    );
     expect(screen.getByText("low back arches")).toBeTruthy();
     expect(screen.queryByText("later than is shown")).toBeNull();
     const line = container.querySelector("path[clip-path]")?.getAttribute("d") ?? "";

@@ -11,11 +11,12 @@ import { TextField } from "../controls/fields";
 import { Columns, Note, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
 import { seconds } from "../controls/words";
+import { PracticeConsent } from "../frame/PracticeConsent";
 import { useTrialHome } from "../frame/useTrialHome";
 import { useVisit } from "../frame/useVisit";
 import { instrumentNames } from "../capture/instrumentNames";
 import { ProposedMarks } from "../capture/ProposedMarks";
-import { TraceChart, type Moment } from "./TraceChart";
+import { TraceChart, type Moment } from "../figure/TraceChart";
 import { ChannelNumbers, LevelNumbers, RepNumbers, SideNumbers } from "./TraceNumbers";
 import { say, sayRich } from "../words/say";
 
@@ -61,7 +62,7 @@ function Shown(props: {
   onShow: (from: number, seconds: number | null) => void;
 }) {
   const { view, library } = props;
-  const { visitId } = useVisit();
+  const { visitId, episode } = useVisit();
   const { events, record } = useCapture(visitId);
   const home = useTrialHome(view.trial.purpose);
   const live = liveTrials(events, library).find((t) => t.trialId === view.trial.id);
@@ -91,7 +92,12 @@ function Shown(props: {
         </h1>
         <Link to={home.path}>{home.words}</Link>
       </Row>
-      <TraceChart view={view} marks={marks} />
+      <TraceChart
+        view={view}
+        marks={marks}
+        label={summary(view)}
+        tick={(at) => say("instruments.seconds-s", { seconds: at })}
+      />
       <Row $between>
         <Stretch view={view} onShow={props.onShow} />
         <Small>{say("instruments.band-control-red-lost-below")}</Small>
@@ -147,10 +153,28 @@ function Shown(props: {
             </a>
             <Remove traceId={view.trace.id} home={home.path} />
           </Row>
+          {episode && <PracticeConsent episode={episode} />}
         </Stack>
       </Columns>
     </Stack>
   );
+}
+
+function summary(view: TraceView) {
+  const { losses, reps } = view.reading;
+  const times =
+    losses.length === 1
+      ? say("instruments.once")
+      : say("instruments.losses-times", { losses: losses.length });
+  const lost =
+    losses.length === 0
+      ? say("instruments.control-was-not-lost")
+      : say("instruments.control-was-lost-times", { times });
+  return say("instruments.the-trace-of-channels-lost", {
+    channels: view.setup.channels.map((c) => c.name.toLowerCase()).join(", "),
+    lost,
+    reps: reps.length,
+  });
 }
 
 function NeutralNote({ view }: { view: TraceView }) {

@@ -9,17 +9,18 @@ import { Button } from "../controls/Button";
 import { TextField } from "../controls/fields";
 import { Columns, Empty, ProblemNote, Quiet, Row, Small, Stack } from "../controls/layout";
 import { SideTag } from "../controls/SideTag";
+import { PracticeConsent } from "../frame/PracticeConsent";
 import { useTrialHome } from "../frame/useTrialHome";
 import { useVisit } from "../frame/useVisit";
 import { AngleList } from "./AngleList";
-import { PhotoStage } from "./PhotoStage";
+import { PhotoStage } from "../figure/PhotoStage";
 import { spotsOf, viewWords } from "../figure/spots";
 import { say } from "../words/say";
 
 /** A photograph that was measured: its points and angles, and the picture where it was kept. */
 export function MeasuredPhotoPage() {
   const { trialId = "", eventId = "" } = useParams();
-  const { visitId } = useVisit();
+  const { visitId, episode } = useVisit();
   const { data: library } = useLibrary();
   const { events, record, ready } = useCapture(visitId);
   const go = useNavigate();
@@ -87,6 +88,7 @@ export function MeasuredPhotoPage() {
                   {say("photos.take-the-picture-away-keep")}
                 </Button>
               </Row>
+              {episode && <PracticeConsent episode={episode} />}
             </Stack>
           ) : (
             <Small>{say("photos.only-points-and-angles-are")}</Small>

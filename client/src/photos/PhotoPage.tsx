@@ -18,7 +18,7 @@ import { useVisit } from "../frame/useVisit";
 import { AngleList } from "./AngleList";
 import { pictureOf } from "./picture";
 import { pictureFile } from "./sampleFile";
-import { PhotoStage, type Picture } from "./PhotoStage";
+import { PhotoStage, type Picture } from "../figure/PhotoStage";
 import { aids, nextOf, readingOf, spotWords, viewWords, type SpotName, type Spots } from "../figure/spots";
 import { say } from "../words/say";
 
@@ -131,6 +131,13 @@ export function PhotoPage() {
               spots={spots}
               onPut={put}
               onMove={(name, spot) => setSpots((was) => ({ ...was, [name]: spot }))}
+              told={(name, at) =>
+                say("photos.spotwords-x-across-y-down", {
+                  spotWords: spotWords[name],
+                  x: Math.round(at.x),
+                  y: Math.round(at.y),
+                })
+              }
             />
           </Stack>
           <Stack $gap={4}>

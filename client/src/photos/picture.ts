@@ -1,4 +1,4 @@
-import type { Picture } from "./PhotoStage";
+import type { Picture } from "../figure/PhotoStage";
 
 /** The longer edge of what is shown and, if at all, kept: enough for a point, and no more than the server takes. */
 const edge = 1600;

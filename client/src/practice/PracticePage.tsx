@@ -13,6 +13,9 @@ import { useRoles } from "../frame/useRoles";
 import { say } from "../words/say";
 import { OwnFigures } from "./OwnFigures";
 
+/** Of either kind; more tire. */
+const recordedMost = 40;
+
 /** Where the eye is trained: drills of one's own, sessions of the team, and what is known of one's own eye. */
 export function PracticePage() {
   const { settles } = useRoles();
@@ -37,6 +40,7 @@ export function PracticePage() {
           <Stack $gap={6}>
             <Begin view={data} />
             <Teams teams={data.teams} />
+            <Recorded view={data} />
           </Stack>
           <Stack $gap={6}>
             <section aria-labelledby="own">
@@ -156,6 +160,71 @@ function Teams({ teams }: { teams: PracticeTeamRow[] }) {
         <Button $quiet isDisabled={make.isPending || name.trim() === ""} onPress={() => make.mutate()}>
           {say("practice.make-it")}
         </Button>
+      </Stack>
+    </Ruled>
+  );
+}
+
+function Recorded({ view }: { view: PracticeView }) {
+  const navigate = useNavigate();
+  const { there } = view;
+  const [name, setName] = useState("");
+  const [traces, setTraces] = useState<number | null>(Math.min(there.traces, recordedMost));
+  const [photos, setPhotos] = useState<number | null>(Math.min(there.photos, recordedMost));
+  const make = useMutation({
+    mutationFn: () =>
+      got(api.POST("/api/practice/recorded", { body: { name, traces: traces ?? 0, photos: photos ?? 0 } })),
+    onSuccess: (made) => void navigate(`/practice/recorded/${made.session.id}`),
+  });
+  const none = there.traces + there.photos === 0;
+  return (
+    <Ruled aria-labelledby="recorded">
+      <Stack $gap={3}>
+        <h2 id="recorded">{say("practice.on-recorded")}</h2>
+        <p>{say("practice.what-recorded-is")}</p>
+        {view.recorded.map((session) => (
+          <Row key={session.id} $between>
+            <Link to={`/practice/recorded/${session.id}`}>{session.name}</Link>
+            <Small as="span">
+              {say("practice.rated-of", { rated: session.rated, items: session.items })}
+            </Small>
+          </Row>
+        ))}
+        {none ? (
+          <Small>{say("practice.nobody-agreed-yet")}</Small>
+        ) : (
+          <>
+            <TextField label={say("practice.recorded-name")} value={name} onChange={setName} />
+            <Row $gap={4}>
+              {there.traces > 0 && (
+                <NumberField
+                  label={say("practice.traces-of", { there: there.traces })}
+                  value={traces}
+                  onChange={setTraces}
+                  min={0}
+                  max={Math.min(there.traces, recordedMost)}
+                />
+              )}
+              {there.photos > 0 && (
+                <NumberField
+                  label={say("practice.photographs-of", { there: there.photos })}
+                  value={photos}
+                  onChange={setPhotos}
+                  min={0}
+                  max={Math.min(there.photos, recordedMost)}
+                />
+              )}
+            </Row>
+            <ProblemNote error={make.error} />
+            <Button
+              $quiet
+              isDisabled={make.isPending || name.trim() === "" || (traces ?? 0) + (photos ?? 0) === 0}
+              onPress={() => make.mutate()}
+            >
+              {say("practice.make-it-of-these")}
+            </Button>
+          </>
+        )}
       </Stack>
     </Ruled>
   );

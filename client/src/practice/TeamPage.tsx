@@ -11,7 +11,7 @@ import { Note, Page, ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { PageHead } from "../controls/PageHead";
 import { Wide } from "../controls/Table";
 import { say } from "../words/say";
-import { shareWords } from "./shares";
+import { number, numberWithin, shareWords } from "./shares";
 
 /** A team session: the own part of it, and how far those agree who have answered all. */
 export function TeamPage() {
@@ -68,20 +68,9 @@ function Mine({ team }: { team: PracticeTeamRow }) {
   );
 }
 
-const number = (value: number | null | undefined) => (value == null ? "–" : value.toFixed(2));
-
 function Report({ figures }: { figures: TeamFigures }) {
   const { data: library } = useLibrary();
-  const within = (name: string, value: number | null | undefined) => {
-    const ends = figures.ends[name];
-    return value != null && ends
-      ? say("practice.number-within", {
-          value: number(value),
-          low: number(ends.low),
-          high: number(ends.high),
-        })
-      : number(value);
-  };
+  const within = (name: string, value: number | null | undefined) => numberWithin(value, figures.ends[name]);
   if (figures.raters === 0) return <p>{say("practice.no-report-yet")}</p>;
   return (
     <section aria-labelledby="report">

@@ -1,4 +1,4 @@
-import type { Proportion } from "../api/types";
+import type { Ends, Proportion } from "../api/types";
 import { say } from "../words/say";
 
 const percent = (share: number) => Math.round(share * 100);
@@ -8,3 +8,12 @@ export const shareWords = (of: Proportion | null | undefined) =>
   of
     ? say("practice.share-within", { share: percent(of.value), low: percent(of.low), high: percent(of.high) })
     : "–";
+
+/** "0.62"; a dash where nothing is known yet. */
+export const number = (value: number | null | undefined) => (value == null ? "–" : value.toFixed(2));
+
+/** "0.62 (0.41 to 0.80)". */
+export const numberWithin = (value: number | null | undefined, ends: Ends | undefined) =>
+  value != null && ends
+    ? say("practice.number-within", { value: number(value), low: number(ends.low), high: number(ends.high) })
+    : number(value);

@@ -28,7 +28,7 @@ namespace Palaestra.Data.Compiled
                 "Palaestra.Data.Intake.Episode",
                 typeof(Episode),
                 baseEntityType,
-                propertyCount: 25,
+                propertyCount: 26,
                 navigationCount: 3,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
@@ -185,23 +185,37 @@ namespace Palaestra.Data.Compiled
 
             var photoConsent = runtimeEntityType.AddProperty(
                 "PhotoConsent",
-                typeof(PhotoConsent),
+                typeof(Consent),
                 propertyInfo: typeof(Episode).GetProperty("PhotoConsent", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(Episode).GetField("<PhotoConsent>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
-            photoConsent.SetValueConverter(new ValueConverter<PhotoConsent, string>(
-                string (PhotoConsent value) => JsonSerializer.Serialize(value, CoreJson.Options),
-                PhotoConsent (string text) => JsonSerializer.Deserialize<PhotoConsent>(text, CoreJson.Stored)));
-            photoConsent.SetComparer(new ValueComparer<PhotoConsent>(
-                bool (PhotoConsent a, PhotoConsent b) => JsonSerializer.Serialize(a, CoreJson.Options) == JsonSerializer.Serialize(b, CoreJson.Options),
-                int (PhotoConsent value) => JsonSerializer.Serialize(value, CoreJson.Options).GetHashCode(StringComparison.Ordinal),
-                PhotoConsent (PhotoConsent value) => value));
+            photoConsent.SetValueConverter(new ValueConverter<Consent, string>(
+                string (Consent value) => JsonSerializer.Serialize(value, CoreJson.Options),
+                Consent (string text) => JsonSerializer.Deserialize<Consent>(text, CoreJson.Stored)));
+            photoConsent.SetComparer(new ValueComparer<Consent>(
+                bool (Consent a, Consent b) => JsonSerializer.Serialize(a, CoreJson.Options) == JsonSerializer.Serialize(b, CoreJson.Options),
+                int (Consent value) => JsonSerializer.Serialize(value, CoreJson.Options).GetHashCode(StringComparison.Ordinal),
+                Consent (Consent value) => value));
 
             var policyId = runtimeEntityType.AddProperty(
                 "PolicyId",
                 typeof(string),
                 propertyInfo: typeof(Episode).GetProperty("PolicyId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(Episode).GetField("<PolicyId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var practiceConsent = runtimeEntityType.AddProperty(
+                "PracticeConsent",
+                typeof(Consent),
+                propertyInfo: typeof(Episode).GetProperty("PracticeConsent", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Episode).GetField("<PracticeConsent>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+            practiceConsent.SetValueConverter(new ValueConverter<Consent, string>(
+                string (Consent value) => JsonSerializer.Serialize(value, CoreJson.Options),
+                Consent (string text) => JsonSerializer.Deserialize<Consent>(text, CoreJson.Stored)));
+            practiceConsent.SetComparer(new ValueComparer<Consent>(
+                bool (Consent a, Consent b) => JsonSerializer.Serialize(a, CoreJson.Options) == JsonSerializer.Serialize(b, CoreJson.Options),
+                int (Consent value) => JsonSerializer.Serialize(value, CoreJson.Options).GetHashCode(StringComparison.Ordinal),
+                Consent (Consent value) => value));
 
             var precautions = runtimeEntityType.AddProperty(
                 "Precautions",

@@ -11,7 +11,7 @@ namespace Palaestra.Data.Compiled
     public partial class PalaestraDbModel
     {
         private PalaestraDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("cfb24250-b744-4eda-8bc5-1474b05e0ac5"), entityTypeCount: 39)
+            : base(skipDetectChanges: false, modelId: new Guid("826eada3-6a28-40c4-bde4-84f757d7582d"), entityTypeCount: 42)
         {
         }
 
@@ -44,6 +44,9 @@ namespace Palaestra.Data.Compiled
             var practiceAnswer = PracticeAnswerEntityType.Create(this);
             var practiceRun = PracticeRunEntityType.Create(this);
             var practiceTeam = PracticeTeamEntityType.Create(this);
+            var recordedItem = RecordedItemEntityType.Create(this);
+            var recordedRating = RecordedRatingEntityType.Create(this);
+            var recordedSession = RecordedSessionEntityType.Create(this);
             var decidedVisit = DecidedVisitEntityType.Create(this);
             var decisionRecord = DecisionRecordEntityType.Create(this);
             var recordImport = RecordImportEntityType.Create(this);
@@ -81,6 +84,10 @@ namespace Palaestra.Data.Compiled
             PracticeAnswerEntityType.CreateForeignKey1(practiceAnswer, practiceRun);
             PracticeRunEntityType.CreateForeignKey1(practiceRun, practitioner);
             PracticeRunEntityType.CreateForeignKey2(practiceRun, practiceTeam);
+            RecordedItemEntityType.CreateForeignKey1(recordedItem, recordedSession);
+            RecordedItemEntityType.CreateForeignKey2(recordedItem, visit);
+            RecordedRatingEntityType.CreateForeignKey1(recordedRating, practitioner);
+            RecordedRatingEntityType.CreateForeignKey2(recordedRating, recordedItem);
             DecidedVisitEntityType.CreateForeignKey1(decidedVisit, visit);
             DecisionRecordEntityType.CreateForeignKey1(decisionRecord, visit);
             RecordImportEntityType.CreateForeignKey1(recordImport, client);
@@ -119,6 +126,9 @@ namespace Palaestra.Data.Compiled
             PracticeAnswerEntityType.CreateAnnotations(practiceAnswer);
             PracticeRunEntityType.CreateAnnotations(practiceRun);
             PracticeTeamEntityType.CreateAnnotations(practiceTeam);
+            RecordedItemEntityType.CreateAnnotations(recordedItem);
+            RecordedRatingEntityType.CreateAnnotations(recordedRating);
+            RecordedSessionEntityType.CreateAnnotations(recordedSession);
             DecidedVisitEntityType.CreateAnnotations(decidedVisit);
             DecisionRecordEntityType.CreateAnnotations(decisionRecord);
             RecordImportEntityType.CreateAnnotations(recordImport);

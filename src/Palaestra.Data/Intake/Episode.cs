@@ -34,7 +34,10 @@ public sealed class Episode
     public IReadOnlyList<DaysAway> Away { get; set; } = [];
 
     /// <summary>Whether pictures may be kept; none: the client was not asked yet.</summary>
-    public PhotoConsent? PhotoConsent { get; set; }
+    public Consent? PhotoConsent { get; set; }
+
+    /// <summary>Whether colleagues may rate their traces and kept pictures, without a name; none: the client was not asked yet.</summary>
+    public Consent? PracticeConsent { get; set; }
 
     /// <summary>Secret part of the address of the calendar feed; none until somebody asked for one.</summary>
     public string? FeedKey { get; set; }

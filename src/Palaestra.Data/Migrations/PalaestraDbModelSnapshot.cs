@@ -731,6 +731,9 @@ namespace Palaestra.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("PracticeConsent")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Precautions")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1107,6 +1110,98 @@ namespace Palaestra.Data.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("PracticeTeams");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Practice.RecordedItem", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Place")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("RungId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("SessionId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("SourceId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Thing")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("VisitId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("VisitId");
+
+                    b.HasIndex("SessionId", "Place")
+                        .IsUnique();
+
+                    b.ToTable("RecordedItems");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Practice.RecordedRating", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ItemId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reading")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("VisitId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AccountId");
+
+                    b.HasIndex("VisitId");
+
+                    b.HasIndex("ItemId", "AccountId")
+                        .IsUnique();
+
+                    b.ToTable("RecordedRatings");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Practice.RecordedSession", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("MadeAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MadeBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("RecordedSessions");
                 });
 
             modelBuilder.Entity("Palaestra.Data.Progression.DecidedVisit", b =>
@@ -1892,6 +1987,36 @@ namespace Palaestra.Data.Migrations
                     b.HasOne("Palaestra.Data.Practice.PracticeTeam", null)
                         .WithMany()
                         .HasForeignKey("TeamId");
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Practice.RecordedItem", b =>
+                {
+                    b.HasOne("Palaestra.Data.Practice.RecordedSession", null)
+                        .WithMany()
+                        .HasForeignKey("SessionId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Palaestra.Data.Visits.Visit", null)
+                        .WithMany()
+                        .HasForeignKey("VisitId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Palaestra.Data.Practice.RecordedRating", b =>
+                {
+                    b.HasOne("Palaestra.Data.Staff.Practitioner", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Palaestra.Data.Practice.RecordedItem", null)
+                        .WithMany()
+                        .HasForeignKey("ItemId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Palaestra.Data.Progression.DecidedVisit", b =>

@@ -81,7 +81,14 @@ public static class AuditedRequests
         };
 
     /// <summary>Where what belongs to one client stands.</summary>
-    private static readonly string[] Records = ["/api/episodes", "/api/visits", "/api/traces", "/api/photos"];
+    private static readonly string[] Records =
+    [
+        "/api/episodes",
+        "/api/visits",
+        "/api/traces",
+        "/api/photos",
+        "/api/practice/recorded/items",
+    ];
 
     private static bool IsRecord(HttpContext context) => Array.Exists(Records, at => Under(context, at));
 

@@ -9,6 +9,7 @@ using Palaestra.Server.Clinics;
 using Palaestra.Server.Description;
 using Palaestra.Server.Intake;
 using Palaestra.Server.People;
+using Palaestra.Server.Practice;
 
 namespace Palaestra.Server.Day;
 
@@ -56,6 +57,7 @@ public sealed record WorklistEntry(
 
 /// <param name="PileCount">Clients with something on the pile; <paramref name="Pile"/> is its top.</param>
 /// <param name="Others">Clients without a visit today, those seen last first; <paramref name="OthersCount"/> of them in all.</param>
+/// <param name="PractisedLastOn">The day the eye was last trained, where it is time again; none: it is not, or it never was.</param>
 /// <param name="Behind">Clients of whom the record changed and who are not looked through yet.</param>
 public sealed record DayView(
     DateOnly Date,
@@ -65,7 +67,8 @@ public sealed record DayView(
     int PileCount,
     IReadOnlyList<ClientLine> Others,
     int OthersCount,
-    int Behind
+    int Behind,
+    DateOnly? PractisedLastOn
 );
 
 public static class DayEndpoints
@@ -91,6 +94,7 @@ public static class DayEndpoints
         WhoIsHere who,
         DayVisits visits,
         ClientSearch search,
+        PracticeRuns practice,
         CancellationToken gone,
         DateOnly? day = null,
         Guid? with = null
@@ -115,7 +119,8 @@ public static class DayEndpoints
             count,
             others,
             Math.Max(clients - seen, others.Count),
-            await Behind(db, gone)
+            await Behind(db, gone),
+            who.Clinical && await practice.DueFor(who.AccountId!.Value) is (true, { } last) ? last : null
         );
         return TypedResults.Ok(who.Clinical ? view : AtTheDesk(view, who));
     }

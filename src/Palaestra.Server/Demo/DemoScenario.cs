@@ -38,7 +38,8 @@ public sealed record DemoClient(
     RestingShape? Neutral = null,
     IReadOnlyList<string>? Goals = null,
     IReadOnlyList<string>? Equipment = null,
-    int DaysPerWeek = IntakeForm.UsualDays
+    int DaysPerWeek = IntakeForm.UsualDays,
+    bool ForPractice = false
 );
 
 /// <param name="Screen">By ladder: the highest rung each side holds clean, and what gives way above it.</param>

@@ -111,6 +111,12 @@ public sealed class DemoSeeder(
                 await db.SaveChangesAsync();
                 visitId = later.Id;
             }
+            if (client.ForPractice)
+            {
+                var asked = await db.Episodes.SingleAsync(e => e.Id == episodeId);
+                asked.PracticeConsent ??= new(true, Practitioner, at.ToDateTimeUtc());
+                await db.SaveChangesAsync();
+            }
             await Looked(visit, episodeId.Value, visitId, at);
             await During(visit, visitId, clock, intake);
             db.ChangeTracker.Clear();

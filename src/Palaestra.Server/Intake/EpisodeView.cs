@@ -60,6 +60,7 @@ public sealed record NeutralView(
 
 /// <summary>The open client: what the frame and every station need.</summary>
 /// <param name="PhotoConsent">Whether the client agreed that pictures are kept; none: not asked yet.</param>
+/// <param name="PracticeConsent">Whether the client agreed that colleagues rate their traces and kept pictures, without a name; none: not asked yet.</param>
 /// <param name="Closed">A red flag is open: nothing after Ask may go on.</param>
 /// <param name="Asked">False: it was opened at the desk, and nobody has asked the client yet.</param>
 /// <param name="DischargedOn">None: it is open.</param>
@@ -80,6 +81,7 @@ public sealed record EpisodeView(
     IReadOnlyList<VisitView> Visits,
     int? PlanRevision,
     bool? PhotoConsent,
+    bool? PracticeConsent,
     Guid ClientId,
     string ClientNumber,
     bool Asked,
@@ -112,6 +114,7 @@ public sealed record EpisodeView(
             [.. file.Visits.Select(v => VisitOf(v, file))],
             file.CurrentPlan?.Revision,
             episode.PhotoConsent?.Given,
+            episode.PracticeConsent?.Given,
             client.Id,
             client.Number,
             episode.Asked,

@@ -130,6 +130,11 @@ public static class Permissions
                     "MakePracticeTeam",
                     "GetPracticeTeam",
                     "JoinPracticeTeam",
+                    "MakeRecordedSession",
+                    "GetRecordedSession",
+                    "GetRecordedItem",
+                    "GetRecordedPicture",
+                    "RateRecordedItem",
                 ]
             ),
             (
@@ -208,6 +213,7 @@ public static class Permissions
                     "GetTraceFile",
                     "KeepPhoto",
                     "SetPhotoConsent",
+                    "SetPracticeConsent",
                     "GetPhoto",
                     "RemovePhoto",
                     "GetOutcomes",

@@ -57,7 +57,7 @@ public static class PhotoEndpoints
     )
     {
         var episode = open.File.Episode;
-        episode.PhotoConsent = new PhotoConsent(form.Given, who.Name, clock.Now.ToDateTimeUtc());
+        episode.PhotoConsent = new Consent(form.Given, who.Name, clock.Now.ToDateTimeUtc());
         return await db.SavedFirst()
             ? TypedResults.Ok(EpisodeView.Of(open.File, library, clock.Today))
             : Problem.Conflict(Message.Of("conflict.changed"));

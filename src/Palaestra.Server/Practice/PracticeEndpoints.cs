@@ -56,6 +56,7 @@ public static class PracticeEndpoints
     private static async Task<Ok<PracticeView>> Room(
         PracticeRuns runs,
         PracticeTeams teams,
+        RecordedSessions recorded,
         PalaestraDb db,
         PracticeLibrary library,
         ClinicClock clock,
@@ -74,7 +75,9 @@ public static class PracticeEndpoints
                 [.. rows.Where(run => run.Over).Take(RunsMost)],
                 await teams.All(account, library),
                 await Coming(db, clock),
-                ClipRoom.Of(library).Faults
+                ClipRoom.Of(library).Faults,
+                await recorded.Rows(account),
+                await recorded.There()
             )
         );
     }

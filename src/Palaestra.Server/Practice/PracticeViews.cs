@@ -102,6 +102,7 @@ public sealed record ComingClient(Guid Episode, string Name, Instant At);
 /// <param name="LastOn">The day of the last clip; none: there was none.</param>
 /// <param name="Open">A drill that was begun and not ended.</param>
 /// <param name="Faults">What there are clips of.</param>
+/// <param name="Recorded">Sessions on recorded traces and photographs. <paramref name="There"/>: what another can be made of.</param>
 public sealed record PracticeView(
     RaterFigures Own,
     bool Due,
@@ -110,7 +111,9 @@ public sealed record PracticeView(
     IReadOnlyList<PracticeRunRow> Runs,
     IReadOnlyList<PracticeTeamRow> Teams,
     IReadOnlyList<ComingClient> Coming,
-    IReadOnlyList<string> Faults
+    IReadOnlyList<string> Faults,
+    IReadOnlyList<RecordedRow> Recorded,
+    RecordedThere There
 );
 
 public sealed record TeamForm(string Name, int Clips);

@@ -2,8 +2,7 @@ import { useRef } from "react";
 import { useMove } from "react-aria";
 import styled, { useTheme } from "styled-components";
 import type { PhotoSpot } from "../api/types";
-import { lines, spotWords, type SpotName, type Spots } from "../figure/spots";
-import { say } from "../words/say";
+import { lines, spotWords, type SpotName, type Spots } from "./spots";
 
 export interface Picture {
   /** None: the picture was not kept, only its points. */
@@ -35,6 +34,8 @@ export function PhotoStage(props: {
   /** None: nothing is being put, and nothing moves. */
   onPut?: (spot: PhotoSpot) => void;
   onMove?: (name: SpotName, spot: PhotoSpot) => void;
+  /** A point and where it lies, in words; wanted where points move. */
+  told?: (name: SpotName, at: PhotoSpot) => string;
 }) {
   const { picture, spots } = props;
   const { colour } = useTheme();
@@ -94,6 +95,7 @@ export function PhotoStage(props: {
           unit={unit}
           left={spots[name]!.x < middle}
           sheet={sheet}
+          told={props.told?.(name, spots[name]!)}
           onMove={props.onMove && ((spot) => props.onMove?.(name, within(picture, spot)))}
         />
       ))}
@@ -115,6 +117,7 @@ function Dot(props: {
   /** Its name stands to the left of it. */
   left: boolean;
   sheet: React.RefObject<SVGSVGElement | null>;
+  told: string | undefined;
   onMove?: (spot: PhotoSpot) => void;
 }) {
   const { at, unit, onMove } = props;
@@ -139,15 +142,7 @@ function Dot(props: {
       {...(onMove ? moveProps : {})}
       tabIndex={onMove ? 0 : undefined}
       role={onMove ? "button" : undefined}
-      aria-label={
-        onMove
-          ? say("photos.spotwords-x-across-y-down", {
-              spotWords: spotWords[props.name],
-              x: Math.round(at.x),
-              y: Math.round(at.y),
-            })
-          : undefined
-      }
+      aria-label={onMove ? props.told : undefined}
       onClick={(e) => e.stopPropagation()}
       style={{ cursor: onMove ? "grab" : undefined }}
     >

@@ -1,9 +1,13 @@
 import { AxisBottom, AxisLeft } from "@visx/axis";
 import { scaleLinear } from "@visx/scale";
 import { useEffect, useRef, useState } from "react";
-import { useTheme } from "styled-components";
+import styled, { useTheme } from "styled-components";
 import type { TraceView } from "../api/types";
-import { say } from "../words/say";
+
+/** A stretch of a trace; where nothing was read from it, its reading is empty. */
+export type Course = Pick<TraceView, "setup" | "from" | "shown" | "shapes"> & {
+  reading: Pick<TraceView["reading"], "neutral" | "losses" | "reps">;
+};
 
 /** Something that happened at a moment of the trace, seconds from its start. */
 export interface Moment {
@@ -18,8 +22,21 @@ const usualWidth = 1240;
 const lane = 118;
 const edge = { left: 44, right: 12, top: 26, bottom: 26 };
 
+interface Shown {
+  view: Course;
+  marks: Moment[];
+  /** What it shows, for who does not see it. */
+  label: string;
+  /** A moment at the axis, in words. */
+  tick: (seconds: number) => string;
+  /** None: a tap does nothing. */
+  onPick?: (second: number) => void;
+}
+
+const Box = styled.div``;
+
 /** The course of every channel with its band, what was lost, the reps, and what was marked. */
-export function TraceChart(props: { view: TraceView; marks: Moment[] }) {
+export function TraceChart(props: Shown) {
   const box = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(usualWidth);
   useEffect(() => {
@@ -29,13 +46,22 @@ export function TraceChart(props: { view: TraceView; marks: Moment[] }) {
     return () => observer.disconnect();
   }, []);
   return (
-    <div ref={box}>
-      <Course {...props} width={width} />
-    </div>
+    <Box
+      ref={box}
+      style={{ cursor: props.onPick ? "crosshair" : undefined }}
+      onClick={(e) => {
+        const left = box.current!.getBoundingClientRect().left;
+        const { from, shown } = props.view;
+        const share = (e.clientX - left - edge.left) / (width - edge.left - edge.right);
+        if (share >= 0 && share <= 1) props.onPick?.(from + share * shown);
+      }}
+    >
+      <Lanes {...props} width={width} />
+    </Box>
   );
 }
 
-function Course({ view, marks, width }: { view: TraceView; marks: Moment[]; width: number }) {
+function Lanes({ view, marks, width, label, tick: tickWords }: Shown & { width: number }) {
   const { colour, font } = useTheme();
   const { setup, reading } = view;
   const to = view.from + view.shown;
@@ -53,7 +79,7 @@ function Course({ view, marks, width }: { view: TraceView; marks: Moment[]; widt
       width="100%"
       style={{ display: "block" }}
       role="img"
-      aria-label={summary(view)}
+      aria-label={label}
     >
       <defs>
         <clipPath id="trace-area">
@@ -171,7 +197,7 @@ function Course({ view, marks, width }: { view: TraceView; marks: Moment[]; widt
         numTicks={Math.max(3, Math.round(width / 120))}
         stroke={colour.rule}
         tickStroke={colour.rule}
-        tickFormat={(v) => say("instruments.seconds-s", { seconds: v.valueOf() })}
+        tickFormat={(v) => tickWords(v.valueOf())}
         tickLabelProps={{ ...tick, textAnchor: "middle" }}
       />
     </svg>
@@ -225,21 +251,4 @@ function pathOf(
 function middleOf(low: (number | null)[], high: (number | null)[]) {
   const all = [...low, ...high].filter((v): v is number => v !== null);
   return all.length === 0 ? 0 : (Math.min(...all) + Math.max(...all)) / 2;
-}
-
-function summary(view: TraceView) {
-  const { losses, reps } = view.reading;
-  const times =
-    losses.length === 1
-      ? say("instruments.once")
-      : say("instruments.losses-times", { losses: losses.length });
-  const lost =
-    losses.length === 0
-      ? say("instruments.control-was-not-lost")
-      : say("instruments.control-was-lost-times", { times });
-  return say("instruments.the-trace-of-channels-lost", {
-    channels: view.setup.channels.map((c) => c.name.toLowerCase()).join(", "),
-    lost,
-    reps: reps.length,
-  });
 }
