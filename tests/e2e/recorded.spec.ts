@@ -50,7 +50,7 @@ test("recorded traces and a kept photograph are rated without names, and who no 
   await page.goto(`${server.address}/practice`);
   const recorded = page.getByRole("region", { name: /own traces and photographs/ });
   await recorded.getByLabel("Name of the session").fill("Winter");
-  await expect(recorded.getByLabel("Photographs, of 1")).toHaveValue("1");
+  await expect(recorded.getByRole("textbox", { name: "Photographs, of 1" })).toHaveValue("1");
   await recorded.getByRole("button", { name: "Make it of these" }).press("Enter");
   await expect(page.getByRole("heading", { name: "Winter" })).toBeVisible();
   await expect(page.getByText("Brannoc")).toHaveCount(0);
@@ -60,7 +60,7 @@ test("recorded traces and a kept photograph are rated without names, and who no 
   for (let n = 1; n <= items; n++) {
     await expect(page.getByRole("heading", { name: new RegExp(`^${n} of ${items}:`) })).toBeVisible();
     const points = page.getByRole("button", { name: "The points are right" });
-    const lost = page.getByLabel("Lost at, seconds");
+    const lost = page.getByRole("textbox", { name: "Lost at, seconds" });
     await expect(points.or(lost)).toBeVisible();
     if (await lost.isVisible()) {
       // By a tap on the course first, then typed.

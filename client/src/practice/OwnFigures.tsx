@@ -6,7 +6,7 @@ import { FigureList } from "../controls/FigureList";
 import { Small, Stack } from "../controls/layout";
 import { Wide } from "../controls/Table";
 import { say } from "../words/say";
-import { shareWords } from "./shares";
+import { countWords, shareWords } from "./shares";
 
 /** What the clips say of one's own eye: nobody else sees it. */
 export function OwnFigures({ own }: { own: RaterFigures }) {
@@ -21,10 +21,7 @@ export function OwnFigures({ own }: { own: RaterFigures }) {
     [say("practice.told-apart"), own.dPrime == null ? "–" : say("practice.d-prime", { d: own.dPrime })],
     [say("practice.marked-late-reps"), late(own.reps, say("practice.reps"))],
     [say("practice.marked-late-seconds"), late(own.seconds, "s")],
-    [
-      say("practice.other-side"),
-      own.sided === 0 ? "–" : say("practice.n-of-m", { n: own.otherSide, m: own.sided }),
-    ],
+    [say("practice.other-side"), countWords(own.otherSide, own.sided)],
   ];
   return (
     <Stack $gap={4}>

@@ -6,7 +6,7 @@ import { Row, Small, Stack } from "../controls/layout";
 import { Wide } from "../controls/Table";
 import { angleNames } from "../figure/spots";
 import { say } from "../words/say";
-import { number, numberWithin } from "./shares";
+import { countWords, number, numberWithin } from "./shares";
 
 /** How far those agree who have rated all of it, and with themselves. */
 export function RecordedReport({ figures }: { figures: RecordedFigures }) {
@@ -32,7 +32,7 @@ function Traces({ traces }: { traces: TracesAgreed }) {
   const { byBand } = traces;
   const own: [string, string][] = [
     [say("practice.traces"), String(traces.items)],
-    [say("practice.same-again"), say("practice.n-of-m", { n: traces.sameAgain, m: traces.again })],
+    [say("practice.same-again"), countWords(traces.sameAgain, traces.again)],
     [say("practice.own-error-seconds"), number(traces.againError)],
     [
       say("practice.eye-less-band"),
@@ -55,7 +55,7 @@ function Traces({ traces }: { traces: TracesAgreed }) {
   ];
   return (
     <div>
-      <h3>{say("practice.control-lost-or-not")}</h3>
+      <h3 style={{ marginBottom: 8 }}>{say("practice.control-lost-or-not")}</h3>
       <FigureList small figures={traces.enough ? [...own, ...team] : own} />
     </div>
   );

@@ -10,6 +10,7 @@ import { FigureList } from "../controls/FigureList";
 import { ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { say } from "../words/say";
 import { outcomeWords } from "./Feedback";
+import { countWords } from "./shares";
 
 const ends = {
   "all-shown": say("practice.ended-all-shown"),
@@ -23,7 +24,6 @@ export function RunOver({ run, library }: { run: PracticeRun; library: Library }
   const { data: start } = useStart();
   const faulty = run.results.filter((r) => r.spec.truth);
   const count = (...outcomes: string[]) => run.results.filter((r) => outcomes.includes(r.outcome)).length;
-  const of = (n: number, m: number) => (m === 0 ? "–" : say("practice.n-of-m", { n, m }));
   return (
     <Stack $gap={5} style={{ maxWidth: 760 }}>
       {run.end && <p>{ends[run.end]}</p>}
@@ -31,9 +31,12 @@ export function RunOver({ run, library }: { run: PracticeRun; library: Library }
         small
         figures={[
           [say("practice.clips-seen"), String(run.results.length)],
-          [say("practice.faults-seen"), of(count("named", "other-name"), faulty.length)],
-          [say("practice.rightly-named"), of(count("named"), faulty.length)],
-          [say("practice.clean-left-clean"), of(count("rightly-clean"), run.results.length - faulty.length)],
+          [say("practice.faults-seen"), countWords(count("named", "other-name"), faulty.length)],
+          [say("practice.rightly-named"), countWords(count("named"), faulty.length)],
+          [
+            say("practice.clean-left-clean"),
+            countWords(count("rightly-clean"), run.results.length - faulty.length),
+          ],
         ]}
       />
       <Small>

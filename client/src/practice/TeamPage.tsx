@@ -11,7 +11,7 @@ import { Note, Page, ProblemNote, Row, Small, Stack } from "../controls/layout";
 import { PageHead } from "../controls/PageHead";
 import { Wide } from "../controls/Table";
 import { say } from "../words/say";
-import { number, numberWithin, shareWords } from "./shares";
+import { countWords, number, numberWithin, shareWords } from "./shares";
 
 /** A team session: the own part of it, and how far those agree who have answered all. */
 export function TeamPage() {
@@ -117,8 +117,8 @@ function Report({ figures }: { figures: TeamFigures }) {
                   <td>{shareWords(member.missed)}</td>
                   <td>{shareWords(member.falseMarks)}</td>
                   <td>{number(member.dPrime)}</td>
-                  <td>{say("practice.n-of-m", { n: member.sameAgain, m: member.again })}</td>
-                  <td>{say("practice.n-of-m", { n: member.sameMirrored, m: member.mirrored })}</td>
+                  <td>{countWords(member.sameAgain, member.again)}</td>
+                  <td>{countWords(member.sameMirrored, member.mirrored)}</td>
                   <td>{shareWords(member.left)}</td>
                   <td>{shareWords(member.right)}</td>
                 </tr>

@@ -9,8 +9,12 @@ export const shareWords = (of: Proportion | null | undefined) =>
     ? say("practice.share-within", { share: percent(of.value), low: percent(of.low), high: percent(of.high) })
     : "–";
 
+/** "3 of 4"; a dash where there was none. */
+export const countWords = (n: number, of: number) => (of === 0 ? "–" : say("practice.n-of-m", { n, m: of }));
+
 /** "0.62"; a dash where nothing is known yet. */
-export const number = (value: number | null | undefined) => (value == null ? "–" : value.toFixed(2));
+export const number = (value: number | null | undefined) =>
+  value == null ? "–" : value.toFixed(2).replace("-", "−");
 
 /** "0.62 (0.41 to 0.80)". */
 export const numberWithin = (value: number | null | undefined, ends: Ends | undefined) =>
