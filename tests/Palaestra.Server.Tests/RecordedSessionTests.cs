@@ -269,6 +269,26 @@ public sealed class RecordedSessionTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Who_comes_from_another_clinic_is_asked_anew()
+    {
+        var client = await Client();
+        await Agrees(client, true);
+        var id = (await browser.Get<EpisodeView>($"/api/episodes/{client.Client.EpisodeId}")).ClientId;
+        var file = await browser.GetByteArrayAsync(
+            new Uri($"/api/clients/{id}/record.zip", UriKind.Relative)
+        );
+        using var elsewhere = new RunningServer();
+        var there = await elsewhere.SignedIn();
+        using var content = new ByteArrayContent(file)
+        {
+            Headers = { ContentType = new MediaTypeHeaderValue("application/zip") },
+        };
+        (await there.PostAsync(new Uri("/api/records", UriKind.Relative), content)).EnsureSuccessStatusCode();
+        Assert.Equal(new(0, 0), (await there.Get<PracticeView>("/api/practice")).There);
+        Assert.Equal(new(1, 1), (await browser.Get<PracticeView>("/api/practice")).There);
+    }
+
+    [Fact]
     public async Task A_client_who_is_erased_takes_along_what_was_said_of_them()
     {
         var client = await Client();

@@ -2,7 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, got } from "../api/client";
-import { dayWords, momentWords } from "../api/clinicTime";
+import { dayWords, momentWords, timeWords } from "../api/clinicTime";
 import { keys, useLibrary } from "../api/queries";
 import type { PracticeRun, PracticeTeamRow, PracticeView } from "../api/types";
 import { Button } from "../controls/Button";
@@ -39,8 +39,7 @@ export function PracticePage() {
         <Columns $at="minmax(0, 400px) minmax(0, 1fr)">
           <Stack $gap={6}>
             <Begin view={data} />
-            <Teams teams={data.teams} />
-            <Recorded view={data} />
+            <Runs view={data} />
           </Stack>
           <Stack $gap={6}>
             <section aria-labelledby="own">
@@ -48,7 +47,10 @@ export function PracticePage() {
               <Small style={{ marginBottom: 12 }}>{say("practice.yours-alone")}</Small>
               <OwnFigures own={data.own} />
             </section>
-            <Runs view={data} />
+            <Columns $at="repeat(2, minmax(0, 1fr))">
+              <Teams teams={data.teams} />
+              <Recorded view={data} />
+            </Columns>
           </Stack>
         </Columns>
       )}
@@ -105,7 +107,7 @@ function Begin({ view }: { view: PracticeView }) {
             isDisabled={begin.isPending}
             onPress={() => begin.mutate(client.episode)}
           >
-            {say("practice.for-client", { name: client.name })}
+            {say("practice.for-client", { name: client.name, at: timeWords(client.at) })}
           </Button>
         ))}
         <Button $quiet aria-expanded={chosen} onPress={() => setChosen(!chosen)}>

@@ -1845,7 +1845,7 @@ export interface Sentences {
   "practice.faults-missed": [];
   "practice.faults-seen": [];
   "practice.fleiss": [];
-  "practice.for-client": [values: Values<"name">];
+  "practice.for-client": [values: Values<"at" | "name">];
   "practice.from-rep": [values: Values<"degree" | "rep">];
   "practice.from-second": [values: Values<"degree" | "second">];
   "practice.gave-way-but": [values: Values<"fault">];

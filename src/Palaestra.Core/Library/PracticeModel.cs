@@ -4,6 +4,7 @@ namespace Palaestra.Core.Library;
 /// <param name="CleanShare">Share of clips in which the trunk holds, 0.1 to 0.9.</param>
 /// <param name="LeastMillimetres">What is off in the picture at the least degree, of a body of 1.70 m, 1 to 50.</param>
 /// <param name="DegreeStep">Ratio of a degree to the one before it, 1.1 to 3.</param>
+/// <param name="FairView">A fault is shown from where at least this share of what its best view shows is seen, 0 to 1: nobody looks for a sag from above.</param>
 /// <param name="Narrow">A share known within this to either side is known well enough to end a drill, 0.02 to 0.5.</param>
 /// <param name="EnoughClips">Clips from which on a rater's and a team's figures are told, 10 to 200.</param>
 /// <param name="ClinicClips">Clips from which on a clinic's own misses may stand in the place of the built-in ones, 20 to 2,000.</param>
@@ -13,6 +14,7 @@ public sealed record PracticeModel(
     double CleanShare,
     double LeastMillimetres,
     double DegreeStep,
+    double FairView,
     double Narrow,
     int EnoughClips,
     int ClinicClips,
@@ -27,6 +29,7 @@ public sealed record PracticeModel(
             ("cleanShare", CleanShare, 0.1, 0.9),
             ("leastMillimetres", LeastMillimetres, 1, 50),
             ("degreeStep", DegreeStep, 1.1, 3),
+            ("fairView", FairView, 0, 1),
             ("narrow", Narrow, 0.02, 0.5),
             ("enoughClips", EnoughClips, 10, 200),
             ("clinicClips", ClinicClips, 20, 2000),

@@ -142,11 +142,12 @@ public sealed class ClipRoom
     private static BodySize BodyOf(RandomSource random) =>
         new(random.Next(2) == 0 ? Sex.Female : Sex.Male, Math.Round(1.56 + 0.3 * random.NextDouble(), 2));
 
-    /// <summary>One of the views from which a fault of this degree can be seen; where there is none, the best.</summary>
+    /// <summary>One of the fair views from which a fault of this degree can be seen; where there is none, the best.</summary>
     private View ViewOf(Drawing drawn)
     {
         var shows = SeenBy(drawn.Rung, drawn.Fault);
         var fit = Enum.GetValues<View>()
+            .Where(view => shows[(int)view] >= library.Practice.FairView * shows.Max())
             .Where(view => Farthest * shows[(int)view] >= Degrees.Millimetres(drawn.Wanted, library.Practice))
             .ToList();
         return fit.Count > 0

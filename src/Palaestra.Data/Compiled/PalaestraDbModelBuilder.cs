@@ -11,7 +11,7 @@ namespace Palaestra.Data.Compiled
     public partial class PalaestraDbModel
     {
         private PalaestraDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("826eada3-6a28-40c4-bde4-84f757d7582d"), entityTypeCount: 42)
+            : base(skipDetectChanges: false, modelId: new Guid("d8c79ec5-0ec4-49d9-b31e-edc3bec42895"), entityTypeCount: 42)
         {
         }
 

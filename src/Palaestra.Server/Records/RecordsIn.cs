@@ -283,6 +283,8 @@ public sealed class RecordsIn(
             }
         }
         record.Visits.ToList().ForEach(visit => visit.WithId = null);
+        // The client agreed that their colleagues there rate it, not those here.
+        record.Episodes.ToList().ForEach(episode => episode.PracticeConsent = null);
         Guid[] persons = [record.Client.Id, .. record.Merged.Select(c => c.Id)];
         await Put(
             "client",

@@ -13,6 +13,7 @@ public class PracticeModelTests
             { "cleanShare", Model with { CleanShare = 1 } },
             { "leastMillimetres", Model with { LeastMillimetres = 0 } },
             { "degreeStep", Model with { DegreeStep = 1 } },
+            { "fairView", Model with { FairView = 1.1 } },
             { "narrow", Model with { Narrow = double.NaN } },
             { "enoughClips", Model with { EnoughClips = 1 } },
             { "clinicClips", Model with { ClinicClips = 3 } },
