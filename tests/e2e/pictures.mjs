@@ -109,11 +109,6 @@ try {
   await station("Findings");
   await shot("findings", { fullPage: true });
   await card("findings");
-  await page.getByRole("button", { name: /with trials and norms$/ }).click();
-  await page.getByRole("button", { name: "Kick-back" }).last().click();
-  await page.getByRole("link", { name: "See the trace of the tilt sensor" }).click();
-  await page.getByRole("img", { name: /^The trace/ }).waitFor();
-  await shot("trace", { fullPage: true });
   await open(/Nerys Quill/);
   await station("Session");
   await shot("session");
@@ -137,6 +132,12 @@ try {
   await page.getByRole("link", { name: "Leg reach, arms still" }).click();
   await page.getByText("How hard it is").waitFor();
   await shot("rung", { fullPage: true });
+  await page.goto(`${address}/practice`);
+  await page.getByRole("button", { name: "Begin", exact: true }).click();
+  await page.getByRole("button", { name: "Show the first clip" }).click();
+  await page.waitForTimeout(2500);
+  await shot("practice");
+  await page.getByRole("button", { name: "End here" }).click();
   await page.goto(`${address}/settings`);
   await page.getByRole("heading", { name: "Policies" }).waitFor();
   await shot("settings");

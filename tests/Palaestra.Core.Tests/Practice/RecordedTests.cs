@@ -119,6 +119,26 @@ public class RecordedTests
     }
 
     [Fact]
+    public void Traces_rated_twice_are_told_apart_and_counted_once()
+    {
+        var first = Enumerable.Range(0, 20).Select(i => Trace(i)).ToList();
+        var again = Enumerable.Range(0, 5).Select(i => Trace(20 + i, of: i)).ToList();
+        RecordedThing[] all = [.. first, .. again];
+        // Of the five that come again two held the first time and not the second, and the others are a second later.
+        RecordedReading One(RecordedThing t) =>
+            new(
+                t.Place is 0 or 1 ? null
+                : t.Of is { } of ? of + 6
+                : t.Place + 5
+            );
+        var traces = RecordedFigures.Of(all, [Said(all, One), Said(all, One)], Model).Traces!;
+        Assert.Equal((20, 10, 6), (traces.Items, traces.Again, traces.SameAgain));
+        // 30 s against 6 and 7, then 1 s thrice: (24² + 23² + 3) / 10.
+        Assert.Equal(Math.Sqrt(110.8), traces.AgainError!.Value, 6);
+        Assert.Equal(1, traces.Fleiss!.Value, 9);
+    }
+
+    [Fact]
     public void Angles_agree_as_far_as_the_points_do()
     {
         var things = Enumerable.Range(0, 20).Select(i => Photo(i)).ToList();
