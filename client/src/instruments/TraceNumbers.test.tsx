@@ -4,6 +4,7 @@ import { ThemeProvider } from "styled-components";
 import { afterEach, describe, expect, it } from "vitest";
 import type { TraceView } from "../api/types";
 import { tokens } from "../theme/tokens";
+import { traceWords } from "./traceWords";
 import { TraceChart, type Moment } from "../figure/TraceChart";
 import { ChannelNumbers, LevelNumbers, RepNumbers, SideNumbers } from "./TraceNumbers";
 
@@ -105,7 +106,7 @@ describe("the course of a trace", () => {
   ];
 
   it("says in words what the picture shows", () => {
-    show(<TraceChart view={view} marks={marks} label="A trace" tick={(at) => `${at} s`} />);
+    show(<TraceChart view={view} marks={marks} label={traceWords(view)} tick={(at) => `${at} s`} />);
     expect(screen.getByRole("img").getAttribute("aria-label")).toBe(
       "The trace of pressure: control was lost once; 2 reps seen",
     );

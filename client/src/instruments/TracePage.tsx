@@ -18,6 +18,7 @@ import { instrumentNames } from "../capture/instrumentNames";
 import { ProposedMarks } from "../capture/ProposedMarks";
 import { TraceChart, type Moment } from "../figure/TraceChart";
 import { ChannelNumbers, LevelNumbers, RepNumbers, SideNumbers } from "./TraceNumbers";
+import { traceWords } from "./traceWords";
 import { say, sayRich } from "../words/say";
 
 /** A trace after the fact: its course, what it shows, and what of that is not marked yet. */
@@ -95,7 +96,7 @@ function Shown(props: {
       <TraceChart
         view={view}
         marks={marks}
-        label={summary(view)}
+        label={traceWords(view)}
         tick={(at) => say("instruments.seconds-s", { seconds: at })}
       />
       <Row $between>
@@ -158,23 +159,6 @@ function Shown(props: {
       </Columns>
     </Stack>
   );
-}
-
-function summary(view: TraceView) {
-  const { losses, reps } = view.reading;
-  const times =
-    losses.length === 1
-      ? say("instruments.once")
-      : say("instruments.losses-times", { losses: losses.length });
-  const lost =
-    losses.length === 0
-      ? say("instruments.control-was-not-lost")
-      : say("instruments.control-was-lost-times", { times });
-  return say("instruments.the-trace-of-channels-lost", {
-    channels: view.setup.channels.map((c) => c.name.toLowerCase()).join(", "),
-    lost,
-    reps: reps.length,
-  });
 }
 
 function NeutralNote({ view }: { view: TraceView }) {
