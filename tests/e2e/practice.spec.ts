@@ -57,8 +57,8 @@ test.describe("by touch", () => {
     test.setTimeout(120_000);
     await enter(page, server, /Ines Tarrow/);
     await page.goto(`${server.address}/practice`);
-    await page.getByLabel("Name").fill("Autumn");
-    await page.getByRole("button", { name: "Make it" }).tap();
+    await page.getByLabel("Name", { exact: true }).fill("Autumn");
+    await page.getByRole("button", { name: "Make it", exact: true }).tap();
     await expect(page.getByText(/The report comes when somebody has done it all/)).toBeVisible();
     await expectAccessible(page, "a team session");
     await page.getByRole("button", { name: /Take part/ }).tap();
