@@ -236,6 +236,25 @@ public sealed class RecordedSessionTests : IAsyncLifetime
         Assert.Equal((0, null), (after.Session.Items, after.Next));
     }
 
+    /// <summary>Its file is not what was written: the others are gone on with.</summary>
+    [Fact]
+    public async Task A_damaged_trace_is_passed_over()
+    {
+        var (one, two) = (await Client(), await Client());
+        await Agrees(one, true);
+        await Agrees(two, true);
+        var view = await browser
+            .Post("/api/practice/recorded", new RecordedForm("Traces", 5, 0))
+            .Ok<RecordedView>();
+        await File.WriteAllBytesAsync(Path.Combine(folder, "traces", $"{one.Trace:N}.trace"), [1, 2, 3]);
+        var done = await Rate(
+            browser,
+            await browser.Get<RecordedView>($"/api/practice/recorded/{view.Session.Id}"),
+            5
+        );
+        Assert.Equal((1, 1), (done.Session.Items, done.Figures!.Traces!.Items));
+    }
+
     [Fact]
     public async Task What_is_said_twice_counts_once_and_what_cannot_be_said_is_refused_by_its_field()
     {
@@ -262,7 +281,7 @@ public sealed class RecordedSessionTests : IAsyncLifetime
             ["name", "photos"],
             (
                 await browser
-                    .Post("/api/practice/recorded", new RecordedForm(" ", 5, 61))
+                    .Post("/api/practice/recorded", new RecordedForm(" ", 5, 41))
                     .RefusedFields(HttpStatusCode.UnprocessableEntity)
             ).Order()
         );

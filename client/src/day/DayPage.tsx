@@ -37,7 +37,7 @@ const Head = styled.header`
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: ${({ theme }) => theme.space(3)} ${({ theme }) => theme.space(5)};
+  gap: ${({ theme }) => theme.space(3)};
   padding: ${({ theme }) => theme.space(3)} ${({ theme }) => theme.space(5)};
   border-bottom: 1px solid ${({ theme }) => theme.colour.rule};
   h1 {

@@ -33,6 +33,7 @@ interface Shown {
   onPick?: (second: number) => void;
 }
 
+/** A tap is one way of two: who cannot tap types the second beside it. */
 const Box = styled.div``;
 
 /** The course of every channel with its band, what was lost, the reps, and what was marked. */

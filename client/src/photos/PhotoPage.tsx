@@ -2,7 +2,6 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import { Link, useNavigate, useParams } from "react-router";
-import styled from "styled-components";
 import { api, got, ProblemError } from "../api/client";
 import { findRung, keys, useLibrary } from "../api/queries";
 import type { EpisodeView, PhotoPoint, PhotoReading, PhotoSpot, PhotoView } from "../api/types";
@@ -18,17 +17,12 @@ import { useVisit } from "../frame/useVisit";
 import { AngleList } from "./AngleList";
 import { pictureOf } from "./picture";
 import { pictureFile } from "./sampleFile";
+import { PointList } from "../figure/PointList";
 import { PhotoStage, type Picture } from "../figure/PhotoStage";
 import { aids, nextOf, readingOf, spotWords, viewWords, type SpotName, type Spots } from "../figure/spots";
 import { say } from "../words/say";
 
 type Loaded = Picture & { blob: Blob };
-
-const Places = styled.ul`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${({ theme }) => theme.space(1)};
-`;
 
 /** Points on a photograph of this trial, and the angles they come to; the picture itself stays only if it is said so. */
 export function PhotoPage() {
@@ -154,15 +148,13 @@ export function PhotoPage() {
                 label: viewWords[v],
               }))}
             />
-            <Places aria-label={say("photos.points")}>
-              {asked.map((name) => (
-                <li key={name}>
-                  <Button $small $quiet={next !== name} onPress={() => setPutting(name)}>
-                    {spots[name] ? "✓ " : ""}
-                    {spotWords[name]}
-                  </Button>
-                </li>
-              ))}
+            <PointList
+              label={say("photos.points")}
+              asked={asked}
+              spots={spots}
+              next={next}
+              onPick={setPutting}
+            >
               <li>
                 <Button $small $quiet={!next?.startsWith("plumb")} onPress={() => setPutting("plumb-top")}>
                   {spots["plumb-bottom"] ? "✓ " : ""}
@@ -175,7 +167,7 @@ export function PhotoPage() {
                   {say("photos.known-length")}
                 </Button>
               </li>
-            </Places>
+            </PointList>
             {spots["length-to"] && (
               <NumberField
                 label={say("photos.that-length-centimetres")}

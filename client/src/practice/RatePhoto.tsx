@@ -1,17 +1,11 @@
 import { useState } from "react";
-import styled from "styled-components";
 import type { BarePhoto, PhotoReading, PhotoSpot } from "../api/types";
 import { Button } from "../controls/Button";
 import { Columns, Row, Small, Stack } from "../controls/layout";
+import { PointList } from "../figure/PointList";
 import { PhotoStage } from "../figure/PhotoStage";
 import { nextOf, readingOf, spotWords, type SpotName, type Spots } from "../figure/spots";
 import { say } from "../words/say";
-
-const Places = styled.ul`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${({ theme }) => theme.space(1)};
-`;
 
 /** A photograph without its points: each puts them for themselves. */
 export function RatePhoto(props: {
@@ -57,25 +51,17 @@ export function RatePhoto(props: {
         />
       </Stack>
       <Stack $gap={4}>
-        <Places aria-label={say("practice.points")}>
-          {photo.asked.map((name) => (
-            <li key={name}>
-              <Button
-                $small
-                $quiet={next !== name}
-                onPress={() => {
-                  // By keys a point begins in the middle and is moved from there.
-                  if (!spots[name])
-                    setSpots({ ...spots, [name]: { x: photo.width / 2, y: photo.height / 2 } });
-                  setPutting(name);
-                }}
-              >
-                {spots[name] ? "✓ " : ""}
-                {spotWords[name]}
-              </Button>
-            </li>
-          ))}
-        </Places>
+        <PointList
+          label={say("practice.points")}
+          asked={photo.asked}
+          spots={spots}
+          next={next}
+          onPick={(name) => {
+            // By keys a point begins in the middle and is moved from there.
+            if (!spots[name]) setSpots({ ...spots, [name]: { x: photo.width / 2, y: photo.height / 2 } });
+            setPutting(name);
+          }}
+        />
         <Row>
           <Button isDisabled={reading.points.length < 2 || props.busy} onPress={() => props.onRate(reading)}>
             {say("practice.points-are-right")}

@@ -16,7 +16,7 @@ public static class TeamSession
     public const int ClipsMost = 40;
 
     /// <summary>A sixth of the clips come a second time, and a sixth in a mirror. Our own: enough to see a habit, few enough for time.</summary>
-    private const int Again = 6;
+    internal const int Again = 6;
 
     /// <summary>New clips in the first two thirds; what comes again is mixed into what follows, at least this many clips later.</summary>
     private const int Apart = 5;

@@ -102,6 +102,10 @@ public sealed class DemoSeeder(
                 var (episode, first) = await intake.Open(FormOf(client, day), at, Practitioner);
                 episodeId = episode.Id;
                 visitId = first.Id;
+                episode.PracticeConsent = client.ForPractice
+                    ? new(true, Practitioner, at.ToDateTimeUtc())
+                    : null;
+                await db.SaveChangesAsync();
                 await Neutral(client, episodeId.Value);
             }
             else
@@ -110,12 +114,6 @@ public sealed class DemoSeeder(
                 db.Visits.Add(later);
                 await db.SaveChangesAsync();
                 visitId = later.Id;
-            }
-            if (client.ForPractice)
-            {
-                var asked = await db.Episodes.SingleAsync(e => e.Id == episodeId);
-                asked.PracticeConsent ??= new(true, Practitioner, at.ToDateTimeUtc());
-                await db.SaveChangesAsync();
             }
             await Looked(visit, episodeId.Value, visitId, at);
             await During(visit, visitId, clock, intake);

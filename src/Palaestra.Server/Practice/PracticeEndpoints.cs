@@ -267,6 +267,15 @@ public static class PracticeEndpoints
 
     private const int NameMost = 80;
 
+    /// <summary>Of a session that is made.</summary>
+    internal static IEnumerable<FieldError> NameErrors(string name)
+    {
+        if (string.IsNullOrWhiteSpace(name) || name.Trim().Length > NameMost)
+        {
+            yield return new("name", Message.Of("practice.team-name", ("most", NameMost)));
+        }
+    }
+
     private static async Task<Results<Created<PracticeTeamView>, ProblemHttpResult>> MakeTeam(
         TeamForm form,
         PracticeTeams teams,
@@ -276,11 +285,7 @@ public static class PracticeEndpoints
         WhoIsHere who
     )
     {
-        var errors = new List<FieldError>();
-        if (string.IsNullOrWhiteSpace(form.Name) || form.Name.Trim().Length > NameMost)
-        {
-            errors.Add(new("name", Message.Of("practice.team-name", ("most", NameMost))));
-        }
+        var errors = NameErrors(form.Name).ToList();
         if (form.Clips is < TeamSession.ClipsLeast or > TeamSession.ClipsMost)
         {
             errors.Add(

@@ -66,27 +66,18 @@ public static class RecordedEndpoints
             : Problem.Conflict(Message.Of("conflict.changed"));
     }
 
-    private const int NameMost = 80;
-
-    /// <summary>More of either tire.</summary>
-    private const int Most = 60;
-
     private static async Task<Results<Created<RecordedView>, ProblemHttpResult>> Make(
         RecordedForm form,
         RecordedSessions sessions,
         WhoIsHere who
     )
     {
-        var errors = new List<FieldError>();
-        if (string.IsNullOrWhiteSpace(form.Name) || form.Name.Trim().Length > NameMost)
-        {
-            errors.Add(new("name", Message.Of("practice.team-name", ("most", NameMost))));
-        }
+        var errors = PracticeEndpoints.NameErrors(form.Name).ToList();
         foreach (var (field, count) in new[] { ("traces", form.Traces), ("photos", form.Photos) })
         {
-            if (count is < 0 or > Most)
+            if (count is < 0 or > TeamSession.ClipsMost)
             {
-                errors.Add(new(field, Message.Of("practice.recorded-many", ("most", Most))));
+                errors.Add(new(field, Message.Of("practice.recorded-many", ("most", TeamSession.ClipsMost))));
             }
         }
         if (errors.Count > 0)

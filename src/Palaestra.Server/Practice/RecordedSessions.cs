@@ -1,3 +1,5 @@
+using MathNet.Numerics;
+using MathNet.Numerics.Random;
 using Microsoft.EntityFrameworkCore;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Library;
@@ -78,15 +80,10 @@ public sealed class RecordedSessions(
         return session;
     }
 
-    private static IEnumerable<Source> Chosen(List<Source> all, RecordedKind kind, int count, int seed)
-    {
-        var those = all.Where(source => source.Thing.Kind == kind).ToList();
-        return RecordedOrder
-            .Of(those.Count, seed)
-            .Where(one => one.Of is null)
-            .Take(count)
-            .Select(one => those[one.Which]);
-    }
+    private static IEnumerable<Source> Chosen(List<Source> all, RecordedKind kind, int count, int seed) =>
+        all.Where(source => source.Thing.Kind == kind)
+            .SelectPermutation(new Xoshiro256StarStar(seed))
+            .Take(count);
 
     /// <summary>Visits of clients who agreed.</summary>
     private async Task<List<Guid>> AgreedVisits()
@@ -190,10 +187,12 @@ public sealed class RecordedSessions(
             await db.Traces.Where(trace => ids.Contains(trace.Id)).Select(trace => trace.Id).ToListAsync()
         )
             .Concat(
-                await db
-                    .Photos.Where(photo => photo.RemovedAt == null && ids.Contains(photo.Id))
-                    .Select(photo => photo.Id)
-                    .ToListAsync()
+                (
+                    await db
+                        .Photos.Where(photo => photo.RemovedAt == null && ids.Contains(photo.Id))
+                        .Select(photo => photo.Id)
+                        .ToListAsync()
+                ).Where(photo => photoFiles.Find(photo) is not null)
             )
             .ToHashSet();
         return
@@ -204,28 +203,70 @@ public sealed class RecordedSessions(
         ];
     }
 
-    /// <summary>All sessions, the latest first.</summary>
+    /// <summary>Likewise, and without traces whose file is damaged: nobody could go on past one.</summary>
+    private async Task<List<RecordedItem>> Whole(Guid sessionId)
+    {
+        var whole = new List<RecordedItem>();
+        foreach (var item in await Shown(await ItemsOf(sessionId)))
+        {
+            if (
+                item.Thing.Kind == RecordedKind.Photo
+                || await traceStore.Find(item.SourceId) is { } row && await traceStore.Read(row) is not null
+            )
+            {
+                whole.Add(item);
+            }
+        }
+        return whole;
+    }
+
+    private Task<List<RecordedItem>> ItemsOf(Guid sessionId) =>
+        db.RecordedItems.AsNoTracking().Where(item => item.SessionId == sessionId).ToListAsync();
+
+    /// <summary>All sessions, the latest first; whether a file is damaged is seen only when it is opened.</summary>
     public async Task<IReadOnlyList<RecordedRow>> Rows(Guid account)
     {
+        var sessions = await db.RecordedSessions.AsNoTracking().OrderByDescending(s => s.Id).ToListAsync();
+        var items = await Shown(await db.RecordedItems.AsNoTracking().ToListAsync());
         var rows = new List<RecordedRow>();
-        foreach (
-            var session in await db.RecordedSessions.AsNoTracking().OrderByDescending(s => s.Id).ToListAsync()
-        )
+        foreach (var session in sessions)
         {
-            rows.Add((await View(session, account)).Session);
+            var those = items.Where(item => item.SessionId == session.Id).ToList();
+            rows.Add(RowOf(session, those, await Ratings(those), account));
         }
         return rows;
     }
 
     public async Task<RecordedView> View(RecordedSession session, Guid account)
     {
-        var items = await Shown(
-            await db.RecordedItems.AsNoTracking().Where(item => item.SessionId == session.Id).ToListAsync()
+        var items = await Whole(session.Id);
+        var ratings = await Ratings(items);
+        var own = ratings.GetValueOrDefault(account);
+        var next = items.FirstOrDefault(item => own?.ContainsKey(item.Place) != true);
+        return new(
+            RowOf(session, items, ratings, account),
+            next?.Id,
+            next is null && own is not null
+                ? RecordedFigures.Of(
+                    [.. items.Select(item => item.Thing)],
+                    Done(items, ratings),
+                    library.Practice
+                )
+                : null
         );
-        var ids = items.Select(item => item.Id).ToList();
+    }
+
+    /// <summary>What was said of these items, by account and by place.</summary>
+    private async Task<Dictionary<Guid, IReadOnlyDictionary<int, RecordedReading>>> Ratings(
+        List<RecordedItem> items
+    )
+    {
         var places = items.ToDictionary(item => item.Id, item => item.Place);
-        var raters = (
-            await db.RecordedRatings.AsNoTracking().Where(r => ids.Contains(r.ItemId)).ToListAsync()
+        return (
+            await db
+                .RecordedRatings.AsNoTracking()
+                .Where(rating => places.Keys.Contains(rating.ItemId))
+                .ToListAsync()
         )
             .GroupBy(rating => rating.AccountId)
             .ToDictionary(
@@ -233,25 +274,28 @@ public sealed class RecordedSessions(
                 IReadOnlyDictionary<int, RecordedReading> (rater) =>
                     rater.ToDictionary(rating => places[rating.ItemId], rating => rating.Reading)
             );
-        var own = raters.GetValueOrDefault(account);
-        var done = raters.Values.Where(rater => rater.Count == items.Count).ToList();
-        var next = items.FirstOrDefault(item => own?.ContainsKey(item.Place) != true);
-        return new(
-            new(
-                session.Id,
-                session.Name,
-                session.MadeAt,
-                session.MadeBy,
-                items.Count,
-                own?.Count ?? 0,
-                done.Count
-            ),
-            next?.Id,
-            next is null && own is not null
-                ? RecordedFigures.Of([.. items.Select(item => item.Thing)], done, library.Practice)
-                : null
-        );
     }
+
+    private static List<IReadOnlyDictionary<int, RecordedReading>> Done(
+        List<RecordedItem> items,
+        Dictionary<Guid, IReadOnlyDictionary<int, RecordedReading>> ratings
+    ) => [.. ratings.Values.Where(rater => rater.Count == items.Count)];
+
+    private static RecordedRow RowOf(
+        RecordedSession session,
+        List<RecordedItem> items,
+        Dictionary<Guid, IReadOnlyDictionary<int, RecordedReading>> ratings,
+        Guid account
+    ) =>
+        new(
+            session.Id,
+            session.Name,
+            session.MadeAt,
+            session.MadeBy,
+            items.Count,
+            ratings.GetValueOrDefault(account)?.Count ?? 0,
+            Done(items, ratings).Count
+        );
 
     /// <summary>Pieces a course is drawn in.</summary>
     private const int Pieces = 800;
@@ -259,9 +303,7 @@ public sealed class RecordedSessions(
     /// <returns>None where its trace is damaged.</returns>
     public async Task<RecordedItemView?> ViewOf(RecordedItem item)
     {
-        var items = await Shown(
-            await db.RecordedItems.AsNoTracking().Where(i => i.SessionId == item.SessionId).ToListAsync()
-        );
+        var items = await Whole(item.SessionId);
         var number = 1 + items.FindIndex(i => i.Id == item.Id);
         if (item.Thing.View is { } view)
         {

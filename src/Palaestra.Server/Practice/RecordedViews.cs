@@ -29,7 +29,7 @@ public sealed record RecordedRow(
 /// <param name="Figures">None before one's own part is done: it would tell what others saw.</param>
 public sealed record RecordedView(RecordedRow Session, Guid? Next, RecordedFigures? Figures);
 
-/// <summary>A course to be rated: without its band, and without what an instrument found in it.</summary>
+/// <summary>A course to be rated: without the neutral that its band lies about, and without what was found in it.</summary>
 public sealed record BareTrace(InstrumentSetup Setup, double Seconds, IReadOnlyList<TraceShape> Shapes);
 
 /// <param name="Asked">Points that can be put on it, seen from there.</param>
