@@ -13,6 +13,13 @@ const ofVitest = () =>
       .map((test) => `${suite.name}: ${test.fullName}\n    ${words(test.failureMessages[0])}`),
   ]);
 
+/** What the page showed when a browser test fell: its roles and names, as the runner wrote them down. */
+const shown = (result) => {
+  const at = result?.attachments?.find((kept) => kept.name === "error-context")?.path;
+  const page = at && existsSync(at) ? readFileSync(at, "utf8").split(/^# Page snapshot$/m)[1] : undefined;
+  return page ? `\n    The page:\n${page.split("```")[1]?.split("\n").slice(1, 60).join("\n")}` : "";
+};
+
 const ofPlaywright = () => {
   const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)];
   return (report.suites ?? [])
@@ -21,7 +28,7 @@ const ofPlaywright = () => {
     .filter(({ test }) => test.status === "unexpected" || test.status === "flaky")
     .map(({ spec, test }) => {
       const bad = test.results.find((result) => result.error);
-      return `${spec.file}:${spec.line} ${spec.title} (${test.status})\n    ${words(bad?.error?.message)}`;
+      return `${spec.file}:${spec.line} ${spec.title} (${test.status})\n    ${words(bad?.error?.message)}${shown(bad)}`;
     });
 };
 

@@ -103,6 +103,10 @@ export const router = createBrowserRouter([
         ...page(() => import("./practice/PracticePage"), "PracticePage", titles.practice),
       },
       {
+        path: "/practice/certificate",
+        ...page(() => import("./practice/CertificatePage"), "CertificatePage", titles.practice),
+      },
+      {
         path: "/practice/runs/:runId",
         ...page(() => import("./practice/RunPage"), "RunPage", titles.practice),
       },

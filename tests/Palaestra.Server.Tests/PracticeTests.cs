@@ -149,7 +149,7 @@ public sealed class PracticeTests : IAsyncLifetime
         Assert.Equal(
             ["clips", "minutes", "faults[0]"],
             await browser
-                .Post("/api/practice/drills", new DrillForm(["bulge"], Clips: 3, Minutes: 0))
+                .Post("/api/practice/drills", new DrillForm(["tremor"], Clips: 3, Minutes: 0))
                 .RefusedFields(HttpStatusCode.UnprocessableEntity)
         );
         Assert.Equal(

@@ -17,13 +17,17 @@ export function useSignOut() {
   const tablet = useTablet();
   return useMutation({
     mutationFn: async () => {
+      // Kept before anything else: a page that is closed or loaded anew meanwhile, or a server that is away, takes nothing of it back.
+      leaveHere(true);
       await Promise.all([outbox.flush(), tablet.held.flush()]);
       try {
         await got(api.POST("/api/sign-out"));
+        leaveHere(false);
       } catch (problem) {
-        // Without the server too: it is told as soon as it is back, before anybody else is here.
-        if (!isAway(problem)) throw problem;
-        leaveHere(true);
+        if (!isAway(problem)) {
+          leaveHere(false);
+          throw problem;
+        }
       }
       tablet.held.leave();
       await Promise.all([tablet.days.wipe(), tablet.keys.leave(), outbox.leave()]);

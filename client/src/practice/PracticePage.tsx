@@ -46,6 +46,9 @@ export function PracticePage() {
               <h2 id="own">{say("practice.your-eye")}</h2>
               <Small style={{ marginBottom: 12 }}>{say("practice.yours-alone")}</Small>
               <OwnFigures own={data.own} />
+              {data.own.enough && (
+                <Link to="/practice/certificate">{say("practice.certificate-of-practice")}</Link>
+              )}
             </section>
             <Columns $at="repeat(2, minmax(0, 1fr))">
               <Teams teams={data.teams} />

@@ -19,7 +19,7 @@ const ends = {
   stopped: say("practice.ended-stopped"),
 } as const;
 
-/** What a run came to; printed, it is a certificate of practice. */
+/** What a run came to. */
 export function RunOver({ run, library }: { run: PracticeRun; library: Library }) {
   const { data: start } = useStart();
   const faulty = run.results.filter((r) => r.spec.truth);

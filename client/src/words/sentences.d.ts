@@ -1820,6 +1820,9 @@ export interface Sentences {
   "practice.by-fault": [];
   "practice.caution": [];
   "practice.certificate": [values: Values<"at" | "name">];
+  "practice.certificate-means": [];
+  "practice.certificate-of-practice": [];
+  "practice.certificate-says": [values: Values<"clinic" | "clips" | "last" | "name">];
   "practice.choose-faults": [];
   "practice.clean-left-clean": [];
   "practice.clean-marked": [];
@@ -1846,6 +1849,7 @@ export interface Sentences {
   "practice.faults-seen": [];
   "practice.fleiss": [];
   "practice.for-client": [values: Values<"at" | "name">];
+  "practice.for-the-clinic": [];
   "practice.from-rep": [values: Values<"degree" | "rep">];
   "practice.from-second": [values: Values<"degree" | "second">];
   "practice.gave-way-but": [values: Values<"fault">];

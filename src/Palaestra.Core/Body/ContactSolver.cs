@@ -29,7 +29,7 @@ public static class ContactSolver
         {
             return new Skeleton(posture, size, new Vector3(0, (float)size.Metres, 0));
         }
-        var slots = pose.Solve.SelectMany(Posture.Slots).Distinct().ToArray();
+        var slots = pose.Solve.SelectMany(Posture.SlotsOf).Distinct().ToArray();
         var body = Settled(pose, posture, size, bearing, slots);
         for (
             var pass = 0;
@@ -40,7 +40,7 @@ public static class ContactSolver
             bearing = [.. bearing, .. dipping];
             slots =
             [
-                .. slots.Union(dipping.SelectMany(contact => contact.LimbAngles).SelectMany(Posture.Slots)),
+                .. slots.Union(dipping.SelectMany(contact => contact.LimbAngles).SelectMany(Posture.SlotsOf)),
             ];
             body = Settled(pose, posture, size, bearing, slots);
         }

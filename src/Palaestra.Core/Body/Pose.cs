@@ -74,6 +74,7 @@ public sealed record Tug(string Hand, double Newtons, Toward Toward)
 /// <param name="Balance">"side" or "fore", or both: the solver puts the centre of mass over the middle of the support.</param>
 /// <param name="Held">Kilograms in "handLeft", "handRight".</param>
 /// <param name="Tugs">Bands that pull at the hands.</param>
+/// <param name="Belly">How far the midline of the belly comes out, as a share of stature, 0 to 0.06.</param>
 public sealed record Pose(
     RootPlacement Root,
     IReadOnlyDictionary<string, JointAngles> Joints,
@@ -83,7 +84,8 @@ public sealed record Pose(
     IReadOnlyList<string>? Balance = null,
     IReadOnlyList<Prop>? Props = null,
     IReadOnlyDictionary<string, double>? Held = null,
-    IReadOnlyList<Tug>? Tugs = null
+    IReadOnlyList<Tug>? Tugs = null,
+    double Belly = 0
 )
 {
     /// <summary>Name of the surface before the client that a hand may rest on.</summary>
@@ -132,7 +134,7 @@ public sealed record Pose(
     }
 
     /// <summary>Its joint angles as one posture.</summary>
-    public Posture Posture => Posture.Of(Root, Joints);
+    public Posture Posture => Posture.Of(Root, Joints, Belly);
 
     /// <summary>Height in metres of the surface a contact bears on; the floor is 0.</summary>
     public double HeightOf(string surface) => Surfaces?.GetValueOrDefault(surface) ?? 0;
@@ -148,7 +150,8 @@ public sealed record Pose(
             Balance,
             Props is null ? null : [.. Props.Select(p => p with { At = [.. p.At.Select(Swap)] })],
             Held?.ToDictionary(pair => Swap(pair.Key), pair => pair.Value),
-            Tugs is null ? null : [.. Tugs.Select(tug => tug.Mirrored())]
+            Tugs is null ? null : [.. Tugs.Select(tug => tug.Mirrored())],
+            Belly
         );
 
     private static JointAngles MirroredAngles(string name, JointAngles angles) =>

@@ -1,17 +1,24 @@
 namespace Palaestra.Core.Body;
 
-/// <summary>All angles of a body in degrees: how the pelvis is placed, and every joint. Immutable.</summary>
+/// <summary>All angles of a body in degrees: how the pelvis is placed, and every joint; and how far the belly domes. Immutable.</summary>
 public sealed class Posture
 {
     private const int RootAngles = 3;
+    private const int BellySlot = RootAngles + 3 * Joints.Count;
     private readonly double[] values;
 
     private Posture(double[] values) => this.values = values;
 
     /// <summary>From content: joints by name, those left out at rest. Throws for a name that is no joint; content is checked before.</summary>
-    public static Posture Of(RootPlacement root, IReadOnlyDictionary<string, JointAngles> joints)
+    /// <param name="belly">See <see cref="Belly"/>.</param>
+    public static Posture Of(
+        RootPlacement root,
+        IReadOnlyDictionary<string, JointAngles> joints,
+        double belly = 0
+    )
     {
-        var values = new double[RootAngles + 3 * Joints.Count];
+        var values = new double[Slots];
+        values[BellySlot] = belly;
         (values[0], values[1], values[2]) = (root.Pitch, root.Turn, root.Lean);
         foreach (var (name, angles) in joints)
         {
@@ -31,6 +38,9 @@ public sealed class Posture
     /// <summary>How the pelvis lies in the room, in degrees.</summary>
     public RootPlacement Root => new(values[0], values[1], values[2]);
 
+    /// <summary>How far the midline of the belly comes out, as a share of stature; 0 at rest. It carries no weight and bears nothing.</summary>
+    public double Belly => values[BellySlot];
+
     /// <summary>A joint's angles, in degrees.</summary>
     public JointAngles At(Joint joint)
     {
@@ -38,7 +48,10 @@ public sealed class Posture
         return new JointAngles(values[at], values[at + 1], values[at + 2]);
     }
 
-    /// <summary>The angle at a slot, in degrees.</summary>
+    /// <summary>How many values a posture has: three of the pelvis, three of each joint, the belly.</summary>
+    public const int Slots = BellySlot + 1;
+
+    /// <summary>The angle at a slot, in degrees; of the last one the belly, as a share of stature.</summary>
     public double this[int slot] => values[slot];
 
     /// <summary>True when every angle is the same.</summary>
@@ -88,6 +101,7 @@ public sealed class Posture
     {
         var mirrored = new double[values.Length];
         (mirrored[0], mirrored[1], mirrored[2]) = (values[0], -values[1], -values[2]);
+        mirrored[BellySlot] = values[BellySlot];
         foreach (var joint in Enum.GetValues<Joint>())
         {
             var (from, to) = (Slot(joint), Slot(joint.Mirror()));
@@ -104,7 +118,7 @@ public sealed class Posture
     /// Slots an angle's name means: "root.pitch", "root.turn", "root.lean", "hipLeft" (its flexion), "hip" (both sides),
     /// "hipLeft.abduction", "lumbar.rotation"; empty for an unknown name.
     /// </summary>
-    public static IReadOnlyList<int> Slots(string name)
+    public static IReadOnlyList<int> SlotsOf(string name)
     {
         var parts = name.Split('.');
         if (parts[0] == "root")

@@ -7,7 +7,7 @@ public static class TrunkShape
 {
     /// <summary>
     /// Stations along the spine: part, share along it, and half widths to the front, the back and each side as fractions of
-    /// stature. Our own, set by eye.
+    /// stature; and how much of what the belly comes out shows there. Our own, set by eye.
     /// </summary>
     private readonly record struct Station(
         Bone Bone,
@@ -15,16 +15,17 @@ public static class TrunkShape
         double Front,
         double Back,
         double Side,
-        Spot? Spot = null
+        Spot? Spot = null,
+        double Belly = 0
     );
 
     private static readonly Station[] Stations =
     [
         new(Bone.Pelvis, -0.75, 0.034, 0.046, 0.052),
         new(Bone.Pelvis, 0.04, 0.052, 0.070, 0.093, Spot.Buttock),
-        new(Bone.Waist, 0.07, 0.056, 0.058, 0.088),
-        new(Bone.Waist, 0.46, 0.055, 0.047, 0.073),
-        new(Bone.Waist, 0.84, 0.061, 0.055, 0.080, Spot.MidBack),
+        new(Bone.Waist, 0.07, 0.056, 0.058, 0.088, Belly: 0.7),
+        new(Bone.Waist, 0.46, 0.055, 0.047, 0.073, Belly: 1),
+        new(Bone.Waist, 0.84, 0.061, 0.055, 0.080, Spot.MidBack, 0.5),
         new(Bone.Chest, 0.33, 0.064, 0.066, 0.092, Spot.UpperBack),
         new(Bone.Chest, 0.80, 0.046, 0.056, 0.084, Spot.ShoulderBack),
         new(Bone.Neck, 0.08, 0.026, 0.036, 0.036),
@@ -102,7 +103,7 @@ public static class TrunkShape
         var h = body.Height;
         return new(
             Centre(body, station),
-            front * (float)(station.Front * h),
+            front * (float)((station.Front + station.Belly * body.Posture.Belly) * h),
             -front * (float)(station.Back * h),
             right * (float)(station.Side * h)
         );

@@ -41,6 +41,10 @@ public static class PoseCheck
         {
             yield return new($"{at}.fault", Message.Of("content.no-fault", ("fault", pose.Fault)));
         }
+        if (!(pose.Belly is >= 0 and <= FarthestBelly))
+        {
+            yield return new($"{at}.belly", Message.Of("pose.belly", ("most", FarthestBelly)));
+        }
         foreach (
             var error in JointErrors(at, pose.Joints?.Keys ?? [])
                 .Concat(ContactErrors(at, [.. pose.Lift ?? [], .. pose.Add ?? []]))
@@ -50,6 +54,9 @@ public static class PoseCheck
             yield return error;
         }
     }
+
+    /// <summary>Share of stature: about ten centimetres. Our own.</summary>
+    private const double FarthestBelly = 0.06;
 
     private static IEnumerable<FieldError> JointErrors(string at, IEnumerable<string> joints) =>
         joints
@@ -66,7 +73,7 @@ public static class PoseCheck
 
     private static IEnumerable<FieldError> SolveErrors(string at, IEnumerable<string> solve) =>
         solve
-            .Where(name => Posture.Slots(name).Count == 0)
+            .Where(name => Posture.SlotsOf(name).Count == 0)
             .Select(name => new FieldError($"{at}.solve", Message.Of("pose.no-angle", ("angle", name))));
 
     private static IEnumerable<FieldError> SurfaceErrors(string at, Pose pose)

@@ -20,7 +20,10 @@ public sealed class ClipRoom
     private readonly PracticeLibrary library;
     private readonly IReadOnlyList<string> faults;
     private readonly ILookup<string, Rung> rungsOf;
-    private readonly ConcurrentDictionary<(string Rung, string Fault), double[]> seen = [];
+    private readonly ConcurrentDictionary<
+        (string Rung, string Fault),
+        (double[] Millimetres, double[] Along)
+    > shown = [];
 
     /// <summary>The room of a library, kept as long as it is.</summary>
     public static ClipRoom Of(PracticeLibrary library) => Kept.GetValue(library, l => new ClipRoom(l));
@@ -145,19 +148,22 @@ public sealed class ClipRoom
     /// <summary>One of the fair views from which a fault of this degree can be seen; where there is none, the best.</summary>
     private View ViewOf(Drawing drawn)
     {
-        var shows = SeenBy(drawn.Rung, drawn.Fault);
-        var fit = Enum.GetValues<View>()
-            .Where(view => shows[(int)view] >= library.Practice.FairView * shows.Max())
+        var (shows, along) = ShownBy(drawn.Rung, drawn.Fault);
+        var fair = Enum.GetValues<View>()
+            .Where(view =>
+                along[(int)view] > 0 && along[(int)view] >= library.Practice.FairAxis * along.Max()
+            )
+            .ToList();
+        var most = fair.Max(view => shows[(int)view]);
+        var fit = fair.Where(view => shows[(int)view] >= library.Practice.FairView * most)
             .Where(view => Farthest * shows[(int)view] >= Degrees.Millimetres(drawn.Wanted, library.Practice))
             .ToList();
-        return fit.Count > 0
-            ? fit[(int)(drawn.ViewPick * fit.Count)]
-            : Enum.GetValues<View>().MaxBy(view => shows[(int)view]);
+        return fit.Count > 0 ? fit[(int)(drawn.ViewPick * fit.Count)] : fair.MaxBy(view => shows[(int)view]);
     }
 
     private ClipFault TruthOf(Drawing drawn, View view)
     {
-        var shows = SeenBy(drawn.Rung, drawn.Fault)[(int)view];
+        var shows = ShownBy(drawn.Rung, drawn.Fault).Millimetres[(int)view];
         var degree = Degrees.All.LastOrDefault(d =>
             d <= drawn.Wanted && Farthest * shows >= Degrees.Millimetres(d, library.Practice)
         );
@@ -171,22 +177,28 @@ public sealed class ClipRoom
         );
     }
 
-    /// <summary>Millimetres of the fault as it is drawn, by view, of a body of 1.70 m.</summary>
-    private double[] SeenBy(Rung rung, string fault) =>
-        seen.GetOrAdd(
+    /// <summary>
+    /// By view, of a body of 1.70 m: millimetres of the fault as it is drawn, and how far one looks along what turns, 0 from where
+    /// nobody looks.
+    /// </summary>
+    private (double[] Millimetres, double[] Along) ShownBy(Rung rung, string fault) =>
+        shown.GetOrAdd(
             (rung.Id, fault),
             key =>
             {
-                var scene = new ClipScene(
-                    [library.Poses[rung.Poses.End]],
-                    library.FaultyPose(rung, key.Fault)!,
-                    BodySize.Typical
+                var (clean, faulty) = (library.Poses[rung.Poses.End], library.FaultyPose(rung, key.Fault)!);
+                var scene = new ClipScene([clean], faulty, BodySize.Typical);
+                var views = Enum.GetValues<View>();
+                return (
+                    [.. views.Select(view => ClipVisibility.Millimetres(scene.End, scene.Faulty, view))],
+                    [
+                        .. views.Select(view =>
+                            ClipVisibility.CanLook(scene.End, view)
+                                ? ClipVisibility.AlongAxes(clean.Posture, faulty.Posture, view)
+                                : 0
+                        ),
+                    ]
                 );
-                return
-                [
-                    .. Enum.GetValues<View>()
-                        .Select(view => ClipVisibility.Millimetres(scene.End, scene.Faulty, view)),
-                ];
             }
         );
 }

@@ -62,7 +62,7 @@ internal sealed class ClipScene
         return (new Skeleton(restless(posture), size, root), part < 0.5 ? from.Pose : to.Pose);
     }
 
-    private static readonly int[] AllSlots = [.. Enumerable.Range(0, Posture.Slot((Joint)Joints.Count))];
+    private static readonly int[] AllSlots = [.. Enumerable.Range(0, Posture.Slots)];
 
     private static Posture Less(Posture a, Posture b) =>
         a.With(AllSlots, [.. AllSlots.Select(slot => a[slot] - b[slot])]);

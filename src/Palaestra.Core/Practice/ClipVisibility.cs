@@ -29,6 +29,50 @@ internal static class ClipVisibility
         return most;
     }
 
+    /// <summary>Nobody looks down on somebody who stands or sits up.</summary>
+    public static bool CanLook(Skeleton clean, View view) =>
+        view != View.Top
+        || (Math.Abs(clean[Bone.Chest].Direction.Y) < Upright && clean.Root.Y < HighHips * clean.Height);
+
+    /// <summary>Of a trunk's direction, upward: 45 degrees.</summary>
+    private const double Upright = 0.71;
+
+    /// <summary>Of stature: above those of a bridge or of somebody on hands and knees.</summary>
+    private const double HighHips = 0.4;
+
+    /// <summary>
+    /// How far one looks along the axes about which the parts of the trunk turn, by how much they do, 0 to 1; of all parts where
+    /// the trunk keeps still. Where nothing turns, the belly comes out: how far one looks across that. As the poses are written: how
+    /// the body then comes to rest turns all of it.
+    /// </summary>
+    public static double AlongAxes(Posture clean, Posture faulty, View view)
+    {
+        var (before, after) = (At(clean), At(faulty));
+        return Along(before, after, view, [Bone.Pelvis, Bone.Waist, Bone.Chest])
+            ?? Along(before, after, view, Enum.GetValues<Bone>())
+            ?? 1 - Math.Abs(Vector3.Dot(before.Ventral(Bone.Waist), Camera.For(view, Side.Left).Near));
+
+        static Skeleton At(Posture posture) => new(posture, BodySize.Typical, Vector3.Zero);
+    }
+
+    private static double? Along(Skeleton clean, Skeleton faulty, View view, IEnumerable<Bone> bones)
+    {
+        var near = Camera.For(view, Side.Left).Near;
+        var (along, all) = (0.0, 0.0);
+        foreach (var bone in bones)
+        {
+            var turn = faulty.Frame(bone) * Quaternion.Conjugate(clean.Frame(bone));
+            var axis = new Vector3(turn.X, turn.Y, turn.Z);
+            // Twice the sine of half the angle: near enough the angle itself.
+            along += Math.Abs(Vector3.Dot(axis, near));
+            all += axis.Length();
+        }
+        return all < Still ? null : along / all;
+    }
+
+    /// <summary>Of all bones together, about two degrees: less is no turn.</summary>
+    private const double Still = 0.02;
+
     private static Dictionary<string, List<Vector2>> Parts(Skeleton body, Camera camera) =>
         new BodyPainter(body, camera, Side.Left)
             .Parts()

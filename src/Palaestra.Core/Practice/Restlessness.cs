@@ -65,7 +65,7 @@ internal sealed class Restlessness
     {
         this.seconds = seconds;
         var held = bearing.SelectMany(contact => contact.LimbAngles).ToHashSet();
-        slots = [.. Swaying.Select(one => Posture.Slots(one.Angle)[0])];
+        slots = [.. Swaying.Select(one => Posture.SlotsOf(one.Angle)[0])];
         var liveliness = 0.6 + 0.8 * random.NextDouble();
         waves =
         [
@@ -112,7 +112,7 @@ internal sealed class Restlessness
     {
         var free = Gesturing
             .Where(angle => !held.Contains(angle))
-            .Select(angle => Posture.Slots(angle)[0])
+            .Select(angle => Posture.SlotsOf(angle)[0])
             .ToArray();
         var gestures = new List<Gesture>();
         for (var i = random.Next(3); i > 0; i--)

@@ -30,7 +30,7 @@ public class PoseTests
     [InlineData("hip.sideways", 0)]
     [InlineData("tail", 0)]
     public void Angles_are_read_by_name(string name, int count) =>
-        Assert.Equal(count, Posture.Slots(name).Count);
+        Assert.Equal(count, Posture.SlotsOf(name).Count);
 
     [Fact]
     public void A_name_for_one_side_wins_over_a_name_for_both()

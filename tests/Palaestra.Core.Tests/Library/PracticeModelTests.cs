@@ -14,6 +14,7 @@ public class PracticeModelTests
             { "leastMillimetres", Model with { LeastMillimetres = 0 } },
             { "degreeStep", Model with { DegreeStep = 1 } },
             { "fairView", Model with { FairView = 1.1 } },
+            { "fairAxis", Model with { FairAxis = -0.1 } },
             { "narrow", Model with { Narrow = double.NaN } },
             { "enoughClips", Model with { EnoughClips = 1 } },
             { "clinicClips", Model with { ClinicClips = 3 } },

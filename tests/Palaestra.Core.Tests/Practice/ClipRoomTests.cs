@@ -57,21 +57,67 @@ public class ClipRoomTests
             .AsParallel()
             .Select(spec => Seen(spec) / Enum.GetValues<View>().Max(view => Seen(spec with { View = view })))
             .ToList();
-        // The outline at its end, by which views are chosen, tells a little otherwise than the most of all pictures.
-        Assert.All(shares, share => Assert.InRange(share, 0.5, 1));
+        // Also of those views that look across what turns, from which the body is only seen to get shorter.
+        Assert.All(shares, share => Assert.InRange(share, 0.35, 1));
     }
 
-    /// <summary>What breaks a rep and has a picture of its own: all but the belly that domes, which the body model cannot show.</summary>
-    [Fact]
-    public void All_faults_that_break_a_rep_and_can_be_drawn_are_there()
+    /// <summary>As one stands in a clinic: a back that hollows is looked at from beside, a hip that hitches from before or behind.</summary>
+    [Theory]
+    [InlineData("arch", View.Front)]
+    [InlineData("round", View.Front)]
+    [InlineData("rib-flare", View.Front)]
+    [InlineData("pike", View.Front)]
+    [InlineData("bulge", View.Top)]
+    [InlineData("stance-lean", View.Side)]
+    [InlineData("drop", View.Side)]
+    [InlineData("hip-hike", View.Side)]
+    public void Nobody_looks_across_what_turns(string fault, View never)
     {
-        var breaking = Content
-            .Library.Ladders.SelectMany(ladder => ladder.Rungs)
-            .SelectMany(rung =>
-                rung.Faults.Where(code => rung.KindOf(Content.Library.FindFault(code)!) == FaultKind.Breaking)
-            )
-            .Distinct();
-        Assert.Equal(["bulge"], breaking.Except(Room.Faults));
+        var views = Specs
+            .Where(spec => spec.Sought == fault && IsStraight(spec.RungId))
+            .Select(spec => spec.View)
+            .Distinct()
+            .ToList();
+        Assert.NotEmpty(views);
+        Assert.DoesNotContain(never, views);
+    }
+
+    /// <summary>Neither on its side nor turned: its right is away from, or toward, who looks from the side.</summary>
+    private static bool IsStraight(string rungId)
+    {
+        var end = Content.Library.Poses[Content.Library.Rung(rungId).Poses.End];
+        return Math.Abs(ContactSolver.Solve(end, BodySize.Typical).Rightward(Bone.Pelvis).Z) > 0.9;
+    }
+
+    /// <summary>Nobody stands over somebody who stands.</summary>
+    [Fact]
+    public void Nobody_is_looked_at_from_the_ceiling()
+    {
+        Assert.All(
+            Specs.Where(spec => spec.View == View.Top),
+            spec =>
+                Assert.DoesNotContain(
+                    EndFamily(spec),
+                    new[] { "stance", "half-kneel", "split-stand", "sit" }
+                )
+        );
+
+        static string EndFamily(ClipSpec spec) =>
+            Content.Library.PoseFamilies[Content.Library.Rung(spec.RungId).Poses.End];
+    }
+
+    /// <summary>Whatever breaks a rep of a rung has a picture there, and comes in clips.</summary>
+    [Fact]
+    public void All_faults_that_break_a_rep_are_there()
+    {
+        var breaking =
+            from ladder in Content.Library.Ladders
+            from rung in ladder.Rungs
+            from code in rung.Faults
+            where rung.KindOf(Content.Library.FindFault(code)!) == FaultKind.Breaking
+            select (Rung: rung, Fault: code);
+        Assert.All(breaking, pair => Assert.Contains(pair.Fault, Room.FaultsOf(pair.Rung)));
+        Assert.Contains("bulge", Room.Faults);
     }
 
     /// <summary>What one sees before anything happens does not tell: rungs, views, bodies and tempo come the same for clean and faulty.</summary>
@@ -166,7 +212,7 @@ public class ClipRoomTests
     [Fact]
     public void Before_its_moment_nothing_of_a_fault_is_there_and_then_half_of_it()
     {
-        foreach (var spec in Specs.Where(s => s.Truth is { Degree: Degree.Gross, Second: > 3 }).Take(12))
+        foreach (var spec in Specs.Where(s => s.Truth is { Degree: Degree.Gross, Second: > 3 }).Take(20))
         {
             var (with, without) = (Room.Pictures(spec, ""), Room.Pictures(spec, "", clean: true));
             var off = with
