@@ -48,6 +48,7 @@ test("a drill by keys alone: a clip is marked, told and shown again, and the roo
   await expectAccessible(page, "what it came to");
   await page.getByRole("link", { name: "Practice room" }).first().press("Enter");
   await expect(page.getByText(/One clip so far: not enough yet/)).toBeVisible();
+  await expect(page.getByRole("link", { name: "Certificate of practice" })).toHaveCount(0);
 });
 
 test.describe("by touch", () => {
@@ -73,4 +74,38 @@ test.describe("by touch", () => {
     await expect(page.getByText(/There are too few clips yet/)).toBeVisible();
     await expectAccessible(page, "what the eye misses");
   });
+});
+
+test("from twenty clips on there is a certificate for paper, which says what it is not", async ({ page }) => {
+  await enter(page, server, /Bram Oakley/);
+  await page.goto(`${server.address}/practice/certificate`);
+  await expect(page.getByText(/not enough yet|Nothing/)).toBeVisible();
+  await page.evaluate(async () => {
+    const post = async (path: string, body: unknown) => {
+      const answer = await fetch(path, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: JSON.stringify(body),
+      });
+      if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
+      return (await answer.json()) as { id: string; end: string | null };
+    };
+    for (let clip = 0, place = 0, run = null as { id: string; end: string | null } | null; clip < 20; clip++, place++) {
+      if (!run || run.end) {
+        run = await post("/api/practice/drills", { faults: [], episode: null, clips: 20, minutes: 8 });
+        place = 0;
+      }
+      await post(`/api/practice/runs/${run.id}/answers`, { place, marks: [] });
+      run = (await (await fetch(`/api/practice/runs/${run.id}`)).json()) as { id: string; end: string | null };
+    }
+  });
+  await page.goto(`${server.address}/practice`);
+  await page.getByRole("link", { name: "Certificate of practice" }).press("Enter");
+  await expect(page.getByText(/Bram Oakley has rated 20 clips/)).toBeVisible();
+  await expect(page.getByText(/is no qualification/)).toBeVisible();
+  await expectAccessible(page, "a certificate");
+  // On paper stands nothing to press.
+  await page.emulateMedia({ media: "print" });
+  await expect(page.getByRole("button", { name: "Print" })).toBeHidden();
+  await expect(page.getByText(/Bram Oakley has rated 20 clips/)).toBeVisible();
 });

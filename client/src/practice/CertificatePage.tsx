@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import styled, { createGlobalStyle } from "styled-components";
 import { api, got } from "../api/client";
-import { dayWords } from "../api/clinicTime";
+import { birthWords } from "../api/clinicTime";
 import { keys, useClinic, useStart } from "../api/queries";
 import { Button } from "../controls/Button";
 import { FigureList } from "../controls/FigureList";
@@ -44,6 +44,14 @@ export function CertificatePage() {
       <PrintAlone />
       <ProblemNote error={error} />
       <Stack $gap={4}>
+        <Row $between className="screen-only">
+          <Link to="/practice">{say("practice.practice-room")}</Link>
+          {ready && (
+            <Button $quiet $small onPress={() => window.print()}>
+              {say("practice.print")}
+            </Button>
+          )}
+        </Row>
         {ready && (
           <Paper>
             <Stack $gap={4}>
@@ -53,7 +61,7 @@ export function CertificatePage() {
                   name: start?.signedInAs ?? "",
                   clinic: clinic.name,
                   clips: data.own.clips,
-                  last: dayWords(data.lastOn!),
+                  last: birthWords(data.lastOn!),
                 })}
               </p>
               <FigureList
@@ -73,10 +81,6 @@ export function CertificatePage() {
         {data && !data.own.enough && (
           <p>{say("practice.not-enough-yet", { clips: data.own.clips, needed: data.own.needed })}</p>
         )}
-        <Row className="screen-only">
-          {ready && <Button onPress={() => window.print()}>{say("practice.print")}</Button>}
-          <Link to="/practice">{say("practice.practice-room")}</Link>
-        </Row>
       </Stack>
     </Page>
   );

@@ -44,11 +44,13 @@ export function PracticePage() {
           <Stack $gap={6}>
             <section aria-labelledby="own">
               <h2 id="own">{say("practice.your-eye")}</h2>
-              <Small style={{ marginBottom: 12 }}>{say("practice.yours-alone")}</Small>
+              <Row $between style={{ marginBottom: 12 }}>
+                <Small as="span">{say("practice.yours-alone")}</Small>
+                {data.own.enough && (
+                  <Link to="/practice/certificate">{say("practice.certificate-of-practice")}</Link>
+                )}
+              </Row>
               <OwnFigures own={data.own} />
-              {data.own.enough && (
-                <Link to="/practice/certificate">{say("practice.certificate-of-practice")}</Link>
-              )}
             </section>
             <Columns $at="repeat(2, minmax(0, 1fr))">
               <Teams teams={data.teams} />

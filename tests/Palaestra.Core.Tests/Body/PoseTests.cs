@@ -104,6 +104,47 @@ public class PoseTests
         );
     }
 
+    /// <summary>A belly comes out to the front alone, on either side alike, and bears nothing: the body lies as before.</summary>
+    [Fact]
+    public void A_belly_that_domes_moves_nothing_but_the_belly()
+    {
+        var clean = Content.Library.Poses["hook-lying"];
+        var domed = Content.Library.FaultyPose(Content.Library.Rung("B3"), "bulge")!;
+        Assert.Equal(0.03, domed.Belly);
+        Assert.Equal(0.03, domed.Mirrored().Posture.Mirrored().Belly);
+        var with = ContactSolver.Solve(clean with { Belly = 0.03 }, BodySize.Typical);
+        var without = ContactSolver.Solve(clean, BodySize.Typical);
+        Assert.Equal(without.Root, with.Root);
+        var sections = TrunkShape
+            .Sections(with, 4)
+            .Zip(
+                TrunkShape.Sections(without, 4),
+                (a, b) =>
+                    (
+                        Front: (a.Front - b.Front).Length(),
+                        Else: (a.Back - b.Back).Length() + (a.Side - b.Side).Length()
+                    )
+            )
+            .ToList();
+        Assert.All(sections, one => Assert.Equal(0, one.Else));
+        // Farthest at the middle of the waist: all of it.
+        Assert.Equal(0.03 * BodySize.Typical.Metres, sections.Max(one => one.Front), 3);
+    }
+
+    [Theory]
+    [InlineData(-0.01)]
+    [InlineData(0.061)]
+    [InlineData(double.NaN)]
+    public void A_belly_comes_out_no_farther_than_it_can(double belly)
+    {
+        var (poses, faults) = (Content.Library.Poses, new FaultsFile("", Content.Library.Faults, []));
+        var file = new FaultPosesFile("", [new("bulge", ["hook-lying"], Belly: belly)]);
+        Assert.Equal(
+            "fault-poses.json faultPoses[0].belly",
+            Assert.Single(PoseCheck.Errors(poses, file, faults)).Field
+        );
+    }
+
     private static Dictionary<string, JointAngles> Joints(params (string Name, double Flexion)[] joints) =>
         joints.ToDictionary(joint => joint.Name, joint => new JointAngles(joint.Flexion));
 }

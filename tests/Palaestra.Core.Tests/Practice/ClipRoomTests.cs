@@ -96,10 +96,7 @@ public class ClipRoomTests
         Assert.All(
             Specs.Where(spec => spec.View == View.Top),
             spec =>
-                Assert.DoesNotContain(
-                    EndFamily(spec),
-                    new[] { "stance", "half-kneel", "split-stand", "sit" }
-                )
+                Assert.DoesNotContain(EndFamily(spec), new[] { "stance", "half-kneel", "split-stand", "sit" })
         );
 
         static string EndFamily(ClipSpec spec) =>
