@@ -2,12 +2,14 @@ using System.Diagnostics;
 using System.Globalization;
 using Palaestra.Bench;
 using Palaestra.Core.Abilities;
+using Palaestra.Core.Agreement;
 using Palaestra.Core.Body;
 using Palaestra.Core.Capture;
 using Palaestra.Core.Findings;
 using Palaestra.Core.Intake;
 using Palaestra.Core.Library;
 using Palaestra.Core.Planning;
+using Palaestra.Core.Practice;
 using Palaestra.Core.Progression;
 using Palaestra.Core.Screening;
 using Palaestra.Core.Signals;
@@ -211,6 +213,23 @@ Row(
         }
     }
 );
+
+var room = ClipRoom.Of(library);
+var clip = 0;
+Row("all pictures of a clip, another one each time", 1, () => _ = room.Pictures(room.Spec(clip++), ""));
+var chance = new Random(26);
+var marked = new AgreementQuestion(
+    RatingKind.Categories,
+    [
+        .. Enumerable
+            .Range(0, 200)
+            .Select(_ =>
+                (IReadOnlyList<Rating>)
+                    [.. Enumerable.Range(0, 20).Select(_ => new Rating(chance.Next(4), null))]
+            ),
+    ]
+);
+Row("agreement of 20 raters on 200 items, 1,000 draws", 1, () => _ = AgreementAnswers.Of(marked));
 
 static PlanInput PlanInputOf(int seed, PracticeLibrary library, Policy policy)
 {

@@ -79,7 +79,10 @@ export function CertificatePage() {
           </Paper>
         )}
         {data && !data.own.enough && (
-          <p>{say("practice.not-enough-yet", { clips: data.own.clips, needed: data.own.needed })}</p>
+          <>
+            <h1>{say("practice.certificate-of-practice")}</h1>
+            <p>{say("practice.not-enough-yet", { clips: data.own.clips, needed: data.own.needed })}</p>
+          </>
         )}
       </Stack>
     </Page>
