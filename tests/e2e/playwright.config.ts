@@ -2,6 +2,7 @@ import { defineConfig } from "@playwright/test";
 
 export default defineConfig({
   testDir: ".",
+  globalSetup: "./filled.ts",
   timeout: 600_000,
   // A busy host may take its time; what is waited for is the same.
   expect: { timeout: 15_000 },

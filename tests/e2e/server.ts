@@ -1,5 +1,5 @@
 import { type ChildProcess, execFileSync, spawn } from "node:child_process";
-import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 
@@ -22,6 +22,7 @@ export class Server {
   }
 
   async start() {
+    this.beginFilled();
     this.process = spawn("dotnet", [dll], {
       cwd: root,
       stdio: "inherit",
@@ -48,6 +49,14 @@ export class Server {
     throw new Error("The server did not start.");
   }
 
+  /** With the demo that was filled for all, unless there is one already or other content makes another. */
+  private beginFilled() {
+    const filled = process.env.PALAESTRA_E2E_FILLED;
+    const begun = existsSync(path.join(this.folder, "demo-day.txt"));
+    if (this.mode !== "demo" || !filled || begun || "PALAESTRA_OWN_CONTENT" in this.more) return;
+    cpSync(filled, this.folder, { recursive: true });
+  }
+
   /** The clinic's own certificate, made by the command, for these names. */
   certify(...names: string[]) {
     execFileSync("dotnet", [dll, "certificate", ...names], {
@@ -64,12 +73,21 @@ export class Server {
   }
 
   /** As when the plug is pulled. */
-  async kill() {
+  kill() {
+    return this.end("SIGKILL");
+  }
+
+  /** As when it is told to stop. */
+  stop() {
+    return this.end("SIGTERM");
+  }
+
+  private async end(signal: NodeJS.Signals) {
     const { process } = this;
     this.process = null;
     if (!process || process.exitCode !== null) return;
     const gone = new Promise((resolve) => process.once("exit", resolve));
-    process.kill("SIGKILL");
+    process.kill(signal);
     await gone;
   }
 
