@@ -62,6 +62,20 @@ test("a second factor is set up by keys, and the next sign-in asks for it", asyn
   }
 });
 
+test("who signs out and closes the page before the server has heard of it is signed out", async ({ page }) => {
+  await enterInes(page);
+  await dayShown(page);
+  let heard = 0;
+  // It hangs until the page is gone.
+  await page.route("**/api/sign-out", (route) => (++heard > 1 ? route.continue() : undefined));
+  await page.getByRole("button", { name: "Sign out" }).click();
+  await expect.poll(() => heard).toBe(1);
+  await page.reload();
+  await expect(page.getByLabel("E-mail")).toBeVisible();
+  expect(heard).toBe(2);
+  expect((await page.request.get(`${server.address}/api/day`)).status()).toBe(401);
+});
+
 test("a tablet left alone locks itself, and opens by the PIN, also without the server", async ({ page, context }) => {
   await page.clock.install();
   await enter(page, "bram@saltmere.example", "tide-table-4");

@@ -14,7 +14,6 @@ import { say } from "../words/say";
 const PrintAlone = createGlobalStyle`
   @media print {
     #root { display: none; }
-    .screen-only { display: none !important; }
   }
 `;
 

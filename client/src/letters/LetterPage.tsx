@@ -18,7 +18,6 @@ import { say } from "../words/say";
 const PrintPage = createGlobalStyle`
   @page { margin: 18mm; }
   @media print {
-    .screen-only { display: none !important; }
     main { padding: 0 !important; max-width: none !important; }
     textarea { border: 0 !important; padding: 0 !important; }
   }

@@ -1,9 +1,9 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, got } from "../api/client";
 import { dayWords, momentWords, timeWords } from "../api/clinicTime";
-import { keys, useLibrary } from "../api/queries";
+import { useLibrary } from "../api/queries";
 import type { PracticeRun, PracticeTeamRow, PracticeView } from "../api/types";
 import { Button } from "../controls/Button";
 import { NumberField, TextField, Ticks } from "../controls/fields";
@@ -12,6 +12,7 @@ import { PageHead } from "../controls/PageHead";
 import { useRoles } from "../frame/useRoles";
 import { say } from "../words/say";
 import { OwnFigures } from "./OwnFigures";
+import { usePractice } from "./usePractice";
 
 /** Of either kind; more tire. */
 const recordedMost = 40;
@@ -19,11 +20,7 @@ const recordedMost = 40;
 /** Where the eye is trained: drills of one's own, sessions of the team, and what is known of one's own eye. */
 export function PracticePage() {
   const { settles } = useRoles();
-  const { data, error } = useQuery({
-    queryKey: keys.practice,
-    queryFn: () => got(api.GET("/api/practice")),
-    staleTime: 0,
-  });
+  const { data, error } = usePractice();
   return (
     <Page>
       <PageHead

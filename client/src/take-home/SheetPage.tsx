@@ -23,7 +23,6 @@ import { say, sayRich } from "../words/say";
 const PrintPage = createGlobalStyle<{ $paper: Paper }>`
   @page { size: ${({ $paper }) => `${papers[$paper].width}mm ${papers[$paper].height}mm`}; margin: 10mm; }
   @media print {
-    .screen-only { display: none !important; }
     main { padding: 0 !important; max-width: none !important; }
   }
 `;

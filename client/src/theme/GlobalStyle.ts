@@ -21,5 +21,8 @@ export const GlobalStyle = createGlobalStyle`
   @media (prefers-reduced-motion: reduce) {
     *, *::before, *::after { animation: none !important; transition: none !important; }
   }
-  @media print { body { background: white; } }
+  @media print {
+    body { background: white; }
+    .screen-only { display: none !important; }
+  }
 `;

@@ -6,6 +6,7 @@ namespace Palaestra.Core.Library;
 /// <param name="DegreeStep">Ratio of a degree to the one before it, 1.1 to 3.</param>
 /// <param name="FairView">A fault is shown from where at least this share of what its best view shows is seen, 0 to 1: nobody looks for a sag from above.</param>
 /// <param name="FairAxis">And from along what turns, by at least this share of the view that is most so, 0 to 1: nobody looks for a hollow back from in front, or for a hitched hip from the side.</param>
+/// <param name="TopBelow">One looks down on bodies whose hips are lower than this share of stature, 0 to 1: on who lies, bridges or is on hands and knees.</param>
 /// <param name="Narrow">A share known within this to either side is known well enough to end a drill, 0.02 to 0.5.</param>
 /// <param name="EnoughClips">Clips from which on a rater's and a team's figures are told, 10 to 200.</param>
 /// <param name="ClinicClips">Clips from which on a clinic's own misses may stand in the place of the built-in ones, 20 to 2,000.</param>
@@ -17,6 +18,7 @@ public sealed record PracticeModel(
     double DegreeStep,
     double FairView,
     double FairAxis,
+    double TopBelow,
     double Narrow,
     int EnoughClips,
     int ClinicClips,
@@ -33,6 +35,7 @@ public sealed record PracticeModel(
             ("degreeStep", DegreeStep, 1.1, 3),
             ("fairView", FairView, 0, 1),
             ("fairAxis", FairAxis, 0, 1),
+            ("topBelow", TopBelow, 0, 1),
             ("narrow", Narrow, 0.02, 0.5),
             ("enoughClips", EnoughClips, 10, 200),
             ("clinicClips", ClinicClips, 20, 2000),

@@ -193,7 +193,7 @@ public sealed class ClipRoom
                     [.. views.Select(view => ClipVisibility.Millimetres(scene.End, scene.Faulty, view))],
                     [
                         .. views.Select(view =>
-                            ClipVisibility.CanLook(scene.End, view)
+                            ClipVisibility.CanLook(scene.End, view, library.Practice)
                                 ? ClipVisibility.AlongAxes(clean.Posture, faulty.Posture, view)
                                 : 0
                         ),

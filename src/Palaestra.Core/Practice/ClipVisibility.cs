@@ -1,5 +1,6 @@
 using System.Numerics;
 using Palaestra.Core.Body;
+using Palaestra.Core.Library;
 
 namespace Palaestra.Core.Practice;
 
@@ -29,16 +30,12 @@ internal static class ClipVisibility
         return most;
     }
 
-    /// <summary>Nobody looks down on somebody who stands or sits up.</summary>
-    public static bool CanLook(Skeleton clean, View view) =>
-        view != View.Top
-        || (Math.Abs(clean[Bone.Chest].Direction.Y) < Upright && clean.Root.Y < HighHips * clean.Height);
-
-    /// <summary>Of a trunk's direction, upward: 45 degrees.</summary>
-    private const double Upright = 0.71;
-
-    /// <summary>Of stature: above those of a bridge or of somebody on hands and knees.</summary>
-    private const double HighHips = 0.4;
+    /// <summary>Whether anybody would look from there: down only on hips that are low, and a trunk nearer to level than to upright.</summary>
+    public static bool CanLook(Skeleton clean, View view, PracticeModel model)
+    {
+        var up = clean[Bone.Chest].Direction.Y;
+        return view != View.Top || (up * up < 0.5 && clean.Root.Y < model.TopBelow * clean.Height);
+    }
 
     /// <summary>
     /// How far one looks along the axes about which the parts of the trunk turn, by how much they do, 0 to 1; of all parts where

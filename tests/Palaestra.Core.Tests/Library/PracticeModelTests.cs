@@ -15,6 +15,7 @@ public class PracticeModelTests
             { "degreeStep", Model with { DegreeStep = 1 } },
             { "fairView", Model with { FairView = 1.1 } },
             { "fairAxis", Model with { FairAxis = -0.1 } },
+            { "topBelow", Model with { TopBelow = 1.1 } },
             { "narrow", Model with { Narrow = double.NaN } },
             { "enoughClips", Model with { EnoughClips = 1 } },
             { "clinicClips", Model with { ClinicClips = 3 } },

@@ -47,18 +47,23 @@ public class ClipRoomTests
         Assert.Contains(faulty, spec => spec.Reps == 0 && spec.Truth!.Rep is null);
     }
 
-    /// <summary>The same clip taken from elsewhere never shows far more of it.</summary>
+    /// <summary>The same clip, from where any other of its fault and exercise is taken, never shows twice as much.</summary>
     [Fact]
     public void Faults_are_looked_at_from_where_they_show()
     {
+        var taken = Specs.ToLookup(spec => (spec.RungId, spec.Sought), spec => spec.View);
         var shares = Specs
             .Where(spec => spec.Truth is { Degree: Degree.Plain or Degree.Gross })
             .Take(60)
             .AsParallel()
-            .Select(spec => Seen(spec) / Enum.GetValues<View>().Max(view => Seen(spec with { View = view })))
+            .Select(spec =>
+                Seen(spec)
+                / taken[(spec.RungId, spec.Sought)].Distinct().Max(view => Seen(spec with { View = view }))
+            )
             .ToList();
-        // Also of those views that look across what turns, from which the body is only seen to get shorter.
-        Assert.All(shares, share => Assert.InRange(share, 0.35, 1));
+        // The outline at its end, by which views are chosen, tells a little otherwise than the most of all pictures.
+        Assert.All(shares, share => Assert.InRange(share, 0.5, 1));
+        Assert.Contains(shares, share => share < 1);
     }
 
     /// <summary>As one stands in a clinic: a back that hollows is looked at from beside, a hip that hitches from before or behind.</summary>
