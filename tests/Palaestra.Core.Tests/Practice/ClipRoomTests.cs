@@ -66,6 +66,26 @@ public class ClipRoomTests
         Assert.Contains(shares, share => share < 1);
     }
 
+    /// <summary>The same degree of a fault is drawn the farther, the less of it a view shows: by no more than a third.</summary>
+    [Fact]
+    public void From_no_view_a_fault_has_to_go_much_farther_to_be_seen()
+    {
+        var alike = Specs
+            .Select(spec => (spec, spec.Truth))
+            .Where(clip => clip.Truth is not null)
+            .GroupBy(clip => (clip.spec.RungId, clip.Truth!.Fault, clip.Truth.Degree))
+            .Where(group => group.Select(clip => clip.spec.View).Distinct().Count() > 1)
+            .Select(group =>
+                (group.Key, Least: group.Min(c => c.Truth!.Amount), Most: group.Max(c => c.Truth!.Amount))
+            )
+            .ToList();
+        Assert.True(alike.Count > 50);
+        Assert.All(
+            alike,
+            one => Assert.InRange(one.Least, Content.Library.Practice.FairView * one.Most, one.Most)
+        );
+    }
+
     /// <summary>As one stands in a clinic: a back that hollows is looked at from beside, a hip that hitches from before or behind.</summary>
     [Theory]
     [InlineData("arch", View.Front)]
