@@ -6,7 +6,7 @@ import { FigureList } from "../controls/FigureList";
 import { Small, Stack } from "../controls/layout";
 import { Wide } from "../controls/Table";
 import { say } from "../words/say";
-import { countWords, shareWords } from "./shares";
+import { countWords, shareWords, withMinus } from "./shares";
 
 /** What the clips say of one's own eye: nobody else sees it. */
 export function OwnFigures({ own }: { own: RaterFigures }) {
@@ -14,7 +14,9 @@ export function OwnFigures({ own }: { own: RaterFigures }) {
   const name = (code: string) => library?.faults.find((fault) => fault.code === code)?.name ?? code;
   if (own.clips === 0) return <p>{say("practice.nothing-yet", { needed: own.needed })}</p>;
   const late = (of: RaterFigures["reps"], unit: string) =>
-    of ? say("practice.late-within", { median: of.median, low: of.low, high: of.high, unit }) : "–";
+    of
+      ? withMinus(say("practice.late-within", { median: of.median, low: of.low, high: of.high, unit }))
+      : "–";
   const figures: [string, string][] = [
     [say("practice.faults-missed"), shareWords(own.missed)],
     [say("practice.clean-marked"), shareWords(own.falseMarks)],

@@ -22,7 +22,7 @@ export const GlobalStyle = createGlobalStyle`
     *, *::before, *::after { animation: none !important; transition: none !important; }
   }
   @media print {
-    body { background: white; }
+    html, body { background: white; }
     .screen-only { display: none !important; }
   }
 `;
